@@ -1,0 +1,84 @@
+import { performance } from "node:perf_hooks";
+import { prepare, Resampler, DEFAULT_SETTINGS, guessVariable, TableBuilder, type StudyDefinition, type Table } from "../core";
+import { assembleEvidence } from "../core/evidence";
+import { RandomStream } from "../core/numerics/random";
+import { ReplicatePool } from "../cli/parallel";
+import { readDelimited } from "../formats";
+
+const REPEATS = 5;
+
+/** Two parallel mediators and two covariates. */
+function twoMediatorStudy(n: number, replications: number): { study: StudyDefinition; table: Table } {
+  const builder = new TableBuilder(["x", "m1", "m2", "y", "age", "months"]);
+  for (let i = 0; i < n; i++) {
+    const random = new RandomStream(11, i);
+    const [x, age, months] = [random.normal(), random.normal(), random.normal()];
+    const m1 = 0.4 * x + 0.1 * age + random.normal();
+    const m2 = 0.3 * x + 0.2 * months + random.normal();
+    const y = 0.1 * x + 0.3 * m1 + 0.2 * m2 + 0.1 * age + random.normal();
+    builder.add([x, m1, m2, y, age, months].map((v) => v.toFixed(4)));
+  }
+  const table = builder.build();
+  const study: StudyDefinition = {
+    title: "bench",
+    question: "",
+    unit: "rows",
+    variables: table.columns.map(guessVariable),
+    theory: "H1: x raises y through m1 and m2\nadjust m1, m2, y for age, months",
+    settings: { ...DEFAULT_SETTINGS, replications },
+  };
+  return { study, table };
+}
+
+const report = (what: string, n: number, replicates: number | string, seconds: number, workers: number | string): void => {
+  const rate = typeof replicates === "number" ? Math.round(replicates / seconds).toLocaleString("en") : "–";
+  console.log(
+    [
+      what.padEnd(44),
+      String(n).padStart(7),
+      String(replicates).padStart(10),
+      String(workers).padStart(7),
+      seconds.toFixed(3).padStart(8),
+      rate.padStart(12),
+    ].join("  "),
+  );
+};
+
+async function best(task: () => Promise<unknown>): Promise<number> {
+  let seconds = Infinity;
+  for (let i = 0; i < REPEATS; i++) {
+    const start = performance.now();
+    await task();
+    seconds = Math.min(seconds, (performance.now() - start) / 1000);
+  }
+  return seconds;
+}
+
+console.log(
+  [
+    "what".padEnd(44),
+    "n".padStart(7),
+    "replicates".padStart(10),
+    "workers".padStart(7),
+    "seconds".padStart(8),
+    "per second".padStart(12),
+  ].join("  "),
+);
+const { study, table } = twoMediatorStudy(500, 10_000);
+for (const workers of [1, 2]) {
+  const pool = new ReplicatePool(workers);
+  await pool.ready();
+  const seconds = await best(async () => {
+    const prepared = prepare(study, table);
+    const making = pool.replicates(prepared.resampling, study.settings.replications);
+    const jackknife = new Resampler(prepared.resampling).jackknife();
+    assembleEvidence(prepared, { replicates: await making, jackknife });
+  });
+  report("two mediators, two covariates, BCa, all effects", 500, 10_000, seconds, workers);
+  await pool.close();
+}
+report("live estimates, no resamples", 500, "–", await best(async () => assembleEvidence(prepare(study, table), null)), 1);
+const wide = [Array.from({ length: 50 }, (_, j) => `v${j}`).join(",")];
+for (let i = 0; i < 100_000; i++) wide.push(Array.from({ length: 50 }, (_, j) => ((i * 31 + j * 17) % 997) / 10).join(","));
+const csv = wide.join("\n");
+report("read a CSV of 100,000 x 50", 100_000, "–", await best(async () => readDelimited(csv, { separator: ",", header: true })), 1);

@@ -1,0 +1,79 @@
+import { readFileSync, writeFileSync } from "node:fs";
+import { dirname, resolve } from "node:path";
+import { StudyProblem } from "../core";
+import { decodeText, FormatProblem, parseJson, readStudy, type LoadedStudy } from "../formats";
+import { demoStudy } from "../demo/study";
+import { analyseInParallel } from "./parallel";
+import { analyseReplicates } from "./replicates";
+import { readable } from "./table";
+
+const USAGE = `Usage: npm run --silent analyse -- [STUDY.hebel.json] [--out EVIDENCE.json] [--workers N]
+
+Without a study file the demo study is analysed. With one, the evidence is printed as JSON, or written to
+the --out file and summarised as a table. The file may also hold replicates made elsewhere (format hebel-replicates).
+Exit codes: 0 done, 1 the study cannot be analysed, 2 wrong usage.`;
+
+interface Options {
+  study: string | null;
+  out: string | null;
+  workers: number;
+}
+
+function readOptions(args: string[]): Options | null {
+  const options: Options = { study: null, out: null, workers: 1 };
+  for (let i = 0; i < args.length; i++) {
+    const arg = args[i]!;
+    if (arg === "--out" && args[i + 1] !== undefined) options.out = args[++i]!;
+    else if (arg === "--workers" && /^[1-9]\d?$/.test(args[i + 1] ?? "")) options.workers = Number(args[++i]);
+    else if (!arg.startsWith("-") && options.study === null) options.study = arg;
+    else return null;
+  }
+  return options;
+}
+
+const readText = (path: string): string => {
+  try {
+    return decodeText(readFileSync(path));
+  } catch (error) {
+    if (error instanceof FormatProblem) throw error;
+    throw new FormatProblem(`Cannot read “${path}”: ${(error as Error).message}.`);
+  }
+};
+
+async function run(options: Options): Promise<void> {
+  let study: LoadedStudy;
+  if (options.study === null) study = demoStudy();
+  else {
+    const text = readText(options.study);
+    const beside = (path: string): string => readText(resolve(dirname(options.study!), path));
+    const json = parseJson(text);
+    if ((json as { format?: unknown } | null)?.format === "hebel-replicates") {
+      deliver(JSON.stringify(analyseReplicates(json, beside), null, 2), options.out, null);
+      return;
+    }
+    study = readStudy(text, beside);
+  }
+  const evidence = await analyseInParallel(study.definition, study.table, options.workers);
+  const table = options.study === null || options.out !== null ? readable(evidence) : null;
+  deliver(JSON.stringify(evidence, null, 2), options.out, table);
+}
+
+function deliver(json: string, out: string | null, table: string | null): void {
+  if (out !== null) writeFileSync(out, `${json}\n`);
+  process.stdout.write(`${table ?? (out === null ? json : `Written to ${out}`)}\n`);
+}
+
+const options = readOptions(process.argv.slice(2));
+if (options === null) {
+  console.error(USAGE);
+  process.exitCode = 2;
+} else {
+  try {
+    await run(options);
+  } catch (error) {
+    if (!(error instanceof StudyProblem) && !(error instanceof FormatProblem)) throw error;
+    const code = error instanceof StudyProblem ? `${error.code}: ` : "";
+    console.error(`${code}${error.message}`);
+    process.exitCode = 1;
+  }
+}

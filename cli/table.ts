@@ -1,0 +1,50 @@
+import { INTERVAL_WORDS, percent, plain, pValue, thousands, type Evidence } from "../core";
+
+const VERDICTS = {
+  supported: "supported",
+  not_supported: "not supported",
+  opposite: "opposite",
+  unsettled: "unsettled",
+  pending: "pending",
+};
+
+/** Evidence as a readable table for a terminal. */
+export function readable(evidence: Evidence): string {
+  const { sample, roles, bootstrap } = evidence;
+  const lines = [
+    evidence.title,
+    "=".repeat(evidence.title.length),
+    `${sample.n} of ${sample.rowsRead} ${evidence.unit} used`,
+    `predictors: ${roles.predictors.join(", ")}; mediators: ${roles.mediators.join(", ") || "none"}; outcomes: ${roles.outcomes.join(", ")}; covariates: ${roles.covariates.join(", ") || "none"}`,
+    bootstrap
+      ? `${thousands(bootstrap.done)} resamples of ${bootstrap.resampling}, ${bootstrap.failed} failed, seed ${bootstrap.seed}`
+      : "no resamples",
+    ...evidence.warnings.map((w) => `! ${w.message}`),
+    "",
+    ...evidence.hypotheses.flatMap((h) => [`${h.label}  ${h.sentence}`, `    ${VERDICTS[h.verdict]}. ${h.reason}`]),
+    "",
+  ];
+  const level = percent(evidence.effects[0]?.shown.level ?? evidence.settings.level);
+  const rows = evidence.effects.map((e) => [
+    `${e.kind.replaceAll("_", " ")}: ${e.label}`,
+    plain(e.estimate),
+    plain(e.shown.se),
+    plain(e.shown.lower),
+    plain(e.shown.upper),
+    pValue(e.shown.p, e.shown.pIsBound),
+    INTERVAL_WORDS[e.shown.method]!,
+  ]);
+  return [...lines, ...columns([["effect", "estimate", "SE", `${level} % lower`, `${level} % upper`, "p", "interval"], ...rows])].join(
+    "\n",
+  );
+}
+
+function columns(rows: string[][]): string[] {
+  const widths = rows[0]!.map((_, j) => Math.max(...rows.map((row) => row[j]!.length)));
+  return rows.map((row) =>
+    row
+      .map((text, j) => (j === 0 || j === 6 ? text.padEnd(widths[j]!) : text.padStart(widths[j]!)))
+      .join("  ")
+      .trimEnd(),
+  );
+}

@@ -1,0 +1,51 @@
+import { StudyProblem } from "../problems";
+import type { TypedColumn } from "./typed-column";
+
+/** The rows an analysis uses, and why others are left out (listwise: present on every variable of the model). */
+export interface Sample {
+  rowsRead: number;
+  n: number;
+  /** 0-based rows kept, ascending. */
+  rows: Int32Array;
+  /** 0-based rows left out, ascending. */
+  dropped: number[];
+  /** Missing cells of each variable of the model. */
+  missing: Record<string, number>;
+}
+
+/** @throws StudyProblem `no_complete_cases` when no row is complete */
+export function listwiseSample(columns: TypedColumn[], rowsRead: number): Sample {
+  const missing: Record<string, number> = {};
+  const complete = new Uint8Array(rowsRead).fill(1);
+  for (const { name, values } of columns) {
+    let count = 0;
+    for (let i = 0; i < rowsRead; i++) {
+      if (Number.isNaN(values[i]!)) {
+        count += 1;
+        complete[i] = 0;
+      }
+    }
+    missing[name] = count;
+  }
+  const rows: number[] = [];
+  const dropped: number[] = [];
+  complete.forEach((kept, i) => (kept ? rows : dropped).push(i));
+  if (rows.length === 0) {
+    const worst = Object.entries(missing).sort((a, b) => b[1] - a[1])[0];
+    throw new StudyProblem(
+      "no_complete_cases",
+      rowsRead === 0
+        ? "The data have no rows."
+        : `No row is complete on all ${columns.length} variables of the model. Most cells are missing in “${worst?.[0]}” (${worst?.[1]} of ${rowsRead}).`,
+      { variables: worst ? [worst[0]] : [] },
+    );
+  }
+  return { rowsRead, n: rows.length, rows: Int32Array.from(rows), dropped, missing };
+}
+
+/** The values of a column at the rows of a sample. */
+export function pick(values: Float64Array, rows: Int32Array): Float64Array {
+  const out = new Float64Array(rows.length);
+  for (let i = 0; i < rows.length; i++) out[i] = values[rows[i]!]!;
+  return out;
+}

@@ -1,0 +1,104 @@
+import { StudyProblem } from "../problems";
+import type { TextColumn } from "./table";
+import type { Variable } from "./variable";
+
+/** A column as numbers: NaN where missing. */
+export interface TypedColumn {
+  name: string;
+  /** The numbers; for a categorical column the 0-based index of the level. */
+  values: Float64Array;
+  /** Levels in order, for binary (the level counted as 0 first) and categorical columns. */
+  levels: string[] | null;
+}
+
+const NUMBER = /^[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$/;
+
+/**
+ * Reads a cell as a finite number; NaN when it is not one. Accepts the typographic minus, and thin or ordinary spaces
+ * or the other mark as thousands separators between groups of three digits.
+ */
+export function parseNumber(text: string, decimal: "." | "," = "."): number {
+  let t = text.trim().replace(/^\u2212/, "-");
+  if (decimal === ",") {
+    if (/^[+-]?\d{1,3}(\.\d{3})+(,\d*)?$/.test(t)) t = t.replace(/\./g, "");
+    else if (t.includes(".")) return NaN;
+    t = t.replace(",", ".");
+  } else if (/^[+-]?\d{1,3}(,\d{3})+(\.\d*)?$/.test(t)) t = t.replace(/,/g, "");
+  t = t.replace(/(\d)[ \u00a0\u202f](?=\d{3}(\D|$))/g, "$1");
+  if (!NUMBER.test(t)) return NaN;
+  const value = Number(t);
+  return Number.isFinite(value) ? value : NaN;
+}
+
+/** Is this cell missing under the variable's codes? An empty cell always is. */
+export function isMissing(text: string, variable: Variable): boolean {
+  const t = text.trim();
+  return t === "" || (variable.missing?.includes(t) ?? false);
+}
+
+/** Distinct present cells in order: numbers ascending, else by text. */
+export function observedLevels(column: TextColumn, variable: Variable): string[] {
+  const present = [...new Set(column.dictionary.map((t) => t.trim()))].filter((t) => !isMissing(t, variable));
+  const numbers = present.map((t) => parseNumber(t, variable.decimal));
+  return numbers.every((v) => !Number.isNaN(v))
+    ? present
+        .map((t, i) => [t, numbers[i]!] as const)
+        .sort((a, b) => a[1] - b[1])
+        .map(([t]) => t)
+    : present.sort((a, b) => a.localeCompare(b, "en"));
+}
+
+/** The levels of a column: those stated first, in their order, then any others observed. */
+export function levelsInOrder(column: TextColumn, variable: Variable): string[] {
+  const observed = observedLevels(column, variable);
+  if (!variable.levels) return observed;
+  const stated = variable.levels.filter((level) => observed.includes(level));
+  return [...stated, ...observed.filter((level) => !stated.includes(level))];
+}
+
+/**
+ * Turns raw cells into numbers under the variable's definition.
+ * @throws StudyProblem `not_numeric` naming column and row, `wrong_level` for a binary column with other than two levels
+ */
+export function typedColumn(column: TextColumn, variable: Variable): TypedColumn {
+  if (variable.level === "categorical") return byLevel(column, variable, levelsInOrder(column, variable));
+  if (variable.level === "binary") {
+    const levels = levelsInOrder(column, variable);
+    if (levels.length > 2) {
+      throw new StudyProblem(
+        "wrong_level",
+        `Column “${column.name}” is called binary but holds ${levels.length} different values (${levels.slice(0, 4).join(", ")}, …). Change its level, or declare the extra values as missing codes.`,
+        { variables: [column.name] },
+      );
+    }
+    if (variable.one !== undefined && levels[0] === variable.one) levels.reverse();
+    return byLevel(column, variable, levels);
+  }
+  return numeric(column, variable);
+}
+
+function numeric(column: TextColumn, variable: Variable): TypedColumn {
+  const numbers = column.dictionary.map((text) => (isMissing(text, variable) ? NaN : parseNumber(text, variable.decimal)));
+  const bad = column.dictionary.findIndex((text, i) => Number.isNaN(numbers[i]!) && !isMissing(text, variable));
+  if (bad >= 0) {
+    const row = column.codes.indexOf(bad) + 1;
+    throw new StudyProblem(
+      "not_numeric",
+      `“${column.dictionary[bad]}” in column “${column.name}”, row ${row}, is not a number. Correct the cell, declare it a missing code, or make the column categorical.`,
+      { variables: [column.name], row },
+    );
+  }
+  const values = new Float64Array(column.codes.length);
+  for (let i = 0; i < values.length; i++) values[i] = numbers[column.codes[i]!]!;
+  return { name: column.name, values, levels: null };
+}
+
+function byLevel(column: TextColumn, variable: Variable, levels: string[]): TypedColumn {
+  const index = column.dictionary.map((text) => {
+    const at = isMissing(text, variable) ? -1 : levels.indexOf(text.trim());
+    return at < 0 ? NaN : at;
+  });
+  const values = new Float64Array(column.codes.length);
+  for (let i = 0; i < values.length; i++) values[i] = index[column.codes[i]!]!;
+  return { name: column.name, values, levels };
+}

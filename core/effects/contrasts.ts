@@ -1,0 +1,23 @@
+import { subtract } from "./expression";
+import { indirectId } from "./path-effects";
+import type { EffectContext, Quantity } from "./quantity";
+
+/** Differences between every two specific indirect effects of the same pair, the earlier minus the later. */
+export function contrasts({ pairs }: EffectContext): Quantity[] {
+  return pairs.flatMap((pair) =>
+    pair.indirect.flatMap((first, i) =>
+      pair.indirect.slice(i + 1).map((second): Quantity => ({
+        id: `contrast (${indirectId(pair.from, first.nodes)}) - (${indirectId(pair.from, second.nodes)})`,
+        kind: "contrast",
+        label: `${pair.fromLabel} on ${pair.to}: through ${route(first.nodes)} minus through ${route(second.nodes)}`,
+        from: pair.from,
+        to: pair.to,
+        via: [],
+        of: null,
+        expression: subtract(first.expression, second.expression),
+      })),
+    ),
+  );
+}
+
+const route = (nodes: string[]): string => nodes.slice(1, -1).join(", then ");

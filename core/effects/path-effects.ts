@@ -1,0 +1,52 @@
+import { add, sum } from "./expression";
+import type { EffectContext, EffectPair, Quantity } from "./quantity";
+
+export const indirectId = (from: string, nodes: readonly string[]): string => `indirect ${[from, ...nodes.slice(1)].join(" > ")}`;
+export const directId = (from: string, to: string): string => `direct ${from} > ${to}`;
+export const totalIndirectId = (from: string, to: string): string => `total indirect ${from} > ${to}`;
+export const totalId = (from: string, to: string): string => `total ${from} > ${to}`;
+
+/**
+ * Direct, specific indirect, total indirect and total effects of every pair. Only what exists is listed: a total
+ * indirect effect needs two specific ones, a total effect a direct and an indirect one.
+ */
+export function pathEffects({ pairs }: EffectContext): Quantity[] {
+  return pairs.flatMap((pair) => {
+    const base = { from: pair.from, to: pair.to, of: null };
+    const on = `${pair.fromLabel} on ${pair.to}`;
+    const list: Quantity[] = [];
+    if (pair.direct) {
+      list.push({ ...base, id: directId(pair.from, pair.to), kind: "direct", label: on, via: [], expression: pair.direct });
+    }
+    for (const { nodes, expression } of pair.indirect) {
+      const via = nodes.slice(1, -1);
+      const label = `${on} through ${via.join(", then ")}`;
+      list.push({ ...base, id: indirectId(pair.from, nodes), kind: "specific_indirect", label, via, expression });
+    }
+    const total = totalIndirect(pair);
+    if (total && pair.indirect.length > 1) {
+      list.push({
+        ...base,
+        id: totalIndirectId(pair.from, pair.to),
+        kind: "total_indirect",
+        label: `${on}, all indirect`,
+        via: [],
+        expression: total,
+      });
+    }
+    if (total && pair.direct) {
+      list.push({
+        ...base,
+        id: totalId(pair.from, pair.to),
+        kind: "total",
+        label: `${on}, in total`,
+        via: [],
+        expression: add(pair.direct, total),
+      });
+    }
+    return list;
+  });
+}
+
+/** The sum of a pair's specific indirect effects; null when it has none. */
+export const totalIndirect = (pair: EffectPair) => (pair.indirect.length > 0 ? sum(pair.indirect.map((i) => i.expression)) : null);

@@ -1,0 +1,104 @@
+import { COVARIANCES, type CovarianceKind } from "../../study";
+import type { EquationFit } from "./fit";
+
+/** A leverage above this leaves the row without a usable residual: HC2 to HC4 are then not available. */
+export const LEVERAGE_ONE = 1 - 1e-10;
+
+/** Symmetric covariance of all coefficients of all equations, row-major size x size. */
+export interface JointCovariance {
+  size: number;
+  values: Float64Array;
+}
+
+export type CovarianceSet = Record<CovarianceKind, JointCovariance | null>;
+
+/**
+ * Covariance of the stacked coefficients for every kind, cross-equation blocks included.
+ * Classical blocks s_gh A_g X_g'X_h A_h with s_gh = e_g'e_h / sqrt(df_g df_h) (Zellner 1962, JASA 57);
+ * HC0 White 1980, HC1-HC3 MacKinnon & White 1985, HC4 Cribari-Neto 2004.
+ * @returns null for a kind that is not available (a leverage of one under HC2-HC4, a perfect fit)
+ */
+export function covariances(fits: EquationFit[]): CovarianceSet {
+  const perfect = fits.some((fit) => fit.perfect);
+  const lever = fits.some((fit) => fit.leverage.some((h) => h > LEVERAGE_ONE));
+  const entries = COVARIANCES.map((kind) => {
+    const needsLeverage = kind === "HC2" || kind === "HC3" || kind === "HC4";
+    return [kind, perfect || (needsLeverage && lever) ? null : jointCovariance(fits, kind)] as const;
+  });
+  return Object.fromEntries(entries) as CovarianceSet;
+}
+
+function jointCovariance(fits: EquationFit[], kind: CovarianceKind): JointCovariance {
+  const size = fits.reduce((sum, fit) => sum + fit.p, 0);
+  const values = new Float64Array(size * size);
+  // Columns whose products sum to the covariance: (A x_i) e_i v_i, or A x_i alone for the classical blocks.
+  const scored = fits.map((fit) => (kind === "classical" ? fit.hat : scoredColumns(fit, kind)));
+  let rowStart = 0;
+  fits.forEach((g, gi) => {
+    let columnStart = 0;
+    fits.forEach((h, hi) => {
+      if (hi >= gi) {
+        const scale = kind === "classical" ? residualCovariance(g, h) : 1;
+        fillBlock(values, size, rowStart, columnStart, scored[gi]!, scored[hi]!, scale);
+      }
+      columnStart += h.p;
+    });
+    rowStart += g.p;
+  });
+  return { size, values };
+}
+
+function fillBlock(
+  values: Float64Array,
+  size: number,
+  row: number,
+  column: number,
+  left: Float64Array[],
+  right: Float64Array[],
+  scale: number,
+): void {
+  for (let a = 0; a < left.length; a++) {
+    for (let c = 0; c < right.length; c++) {
+      const x = left[a]!;
+      const y = right[c]!;
+      let sum = 0;
+      for (let i = 0; i < x.length; i++) sum += x[i]! * y[i]!;
+      values[(row + a) * size + column + c] = scale * sum;
+      values[(column + c) * size + row + a] = scale * sum;
+    }
+  }
+}
+
+function residualCovariance(g: EquationFit, h: EquationFit): number {
+  let sum = 0;
+  for (let i = 0; i < g.n; i++) sum += g.residuals[i]! * h.residuals[i]!;
+  return sum / Math.sqrt(g.df * h.df);
+}
+
+function scoredColumns(fit: EquationFit, kind: CovarianceKind): Float64Array[] {
+  const weights = Float64Array.from(fit.residuals, (e, i) => e * residualMultiplier(kind, fit.leverage[i]!, fit.n, fit.p));
+  return fit.hat.map((column) => column.map((value, i) => value * weights[i]!));
+}
+
+/** The factor v on a residual whose square is the HC multiplier. */
+function residualMultiplier(kind: CovarianceKind, h: number, n: number, p: number): number {
+  switch (kind) {
+    case "HC1":
+      return Math.sqrt(n / (n - p));
+    case "HC2":
+      return (1 - h) ** -0.5;
+    case "HC3":
+      return 1 / (1 - h);
+    case "HC4":
+      return (1 - h) ** (-Math.min(4, (n * h) / p) / 2);
+    default:
+      return 1;
+  }
+}
+
+/** Sets the blocks between different equations to zero. */
+export function withoutCrossBlocks(joint: JointCovariance, fits: EquationFit[]): JointCovariance {
+  const owner = fits.flatMap((fit, g) => new Array<number>(fit.p).fill(g));
+  const values = joint.values.map((v, at) => (owner[Math.floor(at / joint.size)] === owner[at % joint.size] ? v : 0));
+  return { size: joint.size, values };
+}

@@ -1,0 +1,137 @@
+import { codeColumns, pick, type Sample, type TypedColumn, type Variable } from "../../data";
+import { extent, standardDeviation } from "../../numerics/moments";
+import { StudyProblem } from "../../problems";
+import type { EquationSpec } from "../../theory";
+
+/** One column of a design matrix: a numeric variable, or one code column of a categorical one. */
+export interface DesignColumn {
+  /** `hours`, or `group.1` for the first code column of `group`. */
+  key: string;
+  variable: string;
+  /** For people: `hours`, or `group: weekly against waiting list`. */
+  label: string;
+  /** Code columns only: what the coefficient compares. */
+  contrast: string | null;
+  values: Float64Array;
+  sd: number;
+}
+
+/** One regression with its columns at the rows of the sample. */
+export interface Equation {
+  outcome: string;
+  columns: DesignColumn[];
+  /** Keys of the columns that are covariates only. */
+  covariates: Set<string>;
+  y: Float64Array;
+  sdY: number;
+}
+
+/** Coding of a categorical predictor as used. */
+export interface UsedCoding {
+  variable: string;
+  coding: string;
+  levels: string[];
+  counts: number[];
+  columns: { key: string; contrast: string; codes: number[] }[];
+}
+
+export interface Design {
+  n: number;
+  equations: Equation[];
+  codings: UsedCoding[];
+}
+
+/**
+ * Builds the design of every equation.
+ * @throws StudyProblem `wrong_level`, `one_level`, `constant_variable` or `too_few_cases`, naming equation and variables
+ */
+export function buildDesign(
+  specs: EquationSpec[],
+  typed: Map<string, TypedColumn>,
+  variables: Map<string, Variable>,
+  sample: Sample,
+): Design {
+  const codings: UsedCoding[] = [];
+  const cache = new Map<string, DesignColumn[]>();
+  const columnsOf = (name: string, equation: string): DesignColumn[] => {
+    let columns = cache.get(name);
+    if (!columns) {
+      const variable = variables.get(name)!;
+      const column = typed.get(name)!;
+      columns = variable.level === "categorical" ? coded(column, variable, sample, codings) : [numericColumn(column, sample)];
+      cache.set(name, columns);
+    }
+    refuseConstant(columns, name, equation);
+    return columns;
+  };
+  const equations = specs.map((spec) => {
+    if (variables.get(spec.outcome)!.level === "categorical") {
+      throw new StudyProblem(
+        "wrong_level",
+        `“${spec.outcome}” is categorical, so least squares cannot explain it. Make it binary or numeric, or let it stand only on the left of a sentence.`,
+        { equation: spec.outcome, variables: [spec.outcome] },
+      );
+    }
+    const outcome = columnsOf(spec.outcome, spec.outcome)[0]!;
+    const columns = [...spec.predictors, ...spec.covariates].flatMap((name) => columnsOf(name, spec.outcome));
+    const covariates = new Set(spec.covariates.flatMap((name) => columnsOf(name, spec.outcome)).map((c) => c.key));
+    if (sample.n <= columns.length + 1) {
+      throw new StudyProblem(
+        "too_few_cases",
+        `The equation of “${spec.outcome}” has ${columns.length + 1} coefficients but only ${sample.n} complete rows. Take predictors out or find more rows.`,
+        { equation: spec.outcome, variables: columns.map((c) => c.key) },
+      );
+    }
+    return { outcome: spec.outcome, columns, covariates, y: outcome.values, sdY: outcome.sd };
+  });
+  return { n: sample.n, equations, codings };
+}
+
+function numericColumn(column: TypedColumn, sample: Sample): DesignColumn {
+  const values = pick(column.values, sample.rows);
+  return { key: column.name, variable: column.name, label: column.name, contrast: null, values, sd: standardDeviation(values) };
+}
+
+function coded(column: TypedColumn, variable: Variable, sample: Sample, codings: UsedCoding[]): DesignColumn[] {
+  const index = pick(column.values, sample.rows);
+  const all = column.levels!;
+  const countOf = all.map((_, level) => index.reduce((sum, v) => sum + (v === level ? 1 : 0), 0));
+  const present = all.map((_, level) => level).filter((level) => countOf[level]! > 0);
+  const levels = present.map((level) => all[level]!);
+  const coding = variable.coding ?? "indicator";
+  const codes = codeColumns(column.name, levels, coding, variable.reference);
+  const position = new Map(present.map((level, i) => [level, i]));
+  const columns = codes.map((code) => {
+    const values = Float64Array.from(index, (level) => code.codes[position.get(level)!]!);
+    const label = `${column.name}: ${code.contrast}`;
+    return {
+      key: `${column.name}.${code.index}`,
+      variable: column.name,
+      label,
+      contrast: code.contrast,
+      values,
+      sd: standardDeviation(values),
+    };
+  });
+  codings.push({
+    variable: column.name,
+    coding,
+    levels,
+    counts: present.map((level) => countOf[level]!),
+    columns: codes.map((code, i) => ({ key: columns[i]!.key, contrast: code.contrast, codes: code.codes })),
+  });
+  return columns;
+}
+
+function refuseConstant(columns: DesignColumn[], name: string, equation: string): void {
+  for (const column of columns) {
+    const [min, max] = extent(column.values);
+    if (min === max) {
+      throw new StudyProblem(
+        "constant_variable",
+        `“${name}” has the same value (${min}) in every row used, so the equation of “${equation}” cannot be estimated. Take it out or check which rows are complete.`,
+        { equation, variables: [name] },
+      );
+    }
+  }
+}

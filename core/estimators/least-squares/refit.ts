@@ -1,0 +1,200 @@
+import { choleskyInPlace, choleskySolveInPlace } from "../../numerics/cholesky";
+import { dot, orthogonalFactor, solveUpper } from "../../numerics/orthogonal";
+import { mean } from "../../numerics/moments";
+import type { Design } from "./design";
+import { sdLabel, type ParameterLayout } from "./parameters";
+
+/** Below this share of unexplained variance a pivot is no longer trusted and the rows themselves are factorised. */
+const SMALL_PIVOT = 1e-8;
+
+/** What a refit needs, as plain arrays that can be posted to a worker. */
+export interface RefitProblem {
+  n: number;
+  /** Number of distinct columns, outcomes included. */
+  width: number;
+  /** Row-major n x width: columns standardised by the full sample's means and SDs. */
+  z: Float64Array;
+  means: Float64Array;
+  sds: Float64Array;
+  /** Column positions of each equation's outcome and predictors, and where its coefficients go. */
+  equations: { outcome: number; columns: number[]; start: number }[];
+  /** Where the SD of each column goes in the parameter vector. */
+  sdTargets: Int32Array;
+  size: number;
+}
+
+export function refitProblem(design: Design, layout: ParameterLayout): RefitProblem {
+  const values = new Map<string, Float64Array>();
+  for (const equation of design.equations) {
+    for (const column of equation.columns) values.set(column.key, column.values);
+    values.set(equation.outcome, equation.y);
+  }
+  const keys = [...values.keys()];
+  const width = keys.length;
+  const n = design.n;
+  const z = new Float64Array(n * width);
+  const means = new Float64Array(width);
+  const sds = new Float64Array(width);
+  keys.forEach((key, j) => {
+    const column = values.get(key)!;
+    const centre = mean(column);
+    let squares = 0;
+    for (let i = 0; i < n; i++) squares += (column[i]! - centre) ** 2;
+    const sd = Math.sqrt(squares / (n - 1));
+    means[j] = centre;
+    sds[j] = sd;
+    for (let i = 0; i < n; i++) z[i * width + j] = (column[i]! - centre) / sd;
+  });
+  return {
+    n,
+    width,
+    z,
+    means,
+    sds,
+    equations: design.equations.map((equation, g) => ({
+      outcome: keys.indexOf(equation.outcome),
+      columns: equation.columns.map((c) => keys.indexOf(c.key)),
+      start: layout.starts[g]!,
+    })),
+    sdTargets: Int32Array.from(keys, (key) => layout.index.get(sdLabel(key))!),
+    size: layout.size,
+  };
+}
+
+/**
+ * Refits every equation under row counts, without allocating: only the cross-products of the standardised columns
+ * are needed, and each equation is a small Cholesky solve. Where a pivot is small the rows are factorised instead.
+ */
+export class Refitter {
+  private readonly sums: Float64Array;
+  private readonly cross: Float64Array;
+  private readonly matrix: Float64Array;
+  private readonly rhs: Float64Array;
+  private readonly counts: Float64Array;
+  private readonly total: { sums: Float64Array; cross: Float64Array };
+
+  constructor(readonly problem: RefitProblem) {
+    const { width } = problem;
+    this.sums = new Float64Array(width);
+    this.cross = new Float64Array(width * width);
+    this.matrix = new Float64Array(width * width);
+    this.rhs = new Float64Array(width);
+    this.counts = new Float64Array(problem.n).fill(1);
+    this.accumulate(this.counts);
+    this.total = { sums: this.sums.slice(), cross: this.cross.slice() };
+  }
+
+  /**
+   * Refit with row i counted `counts[i]` times.
+   * @returns false when the replicate fails (singular, or a level lost); `out` is then not meaningful
+   */
+  refit(counts: Float64Array, out: Float64Array, offset: number): boolean {
+    const size = this.accumulate(counts);
+    return this.solve(size, counts, out, offset);
+  }
+
+  /** Refit without row i, by a rank-one downdate of the full cross-products. */
+  refitWithout(i: number, out: Float64Array, offset: number): boolean {
+    const { width, z, n } = this.problem;
+    const { sums, cross } = this;
+    for (let j = 0; j < width; j++) {
+      const zj = z[i * width + j]!;
+      sums[j] = this.total.sums[j]! - zj;
+      for (let k = j; k < width; k++) cross[j * width + k] = this.total.cross[j * width + k]! - zj * z[i * width + k]!;
+    }
+    this.counts.fill(1);
+    this.counts[i] = 0;
+    return this.solve(n - 1, this.counts, out, offset);
+  }
+
+  private accumulate(counts: Float64Array): number {
+    const { n, width, z } = this.problem;
+    const { sums, cross } = this;
+    sums.fill(0);
+    cross.fill(0);
+    let total = 0;
+    for (let i = 0, row = 0; i < n; i++, row += width) {
+      const count = counts[i]!;
+      if (count === 0) continue;
+      total += count;
+      for (let j = 0; j < width; j++) {
+        const weighted = count * z[row + j]!;
+        sums[j] = sums[j]! + weighted;
+        const line = j * width;
+        for (let k = j; k < width; k++) cross[line + k] = cross[line + k]! + weighted * z[row + k]!;
+      }
+    }
+    return total;
+  }
+
+  private solve(total: number, counts: Float64Array, out: Float64Array, offset: number): boolean {
+    const { width, sds, sdTargets, equations } = this.problem;
+    const { sums, cross } = this;
+    for (let j = 0; j < width; j++) {
+      for (let k = j; k < width; k++) {
+        const value = cross[j * width + k]! - (sums[j]! * sums[k]!) / total;
+        cross[j * width + k] = value;
+        cross[k * width + j] = value;
+      }
+      out[offset + sdTargets[j]!] = sds[j]! * Math.sqrt(Math.max(0, cross[j * width + j]!) / (total - 1));
+    }
+    for (const equation of equations) {
+      if (!this.solveEquation(equation, total, counts, out, offset)) return false;
+    }
+    return true;
+  }
+
+  private solveEquation(
+    { outcome, columns, start }: RefitProblem["equations"][number],
+    total: number,
+    counts: Float64Array,
+    out: Float64Array,
+    offset: number,
+  ): boolean {
+    const { width, means, sds } = this.problem;
+    const { sums, cross, matrix, rhs } = this;
+    const k = columns.length;
+    if (total <= k + 1) return false;
+    let trusted = true;
+    for (let a = 0; a < k; a++) {
+      const row = columns[a]! * width;
+      for (let c = 0; c <= a; c++) matrix[a * width + c] = cross[row + columns[c]!]!;
+      if (!(cross[row + columns[a]!]! > SMALL_PIVOT * total)) trusted = false;
+      rhs[a] = cross[row + outcome]!;
+    }
+    if (trusted && choleskyInPlace(matrix, k, width) > SMALL_PIVOT) choleskySolveInPlace(matrix, k, width, rhs);
+    else if (!this.solveByRows(outcome, columns, counts)) return false;
+    const sdY = sds[outcome]!;
+    let intercept = means[outcome]! + (sdY * sums[outcome]!) / total;
+    for (let a = 0; a < k; a++) {
+      const j = columns[a]!;
+      const slope = (rhs[a]! * sdY) / sds[j]!;
+      out[offset + start + 1 + a] = slope;
+      intercept -= slope * (means[j]! + (sds[j]! * sums[j]!) / total);
+    }
+    out[offset + start] = intercept;
+    return true;
+  }
+
+  /** The careful way for the rare near-singular replicate: orthogonalise the counted rows; false when the rank rule fails. */
+  private solveByRows(outcome: number, columns: number[], counts: Float64Array): boolean {
+    const { n, width, z } = this.problem;
+    const rows: number[] = [];
+    for (let i = 0; i < n; i++) if (counts[i]! > 0) rows.push(i);
+    const weights = rows.map((i) => counts[i]!);
+    const picked = columns.map((j) => Float64Array.from(rows, (i) => z[i * width + j]!));
+    if (picked.some((column) => column.every((value) => value === column[0]))) return false;
+    const factor = orthogonalFactor(picked, weights);
+    if (factor.dependent) return false;
+    const total = weights.reduce((sum, w) => sum + w, 0);
+    const centre = rows.reduce((sum, i, at) => sum + weights[at]! * z[i * width + outcome]!, 0) / total;
+    const y = Float64Array.from(rows, (i, at) => Math.sqrt(weights[at]!) * (z[i * width + outcome]! - centre));
+    const unit = solveUpper(
+      factor.r,
+      columns.length,
+      factor.q.map((q) => dot(q, y)),
+    );
+    for (let a = 0; a < columns.length; a++) this.rhs[a] = unit[a]! / factor.lengths[a]!;
+    return true;
+  }
+}

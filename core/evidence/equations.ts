@@ -1,0 +1,105 @@
+import {
+  coefficientTest,
+  conditionNumbers,
+  equationChecks,
+  suppression,
+  waldF,
+  type CovarianceSet,
+  type Equation,
+  type EquationFit,
+  type FTest,
+} from "../estimators/least-squares";
+import { COVARIANCES, type CovarianceKind } from "../study";
+import type { ByCovariance, CoefficientEvidence, EquationEvidence } from "./types";
+
+/** Builds a record with one entry per covariance kind. */
+export function byCovariance<T>(make: (kind: CovarianceKind) => T | null): ByCovariance<T> {
+  return Object.fromEntries(COVARIANCES.map((kind) => [kind, make(kind)])) as ByCovariance<T>;
+}
+
+/** The evidence of one equation, without bootstrap results. */
+export function equationEvidence(
+  fit: EquationFit,
+  start: number,
+  covariances: CovarianceSet,
+  rows: ArrayLike<number>,
+  level: number,
+): EquationEvidence {
+  const { equation } = fit;
+  const keys = equation.columns.map((c) => c.key);
+  return {
+    outcome: equation.outcome,
+    terms: keys,
+    n: fit.n,
+    p: fit.p,
+    dfResidual: fit.df,
+    r2: fit.r2,
+    adjustedR2: fit.adjustedR2,
+    residualVariance: fit.s2,
+    residualSd: Math.sqrt(fit.s2),
+    rss: fit.rss,
+    modelF: byCovariance((kind) =>
+      jointF(
+        fit,
+        start,
+        covariances,
+        kind,
+        keys.map((_, j) => j + 1),
+      ),
+    ),
+    conditionNumber: conditionNumbers(fit),
+    coefficients: ["intercept", ...keys].map((_, at) => coefficient(fit, at, start, covariances, level)),
+    omnibus: categoricalIn(equation).map(({ variable, positions }) => ({
+      variable,
+      test: byCovariance((kind) => jointF(fit, start, covariances, kind, positions)),
+    })),
+    checks: equationChecks(fit, rows, level),
+    suppression: suppression(fit),
+  };
+}
+
+function coefficient(fit: EquationFit, at: number, start: number, covariances: CovarianceSet, level: number): CoefficientEvidence {
+  const column = at === 0 ? null : fit.equation.columns[at - 1]!;
+  const b = fit.b[at]!;
+  const vif = column ? fit.vif[at - 1]! : null;
+  const beta = column ? (b * column.sd) / fit.equation.sdY : null;
+  return {
+    term: column?.key ?? "intercept",
+    label: column?.label ?? "intercept",
+    covariate: column !== null && fit.equation.covariates.has(column.key),
+    b,
+    errors: byCovariance((kind) => {
+      const v = covariances[kind];
+      return v && coefficientTest(b, v.values[(start + at) * v.size + start + at]!, fit.df, level);
+    }),
+    beta,
+    vif,
+    tolerance: vif === null ? null : 1 / vif,
+    semipartial: beta === null || vif === null ? null : beta / Math.sqrt(vif),
+    bootstrap: null,
+  };
+}
+
+/** Wald F that the coefficients at these positions are all zero. */
+export function jointF(
+  fit: EquationFit,
+  start: number,
+  covariances: CovarianceSet,
+  kind: CovarianceKind,
+  positions: number[],
+): FTest | null {
+  const v = covariances[kind];
+  if (!v) return null;
+  const b = positions.map((at) => fit.b[at]!);
+  const block = positions.flatMap((i) => positions.map((j) => v.values[(start + i) * v.size + start + j]!));
+  return waldF(b, block, fit.df);
+}
+
+/** Positions (intercept = 0) of each categorical predictor's code columns. */
+export function categoricalIn(equation: Equation): { variable: string; positions: number[] }[] {
+  const groups = new Map<string, number[]>();
+  equation.columns.forEach((column, j) => {
+    if (column.contrast !== null) groups.set(column.variable, [...(groups.get(column.variable) ?? []), j + 1]);
+  });
+  return [...groups].map(([variable, positions]) => ({ variable, positions }));
+}

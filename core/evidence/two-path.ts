@@ -1,0 +1,74 @@
+import type { EffectPair } from "../effects";
+import { studentP } from "../numerics/distributions";
+import { normalTest } from "../inference";
+import type { Expression } from "../effects";
+import type { Prepared } from "../prepare";
+import { byCovariance } from "./equations";
+import type { EffectEvidence, TwoPathEvidence } from "./types";
+
+type Route = EffectPair["indirect"][number];
+
+/** Which equation a coefficient of the parameter vector belongs to. */
+function equationAt(prepared: Prepared, index: number): number {
+  const { starts } = prepared.layout;
+  return starts.findLastIndex((start) => start <= index);
+}
+
+const indexOf = (e: Expression): number => (e.op === "parameter" ? e.index : -1);
+
+/**
+ * Sobel's (1982), Aroian's (1947) and Goodman's (1960) standard errors of a product of two paths, classical and
+ * with cov(a, b) = 0, and the adjusted explained variance of Lachowicz et al. (2018).
+ */
+export function twoPath(prepared: Prepared, pair: EffectPair, route: Route, level: number): TwoPathEvidence | null {
+  const v = prepared.covariances.classical;
+  if (route.coefficients.length !== 2 || !v) return null;
+  const [ia, ib] = route.coefficients.map(indexOf) as [number, number];
+  const a = prepared.theta[ia]!;
+  const b = prepared.theta[ib]!;
+  const va = v.values[ia * v.size + ia]!;
+  const vb = v.values[ib * v.size + ib]!;
+  const first = a * a * vb + b * b * va;
+  const test = (variance: number): { se: number; z: number; p: number } => {
+    const { se, z, p } = normalTest(a * b, variance, level);
+    return { se, z, p };
+  };
+  const goodman = first - va * vb;
+  return {
+    a,
+    seA: Math.sqrt(va),
+    b,
+    seB: Math.sqrt(vb),
+    sobel: test(first),
+    aroian: test(first + va * vb),
+    goodman: goodman >= 0 ? test(goodman) : null,
+    upsilonAdjusted: pair.categorical ? null : adjustedUpsilon(prepared, pair, route, { a, b, va, vb }),
+  };
+}
+
+function adjustedUpsilon(
+  prepared: Prepared,
+  pair: EffectPair,
+  route: Route,
+  { a, b, va, vb }: Record<"a" | "b" | "va" | "vb", number>,
+): number {
+  const sd = (name: string): number => prepared.theta[prepared.layout.index.get(`SD(${name})`)!]!;
+  const first = (sd(pair.from) / sd(route.nodes[1]!)) ** 2;
+  const second = (sd(route.nodes[1]!) / sd(pair.to)) ** 2;
+  return first * (a * a - va) * second * (b * b - vb);
+}
+
+/** Joint significance (MacKinnon et al. 2002): every path significant by its t test; p is the largest of them. */
+export function jointSignificance(prepared: Prepared, route: Route, alpha: number): EffectEvidence["jointSignificance"] {
+  return byCovariance((kind) => {
+    const v = prepared.covariances[kind];
+    if (!v) return null;
+    const ps = route.coefficients.map((e) => {
+      const at = indexOf(e);
+      const t = prepared.theta[at]! / Math.sqrt(v.values[at * v.size + at]!);
+      return studentP(t, prepared.fits[equationAt(prepared, at)]!.df);
+    });
+    const p = Math.max(...ps);
+    return { p, significant: p < alpha };
+  });
+}

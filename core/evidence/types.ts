@@ -1,0 +1,162 @@
+import type { ColumnSummary } from "../data";
+import type { EffectKind } from "../effects";
+import type { CoefficientTest, EquationChecks, FTest, Suppression, UsedCoding } from "../estimators/least-squares";
+import type { BootstrapSummary, MonteCarloInterval, NormalTest } from "../inference";
+import type { Warning } from "../problems";
+import type { CovarianceKind, IntervalKind, Settings } from "../study";
+import type { ModelPath } from "../theory";
+
+export type ByCovariance<T> = Record<CovarianceKind, T | null>;
+
+/** Counts of replicates in equal-width bins, for a picture. */
+export interface Histogram {
+  min: number;
+  max: number;
+  counts: number[];
+}
+
+/** The one interval a screen shows for a quantity, under the chosen settings. */
+export interface ShownInterval {
+  method: IntervalKind;
+  se: number | null;
+  lower: number | null;
+  upper: number | null;
+  p: number | null;
+  /** p is an upper bound (“p < …”). */
+  pIsBound: boolean;
+  /** Confidence level of the limits; below the chosen level's when a direction is tested in one tail. */
+  level: number;
+  /** The chosen method is not available (yet), and this one stands in. */
+  provisional: boolean;
+}
+
+export interface BootstrapEvidence extends BootstrapSummary {
+  histogram: Histogram;
+}
+
+export interface CoefficientEvidence {
+  term: string;
+  label: string;
+  covariate: boolean;
+  b: number;
+  errors: ByCovariance<CoefficientTest>;
+  beta: number | null;
+  vif: number | null;
+  tolerance: number | null;
+  semipartial: number | null;
+  bootstrap: BootstrapSummary | null;
+}
+
+export interface EquationEvidence {
+  outcome: string;
+  terms: string[];
+  n: number;
+  p: number;
+  dfResidual: number;
+  r2: number;
+  adjustedR2: number;
+  residualVariance: number;
+  residualSd: number;
+  rss: number;
+  modelF: ByCovariance<FTest>;
+  conditionNumber: { scaled: number; centred: number };
+  coefficients: CoefficientEvidence[];
+  /** Joint test of a categorical predictor's code columns. */
+  omnibus: { variable: string; test: ByCovariance<FTest> }[];
+  checks: EquationChecks | null;
+  suppression: Suppression[];
+}
+
+/** Extras of x > m > y: classical standard errors unless the name says otherwise. */
+export interface TwoPathEvidence {
+  a: number;
+  seA: number;
+  b: number;
+  seB: number;
+  sobel: { se: number; z: number; p: number };
+  aroian: { se: number; z: number; p: number };
+  goodman: { se: number; z: number; p: number } | null;
+  upsilonAdjusted: number | null;
+}
+
+export interface EffectEvidence {
+  id: string;
+  kind: EffectKind;
+  label: string;
+  from: string | null;
+  to: string | null;
+  via: string[];
+  of: string | null;
+  estimate: number | null;
+  delta: Record<"joint" | "zero", ByCovariance<NormalTest>>;
+  /** Total effects only: the exact test from the regression without the mediators, where it applies. */
+  reduced: { terms: string[]; tests: ByCovariance<CoefficientTest> } | null;
+  twoPath: TwoPathEvidence | null;
+  /** Indirect effects: the largest p of the path's coefficients (t tests) under each covariance. */
+  jointSignificance: ByCovariance<{ p: number; significant: boolean }> | null;
+  bootstrap: BootstrapEvidence | null;
+  monteCarlo: MonteCarloInterval | null;
+  shown: ShownInterval;
+}
+
+export type Verdict = "supported" | "not_supported" | "opposite" | "unsettled" | "pending";
+
+/** How the direct and the indirect effect stand to each other (Zhao, Lynch & Chen 2010, J Consumer Research 37). */
+export type MediationPattern = "indirect_only" | "complementary" | "competitive" | "direct_only" | "no_effect";
+
+export interface HypothesisEvidence {
+  label: string;
+  line: number;
+  sentence: string;
+  from: string;
+  verb: "raises" | "lowers" | "affects";
+  to: string;
+  chains: string[][];
+  /** Ids of the claimed effects: one, or one per code column of a categorical predictor. */
+  effects: string[];
+  quantity: string;
+  verdict: Verdict;
+  /** Why this verdict, in a sentence. */
+  reason: string;
+  pattern: { kind: MediationPattern; words: string } | null;
+  /** For the paper. */
+  report: string;
+  /** Ids of the direct effects of the steps, in order: the components. */
+  components: string[];
+}
+
+export interface BootstrapRun {
+  requested: number;
+  /** Replicates made so far, failed ones included. */
+  done: number;
+  failed: number;
+  jackknifeFailed: number;
+  seed: number;
+  resampling: "rows" | "strata" | "clusters";
+}
+
+/** Everything an analysis says: plain, serialisable, complete. Screens and exports read this and nothing else. */
+export interface Evidence {
+  format: "hebel-evidence";
+  version: 1;
+  engine: string;
+  title: string;
+  unit: string;
+  settings: Settings;
+  roles: { predictors: string[]; mediators: string[]; outcomes: string[]; covariates: string[] };
+  paths: (ModelPath & { effects: string[] })[];
+  sample: { rowsRead: number; n: number; dropped: number[]; missing: Record<string, number> };
+  descriptives: Record<string, { mean: number; sd: number; min: number; max: number }>;
+  /** Means of each outcome in the two groups of a binary predictor. */
+  groupMeans: { variable: string; outcome: string; levels: [string, string]; means: [number, number]; counts: [number, number] }[];
+  codings: UsedCoding[];
+  warnings: Warning[];
+  equations: EquationEvidence[];
+  effects: EffectEvidence[];
+  hypotheses: HypothesisEvidence[];
+  /** Joint tests of a categorical predictor's total effects, from the reduced regression. */
+  totalOmnibus: { variable: string; outcome: string; test: ByCovariance<FTest> }[];
+  bootstrap: BootstrapRun | null;
+}
+
+export type { ColumnSummary };

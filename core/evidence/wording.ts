@@ -1,0 +1,33 @@
+/** A number for reading: three significant decimals at ordinary sizes, never scientific in between. */
+export function plain(value: number | null | undefined, digits = 3): string {
+  if (value === null || value === undefined || !Number.isFinite(value)) return "–";
+  const size = Math.abs(value);
+  if (size !== 0 && (size >= 1e6 || size < 10 ** -(digits + 1))) return value.toExponential(2).replace("-", "−");
+  const places = size >= 1000 ? 0 : size >= 100 ? 1 : size >= 10 ? 2 : digits;
+  return minus(value.toFixed(places));
+}
+
+/** A p value in the way journals print it: no leading zero, three places, a bound below .001. */
+export function pValue(p: number | null | undefined, isBound = false): string {
+  if (p === null || p === undefined || Number.isNaN(p)) return "–";
+  if (p < 0.001) return "< .001";
+  const text = p >= 0.9995 ? "1.000" : p.toFixed(3).replace(/^0/, "");
+  return isBound ? `< ${text}` : text;
+}
+
+/** A percentage without needless decimals: 95, 97.5. */
+export const percent = (share: number): string => String(Number((100 * share).toFixed(2)));
+
+export const minus = (text: string): string => text.replace("-", "−");
+
+export const thousands = (value: number): string => String(value).replace(/\B(?=(\d{3})+(?!\d))/g, ",");
+
+export const INTERVAL_WORDS: Record<string, string> = {
+  bca: "BCa",
+  bc: "bias-corrected",
+  percentile: "percentile",
+  basic: "basic bootstrap",
+  normal: "normal bootstrap",
+  monte_carlo: "Monte Carlo",
+  delta: "delta-method",
+};

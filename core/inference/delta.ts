@@ -1,0 +1,39 @@
+import { normalP, zQuantile } from "../numerics/distributions";
+import type { JointCovariance } from "../estimators/least-squares";
+
+/** A z test with its interval. */
+export interface NormalTest {
+  se: number;
+  z: number;
+  p: number;
+  lower: number;
+  upper: number;
+}
+
+/** g' V g over the coefficients; the gradient may be longer than V when it also holds other parameters. */
+export function quadraticForm(g: Float64Array, { size, values }: JointCovariance): number {
+  let sum = 0;
+  for (let i = 0; i < size; i++) {
+    if (g[i] === 0) continue;
+    for (let j = 0; j < size; j++) sum += g[i]! * values[i * size + j]! * g[j]!;
+  }
+  return sum;
+}
+
+/** @param level confidence level of the interval */
+export function normalTest(estimate: number, variance: number, level: number): NormalTest {
+  const se = Math.sqrt(variance);
+  const reach = zQuantile(1 - (1 - level) / 2) * se;
+  return { se, z: estimate / se, p: normalP(estimate / se), lower: estimate - reach, upper: estimate + reach };
+}
+
+/**
+ * Delta-method test of a function of the coefficients with gradient g.
+ * @returns null where the function also depends on parameters without a covariance (SDs), or V is not available
+ */
+export function deltaTest(estimate: number, g: Float64Array, v: JointCovariance | null, level: number): NormalTest | null {
+  if (!v) return null;
+  for (let i = v.size; i < g.length; i++) if (g[i] !== 0) return null;
+  const variance = quadraticForm(g, v);
+  return variance >= 0 && Number.isFinite(estimate) ? normalTest(estimate, variance, level) : null;
+}

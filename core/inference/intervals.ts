@@ -1,0 +1,189 @@
+import { phi, Phi, zQuantile } from "../numerics/distributions";
+import { mean, standardDeviation } from "../numerics/moments";
+import { quantile6 } from "../numerics/quantile";
+import { bootstrapP, type BootstrapP } from "./bootstrap-p";
+
+/** Limits of one method with everything that is said of them. */
+export interface BootstrapInterval extends BootstrapP {
+  lower: number;
+  upper: number;
+  /** Probabilities at which the replicates' quantiles were taken. */
+  adjusted: [number, number];
+  /** Bounds at the whole error in one tail. */
+  oneSidedLower: number;
+  oneSidedUpper: number;
+  /** Monte Carlo error of each limit: how far another seed would move it. */
+  mcseLower: number;
+  mcseUpper: number;
+  /** An adjusted tail lies beyond the replicates, so the limit is the extreme one. */
+  tooFewReplicates: boolean;
+  /** The limit nearer the null lies within two Monte Carlo errors of it. */
+  unsettled: boolean;
+  /** Replicates that would settle it, when unsettled. */
+  suggested: number | null;
+}
+
+export interface BootstrapSummary {
+  /** Replicates used. */
+  used: number;
+  se: number | null;
+  bias: number;
+  /** Share of replicates below the estimate, ties counted half. */
+  below: number;
+  /** Null when infinite (all replicates on one side). */
+  z0: number | null;
+  acceleration: number | null;
+  accelerationZero: boolean;
+  percentile: BootstrapInterval;
+  bc: BootstrapInterval | null;
+  bca: BootstrapInterval | null;
+  basic: { lower: number; upper: number };
+  normal: { lower: number; upper: number } | null;
+  bootstrapT: { lower: number; upper: number } | null;
+}
+
+export interface IntervalInput {
+  estimate: number;
+  /** Replicates that did not fail. */
+  replicates: Float64Array;
+  /** Jackknife values that did not fail; empty when BCa is not wanted. */
+  jackknife: ArrayLike<number>;
+  /** Confidence level. */
+  level: number;
+  nullValue?: number;
+  /** Standard error of the estimate and of each replicate, for the bootstrap-t. */
+  se?: number;
+  replicateSe?: ArrayLike<number>;
+}
+
+/**
+ * Every bootstrap interval of one quantity. Sources: Efron 1987 (JASA 82), DiCiccio & Efron 1996 (Stat Sci 11),
+ * Efron & Tibshirani 1993 chapters 12-14; quantiles of type 6.
+ */
+export function bootstrapSummary(input: IntervalInput): BootstrapSummary {
+  const { estimate, replicates, level } = input;
+  const nullValue = input.nullValue ?? 0;
+  const B = replicates.length;
+  const sorted = replicates.slice().sort();
+  const alpha = 1 - level;
+  const se = B > 1 ? standardDeviation(replicates) : null;
+  const bias = mean(replicates) - estimate;
+  const below = shareBelow(replicates, estimate);
+  const z0 = below > 0 && below < 1 ? zQuantile(below) : null;
+  const { acceleration, zero } = accelerationOf(input.jackknife);
+  const make = (method: Adjustment): BootstrapInterval | null => interval(sorted, alpha, nullValue, below, method);
+  const percentile = make({ kind: "percentile" })!;
+  const z = zQuantile(1 - alpha / 2);
+  const mirrored = (q: number): number => 2 * estimate - quantile6(sorted, q);
+  return {
+    used: B,
+    se,
+    bias,
+    below,
+    z0,
+    acceleration,
+    accelerationZero: zero,
+    percentile,
+    bc: z0 === null ? null : make({ kind: "bc", z0 }),
+    bca: z0 === null || acceleration === null ? null : make({ kind: "bca", z0, a: acceleration }),
+    basic: { lower: mirrored(1 - alpha / 2), upper: mirrored(alpha / 2) },
+    normal: se === null ? null : { lower: estimate - bias - z * se, upper: estimate - bias + z * se },
+    bootstrapT: studentised(input, alpha),
+  };
+}
+
+/** How a nominal tail becomes the probability at which a quantile is taken. */
+export type Adjustment = { kind: "percentile" } | { kind: "bc"; z0: number } | { kind: "bca"; z0: number; a: number };
+
+function interval(sorted: Float64Array, alpha: number, nullValue: number, below: number, method: Adjustment): BootstrapInterval | null {
+  const B = sorted.length;
+  const tails = [alpha / 2, 1 - alpha / 2, alpha, 1 - alpha].map((q) => adjustedTail(q, method));
+  if (tails.some((t) => t === null)) return null;
+  const [low, high, oneLow, oneHigh] = tails as [number, number, number, number];
+  const lower = quantile6(sorted, low);
+  const upper = quantile6(sorted, high);
+  const mcseLower = limitError(sorted, low, alpha / 2, below, method);
+  const mcseUpper = limitError(sorted, high, 1 - alpha / 2, below, method);
+  const nearerLower = Math.abs(lower - nullValue) <= Math.abs(upper - nullValue);
+  const distance = Math.abs((nearerLower ? lower : upper) - nullValue);
+  const error = nearerLower ? mcseLower : mcseUpper;
+  const unsettled = distance <= 2 * error && error > 0;
+  const outside = (q: number): boolean => q < 1 / (B + 1) || q > B / (B + 1);
+  return {
+    lower,
+    upper,
+    adjusted: [low, high],
+    oneSidedLower: quantile6(sorted, oneLow),
+    oneSidedUpper: quantile6(sorted, oneHigh),
+    mcseLower,
+    mcseUpper,
+    tooFewReplicates: outside(low) || outside(high),
+    unsettled,
+    suggested: unsettled && distance > 0 ? Math.ceil(B * ((2 * error) / distance) ** 2) : null,
+    ...bootstrapP(sorted, nullValue, method),
+  };
+}
+
+/** Null where the BCa map is not defined (1 - a w <= 0). */
+function adjustedTail(q: number, method: Adjustment): number | null {
+  const z = zQuantile(q);
+  if (method.kind === "percentile") return q;
+  if (method.kind === "bc") return Phi(2 * method.z0 + z);
+  const w = method.z0 + z;
+  const denominator = 1 - method.a * w;
+  return denominator > 0 ? Phi(method.z0 + w / denominator) : null;
+}
+
+/**
+ * Monte Carlo error of a limit by the delta method; z0 is itself estimated from the same replicates.
+ * @param r adjusted probability; @param q nominal tail
+ */
+function limitError(sorted: Float64Array, r: number, q: number, below: number, method: Adjustment): number {
+  const B = sorted.length;
+  let k = 0;
+  if (method.kind === "bc") k = (2 * phi(2 * method.z0 + zQuantile(q))) / phi(method.z0);
+  if (method.kind === "bca") {
+    const w = method.z0 + zQuantile(q);
+    const d = 1 - method.a * w;
+    k = (phi(method.z0 + w / d) * (1 + d ** -2)) / phi(method.z0);
+  }
+  const variance = (k * k * below * (1 - below) + r * (1 - r) - 2 * k * (Math.min(below, r) - below * r)) / B;
+  const spread = Math.sqrt(Math.max(0, variance));
+  const up = quantile6(sorted, Math.min(r + spread, B / (B + 1)));
+  const down = quantile6(sorted, Math.max(r - spread, 1 / (B + 1)));
+  return (up - down) / 2;
+}
+
+function shareBelow(replicates: Float64Array, estimate: number): number {
+  let largest = Math.abs(estimate);
+  for (const t of replicates) largest = Math.max(largest, Math.abs(t));
+  const tie = 1e-12 * largest;
+  let count = 0;
+  for (const t of replicates) {
+    if (Math.abs(t - estimate) <= tie) count += 0.5;
+    else if (t < estimate) count += 1;
+  }
+  return count / replicates.length;
+}
+
+function accelerationOf(jackknife: ArrayLike<number>): { acceleration: number | null; zero: boolean } {
+  if (jackknife.length === 0) return { acceleration: null, zero: false };
+  const centre = mean(jackknife);
+  let squares = 0;
+  let cubes = 0;
+  for (let i = 0; i < jackknife.length; i++) {
+    const d = centre - jackknife[i]!;
+    squares += d * d;
+    cubes += d * d * d;
+  }
+  return squares === 0 ? { acceleration: 0, zero: true } : { acceleration: cubes / (6 * squares ** 1.5), zero: false };
+}
+
+function studentised({ estimate, replicates, se, replicateSe }: IntervalInput, alpha: number) {
+  if (se === undefined || replicateSe === undefined) return null;
+  const t = replicates.map((value, i) => (value - estimate) / replicateSe[i]!).sort();
+  return {
+    lower: estimate - quantile6(t, 1 - alpha / 2) * se,
+    upper: estimate - quantile6(t, alpha / 2) * se,
+  };
+}

@@ -1,0 +1,99 @@
+import { Refitter, type RefitProblem } from "../estimators/least-squares";
+import { RandomStream } from "../numerics/random";
+
+/** How rows are drawn: rows one by one, rows within strata, or whole clusters; `members` are row positions. */
+export type Scheme = { kind: "rows" } | { kind: "strata" | "clusters"; members: Int32Array[] };
+
+/** Everything a worker needs to make replicates. */
+export interface ResamplingProblem {
+  refit: RefitProblem;
+  scheme: Scheme;
+  seed: number;
+}
+
+/** Replicate parameter vectors, row-major count x size; a failed one is all NaN. */
+export interface ReplicateBlock {
+  first: number;
+  count: number;
+  size: number;
+  values: Float64Array;
+}
+
+/** Makes the scheme of a grouping column: one member list per distinct value. */
+export function groupedScheme(kind: "strata" | "clusters", values: ArrayLike<number>): Scheme {
+  const groups = new Map<number, number[]>();
+  for (let i = 0; i < values.length; i++) {
+    const group = groups.get(values[i]!);
+    if (group) group.push(i);
+    else groups.set(values[i]!, [i]);
+  }
+  return { kind, members: [...groups.values()].map((rows) => Int32Array.from(rows)) };
+}
+
+/**
+ * Bootstrap replicates and jackknife values of the parameter vector. Replicate r depends on (seed, r) only,
+ * so any split over workers gives the same numbers.
+ */
+export class Resampler {
+  private readonly refitter: Refitter;
+  private readonly counts: Float64Array;
+  private readonly stream = new RandomStream();
+
+  constructor(private readonly problem: ResamplingProblem) {
+    this.refitter = new Refitter(problem.refit);
+    this.counts = new Float64Array(problem.refit.n);
+  }
+
+  /** Replicates first .. first + count - 1. */
+  replicates(first: number, count: number): ReplicateBlock {
+    const { size } = this.problem.refit;
+    const values = new Float64Array(count * size);
+    for (let r = 0; r < count; r++) {
+      this.stream.key(this.problem.seed, first + r);
+      this.draw();
+      if (!this.refitter.refit(this.counts, values, r * size)) values.fill(NaN, r * size, (r + 1) * size);
+    }
+    return { first, count, size, values };
+  }
+
+  /** Parameter vectors with one row, or one cluster, left out in turn. */
+  jackknife(): ReplicateBlock {
+    const { scheme, refit } = this.problem;
+    const { size, n } = refit;
+    const count = scheme.kind === "clusters" ? scheme.members.length : n;
+    const values = new Float64Array(count * size);
+    for (let r = 0; r < count; r++) {
+      let fitted: boolean;
+      if (scheme.kind === "clusters") {
+        this.counts.fill(1);
+        for (const i of scheme.members[r]!) this.counts[i] = 0;
+        fitted = this.refitter.refit(this.counts, values, r * size);
+      } else fitted = this.refitter.refitWithout(r, values, r * size);
+      if (!fitted) values.fill(NaN, r * size, (r + 1) * size);
+    }
+    return { first: 0, count, size, values };
+  }
+
+  private draw(): void {
+    const { counts, stream } = this;
+    const { scheme, refit } = this.problem;
+    counts.fill(0);
+    if (scheme.kind === "rows") {
+      for (let i = 0; i < refit.n; i++) {
+        const row = stream.below(refit.n);
+        counts[row] = counts[row]! + 1;
+      }
+    } else if (scheme.kind === "strata") {
+      for (const members of scheme.members) {
+        for (let i = 0; i < members.length; i++) {
+          const row = members[stream.below(members.length)]!;
+          counts[row] = counts[row]! + 1;
+        }
+      }
+    } else {
+      for (let g = 0; g < scheme.members.length; g++) {
+        for (const row of scheme.members[stream.below(scheme.members.length)]!) counts[row] = counts[row]! + 1;
+      }
+    }
+  }
+}

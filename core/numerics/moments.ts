@@ -1,0 +1,42 @@
+/** Arithmetic mean, with one correction pass so that means of 1e6 with SD 1 keep their digits. */
+export function mean(x: ArrayLike<number>): number {
+  const n = x.length;
+  let sum = 0;
+  for (let i = 0; i < n; i++) sum += x[i]!;
+  const first = sum / n;
+  let rest = 0;
+  for (let i = 0; i < n; i++) rest += x[i]! - first;
+  return first + rest / n;
+}
+
+/** Sum of squared deviations from `centre`. */
+export function sumOfSquares(x: ArrayLike<number>, centre: number): number {
+  let sum = 0;
+  for (let i = 0; i < x.length; i++) sum += (x[i]! - centre) ** 2;
+  return sum;
+}
+
+/** Standard deviation, divisor n - 1; NaN for fewer than two values. */
+export function standardDeviation(x: ArrayLike<number>): number {
+  if (x.length < 2) return NaN;
+  return Math.sqrt(sumOfSquares(x, mean(x)) / (x.length - 1));
+}
+
+/** Pearson correlation of two columns of equal length; NaN when either is constant. */
+export function correlation(x: ArrayLike<number>, y: ArrayLike<number>): number {
+  const mx = mean(x);
+  const my = mean(y);
+  let sum = 0;
+  for (let i = 0; i < x.length; i++) sum += (x[i]! - mx) * (y[i]! - my);
+  return sum / Math.sqrt(sumOfSquares(x, mx) * sumOfSquares(y, my));
+}
+
+export function extent(x: ArrayLike<number>): [min: number, max: number] {
+  let min = Infinity;
+  let max = -Infinity;
+  for (let i = 0; i < x.length; i++) {
+    if (x[i]! < min) min = x[i]!;
+    if (x[i]! > max) max = x[i]!;
+  }
+  return [min, max];
+}

@@ -1,0 +1,86 @@
+/**
+ * A random stream keyed by (seed, index): xoshiro128** (Blackman & Vigna 2021, ACM TOMS 47) whose four
+ * state words come from a SplitMix-style finaliser of the key. Replicate r therefore draws the same numbers
+ * on any worker, in any order, in a browser or in Node. Written here rather than taken from a package because the
+ * bootstrap loop re-keys it for every replicate and must not allocate.
+ */
+export class RandomStream {
+  private a = 0;
+  private b = 0;
+  private c = 0;
+  private d = 0;
+  private spare = NaN;
+
+  constructor(seed = 1, index = 0) {
+    this.key(seed, index);
+  }
+
+  /** Restarts the stream at (seed, index); seed: integer 0..2^53-1, index: integer 0..2^32-1. */
+  key(seed: number, index: number): void {
+    const low = seed >>> 0;
+    const high = Math.floor(seed / 4294967296) >>> 0;
+    let h = mix(low ^ 0x9e3779b9);
+    h = mix(h ^ high ^ 0x85ebca6b);
+    h = mix(h ^ (index >>> 0));
+    this.a = mix((h + 0x9e3779b9) | 0);
+    this.b = mix((this.a + 0x3c6ef372) | 0) ^ mix(index + 0x1b873593);
+    this.c = mix((this.b + 0xdaa66d2b) | 0) ^ low;
+    this.d = mix((this.c + 0x78dde6e4) | 0) ^ high;
+    // The all-zero state is the one fixed point of the generator.
+    if ((this.a | this.b | this.c | this.d) === 0) this.a = 1;
+    this.spare = NaN;
+    for (let i = 0; i < 4; i++) this.next();
+  }
+
+  /** The next unsigned 32-bit integer. */
+  next(): number {
+    const x = Math.imul(this.b, 5);
+    const result = Math.imul((x << 7) | (x >>> 25), 9);
+    const t = this.b << 9;
+    this.c ^= this.a;
+    this.d ^= this.b;
+    this.b ^= this.c;
+    this.a ^= this.d;
+    this.c ^= t;
+    this.d = (this.d << 11) | (this.d >>> 21);
+    return result >>> 0;
+  }
+
+  /** Uniform on the open interval (0, 1), 53 bits. */
+  uniform(): number {
+    const high = this.next() >>> 5;
+    const low = this.next() >>> 6;
+    return (high * 67108864 + low + 0.5) / 9007199254740992;
+  }
+
+  /** Uniform integer in 0..n-1; the bias is below n / 2^32 and far under any Monte Carlo error. */
+  below(n: number): number {
+    return Math.floor((this.next() / 4294967296) * n);
+  }
+
+  /** Standard normal by the polar method (Marsaglia & Bray 1964, SIAM Review 6). */
+  normal(): number {
+    if (!Number.isNaN(this.spare)) {
+      const kept = this.spare;
+      this.spare = NaN;
+      return kept;
+    }
+    for (;;) {
+      const u = 2 * this.uniform() - 1;
+      const v = 2 * this.uniform() - 1;
+      const s = u * u + v * v;
+      if (s >= 1 || s === 0) continue;
+      const factor = Math.sqrt((-2 * Math.log(s)) / s);
+      this.spare = v * factor;
+      return u * factor;
+    }
+  }
+}
+
+/** The 32-bit finaliser of MurmurHash3: every input bit reaches every output bit. */
+function mix(value: number): number {
+  let h = value | 0;
+  h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
+  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
+  return h ^ (h >>> 16);
+}

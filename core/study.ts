@@ -1,0 +1,55 @@
+import type { Variable } from "./data";
+
+/** Covariance of the coefficients: classical, or heteroscedasticity-consistent. */
+export const COVARIANCES = ["classical", "HC0", "HC1", "HC2", "HC3", "HC4"] as const;
+export type CovarianceKind = (typeof COVARIANCES)[number];
+
+/** Intervals a verdict can rest on. */
+export const INTERVALS = ["bca", "bc", "percentile", "basic", "normal", "monte_carlo", "delta"] as const;
+export type IntervalKind = (typeof INTERVALS)[number];
+
+export interface Settings {
+  /** Confidence level, e.g. 0.95. */
+  level: number;
+  /** `one`: a directional hypothesis is tested at 1 - level in its stated direction. */
+  tail: "two" | "one";
+  interval: IntervalKind;
+  /** Bootstrap replicates, 1 to 100,000; 0 leaves the bootstrap out. */
+  replications: number;
+  /** Integer 0 to 2^53 - 1; with the replicate's number it determines every draw. */
+  seed: number;
+  errors: CovarianceKind;
+  /** Covariance between coefficients of different equations: estimated, or set to zero. */
+  crossEquations: "joint" | "zero";
+  /** Resample within the levels of this column. */
+  strata: string | null;
+  /** Resample whole clusters, the values of this column. */
+  cluster: string | null;
+  monteCarloDraws: number;
+}
+
+export const DEFAULT_SETTINGS: Settings = {
+  level: 0.95,
+  tail: "two",
+  interval: "bca",
+  replications: 5000,
+  seed: 20261,
+  errors: "classical",
+  crossEquations: "joint",
+  strata: null,
+  cluster: null,
+  monteCarloDraws: 20000,
+};
+
+export const MAX_REPLICATIONS = 100_000;
+
+/** Everything a study states, apart from its data. */
+export interface StudyDefinition {
+  title: string;
+  question: string;
+  /** What one row of the data is, in the plural: people, teams, firms. */
+  unit: string;
+  variables: Variable[];
+  theory: string;
+  settings: Settings;
+}

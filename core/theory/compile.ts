@@ -1,0 +1,125 @@
+import { StudyProblem } from "../problems";
+import { findCycle, topologicalOrder, type Path } from "./graph";
+import type { Contrast, Define, Hypothesis, Statement } from "./syntax";
+
+/** A path of the model and the lines of the theory that ask for it. */
+export interface ModelPath extends Path {
+  lines: number[];
+}
+
+/** One regression: an outcome on its predictors and covariates (an intercept is always in). */
+export interface EquationSpec {
+  outcome: string;
+  predictors: string[];
+  covariates: string[];
+}
+
+/** The union of the sentences: the path model, and what each sentence claims. */
+export interface CompiledTheory {
+  paths: ModelPath[];
+  /** In an order in which every equation stands after those of its predictors. */
+  equations: EquationSpec[];
+  roles: { predictors: string[]; mediators: string[]; outcomes: string[]; covariates: string[] };
+  hypotheses: Hypothesis[];
+  contrasts: Contrast[];
+  definitions: Define[];
+}
+
+/**
+ * Turns statements into equations.
+ * @throws StudyProblem `nothing_to_estimate` without any path, `cyclic_model` with the cycle spelled out, `notation` for a
+ *   path from a variable to itself or an adjustment of a variable that nothing explains
+ */
+export function compileTheory(statements: readonly Statement[]): CompiledTheory {
+  const paths = collectPaths(statements);
+  if (paths.length === 0) {
+    throw new StudyProblem(
+      "nothing_to_estimate",
+      "No sentence states an effect yet. Write one such as “H1: hours raises belonging through confidence”.",
+    );
+  }
+  const covariates = collectCovariates(statements, paths);
+  const cycle = findCycle([...paths, ...[...covariates].flatMap(([to, names]) => names.map((from) => ({ from, to })))]);
+  if (cycle) {
+    throw new StudyProblem(
+      "cyclic_model",
+      `The sentences go round in a circle: ${cycle.join(" → ")}. Least squares needs an order of cause and effect; take one of these steps out.`,
+      { variables: [...new Set(cycle)] },
+    );
+  }
+  const names = [...new Set(paths.flatMap((p) => [p.from, p.to]))];
+  const order = topologicalOrder(names, paths);
+  const equations = order
+    .filter((name) => paths.some((p) => p.to === name))
+    .map((outcome) => {
+      const predictors = paths.filter((p) => p.to === outcome).map((p) => p.from);
+      return { outcome, predictors, covariates: (covariates.get(outcome) ?? []).filter((c) => !predictors.includes(c)) };
+    });
+  return {
+    paths,
+    equations,
+    roles: {
+      predictors: order.filter((n) => !paths.some((p) => p.to === n)),
+      mediators: order.filter((n) => paths.some((p) => p.to === n) && paths.some((p) => p.from === n)),
+      outcomes: order.filter((n) => !paths.some((p) => p.from === n)),
+      covariates: [...new Set(equations.flatMap((e) => e.covariates))],
+    },
+    hypotheses: statements.filter((s) => s.kind === "hypothesis"),
+    contrasts: statements.filter((s) => s.kind === "contrast"),
+    definitions: statements.filter((s) => s.kind === "define"),
+  };
+}
+
+function collectPaths(statements: readonly Statement[]): ModelPath[] {
+  const paths: ModelPath[] = [];
+  const add = (from: string, to: string, line: number): void => {
+    if (from === to) {
+      throw new StudyProblem("notation", `Line ${line}: “${from}” cannot have an effect on itself.`, { line, variables: [from] });
+    }
+    const known = paths.find((p) => p.from === from && p.to === to);
+    if (!known) paths.push({ from, to, lines: [line] });
+    else if (!known.lines.includes(line)) known.lines.push(line);
+  };
+  for (const statement of statements) {
+    if (statement.kind === "also") for (const s of statement.steps) add(s.from.name, s.to.name, statement.line);
+    if (statement.kind !== "hypothesis") continue;
+    const { from, to, chains, only, line } = statement;
+    if (!only) add(from.name, to.name, line);
+    for (const chain of chains) {
+      const nodes = [from.name, ...chain.map((r) => r.name), to.name];
+      if (new Set(nodes).size < nodes.length) {
+        throw new StudyProblem("notation", `Line ${line}: a variable occurs twice in ${nodes.join(" → ")}.`, { line, variables: nodes });
+      }
+      for (let i = 1; i < nodes.length; i++) add(nodes[i - 1]!, nodes[i]!, line);
+    }
+  }
+  return paths;
+}
+
+function collectCovariates(statements: readonly Statement[], paths: readonly Path[]): Map<string, string[]> {
+  const covariates = new Map<string, string[]>();
+  for (const statement of statements) {
+    if (statement.kind !== "adjust") continue;
+    for (const outcome of statement.outcomes) {
+      if (!paths.some((p) => p.to === outcome.name)) {
+        throw new StudyProblem(
+          "notation",
+          `Line ${statement.line}: nothing explains “${outcome.name}” yet, so it cannot be adjusted. Adjust a mediator or an outcome.`,
+          { line: statement.line, variables: [outcome.name] },
+        );
+      }
+      const list = covariates.get(outcome.name) ?? [];
+      for (const { name } of statement.covariates) {
+        if (name === outcome.name) {
+          throw new StudyProblem("notation", `Line ${statement.line}: “${name}” cannot be adjusted for itself.`, {
+            line: statement.line,
+            variables: [name],
+          });
+        }
+        if (!list.includes(name)) list.push(name);
+      }
+      covariates.set(outcome.name, list);
+    }
+  }
+  return covariates;
+}

@@ -1,0 +1,7 @@
+export { parseTheory } from "./parse";
+export { RESERVED } from "./reader";
+export { writeName, writeStatement } from "./write";
+export { nearestName } from "./nearest";
+export { compileTheory, type CompiledTheory, type EquationSpec, type ModelPath } from "./compile";
+export { pathsBetween, type Path } from "./graph";
+export type * from "./syntax";

@@ -1,0 +1,147 @@
+import { readFormula } from "./formula";
+import { nearestName } from "./nearest";
+import { LineError, Reader } from "./reader";
+import type { Hypothesis, NameRef, Statement, Theory, Verb } from "./syntax";
+import { tokenise } from "./tokens";
+
+const VERBS = ["raises", "lowers", "affects"];
+const MODERATION = ["strengthens", "weakens", "alters"];
+const MEASUREMENT = ["measure", "covary"];
+
+/**
+ * Reads the text of a theory, one sentence a line. A line that cannot be read becomes a complaint and the others
+ * still count, so estimates do not vanish while a sentence is being typed.
+ * @param variables names of the study's variables
+ */
+export function parseTheory(text: string, variables: readonly string[]): Theory {
+  const theory: Theory = { statements: [], complaints: [] };
+  text.split(/\r?\n/).forEach((content, index) => {
+    const line = index + 1;
+    const { tokens, complaints } = tokenise(content, line);
+    theory.complaints.push(...complaints);
+    if (tokens.length === 0 || complaints.length > 0) return;
+    try {
+      theory.statements.push(readStatement(new Reader(tokens, line, content.trimEnd().length, variables), line));
+    } catch (error) {
+      if (!(error instanceof LineError)) throw error;
+      theory.complaints.push(error.complaint);
+    }
+  });
+  numberUnlabelled(theory.statements);
+  complainOfDoubleLabels(theory);
+  return theory;
+}
+
+function readStatement(reader: Reader, line: number): Statement {
+  if (reader.takeIf("also")) return readAlso(reader, line);
+  if (reader.takeIf("adjust")) return readAdjust(reader, line);
+  if (reader.takeIf("contrast")) return readContrast(reader, line);
+  if (reader.takeIf("define")) return readDefine(reader, line);
+  if (reader.isWord(...MEASUREMENT)) {
+    reader.fail(
+      `“${reader.peek()!.text}” is a word of the notation that this version does not estimate yet. Use columns that are already scored.`,
+    );
+  }
+  return readHypothesis(reader, line);
+}
+
+function readHypothesis(reader: Reader, line: number): Hypothesis {
+  let label = "";
+  if (reader.peek(1)?.kind === "mark" && reader.peek(1)?.text === ":") {
+    label = reader.name("a label such as H1").name;
+    reader.take();
+  }
+  const from = reader.variable("the variable that has the effect");
+  if (reader.isWord(...MODERATION)) {
+    reader.fail(`“${reader.peek()!.text}” states a moderation, which this version does not estimate yet.`);
+  }
+  if (!reader.isWord(...VERBS)) {
+    const near = nearestName(reader.peek()?.text ?? "", VERBS);
+    reader.fail(`Expected “raises”, “lowers” or “affects” after “${from.name}”.${near ? ` Did you mean “${near}”?` : ""}`, near);
+  }
+  const verb = reader.take().text as Verb;
+  const to = reader.variable(`the variable that ${from.name} ${verb}`);
+  const only = reader.takeIf("only");
+  const chains: NameRef[][] = [];
+  if (only && !reader.isWord("through")) reader.fail("Expected “through” after “only”.");
+  if (reader.takeIf("through")) {
+    do chains.push(readChain(reader));
+    while (reader.takeIf("and"));
+  }
+  reader.end("a hypothesis reads “hours raises belonging through confidence then friends”");
+  return { kind: "hypothesis", line, label, numbered: label === "", from, verb, to, chains, only };
+}
+
+function readChain(reader: Reader): NameRef[] {
+  const chain = [reader.variable("a mediator")];
+  for (;;) {
+    const comma = reader.isMark(",") && reader.peek(1)?.text === "then";
+    if (comma) reader.take();
+    if (!reader.takeIf("then")) return chain;
+    chain.push(reader.variable("the next mediator"));
+  }
+}
+
+function readAlso(reader: Reader, line: number): Statement {
+  const steps: { from: NameRef; to: NameRef }[] = [];
+  do {
+    const from = reader.variable("the variable a path starts from");
+    reader.expect("to", `a path is written “also ${from.name} to …”`);
+    steps.push({ from, to: reader.variable("the variable the path ends in") });
+  } while (reader.takeIf(",") || reader.takeIf("and"));
+  reader.end("extra paths read “also noise to belonging”");
+  return { kind: "also", line, steps };
+}
+
+function readAdjust(reader: Reader, line: number): Statement {
+  const outcomes = reader.variableList("a variable to adjust");
+  reader.expect("for", "adjustment reads “adjust belonging for age, months”");
+  const covariates = reader.variableList("a covariate");
+  reader.end("adjustment reads “adjust belonging for age, months”");
+  return { kind: "adjust", line, outcomes, covariates };
+}
+
+function readContrast(reader: Reader, line: number): Statement {
+  const first = reader.name("the label of a hypothesis");
+  reader.expect("with", "a contrast reads “contrast H1 with H2”");
+  const second = reader.name("the label of a hypothesis");
+  reader.end("a contrast reads “contrast H1 with H2”");
+  return { kind: "contrast", line, first, second };
+}
+
+function readDefine(reader: Reader, line: number): Statement {
+  const name = reader.name("a name for the quantity");
+  reader.expect("as", "a quantity reads “define share as H1 / total hours to belonging”");
+  const formula = readFormula(reader);
+  reader.end("a quantity reads “define share as H1 / total hours to belonging”");
+  return { kind: "define", line, name, formula };
+}
+
+function numberUnlabelled(statements: Statement[]): void {
+  const taken = new Set(statements.flatMap((s) => (s.kind === "hypothesis" && s.label ? [s.label] : [])));
+  let next = 1;
+  for (const statement of statements) {
+    if (statement.kind !== "hypothesis" || statement.label) continue;
+    while (taken.has(`H${next}`)) next += 1;
+    statement.label = `H${next}`;
+    taken.add(statement.label);
+  }
+}
+
+function complainOfDoubleLabels(theory: Theory): void {
+  const seen = new Map<string, number>();
+  for (const statement of theory.statements) {
+    if (statement.kind !== "hypothesis" && statement.kind !== "define") continue;
+    const label = statement.kind === "hypothesis" ? statement.label : statement.name.name;
+    const before = seen.get(label);
+    if (before !== undefined) {
+      theory.complaints.push({
+        line: statement.line,
+        column: 1,
+        length: label.length,
+        message: `“${label}” already names line ${before}. Give this sentence another label.`,
+      });
+    }
+    seen.set(label, before ?? statement.line);
+  }
+}

@@ -1,0 +1,82 @@
+/** Where something stands in the text of a theory; lines and columns count from 1. */
+export interface Place {
+  line: number;
+  column: number;
+  length: number;
+}
+
+/** A name as written, with its place. */
+export interface NameRef extends Place {
+  name: string;
+}
+
+export type Verb = "raises" | "lowers" | "affects";
+
+/** `H1: hours raises belonging through confidence then friends` */
+export interface Hypothesis {
+  kind: "hypothesis";
+  line: number;
+  label: string;
+  /** True when the sentence carried no label and was numbered by the parser. */
+  numbered: boolean;
+  from: NameRef;
+  verb: Verb;
+  to: NameRef;
+  /** Chains of mediators, each in order; empty when the claim is the direct effect. */
+  chains: NameRef[][];
+  /** `only through`: the sentence adds no direct path. */
+  only: boolean;
+}
+
+/** `also noise to belonging` */
+export interface Also {
+  kind: "also";
+  line: number;
+  steps: { from: NameRef; to: NameRef }[];
+}
+
+/** `adjust confidence, belonging for age, months` */
+export interface Adjust {
+  kind: "adjust";
+  line: number;
+  outcomes: NameRef[];
+  covariates: NameRef[];
+}
+
+/** `contrast H1 with H2` */
+export interface Contrast {
+  kind: "contrast";
+  line: number;
+  first: NameRef;
+  second: NameRef;
+}
+
+/** An arithmetic expression over named effects, in an own quantity. */
+export type Formula =
+  | { kind: "number"; value: number }
+  | { kind: "label"; ref: NameRef }
+  | { kind: "effect"; which: "direct" | "indirect" | "total"; from: NameRef; to: NameRef; chain: NameRef[] }
+  | { kind: "negative"; of: Formula }
+  | { kind: "call"; name: "abs" | "sqrt" | "exp" | "ln"; of: Formula }
+  | { kind: "binary"; operator: "+" | "-" | "*" | "/"; left: Formula; right: Formula };
+
+/** `define share as H1 / total hours to belonging` */
+export interface Define {
+  kind: "define";
+  line: number;
+  name: NameRef;
+  formula: Formula;
+}
+
+export type Statement = Hypothesis | Also | Adjust | Contrast | Define;
+
+/** A complaint about the text: what stands there, what was expected, and the nearest known name if there is one. */
+export interface Complaint extends Place {
+  message: string;
+  suggestion?: string;
+}
+
+export interface Theory {
+  statements: Statement[];
+  complaints: Complaint[];
+}

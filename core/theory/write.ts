@@ -1,0 +1,51 @@
+import { RESERVED } from "./reader";
+import type { Formula, NameRef, Statement } from "./syntax";
+
+/** A name as the notation writes it: quoted where it is not one plain word. */
+export function writeName(name: string): string {
+  const plain = /^[\p{L}\p{N}_.]+$/u.test(name) && !/^[\d.]/.test(name) && !/\.$/.test(name) && !RESERVED.has(name);
+  return plain ? name : `"${name.replace(/"/g, '""')}"`;
+}
+
+const list = (refs: NameRef[]): string => refs.map((r) => writeName(r.name)).join(", ");
+
+/** The canonical line of a statement; reading it again gives the same statement. */
+export function writeStatement(statement: Statement): string {
+  switch (statement.kind) {
+    case "hypothesis": {
+      const { from, verb, to, chains, only } = statement;
+      const through = chains.map((chain) => chain.map((r) => writeName(r.name)).join(" then ")).join(" and ");
+      const tail = chains.length > 0 ? `${only ? " only" : ""} through ${through}` : "";
+      return `${writeName(statement.label)}: ${writeName(from.name)} ${verb} ${writeName(to.name)}${tail}`;
+    }
+    case "also":
+      return `also ${statement.steps.map((s) => `${writeName(s.from.name)} to ${writeName(s.to.name)}`).join(", ")}`;
+    case "adjust":
+      return `adjust ${list(statement.outcomes)} for ${list(statement.covariates)}`;
+    case "contrast":
+      return `contrast ${writeName(statement.first.name)} with ${writeName(statement.second.name)}`;
+    case "define":
+      return `define ${writeName(statement.name.name)} as ${writeFormula(statement.formula)}`;
+  }
+}
+
+function writeFormula(formula: Formula): string {
+  switch (formula.kind) {
+    case "number":
+      return String(formula.value);
+    case "label":
+      return writeName(formula.ref.name);
+    case "negative":
+      return `-${bracketed(formula.of)}`;
+    case "call":
+      return `${formula.name}(${writeFormula(formula.of)})`;
+    case "effect": {
+      const chain = formula.chain.map((r) => writeName(r.name)).join(" then ");
+      return `${formula.which} ${writeName(formula.from.name)} to ${writeName(formula.to.name)}${chain ? ` through ${chain}` : ""}`;
+    }
+    case "binary":
+      return `${bracketed(formula.left)} ${formula.operator} ${bracketed(formula.right)}`;
+  }
+}
+
+const bracketed = (formula: Formula): string => (formula.kind === "binary" ? `(${writeFormula(formula)})` : writeFormula(formula));

@@ -1,0 +1,134 @@
+import { z } from "zod";
+import { cell, guessVariable, TableBuilder, type Settings, type StudyDefinition, type Table, type Variable } from "../core";
+import { guessSeparator, readDelimited } from "./delimited";
+import { FormatProblem } from "./problem";
+import { studySchema, type StudyFile } from "./study-schema";
+
+/** A study with its data, as the app keeps it. */
+export interface LoadedStudy {
+  definition: StudyDefinition;
+  table: Table;
+}
+
+/** Reads a CSV file that stands beside the study file; the app has none and refuses. */
+export type CsvReader = (path: string) => string;
+
+const noFiles: CsvReader = (path) => {
+  throw new FormatProblem(
+    `This study file keeps its data in another file (“${path}”), which a browser cannot open by itself. Import that file on the Data screen, or run the study from the command line.`,
+  );
+};
+
+/**
+ * Reads a study file.
+ * @throws FormatProblem for anything that is not a study file, naming the field
+ */
+export function readStudy(text: string, readCsv: CsvReader = noFiles): LoadedStudy {
+  const file = parseStudy(text);
+  const table = tableOf(file.data, readCsv);
+  for (const name of Object.keys(file.variables)) {
+    if (!table.columns.some((c) => c.name === name)) {
+      throw new FormatProblem(
+        `The study describes a variable “${name}” that its data do not have. Columns: ${table.columns.map((c) => c.name).join(", ")}.`,
+      );
+    }
+  }
+  const variables = table.columns.map((column): Variable => {
+    const said = file.variables[column.name] ?? {};
+    const guessed = guessVariable(column);
+    return { ...guessed, ...said, level: said.level ?? guessed.level };
+  });
+  const theory = Array.isArray(file.theory) ? file.theory.join("\n") : file.theory;
+  const { title, question, unit } = file;
+  return { definition: { title, question, unit, variables, theory, settings: file.settings as Settings }, table };
+}
+
+function parseStudy(text: string): StudyFile {
+  const json = parseJson(text);
+  const format = typeof json === "object" && json !== null && "format" in json ? json.format : undefined;
+  if (format !== "hebel-study") {
+    throw new FormatProblem("This is not a Hebel study: its “format” is not “hebel-study”. Nothing has been changed.");
+  }
+  if (
+    "version" in (json as object) &&
+    typeof (json as { version: unknown }).version === "number" &&
+    (json as { version: number }).version > 1
+  ) {
+    throw new FormatProblem(
+      `This study was written by a newer version (format ${(json as { version: number }).version}; this one reads 1). Nothing has been changed.`,
+    );
+  }
+  return check(studySchema, json, "study file");
+}
+
+export function parseJson(text: string): unknown {
+  try {
+    return JSON.parse(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text);
+  } catch (error) {
+    throw new FormatProblem(
+      `This file is not readable JSON, so it is damaged or of another kind (${(error as Error).message}). Nothing has been changed.`,
+    );
+  }
+}
+
+/** Validates against a schema, with the first complaints in words. */
+export function check<T extends z.ZodType>(schema: T, json: unknown, what: string): z.output<T> {
+  const result = schema.safeParse(json);
+  if (result.success) return result.data;
+  const issues = result.error.issues.slice(0, 3).map((issue) => `${issue.path.join(".") || "the file"}: ${issue.message}`);
+  throw new FormatProblem(`The ${what} has a fault at ${issues.join("; at ")}. Nothing has been changed.`);
+}
+
+function tableOf(data: StudyFile["data"], readCsv: CsvReader): Table {
+  if ("columns" in data) {
+    const columns = Array.isArray(data.columns) ? data.columns : Object.entries(data.columns).map(([name, values]) => ({ name, values }));
+    return tableOfColumns(columns);
+  }
+  const text = "csv" in data ? readCsv(data.csv) : data.text;
+  return readDelimited(text, { separator: data.separator ?? guessSeparator(text), header: true }).table;
+}
+
+type CellValue = string | number | boolean | null;
+
+function tableOfColumns(columns: { name: string; values: CellValue[] }[]): Table {
+  const rows = columns[0]?.values.length ?? 0;
+  const odd = columns.find((c) => c.values.length !== rows);
+  if (odd) throw new FormatProblem(`Column “${odd.name}” has ${odd.values.length} cells, the first column has ${rows}.`);
+  const names = columns.map((c) => c.name);
+  const double = names.find((name, i) => names.indexOf(name) !== i);
+  if (double !== undefined) throw new FormatProblem(`Two columns are called “${double}”.`);
+  const builder = new TableBuilder(names);
+  for (let i = 0; i < rows; i++) builder.add(columns.map((c) => (c.values[i] === null ? "" : String(c.values[i]))));
+  return builder.build();
+}
+
+/** Cells as JSON: a number where writing it gives the same text back, null where empty, else the text itself. */
+function cellToJson(text: string): CellValue {
+  if (text === "") return null;
+  const value = Number(text);
+  return Number.isFinite(value) && String(value) === text ? value : text;
+}
+
+/** Writes a study with its data; reading it back gives the same study. */
+export function writeStudy({ definition, table }: LoadedStudy): string {
+  const { title, question, unit, theory, settings, variables } = definition;
+  const file = {
+    format: "hebel-study",
+    version: 1,
+    title,
+    question,
+    unit,
+    theory: theory.split("\n"),
+    settings,
+    variables: Object.fromEntries(variables.map(({ name, ...rest }) => [name, rest])),
+    data: {
+      columns: table.columns.map((column) => ({
+        name: column.name,
+        values: Array.from({ length: table.rows }, (_, i) => cellToJson(cell(column, i))),
+      })),
+    },
+  };
+  const head = JSON.stringify({ ...file, data: null }, null, 2).replace(/,\n {2}"data": null\n}$/, "");
+  const columns = file.data.columns.map((c) => `      ${JSON.stringify(c)}`).join(",\n");
+  return `${head},\n  "data": {\n    "columns": [\n${columns}\n    ]\n  }\n}\n`;
+}

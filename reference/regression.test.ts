@@ -1,0 +1,287 @@
+import { describe, expect, it } from "vitest";
+import { COVARIANCES, type EffectEvidence, type EquationEvidence, type Evidence } from "../core";
+import { agrees, analyseCase, expectedOf } from "./load";
+
+/* eslint-disable @typescript-eslint/no-explicit-any -- expected numbers are free-form JSON of another implementation */
+
+const CASES = [
+  "simple-mediation",
+  "custom-path-model",
+  "cluster-bootstrap",
+  "stratified-bootstrap",
+  "heteroskedastic",
+  "longley-certified",
+  "missing-listwise",
+  "multicategorical-predictor",
+  "parallel-three-mediators",
+  "serial-two-mediators",
+  "suppression",
+];
+
+/** Warning names that both sides know; others may be raised in addition. */
+const SHARED_WARNINGS = new Set([
+  "rows_dropped",
+  "perfect_fit",
+  "goodman_undefined",
+  "near_collinear",
+  "leverage_one",
+  "inconsistent_mediation",
+  "proportion_unstable",
+  "replicates_failed",
+  "bc_undefined",
+  "bca_undefined",
+  "acceleration_zero",
+]);
+
+/** Collects disagreements, so that one failure names every number that is off. */
+class Ledger {
+  readonly off: string[] = [];
+  checked = 0;
+  same(what: string, found: number | null | undefined, expected: number | null, relative = 1e-6): void {
+    this.checked += 1;
+    if (!agrees(found, expected, relative)) this.off.push(`${what}: ${found} instead of ${expected}`);
+  }
+  within(what: string, found: number | null | undefined, expected: number, tolerance: number): void {
+    this.checked += 1;
+    if (found === null || found === undefined || !(Math.abs(found - expected) <= tolerance)) {
+      this.off.push(`${what}: ${found} not within ${tolerance} of ${expected}`);
+    }
+  }
+}
+
+function checkTest(ledger: Ledger, what: string, found: any, expected: any): void {
+  if (!found) return void ledger.off.push(`${what}: missing`);
+  for (const key of ["se", "t", "z", "p"]) if (key in expected) ledger.same(`${what} ${key}`, found[key], expected[key]);
+  if (expected.ci) {
+    ledger.same(`${what} lower`, found.lower, expected.ci[0]);
+    ledger.same(`${what} upper`, found.upper, expected.ci[1]);
+  }
+}
+
+function checkEquation(ledger: Ledger, found: EquationEvidence, expected: any): void {
+  const at = expected.outcome;
+  ledger.same(`${at} n`, found.n, expected.n);
+  ledger.same(`${at} df`, found.dfResidual, expected.df_residual);
+  for (const [mine, theirs] of [
+    ["r2", "r2"],
+    ["adjustedR2", "adj_r2"],
+    ["residualVariance", "residual_variance"],
+    ["residualSd", "residual_sd"],
+    ["rss", "rss"],
+  ] as const) {
+    ledger.same(`${at} ${theirs}`, found[mine], expected[theirs]);
+  }
+  for (const [term, e] of Object.entries<any>(expected.coefficients)) {
+    const c = found.coefficients.find((x) => x.term === term)!;
+    ledger.same(`${at} ${term} b`, c.b, e.b);
+    for (const kind of COVARIANCES) checkTest(ledger, `${at} ${term} ${kind}`, c.errors[kind], e[kind]);
+    for (const key of ["beta", "vif", "tolerance", "semipartial"] as const)
+      if (key in e) ledger.same(`${at} ${term} ${key}`, c[key], e[key]);
+  }
+  for (const kind of COVARIANCES) {
+    ledger.same(`${at} F ${kind}`, found.modelF[kind]?.F, expected.model_F[kind].F);
+    ledger.same(`${at} F p ${kind}`, found.modelF[kind]?.p, expected.model_F[kind].p);
+  }
+  if (expected.condition_number) {
+    ledger.same(`${at} condition`, found.conditionNumber.scaled, expected.condition_number.scaled);
+    ledger.same(`${at} condition centred`, found.conditionNumber.centred, expected.condition_number.centred);
+  }
+  checkResiduals(ledger, found, expected.checks);
+}
+
+function checkResiduals(ledger: Ledger, found: EquationEvidence, e: any): void {
+  const c = found.checks!;
+  ledger.same("skewness", c.skewness, e.skewness_g1);
+  ledger.same("kurtosis", c.excessKurtosis, e.excess_kurtosis_g2);
+  ledger.same("G1", c.adjustedSkewness, e.skewness_G1);
+  ledger.same("G2", c.adjustedExcessKurtosis, e.excess_kurtosis_G2);
+  ledger.same("Breusch-Pagan", c.breuschPagan.statistic, e.breusch_pagan.LM);
+  ledger.same("Breusch-Pagan p", c.breuschPagan.p, e.breusch_pagan.p);
+  ledger.same("Koenker p", c.koenker.p, e.koenker.p);
+  ledger.same("RESET", c.reset?.F, e.reset.F);
+  ledger.same("high leverage", c.highLeverage, e.n_leverage_above_2p_over_n);
+  ledger.same("high Cook", c.highCook, e.n_cook_above_4_over_n);
+  ledger.same("outlier critical", c.outlierCritical, e.outlier_t_critical);
+  ledger.same("outliers", c.outliers, e.n_outliers);
+  e.top_cook.forEach((row: any, i: number) => {
+    ledger.same(`Cook ${i} row`, c.topCook[i]!.row, row.row);
+    ledger.same(`Cook ${i}`, c.topCook[i]!.cook, row.cook);
+    ledger.same(`Cook ${i} t`, c.topCook[i]!.studentisedExternal, row.studentised_external);
+  });
+}
+
+/** The effect that the other implementation calls `name`. */
+function find(evidence: Evidence, expected: any, name: string): EffectEvidence | undefined {
+  const x = expected.model.predictor;
+  const y = expected.model.outcome;
+  const relative = /^(?:relative (indirect|direct)|total) (site\.\d)$/.exec(name);
+  const ids: Record<string, string> = {
+    direct: `direct ${x} > ${y}`,
+    total: `total ${x} > ${y}`,
+    "total indirect": `total indirect ${x} > ${y}`,
+    "proportion mediated": `proportion mediated ${x} > ${y}`,
+    "ratio indirect/direct": `ratio indirect/direct ${x} > ${y}`,
+  };
+  let id = ids[name] ?? name;
+  if (relative) {
+    const kind = relative[1] ?? "total";
+    id = kind === "indirect" ? `indirect ${relative[2]} > ${expected.model.mediators[0]} > ${y}` : `${kind} ${relative[2]} > ${y}`;
+  }
+  const prefix = {
+    "partially standardised indirect": "partially standardised ",
+    "completely standardised indirect": "completely standardised ",
+    upsilon: "upsilon ",
+  }[name];
+  if (prefix) return evidence.effects.find((e) => e.id.startsWith(`${prefix}indirect ${x}`));
+  return evidence.effects.find((e) => e.id === id);
+}
+
+function checkEffects(ledger: Ledger, evidence: Evidence, expected: any): void {
+  for (const [name, e] of Object.entries<any>(expected.effects ?? {})) {
+    const found = find(evidence, expected, name);
+    ledger.same(name, found?.estimate, e.estimate);
+    for (const kind of ["classical", "HC3"] as const) {
+      for (const cross of ["joint", "zero"] as const) {
+        const delta = e[`delta_${kind}_${cross}`];
+        if (delta) checkTest(ledger, `${name} ${kind} ${cross}`, found?.delta[cross][kind], delta);
+      }
+    }
+  }
+  for (const [term, e] of Object.entries<any>(expected.total_reduced?.effects ?? {})) {
+    const found = evidence.effects.find((x) => x.id === `total ${term} > ${expected.model.outcome}`);
+    if (found) for (const kind of COVARIANCES) checkTest(ledger, `total ${term}`, found.reduced?.tests[kind], e[kind]);
+  }
+  for (const [name, e] of Object.entries<any>(expected.two_path_products ?? {})) {
+    const found = evidence.effects.find((x) => x.id === name)!;
+    for (const which of ["sobel", "aroian", "goodman"] as const) checkTest(ledger, which, found.twoPath![which], e[which]);
+    if ("upsilon_adjusted" in e) ledger.same("upsilon adjusted", found.twoPath!.upsilonAdjusted, e.upsilon_adjusted);
+    ledger.same("joint significance", found.jointSignificance!.classical?.p, e.joint_significance.p);
+  }
+  for (const [name, e] of Object.entries<any>(expected.joint_significance ?? {})) {
+    ledger.same("joint significance", evidence.effects.find((x) => x.id === name)!.jointSignificance!.classical?.p, e.p);
+  }
+}
+
+function checkBootstrap(ledger: Ledger, evidence: Evidence, expected: any): void {
+  for (const [name, e] of Object.entries<any>(expected.bootstrap_limit?.effects ?? {})) {
+    const found = find(evidence, expected, name)?.bootstrap;
+    if (e.se_tol !== null && e.se !== null) ledger.within(`${name} SE`, found?.se, e.se, e.se_tol);
+    if (e.acceleration !== null) ledger.same(`${name} acceleration`, found?.acceleration, e.acceleration);
+    for (const method of ["percentile", "bc", "bca"] as const) {
+      if (!e[method]) continue;
+      ledger.within(`${name} ${method} lower`, found?.[method]?.lower, e[method].low, e[method].tol_low);
+      ledger.within(`${name} ${method} upper`, found?.[method]?.upper, e[method].high, e[method].tol_high);
+    }
+  }
+}
+
+describe.each(CASES)("reference study %s", (name) => {
+  const expected = expectedOf(name);
+  const evidence = analyseCase(name);
+
+  it("agrees in sample, coefficients, every standard error, fit and checks", () => {
+    const ledger = new Ledger();
+    ledger.same("rows read", evidence.sample.rowsRead, expected.sample.rows_read);
+    ledger.same("n", evidence.sample.n, expected.sample.n);
+    expect(evidence.sample.dropped).toEqual(expected.sample.dropped_rows_1_based);
+    for (const e of Object.values<any>(expected.equations))
+      checkEquation(
+        ledger,
+        evidence.equations.find((q) => q.outcome === e.outcome)!,
+        e,
+      );
+    expect(ledger.off).toEqual([]);
+    expect(ledger.checked).toBeGreaterThan(50);
+  });
+
+  it("agrees in every effect and its tests", () => {
+    const ledger = new Ledger();
+    checkEffects(ledger, evidence, expected);
+    expect(ledger.off).toEqual([]);
+  });
+
+  it("has bootstrap limits within the Monte Carlo tolerance", () => {
+    const ledger = new Ledger();
+    checkBootstrap(ledger, evidence, expected);
+    expect(ledger.off).toEqual([]);
+  });
+
+  it("raises the expected warnings and no others", () => {
+    const raised = [...new Set(evidence.warnings.map((w) => w.code))].filter((code) => SHARED_WARNINGS.has(code));
+    expect(raised.sort()).toEqual([...expected.warnings_expected].filter((c: string) => SHARED_WARNINGS.has(c)).sort());
+  });
+});
+
+describe("further blocks", () => {
+  it("gives the certified values of the ill-conditioned regression to nine digits", () => {
+    const { certified } = expectedOf("longley-certified");
+    const equation = analyseCase("longley-certified").equations[0]!;
+    const ledger = new Ledger();
+    const found = (term: string) => equation.coefficients.find((c) => c.term === term)!;
+    for (const [term, value] of Object.entries<any>(certified.coefficients ?? certified.b ?? {})) {
+      const b = typeof value === "number" ? value : value.b;
+      ledger.same(term, found(term).b, b, 1e-9);
+      if (typeof value !== "number" && value.se) ledger.same(`${term} SE`, found(term).errors.classical!.se, value.se, 1e-9);
+    }
+    expect(ledger.off).toEqual([]);
+    expect(ledger.checked).toBeGreaterThanOrEqual(7);
+  });
+
+  it("agrees on suppression flags", () => {
+    const expected = expectedOf("suppression").suppression;
+    const evidence = analyseCase("suppression");
+    for (const [outcome, block] of Object.entries<any>(expected)) {
+      const found = evidence.equations.find((e) => e.outcome === outcome)!.suppression;
+      for (const [term, e] of Object.entries<any>(block.terms)) {
+        const row = found.find((s) => s.term === term)!;
+        expect(agrees(row.beta, e.beta) && agrees(row.correlation, e.zero_order_r) && agrees(row.semipartial, e.semipartial)).toBe(true);
+        expect(row.flags).toEqual(e.flags);
+      }
+    }
+  });
+
+  it.each(["indicator", "sequential", "helmert", "effect"])("agrees on relative effects under %s coding", (coding) => {
+    const { codings, model } = expectedOf("multicategorical-predictor");
+    const expected = codings[Object.keys(codings).find((key) => key.toLowerCase() === coding)!];
+    const evidence = analyseCase("multicategorical-predictor", (json) => {
+      json.variables.site.coding = coding;
+      json.settings.replications = 0;
+    });
+    const ledger = new Ledger();
+    const y = model.outcome;
+    for (const [key, e] of Object.entries<any>(expected.relative)) {
+      const effect = (id: string) => evidence.effects.find((x) => x.id === id)!;
+      const a = evidence.equations[0]!.coefficients.find((c) => c.term === key)!;
+      ledger.same(`${key} a`, a.b, e.a.b);
+      for (const kind of COVARIANCES) {
+        checkTest(ledger, `${key} a`, a.errors[kind], e.a[kind]);
+        checkTest(ledger, `${key} total`, effect(`total ${key} > ${y}`).reduced!.tests[kind], e.total[kind]);
+        ledger.same("omnibus a", evidence.equations[0]!.omnibus[0]!.test[kind]!.F, expected.omnibus.a[kind].F);
+        ledger.same("omnibus total", evidence.totalOmnibus.find((o) => o.outcome === y)!.test[kind]!.F, expected.omnibus.total[kind].F);
+      }
+      ledger.same(`${key} direct`, effect(`direct ${key} > ${y}`).estimate, e.direct.b);
+      ledger.same(`${key} indirect`, effect(`indirect ${key} > skill > ${y}`).estimate, e.indirect.estimate ?? e.indirect);
+    }
+    expect(ledger.off).toEqual([]);
+  });
+
+  it("refuses perfect collinearity, naming every variable", () => {
+    const { error } = expectedOf("error-collinear-sum");
+    try {
+      analyseCase("error-collinear-sum");
+      expect.unreachable();
+    } catch (caught: any) {
+      expect(caught.code).toBe(error.code);
+      expect(caught.place.equation).toBe(error.equation);
+      for (const name of error.must_name) expect(caught.message).toContain(name);
+    }
+  });
+
+  it("gives Monte Carlo limits within tolerance of the exact ones", () => {
+    const expected = expectedOf("simple-mediation").two_path_products["indirect plot_hours > skill > harvest"].monte_carlo_limit;
+    const evidence = analyseCase("simple-mediation", (json) => (json.settings.interval = "monte_carlo"));
+    const found = evidence.effects.find((e) => e.id === "indirect plot_hours > skill > harvest")!.monteCarlo!;
+    expect(Math.abs(found.lower - expected.low)).toBeLessThan(expected.tol_low_R20000);
+    expect(Math.abs(found.upper - expected.high)).toBeLessThan(expected.tol_high_R20000);
+  });
+});

@@ -1,0 +1,9 @@
+import { defineConfig } from "vitest/config";
+
+export default defineConfig({
+  test: {
+    include: ["{core,formats,cli,app,demo,reference}/**/*.test.{ts,tsx}"],
+    testTimeout: 30_000,
+    setupFiles: [],
+  },
+});
