@@ -16,8 +16,7 @@ export interface BootstrapP {
  */
 export function bootstrapP(sorted: Float64Array, nullValue: number, method: Adjustment): BootstrapP {
   const B = sorted.length;
-  let below = 0;
-  while (below < B && sorted[below]! < nullValue) below += 1;
+  const below = countBelow(sorted, nullValue);
   let upTo = below;
   while (upTo < B && sorted[upTo]! === nullValue) upTo += 1;
   const pIsBound = below === upTo && (below === 0 || below === B);
@@ -55,4 +54,16 @@ function mapBack(g: number, method: Adjustment): number {
 function limitOfBca(g: number, z0: number, a: number): number {
   if (g <= 0) return a < 0 ? Phi(1 / a - z0) : 0;
   return a > 0 ? Phi(1 / a - z0) : 1;
+}
+
+/** How many of the sorted values lie below `value`, by bisection. */
+function countBelow(sorted: Float64Array, value: number): number {
+  let low = 0;
+  let high = sorted.length;
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (sorted[middle]! < value) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }

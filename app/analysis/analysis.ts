@@ -1,0 +1,130 @@
+import type { Complaint, Evidence, StudyDefinition, Table } from "../../core";
+import type { PlainProblem } from "../workers/engine.worker";
+import { engine, makeReplicates, prepareReplicates } from "../workers/pool";
+
+/** What the screens see of a running analysis. */
+export interface AnalysisState {
+  evidence: Evidence | null;
+  problem: PlainProblem | null;
+  complaints: Complaint[];
+  status: "estimating" | "resampling" | "stopped" | "done";
+  done: number;
+  requested: number;
+  secondsLeft: number | null;
+}
+
+/** The first intervals appear after so many replicates; batches then grow. */
+const FIRST_BATCH = 400;
+const BATCH_GROWTH = 1.8;
+const MAX_BATCH = 10_000;
+/** The bootstrap waits until nothing has been typed for this long. */
+const QUIET_MS = 250;
+
+const START: AnalysisState = {
+  evidence: null,
+  problem: null,
+  complaints: [],
+  status: "estimating",
+  done: 0,
+  requested: 0,
+  secondsLeft: null,
+};
+
+/**
+ * Keeps the evidence of one study up to date: estimates at once, then resamples in growing batches that any newer
+ * theory cancels. A plain store: `subscribe` and `snapshot` suit useSyncExternalStore.
+ */
+export class Analysis {
+  private state = START;
+  private readonly listeners = new Set<() => void>();
+  private token = 0;
+  private stopping = false;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private latest: { definition: StudyDefinition; key: string; table: Table } | null = null;
+  private busy = false;
+  private seen = "";
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  readonly snapshot = (): AnalysisState => this.state;
+
+  /** Takes over a new state of the study; work on older ones is dropped. */
+  update(definition: StudyDefinition, key: string, table: Table): void {
+    const now = JSON.stringify([key, definition.theory, definition.settings, definition.variables, definition.title, definition.unit]);
+    if (now === this.seen) return;
+    this.seen = now;
+    this.token += 1;
+    this.latest = { definition, key, table };
+    clearTimeout(this.timer);
+    if (!this.busy) void this.estimate();
+  }
+
+  /** Stops resampling; what is done is kept and labelled. */
+  stop(): void {
+    this.stopping = true;
+  }
+
+  /** Goes on after a stop. */
+  resume(): void {
+    if (this.state.status === "stopped") void this.resample(this.token, this.state.done, this.state.requested);
+  }
+
+  private publish(change: Partial<AnalysisState>): void {
+    this.state = { ...this.state, ...change };
+    for (const listener of this.listeners) listener();
+  }
+
+  private async estimate(): Promise<void> {
+    this.busy = true;
+    try {
+      while (this.latest) {
+        const { definition, key, table } = this.latest;
+        this.latest = null;
+        const token = this.token;
+        if (!(await engine().hasTable(key))) await engine().setTable(key, table);
+        const { evidence, problem, complaints, resampling } = await engine().estimate(definition, token);
+        if (token !== this.token) continue;
+        const requested = definition.settings.replications;
+        this.publish({
+          // While a sentence is being typed the last evidence stays in sight, marked by the problem beside it.
+          evidence: evidence ?? (problem?.code === "nothing_to_estimate" ? null : this.state.evidence),
+          problem,
+          complaints,
+          done: 0,
+          requested,
+          secondsLeft: null,
+          status: resampling ? "resampling" : "done",
+        });
+        if (!resampling) continue;
+        this.timer = setTimeout(() => {
+          void prepareReplicates(token, resampling).then(() => this.resample(token, 0, requested));
+        }, QUIET_MS);
+      }
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  private async resample(token: number, from: number, requested: number): Promise<void> {
+    this.stopping = false;
+    this.publish({ status: "resampling" });
+    const started = performance.now();
+    let size = FIRST_BATCH;
+    for (let done = from; done < requested;) {
+      const count = Math.min(Math.round(size), requested - done);
+      const blocks = await makeReplicates(token, done, count);
+      if (!blocks || token !== this.token) return;
+      const result = await engine().addReplicates(token, blocks);
+      if (!result || token !== this.token) return;
+      if ("code" in result) return this.publish({ problem: result, status: "done" });
+      done += count;
+      size = Math.min(size * BATCH_GROWTH, MAX_BATCH);
+      const perReplicate = (performance.now() - started) / (done - from);
+      this.publish({ evidence: result, done, secondsLeft: Math.ceil(((requested - done) * perReplicate) / 1000) });
+      if (this.stopping && done < requested) return this.publish({ status: "stopped", secondsLeft: null });
+    }
+    this.publish({ status: "done", secondsLeft: null });
+  }
+}

@@ -1,0 +1,182 @@
+import { useLayoutEffect, useMemo, useRef, useState } from "react";
+import { plain, pValue, type EffectEvidence, type Evidence, type StudyDefinition } from "../../../core";
+import { layoutDiagram, type Arrow, type DiagramLayout } from "./layout";
+import "./diagram.css";
+
+export interface DiagramOptions {
+  units: "raw" | "standardised";
+  doubt: "interval" | "p";
+}
+
+interface Props {
+  evidence: Evidence;
+  definition: StudyDefinition;
+  options: DiagramOptions;
+  selected: { from: string; to: string } | null;
+  /** Steps to bring out while a sentence is pointed at. */
+  highlighted: Set<string> | null;
+  select: (path: { from: string; to: string } | null) => void;
+}
+
+export const stepKey = (from: string, to: string): string => `${from}\u0000${to}`;
+
+/** The picture of the sentences: square cards by role, the direct effect of every step on its arrow. */
+export function PathDiagram({ evidence, definition, options, selected, highlighted, select }: Props) {
+  const frame = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ width: 700, height: 460 });
+  useLayoutEffect(() => {
+    const element = frame.current!;
+    const observer = new ResizeObserver(
+      ([entry]) => entry && setSize({ width: Math.max(420, entry.contentRect.width), height: Math.max(300, entry.contentRect.height) }),
+    );
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+  const shape = JSON.stringify([evidence.paths.map((p) => [p.from, p.to]), evidence.roles]);
+  // The layout depends on the shape of the model only, not on its numbers.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  const layout = useMemo(() => layoutDiagram(evidence, size.width, size.height), [shape, size.width, size.height]);
+  return (
+    <div className="diagram" ref={frame}>
+      <svg width={layout.width} height={layout.height} role="group" aria-label="Path diagram">
+        {layout.heads.map((head) => (
+          <text key={head.text} className="role" x={head.x} y={22} textAnchor="middle">
+            {head.text}
+          </text>
+        ))}
+        <Curves {...{ evidence, options, selected, highlighted, layout, select }} />
+        {layout.boxes.map((box) => {
+          const variable = definition.variables.find((v) => v.name === box.name);
+          const detail = variable?.unit ?? variable?.level ?? "";
+          return (
+            <g key={box.name} transform={`translate(${box.x} ${box.y})`}>
+              <rect className="card-shape" width={box.width} height={box.height} rx={2} />
+              <text className="card-name" x={box.width / 2} y={24} textAnchor="middle">
+                {clip(box.name, 17)}
+                <title>{variable?.label ?? box.name}</title>
+              </text>
+              <text className="card-detail" x={box.width / 2} y={41} textAnchor="middle">
+                {clip(detail, 22)}
+              </text>
+            </g>
+          );
+        })}
+        {layout.arrows.map((arrow) => (
+          <ArrowLabel
+            key={stepKey(arrow.from, arrow.to)}
+            arrow={arrow}
+            {...look(arrow, evidence, options, selected, highlighted)}
+            select={select}
+          />
+        ))}
+      </svg>
+    </div>
+  );
+}
+
+const clip = (text: string, length: number): string => (text.length > length ? `${text.slice(0, length - 1)}…` : text);
+
+interface Look {
+  text: string;
+  detail: string;
+  clear: boolean;
+  chosen: boolean;
+  faded: boolean;
+  weight: number;
+}
+
+function look(
+  arrow: Arrow,
+  evidence: Evidence,
+  options: DiagramOptions,
+  selected: Props["selected"],
+  highlighted: Props["highlighted"],
+): Look {
+  const path = evidence.paths.find((p) => p.from === arrow.from && p.to === arrow.to)!;
+  const raw = path.effects.map((id) => evidence.effects.find((e) => e.id === id)).filter((e): e is EffectEvidence => e !== undefined);
+  const effects =
+    options.units === "raw"
+      ? raw
+      : raw.map((r) => evidence.effects.find((e) => e.of === r.id && e.kind === "completely_standardised") ?? r);
+  const chosen = selected?.from === arrow.from && selected.to === arrow.to;
+  const faded = highlighted !== null && !highlighted.has(stepKey(arrow.from, arrow.to));
+  if (effects.length !== 1)
+    return {
+      text: effects.length > 1 ? `${effects.length} contrasts` : "–",
+      detail: "click to see them",
+      clear: raw.some(leavesOutZero),
+      chosen,
+      faded,
+      weight: 1.6,
+    };
+  const [effect] = effects;
+  const { shown, estimate } = effect!;
+  const size = evidence.effects.find((e) => e.of === raw[0]!.id && e.kind === "completely_standardised")?.estimate ?? 0;
+  const detail =
+    options.doubt === "interval"
+      ? shown.lower === null
+        ? ""
+        : `${plain(shown.lower, 2)}, ${plain(shown.upper, 2)}`
+      : shown.p === null
+        ? ""
+        : `p ${pValue(shown.p).replace(/^(?=\.|1)/, "= ")}`;
+  return {
+    text: plain(estimate, 2),
+    detail,
+    clear: leavesOutZero(raw[0]!),
+    chosen,
+    faded,
+    weight: 1.3 + Math.min(2.2, 4 * Math.abs(size)),
+  };
+}
+
+const leavesOutZero = (e: EffectEvidence): boolean => e.shown.lower !== null && (e.shown.lower > 0 || e.shown.upper! < 0);
+
+function Curves({ evidence, options, selected, highlighted, layout, select }: Omit<Props, "definition"> & { layout: DiagramLayout }) {
+  return layout.arrows.map((arrow) => {
+    const { clear, chosen, faded, weight } = look(arrow, evidence, options, selected, highlighted);
+    const { tip } = arrow;
+    const degrees = (tip.angle * 180) / Math.PI;
+    return (
+      <g
+        key={stepKey(arrow.from, arrow.to)}
+        className={["arrow", clear ? "clear" : "", chosen ? "chosen" : "", faded ? "faded" : ""].join(" ")}
+      >
+        <path d={arrow.d} strokeWidth={weight} />
+        <path className="head" d="M0 0-10-4.5-10 4.5z" transform={`translate(${tip.x} ${tip.y}) rotate(${degrees})`} />
+        {/* A wide invisible line, easy to hit; the label beside it is the keyboard's way. */}
+        {/* eslint-disable-next-line jsx-a11y/click-events-have-key-events, jsx-a11y/no-static-element-interactions */}
+        <path className="hit" d={arrow.d} onClick={() => select(chosen ? null : { from: arrow.from, to: arrow.to })} />
+      </g>
+    );
+  });
+}
+
+function ArrowLabel({ arrow, text, detail, clear, chosen, faded, select }: { arrow: Arrow; select: Props["select"] } & Look) {
+  const width = Math.max(text.length * 8.4, detail.length * 6.3) + 12;
+  const toggle = (): void => select(chosen ? null : { from: arrow.from, to: arrow.to });
+  return (
+    <g
+      className={["arrow-label", clear ? "clear" : "", chosen ? "chosen" : "", faded ? "faded" : ""].join(" ")}
+      transform={`translate(${arrow.label.x} ${arrow.label.y})`}
+      role="button"
+      tabIndex={0}
+      aria-pressed={chosen}
+      aria-label={`${arrow.from} to ${arrow.to}: ${text}, ${detail}`}
+      onClick={toggle}
+      onKeyDown={(e) => {
+        if (e.key !== "Enter" && e.key !== " ") return;
+        e.preventDefault();
+        toggle();
+      }}
+    >
+      <rect x={-width / 2} y={-18} width={width} height={36} rx={3} />
+      <text className="estimate" textAnchor="middle" y={-3}>
+        {text}
+      </text>
+      <text className="detail" textAnchor="middle" y={12}>
+        {detail}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,100 @@
+import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from "chart.js";
+import { Bar } from "react-chartjs-2";
+import { INTERVAL_WORDS, plain, thousands, type EffectEvidence } from "../../../core";
+import { PALETTE, useMode } from "../../theme/theme";
+
+Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
+
+/** The resamples of one effect: inside the interval dark, outside pale, with zero and the limits marked. */
+export function Distribution({ effect }: { effect: EffectEvidence }) {
+  const mode = useMode();
+  const { bootstrap, shown } = effect;
+  if (!bootstrap) return <p className="quiet">The resamples have not arrived yet.</p>;
+  const { min, max, counts } = bootstrap.histogram;
+  const step = (max - min) / counts.length;
+  const centre = (i: number): number => min + (i + 0.5) * step;
+  const colours = PALETTE[mode];
+  const inside = counts.map((_, i) => shown.lower !== null && centre(i) >= shown.lower && centre(i) <= shown.upper!);
+  const pale = mode === "light" ? "#bfcfcf" : "#3a4d54";
+  return (
+    <figure className="distribution">
+      <div className="distribution-chart">
+        <Bar
+          aria-label={`Distribution of ${thousands(bootstrap.used)} resamples of ${effect.label}, from ${plain(min)} to ${plain(max)}, middle ${plain(effect.estimate)}`}
+          role="img"
+          data={{
+            labels: counts.map((_, i) => plain(centre(i))),
+            datasets: [
+              {
+                data: counts,
+                backgroundColor: inside.map((yes) => (yes ? colours.petrol : pale)),
+                barPercentage: 1,
+                categoryPercentage: 0.92,
+              },
+            ],
+          }}
+          options={{
+            animation: false,
+            maintainAspectRatio: false,
+            plugins: { legend: { display: false }, tooltip: { callbacks: { label: (item) => `${item.parsed.y} resamples` } } },
+            scales: { x: { display: false }, y: { display: false, beginAtZero: true } },
+          }}
+        />
+      </div>
+      <Axis
+        min={min}
+        max={max}
+        marks={[
+          [0, "0", "zero"],
+          [shown.lower, plain(shown.lower), "limit"],
+          [effect.estimate, plain(effect.estimate), "estimate"],
+          [shown.upper, plain(shown.upper), "limit"],
+        ]}
+      />
+      <figcaption className="quiet">
+        {thousands(bootstrap.used)} resamples; dark within the {INTERVAL_WORDS[shown.method]} limits. {agreement(effect)}
+      </figcaption>
+    </figure>
+  );
+}
+
+/** Marks under the bars; a mark that would cover another is left out. */
+function Axis({ min, max, marks }: { min: number; max: number; marks: [number | null, string, string][] }) {
+  const span = max - min || 1;
+  const placed: number[] = [];
+  return (
+    <div className="distribution-axis" aria-hidden>
+      {[...marks]
+        .sort((a, b) => Number(b[2] === "limit") - Number(a[2] === "limit"))
+        .map(([value, text, kind], i) => {
+          if (value === null || value < min || value > max) return null;
+          const share = (value - min) / span;
+          if (placed.some((other) => Math.abs(other - share) < 0.13))
+            return kind === "zero" ? <i key={i} className="zero" style={{ left: `${100 * share}%` }} /> : null;
+          placed.push(share);
+          return (
+            <span key={i} className={kind} style={{ left: `${100 * share}%` }}>
+              {kind === "zero" && <i className="zero" style={{ left: "50%" }} />}
+              {text}
+            </span>
+          );
+        })}
+    </div>
+  );
+}
+
+/** Do the interval methods agree on whether zero is left out? */
+function agreement({ bootstrap }: EffectEvidence): string {
+  if (!bootstrap) return "";
+  const known = (
+    [
+      ["percentile", bootstrap.percentile],
+      ["bias-corrected", bootstrap.bc],
+      ["BCa", bootstrap.bca],
+    ] as const
+  ).filter(([, i]) => i !== null);
+  const out = known.filter(([, i]) => i!.lower > 0 || i!.upper < 0).map(([name]) => name);
+  if (out.length === 0) return "All methods: zero inside.";
+  if (out.length === known.length) return "All methods: zero left out.";
+  return `The methods disagree: zero is left out by ${out.join(" and ")} only.`;
+}

@@ -1,0 +1,95 @@
+import { percent, plain, pValue, type EquationEvidence, type Evidence } from "../../../core";
+
+/** One regression: raw and standardised coefficients with the chosen errors, and what the equation explains. */
+export function EquationTable({
+  equation,
+  evidence,
+  highlight,
+}: {
+  equation: EquationEvidence;
+  evidence: Evidence;
+  highlight?: string | null;
+}) {
+  const { errors, level } = evidence.settings;
+  const shownLevel = percent(evidence.effects[0]?.shown.level ?? level);
+  const f = equation.modelF[errors];
+  return (
+    <div>
+      <table className="numbers">
+        <caption className="visually-hidden">Equation of {equation.outcome}</caption>
+        <thead>
+          <tr>
+            <th scope="col">{equation.outcome} on</th>
+            <th scope="col">b (raw)</th>
+            <th scope="col">SE{errors === "classical" ? "" : ` (${errors})`}</th>
+            <th scope="col">t</th>
+            <th scope="col">p</th>
+            <th scope="col">{shownLevel} % CI</th>
+            <th scope="col">beta (std.)</th>
+            <th scope="col">VIF</th>
+          </tr>
+        </thead>
+        <tbody>
+          {equation.coefficients.map((c) => {
+            const test = c.errors[errors];
+            return (
+              <tr
+                key={c.term}
+                className={highlight && (c.term === highlight || c.term.startsWith(`${highlight}.`)) ? "selected" : undefined}
+              >
+                <td>
+                  {c.label} {c.covariate && <span className="quiet">covariate</span>}
+                </td>
+                <td>{plain(c.b)}</td>
+                <td>{plain(test?.se)}</td>
+                <td>{plain(test?.t, 2)}</td>
+                <td>{pValue(test?.p)}</td>
+                <td>{test ? `${plain(test.lower)}, ${plain(test.upper)}` : "–"}</td>
+                <td>{c.beta === null ? "" : plain(c.beta)}</td>
+                <td>{c.vif === null ? "" : plain(c.vif, 2)}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <p className="quiet equation-foot">
+        R² = {plain(equation.r2)}, adjusted {plain(equation.adjustedR2)}; residual SD {plain(equation.residualSd)};
+        {f && ` F(${f.df1}, ${f.df2}) = ${plain(f.F, 2)}, p ${pValue(f.p).replace(/^(?=\.|1)/, "= ")};`} n = {equation.n}
+      </p>
+      {equation.omnibus.map(({ variable, test }) => {
+        const found = test[errors];
+        return (
+          found && (
+            <p key={variable} className="quiet equation-foot">
+              {variable}, all levels together: F({found.df1}, {found.df2}) = {plain(found.F, 2)}, p{" "}
+              {pValue(found.p).replace(/^(?=\.|1)/, "= ")}
+            </p>
+          )
+        );
+      })}
+      <Suppressed equation={equation} />
+    </div>
+  );
+}
+
+/** Suppression, told apart from an error. */
+function Suppressed({ equation }: { equation: EquationEvidence }) {
+  const rows = equation.suppression.filter((s) => s.flags.includes("sign_reversed") || s.flags.includes("beta_above_one"));
+  const telling = rows.filter((s) => {
+    const test = equation.coefficients.find((c) => c.term === s.term)?.errors.classical;
+    return test && test.p < 0.05;
+  });
+  if (telling.length === 0) return null;
+  return (
+    <p className="note">
+      {telling.map((s) => (
+        <span key={s.term}>
+          <strong>{s.term}</strong>: standardised {plain(s.beta, 2)}, simple correlation {plain(s.correlation, 2)}, VIF {plain(s.vif, 1)}
+          .{" "}
+        </span>
+      ))}
+      This is suppression, not an improper solution: the predictors share variance, R² lies between 0 and 1 and the residual variance is
+      positive.
+    </p>
+  );
+}

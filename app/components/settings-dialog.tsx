@@ -1,0 +1,197 @@
+import { Dialog } from "@mui/material";
+import { useId, useState } from "react";
+import {
+  COVARIANCES,
+  DEFAULT_SETTINGS,
+  INTERVALS,
+  INTERVAL_WORDS,
+  MAX_REPLICATIONS,
+  type CovarianceKind,
+  type IntervalKind,
+  type Settings,
+} from "../../core";
+import type { StudyContext } from "../analysis/use-study";
+import "./dialog.css";
+
+const INTERVAL_HELP: Record<IntervalKind, string> = {
+  bca: "Bias-corrected and accelerated: adjusts for bias and skewness. What reviewers mostly expect.",
+  bc: "Bias-corrected: adjusts for bias only; a little liberal in small samples.",
+  percentile: "The middle of the resamples as they are; simple and a little conservative.",
+  basic: "The percentile interval mirrored at the estimate. No p value.",
+  normal: "Estimate less bias, plus and minus z times the bootstrap error. Assumes symmetry. No p value.",
+  monte_carlo: "Draws coefficients from their normal distribution instead of resampling people. Fast. No p value.",
+  delta: "First-order normal approximation; assumes a symmetric distribution, which products seldom have.",
+};
+
+const ERROR_HELP: Record<CovarianceKind, string> = {
+  classical: "Assumes that residuals spread equally everywhere.",
+  HC0: "Allows unequal spread; too small in small samples.",
+  HC1: "HC0 with a degrees-of-freedom correction.",
+  HC2: "HC0 corrected for leverage.",
+  HC3: "Corrects strongly for leverage; a good default under unequal spread.",
+  HC4: "Like HC3, adapts to cases with very high leverage.",
+};
+
+/** Settings of the analysis; every change counts at once. */
+export function SettingsDialog({ context, close }: { context: StudyContext; close: () => void }) {
+  const { definition, edit, table } = context;
+  const { settings } = definition;
+  const title = useId();
+  const set = (change: Partial<Settings>): void => edit({ settings: { ...settings, ...change } }, `settings ${Object.keys(change).join()}`);
+  const names = table.columns.map((c) => c.name);
+  return (
+    <Dialog open onClose={close} maxWidth="sm" fullWidth aria-labelledby={title}>
+      <div className="dialog">
+        <h2 id={title}>How the numbers are made</h2>
+        <div className="dialog-grid">
+          <Choice
+            label="Interval"
+            value={settings.interval}
+            options={INTERVALS.map((i) => [i, INTERVAL_WORDS[i]!])}
+            help={INTERVAL_HELP[settings.interval]}
+            onChange={(interval) => set({ interval: interval as IntervalKind })}
+          />
+          <Choice
+            label="Standard errors and tests"
+            value={settings.errors}
+            options={COVARIANCES.map((c) => [c, c])}
+            help={ERROR_HELP[settings.errors]}
+            onChange={(errors) => set({ errors: errors as CovarianceKind })}
+          />
+          <NumberField
+            label="Resamples"
+            value={settings.replications}
+            min={0}
+            max={MAX_REPLICATIONS}
+            help="5,000 to 10,000 is usual; more narrows the Monte Carlo error."
+            onValue={(replications) => set({ replications })}
+          />
+          <NumberField
+            label="Seed"
+            value={settings.seed}
+            min={0}
+            max={Number.MAX_SAFE_INTEGER}
+            help="The same seed gives the same digits, anywhere."
+            onValue={(seed) => set({ seed })}
+          />
+          <Choice
+            label="Confidence level"
+            value={String(settings.level)}
+            options={[
+              ["0.9", "90 %"],
+              ["0.95", "95 %"],
+              ["0.99", "99 %"],
+              ["0.999", "99.9 %"],
+            ]}
+            onChange={(level) => set({ level: Number(level) })}
+          />
+          <Choice
+            label="Tails"
+            value={settings.tail}
+            options={[
+              ["two", "two-tailed"],
+              ["one", "one-tailed, in the stated direction"],
+            ]}
+            help={
+              settings.tail === "one"
+                ? "The interval is drawn at twice the error, so each end is a one-sided bound. Only sentences with “raises” or “lowers” are tested in one tail."
+                : undefined
+            }
+            onChange={(tail) => set({ tail: tail as Settings["tail"] })}
+          />
+          <Choice
+            label="Resample within levels of"
+            value={settings.strata ?? ""}
+            options={[["", "– (people freely)"], ...names.map((n) => [n, n] as [string, string])]}
+            help="Stratified: every resample keeps the size of each group."
+            onChange={(v) => set({ strata: v || null, ...(v ? { cluster: null } : {}) })}
+          />
+          <Choice
+            label="Resample whole clusters of"
+            value={settings.cluster ?? ""}
+            options={[["", "– (single rows)"], ...names.map((n) => [n, n] as [string, string])]}
+            help="For people nested in teams or schools. Standard errors and tests are not made cluster-robust by it; the intervals are."
+            onChange={(v) => set({ cluster: v || null, ...(v ? { strata: null } : {}) })}
+          />
+          <Choice
+            label="Between equations"
+            value={settings.crossEquations}
+            options={[
+              ["joint", "estimated covariance"],
+              ["zero", "taken as zero"],
+            ]}
+            help="Used by the delta method and Monte Carlo intervals."
+            onChange={(v) => set({ crossEquations: v as Settings["crossEquations"] })}
+          />
+        </div>
+        <div className="dialog-foot">
+          <button type="button" className="button bare" onClick={() => edit({ settings: { ...DEFAULT_SETTINGS } }, "settings all")}>
+            Back to the defaults
+          </button>
+          <span className="spacer" />
+          <button type="button" className="button main" onClick={close}>
+            Close
+          </button>
+        </div>
+      </div>
+    </Dialog>
+  );
+}
+
+interface ChoiceProps {
+  label: string;
+  value: string;
+  options: [string, string][];
+  help?: string | undefined;
+  onChange: (value: string) => void;
+}
+
+function Choice({ label, value, options, help, onChange }: ChoiceProps) {
+  return (
+    <label className="field">
+      <span>{label}</span>
+      <select value={value} onChange={(e) => onChange(e.target.value)}>
+        {options.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+      {help && <small className="quiet">{help}</small>}
+    </label>
+  );
+}
+
+interface NumberFieldProps {
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  help: string;
+  onValue: (value: number) => void;
+}
+
+/** A whole number; what is typed stays as typed, and counts once it is valid. */
+function NumberField({ label, value, min, max, help, onValue }: NumberFieldProps) {
+  const [text, setText] = useState<string | null>(null);
+  const shown = text ?? String(value);
+  const parsed = /^\d+$/.test(shown.replace(/[ ,]/g, "")) ? Number(shown.replace(/[ ,]/g, "")) : NaN;
+  const valid = parsed >= min && parsed <= max;
+  return (
+    <label className="field">
+      <span>{label}</span>
+      <input
+        inputMode="numeric"
+        value={shown}
+        aria-invalid={!valid}
+        onChange={(e) => {
+          setText(e.target.value);
+          const now = Number(e.target.value.replace(/[ ,]/g, ""));
+          if (Number.isInteger(now) && e.target.value.trim() !== "" && now >= min && now <= max) onValue(now);
+        }}
+        onBlur={() => valid && setText(null)}
+      />
+      <small className="quiet">{valid ? help : `A whole number from ${min} to ${max}.`}</small>
+    </label>
+  );
+}

@@ -1,0 +1,42 @@
+import { writeStatement, type Hypothesis, type NameRef, type Statement } from "../../../core";
+
+const at = { line: 1, column: 1, length: 1 };
+export const ref = (name: string): NameRef => ({ ...at, name });
+
+/** Replaces, or with null removes, one line (1-based) of a text. */
+export function replaceLine(text: string, line: number, by: string | null): string {
+  const lines = text.split("\n");
+  lines.splice(line - 1, 1, ...(by === null ? [] : [by]));
+  return lines.join("\n");
+}
+
+export function appendLine(text: string, line: string): string {
+  const body = text.replace(/\s+$/, "");
+  return body === "" ? line : `${body}\n${line}`;
+}
+
+/** Writes a changed statement in place of its line. */
+export const rewrite = (text: string, statement: Statement): string => replaceLine(text, statement.line, writeStatement(statement));
+
+/** The next free label H1, H2, … */
+export function nextLabel(statements: readonly Statement[]): string {
+  const taken = new Set(statements.flatMap((s) => (s.kind === "hypothesis" ? [s.label] : [])));
+  let k = 1;
+  while (taken.has(`H${k}`)) k += 1;
+  return `H${k}`;
+}
+
+export function newHypothesis(statements: readonly Statement[], from: string, to: string): string {
+  const hypothesis: Hypothesis = {
+    kind: "hypothesis",
+    line: 0,
+    label: nextLabel(statements),
+    numbered: false,
+    from: ref(from),
+    verb: "raises",
+    to: ref(to),
+    chains: [],
+    only: false,
+  };
+  return writeStatement(hypothesis);
+}

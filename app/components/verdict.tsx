@@ -1,0 +1,33 @@
+import type { Verdict } from "../../core";
+import "./verdict.css";
+
+export const VERDICT_WORDS: Record<Verdict, string> = {
+  supported: "supported",
+  not_supported: "not supported",
+  opposite: "opposite direction",
+  unsettled: "unsettled",
+  pending: "not yet known",
+};
+
+/** A verdict: always a shape and a word, never a colour alone. */
+export function VerdictMark({ verdict, word = true }: { verdict: Verdict; word?: boolean }) {
+  return (
+    <span className={`verdict ${verdict}`}>
+      <svg
+        viewBox="0 0 14 14"
+        width="13"
+        height="13"
+        role={word ? undefined : "img"}
+        aria-hidden={word || undefined}
+        aria-label={word ? undefined : VERDICT_WORDS[verdict]}
+      >
+        {verdict === "supported" && <path d="M7 1.5 13 12.5H1Z" />}
+        {verdict === "not_supported" && <path className="open" d="M7 2.5 12 11.8H2Z" />}
+        {verdict === "opposite" && <path d="M7 12.5 1 1.5H13Z" />}
+        {verdict === "unsettled" && <path d="M7 0.5 13.5 7 7 13.5 0.5 7Z" />}
+        {verdict === "pending" && <circle className="open" cx="7" cy="7" r="5" />}
+      </svg>
+      {word && <span>{VERDICT_WORDS[verdict]}</span>}
+    </span>
+  );
+}

@@ -1,0 +1,79 @@
+import "@fontsource-variable/source-sans-3";
+import "@fontsource-variable/source-serif-4";
+import "@fontsource-variable/source-serif-4/wght-italic.css";
+import { use } from "react";
+import { isRouteErrorResponse, Links, Meta, Outlet, Scripts, ScrollRestoration } from "react-router";
+import type { Route } from "./+types/root";
+import "./theme/tokens.css";
+import "./theme/base.css";
+import { NonceContext } from "./theme/nonce";
+import { LookProvider, THEME_SCRIPT } from "./theme/theme";
+import { Mark } from "./components/mark";
+
+export const meta: Route.MetaFunction = () => [
+  { title: "Hebel" },
+  { name: "description", content: "From numbered hypotheses to evidence." },
+];
+
+export const links: Route.LinksFunction = () => [{ rel: "icon", href: "/favicon.svg", type: "image/svg+xml" }];
+
+export function Layout({ children }: { children: React.ReactNode }) {
+  const nonce = use(NonceContext);
+  return (
+    <html lang="en" suppressHydrationWarning>
+      <head>
+        <meta charSet="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        <Meta />
+        <Links />
+        <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
+      </head>
+      <body>
+        {children}
+        <ScrollRestoration nonce={nonce} />
+        <Scripts nonce={nonce} />
+      </body>
+    </html>
+  );
+}
+
+/** Keeps the server's part to an empty shell: studies live in the browser. */
+export async function clientLoader() {
+  return null;
+}
+clientLoader.hydrate = true as const;
+
+export function HydrateFallback() {
+  return (
+    <main className="opening" aria-busy="true">
+      <Mark />
+      <p>Opening …</p>
+    </main>
+  );
+}
+
+export default function Root() {
+  return (
+    <LookProvider>
+      <Outlet />
+    </LookProvider>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  const message = isRouteErrorResponse(error)
+    ? String(error.data || error.statusText)
+    : error instanceof Error
+      ? error.message
+      : "Something unexpected happened.";
+  return (
+    <main className="opening">
+      <Mark />
+      <h1>This page could not be shown</h1>
+      <p>{message}</p>
+      <p>
+        Your studies are kept in this browser and are not affected. <a href="/">Back to the shelf</a>
+      </p>
+    </main>
+  );
+}

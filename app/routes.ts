@@ -1,0 +1,14 @@
+import { index, route, type RouteConfig } from "@react-router/dev/routes";
+
+export default [
+  index("routes/shelf.tsx"),
+  route("demo.hebel.json", "routes/demo-study.ts"),
+  route("health", "routes/health.ts"),
+  route("study/:id", "routes/study.tsx", [
+    index("routes/study-start.tsx"),
+    route("data", "routes/data.tsx"),
+    route("hypotheses", "routes/hypotheses.tsx"),
+    route("evidence", "routes/evidence.tsx"),
+  ]),
+  route("*", "routes/nothing-here.tsx"),
+] satisfies RouteConfig;

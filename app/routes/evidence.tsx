@@ -1,0 +1,141 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import { effectsCsv, writeStudy } from "../../formats";
+import type { Evidence as EvidenceObject } from "../../core";
+import { useStudy } from "../analysis/use-study";
+import { download, fileName } from "../components/download";
+import { Distribution } from "../components/evidence/distribution";
+import { EffectsTable } from "../components/evidence/effects-table";
+import { EquationTable } from "../components/evidence/equation-table";
+import { LedgerEntry } from "../components/evidence/ledger-entry";
+import { scaleOf } from "../components/interval-bar";
+import "./evidence.css";
+
+/** What the analysis says: roles and sample, warnings, the ledger of hypotheses, every effect, the equations. */
+export default function Evidence() {
+  const { analysis, definition, table } = useStudy();
+  const { evidence, problem } = analysis;
+  const [open, setOpen] = useState<string | null>(null);
+  const [chosen, setChosen] = useState<string | null>(null);
+  if (!evidence) {
+    return (
+      <div className="screen evidence-empty">
+        <h1>Evidence</h1>
+        {problem && problem.code !== "nothing_to_estimate" ? (
+          <p className="note" role="alert">
+            {problem.message}
+          </p>
+        ) : (
+          <p className="serif">
+            There is nothing to weigh yet. <Link to="../hypotheses">Write a hypothesis</Link>, and its evidence stands here at once.
+          </p>
+        )}
+      </div>
+    );
+  }
+  const { hypotheses } = evidence;
+  const opened = open ?? hypotheses[0]?.label ?? null;
+  const ofOpened = hypotheses.find((h) => h.label === opened)?.effects[0];
+  const shown = evidence.effects.find((e) => e.id === (chosen ?? ofOpened)) ?? evidence.effects[0];
+  const claimed = evidence.effects.filter((e) => hypotheses.some((h) => h.effects.includes(e.id)));
+  return (
+    <div className="screen evidence">
+      <Before evidence={evidence} problem={problem?.message ?? null} />
+      <div className="evidence-columns">
+        <section aria-label="Ledger of hypotheses">
+          {hypotheses.map((h) => (
+            <LedgerEntry
+              key={h.label}
+              hypothesis={h}
+              evidence={evidence}
+              scale={scaleOf(claimed)}
+              open={opened === h.label}
+              toggle={() => {
+                setOpen(opened === h.label ? "" : h.label);
+                setChosen(null);
+              }}
+            />
+          ))}
+        </section>
+        <aside className="evidence-side" aria-label="Resamples">
+          {shown && (
+            <>
+              <h2>Resamples of one effect</h2>
+              <p className="serif side-label">{shown.label}</p>
+              <Distribution effect={shown} />
+            </>
+          )}
+          <div className="side-exports">
+            <button
+              type="button"
+              className="button"
+              onClick={() => download(fileName(definition.title, ".hebel.json"), writeStudy({ definition, table }), "application/json")}
+            >
+              Export the study
+            </button>
+            <button
+              type="button"
+              className="button"
+              onClick={() => download(fileName(definition.title, "-effects.csv"), effectsCsv(evidence), "text/csv")}
+            >
+              Effects as CSV
+            </button>
+          </div>
+        </aside>
+      </div>
+      <EffectsTable evidence={evidence} selected={shown?.id ?? null} select={setChosen} />
+      <section aria-labelledby="equations">
+        <h2 id="equations" className="section-head">
+          Equations
+        </h2>
+        {evidence.equations.map((equation) => (
+          <div key={equation.outcome} className="equation">
+            <EquationTable equation={equation} evidence={evidence} />
+          </div>
+        ))}
+      </section>
+    </div>
+  );
+}
+
+/** Roles and sample before any number, then what needs a look. */
+function Before({ evidence, problem }: { evidence: EvidenceObject; problem: string | null }) {
+  const { roles, sample, unit, warnings, codings } = evidence;
+  const left = sample.rowsRead - sample.n;
+  return (
+    <header className="before">
+      <h1>Before you read</h1>
+      <dl>
+        <dt>sample</dt>
+        <dd>
+          <strong>{sample.n}</strong> {unit} used{left > 0 ? `, ${left} left out for a missing answer` : ", nobody left out"}
+        </dd>
+        <dt>roles</dt>
+        <dd>
+          {roles.predictors.join(", ")}{" "}
+          {roles.mediators.length > 0 && (
+            <>
+              through <strong>{roles.mediators.join(", ")}</strong>
+            </>
+          )}{" "}
+          to <strong>{roles.outcomes.join(", ")}</strong>
+          {roles.covariates.length > 0 && `; adjusted for ${roles.covariates.join(", ")}`}
+        </dd>
+        {codings.map((c) => (
+          <div key={c.variable} className="before-row">
+            <dt>{c.variable}</dt>
+            <dd>
+              {c.coding} coding: {c.columns.map((col) => col.contrast).join("; ")}
+            </dd>
+          </div>
+        ))}
+      </dl>
+      <ul className="before-warnings">
+        {problem && <li>◆ {problem} The numbers below are those of the last theory that could be estimated.</li>}
+        {warnings.map((w) => (
+          <li key={`${w.code} ${w.about.join()}`}>◆ {w.message}</li>
+        ))}
+      </ul>
+    </header>
+  );
+}

@@ -1,0 +1,219 @@
+import { useState } from "react";
+import { parseTheory, type Evidence, type HypothesisEvidence } from "../../core";
+import { useStudy, type StudyContext } from "../analysis/use-study";
+import { PathDiagram, stepKey, type DiagramOptions } from "../components/diagram/path-diagram";
+import { EquationTable } from "../components/evidence/equation-table";
+import { CloseIcon } from "../components/icons";
+import { Sentences } from "../components/theory/sentences";
+import { TextView } from "../components/theory/text-view";
+import { replaceLine } from "../components/theory/edit-text";
+import "./hypotheses.css";
+
+/** The sentences beside the picture they draw, with live estimates. */
+export default function Hypotheses() {
+  const context = useStudy();
+  const { definition, edit, table, analysis } = context;
+  const [view, setView] = useState<"sentences" | "text">("sentences");
+  const [focus, setFocus] = useState<HypothesisEvidence | null>(null);
+  const names = table.columns.map((c) => c.name);
+  const { statements, complaints } = parseTheory(definition.theory, names);
+  const usable = names.filter((name) => definition.variables.find((v) => v.name === name)?.level !== "identifier");
+  const change = (theory: string): void => edit({ theory }, "theory");
+  return (
+    <div className="hypotheses">
+      <section className="composer" aria-label="Composer">
+        <div className="screen-head">
+          <h1>What you expect</h1>
+          <span className="spacer" />
+          <div className="segments" role="group" aria-label="View">
+            {(["sentences", "text"] as const).map((each) => (
+              <button key={each} type="button" aria-pressed={view === each} onClick={() => setView(each)}>
+                {each === "sentences" ? "Sentences" : "Text"}
+              </button>
+            ))}
+          </div>
+        </div>
+        {view === "sentences" ? (
+          <Sentences
+            text={definition.theory}
+            statements={statements}
+            complaints={complaints}
+            variables={usable}
+            evidence={analysis.evidence}
+            change={change}
+            focus={setFocus}
+          />
+        ) : (
+          <TextView text={definition.theory} complaints={complaints} change={change} />
+        )}
+        {analysis.problem && analysis.problem.code !== "nothing_to_estimate" && (
+          <p className="note composer-problem" role="alert">
+            {analysis.problem.message}
+          </p>
+        )}
+      </section>
+      <Picture context={context} focus={focus} />
+    </div>
+  );
+}
+
+function Picture({ context, focus }: { context: StudyContext; focus: HypothesisEvidence | null }) {
+  const { analysis, definition } = context;
+  const { evidence, problem } = analysis;
+  const [options, setOptions] = useState<DiagramOptions>({ units: "raw", doubt: "interval" });
+  const [selected, setSelected] = useState<{ from: string; to: string } | null>(null);
+  if (!evidence) {
+    return (
+      <section className="picture empty" aria-label="Diagram">
+        <p className="serif">
+          {problem && problem.code !== "nothing_to_estimate"
+            ? "The picture appears when the theory can be estimated."
+            : "Write a sentence on the left: who or what raises, lowers or affects what, and through what. Its picture and its estimates appear here at once."}
+        </p>
+      </section>
+    );
+  }
+  const shown = selected && evidence.paths.some((p) => p.from === selected.from && p.to === selected.to) ? selected : null;
+  return (
+    <section className={problem ? "picture stale" : "picture"} aria-label="Diagram">
+      <div className="screen-head picture-head">
+        <Segments
+          label="Coefficients"
+          value={options.units}
+          choices={[
+            ["raw", "raw units"],
+            ["standardised", "standardised"],
+          ]}
+          choose={(units) => setOptions({ ...options, units })}
+        />
+        <Segments
+          label="Doubt"
+          value={options.doubt}
+          choices={[
+            ["interval", "intervals"],
+            ["p", "p values"],
+          ]}
+          choose={(doubt) => setOptions({ ...options, doubt })}
+        />
+        <span className="spacer" />
+        <RolesLine evidence={evidence} />
+      </div>
+      <PathDiagram
+        evidence={evidence}
+        definition={definition}
+        options={options}
+        selected={shown}
+        highlighted={stepsOf(focus)}
+        select={setSelected}
+      />
+      {shown ? (
+        <PathPanel context={context} evidence={evidence} path={shown} close={() => setSelected(null)} />
+      ) : (
+        <p className="picture-foot quiet">
+          {adjustedFor(evidence)} Solid petrol arrows: the interval leaves out zero; dashed: it contains zero. Choose an arrow to see its
+          equation.
+        </p>
+      )}
+    </section>
+  );
+}
+
+function Segments<T extends string>({
+  label,
+  value,
+  choices,
+  choose,
+}: {
+  label: string;
+  value: T;
+  choices: [T, string][];
+  choose: (value: T) => void;
+}) {
+  return (
+    <div className="segments" role="group" aria-label={label}>
+      {choices.map(([key, words]) => (
+        <button key={key} type="button" aria-pressed={value === key} onClick={() => choose(key)}>
+          {words}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function RolesLine({ evidence }: { evidence: Evidence }) {
+  const left = evidence.sample.rowsRead - evidence.sample.n;
+  return (
+    <p className="quiet">
+      {evidence.sample.n} {evidence.unit} used{left > 0 && `, ${left} left out`}
+    </p>
+  );
+}
+
+const adjustedFor = (evidence: Evidence): string => {
+  const lists = evidence.equations.map((e) => e.coefficients.filter((c) => c.covariate).map((c) => c.label));
+  if (lists.every((l) => l.length === 0)) return "";
+  const same = lists.every((l) => l.join() === lists[0]!.join());
+  if (same) return `Every equation is adjusted for ${lists[0]!.join(" and ")}.`;
+  return `${evidence.equations.flatMap((e, i) => (lists[i]!.length > 0 ? [`${e.outcome} is adjusted for ${lists[i]!.join(" and ")}`] : [])).join("; ")}.`;
+};
+
+/** The steps a hypothesis goes along, while it is pointed at. */
+function stepsOf(hypothesis: HypothesisEvidence | null): Set<string> | null {
+  if (!hypothesis) return null;
+  const chains = hypothesis.chains.length > 0 ? hypothesis.chains : [[]];
+  return new Set(
+    chains.flatMap((chain) => {
+      const nodes = [hypothesis.from, ...chain, hypothesis.to];
+      return nodes.slice(1).map((to, i) => stepKey(nodes[i]!, to));
+    }),
+  );
+}
+
+function PathPanel({
+  context,
+  evidence,
+  path,
+  close,
+}: {
+  context: StudyContext;
+  evidence: Evidence;
+  path: { from: string; to: string };
+  close: () => void;
+}) {
+  const { definition, edit } = context;
+  const equation = evidence.equations.find((e) => e.outcome === path.to)!;
+  const lines = evidence.paths.find((p) => p.from === path.from && p.to === path.to)!.lines;
+  const text = definition.theory.split("\n");
+  const means = evidence.groupMeans.find((g) => g.variable === path.from && g.outcome === path.to);
+  const alone = lines.length === 1 && /^\s*also\b/.test(text[lines[0]! - 1] ?? "");
+  return (
+    <div className="path-panel">
+      <div className="screen-head">
+        <h2>
+          {path.from} to {path.to}
+        </h2>
+        <p className="quiet">stands here because of {lines.map((l) => `line ${l}`).join(" and ")}</p>
+        <span className="spacer" />
+        {alone && (
+          <button
+            type="button"
+            className="button"
+            onClick={() => edit({ theory: replaceLine(definition.theory, lines[0]!, null) }, "theory")}
+          >
+            Take this path out
+          </button>
+        )}
+        <button type="button" className="button bare" aria-label="Close the equation" onClick={close}>
+          <CloseIcon />
+        </button>
+      </div>
+      {means && (
+        <p>
+          Mean {path.to}: {means.means[1].toFixed(2)} where {means.variable} is {means.levels[1]} (n = {means.counts[1]}),{" "}
+          {means.means[0].toFixed(2)} where it is {means.levels[0]} (n = {means.counts[0]}).
+        </p>
+      )}
+      <EquationTable equation={equation} evidence={evidence} highlight={path.from} />
+    </div>
+  );
+}

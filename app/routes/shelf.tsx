@@ -1,0 +1,195 @@
+import { Snackbar } from "@mui/material";
+import { useEffect, useRef, useState } from "react";
+import { Link, useFetcher } from "react-router";
+import type { Route } from "./+types/shelf";
+import { readStudy, writeStudy } from "../../formats";
+import { thousands } from "../../core";
+import { DropTarget } from "../components/drop-target";
+import { download, fileName } from "../components/download";
+import { FileIcon } from "../components/icons";
+import { ImportDialog } from "../components/import-dialog";
+import { Mark } from "../components/mark";
+import { ThemeToggle } from "../components/top-bar";
+import { VERDICT_WORDS, VerdictMark } from "../components/verdict";
+import { addStudy, ensureDemo, listStudies, loadStudy, removeStudy, type ShelfEntry } from "../storage/studies";
+import { useLive } from "../storage/use-live";
+import { warmUp } from "../workers/pool";
+import type { LoadedStudy } from "../../formats";
+import "./shelf.css";
+
+async function fetchDemo(): Promise<LoadedStudy> {
+  const response = await fetch("/demo.hebel.json");
+  if (!response.ok) throw new Error("The demo study could not be fetched.");
+  return readStudy(await response.text());
+}
+
+export async function clientLoader() {
+  // Without the demo the shelf still works; it is offered again next time.
+  await ensureDemo(fetchDemo).catch(() => undefined);
+  return { entries: await listStudies() };
+}
+clientLoader.hydrate = true as const;
+
+let removed: { id: string; loaded: LoadedStudy } | null = null;
+
+export async function clientAction({ request }: Route.ClientActionArgs) {
+  const { intent, id } = await request.json();
+  if (intent === "demo") await addStudy(await fetchDemo());
+  if (intent === "copy" || intent === "remove") {
+    const loaded = await loadStudy(id);
+    if (!loaded) return { ok: false };
+    const kept = { definition: loaded.study.definition, table: loaded.table };
+    if (intent === "copy") await addStudy({ ...kept, definition: { ...kept.definition, title: `${kept.definition.title} (copy)` } });
+    else {
+      removed = { id, loaded: kept };
+      await removeStudy(id);
+    }
+  }
+  if (intent === "restore" && removed) {
+    await addStudy(removed.loaded, removed.id);
+    removed = null;
+  }
+  return { ok: true };
+}
+
+export const meta: Route.MetaFunction = () => [{ title: "Shelf · Hebel" }];
+
+export default function Shelf({ loaderData }: Route.ComponentProps) {
+  const [file, setFile] = useState<File | null>(null);
+  const [gone, setGone] = useState<string | null>(null);
+  const picker = useRef<HTMLInputElement>(null);
+  const fetcher = useFetcher({ key: "shelf" });
+  const act = (body: object): void =>
+    void fetcher.submit(JSON.stringify(body), { method: "post", action: "/?index", encType: "application/json" });
+  useLive(async () => (await listStudies()).map((e) => [e.study.id, e.study.revision, e.strip]), "shelf");
+  useEffect(warmUp, []);
+  return (
+    <DropTarget>
+      <header className="shelf-head">
+        <Mark />
+        <div>
+          <h1>Hebel</h1>
+          <p className="quiet">From numbered hypotheses to evidence</p>
+        </div>
+        <span className="spacer" />
+        <ThemeToggle />
+        <input
+          ref={picker}
+          type="file"
+          className="visually-hidden"
+          tabIndex={-1}
+          aria-label="File to open"
+          accept=".csv,.tsv,.txt,.json,text/csv,application/json"
+          onChange={(e) => {
+            setFile(e.target.files?.[0] ?? null);
+            e.target.value = "";
+          }}
+        />
+        <button type="button" className="button main" onClick={() => picker.current?.click()}>
+          <FileIcon /> Open data or a study
+        </button>
+      </header>
+      <main className="shelf">
+        <h2>Your shelf</h2>
+        {loaderData.entries.length === 0 && <EmptyShelf />}
+        <ul className="cards">
+          {loaderData.entries.map((entry) => (
+            <Card
+              key={entry.study.id}
+              entry={entry}
+              copy={() => act({ intent: "copy", id: entry.study.id })}
+              remove={() => {
+                act({ intent: "remove", id: entry.study.id });
+                setGone(entry.study.definition.title);
+              }}
+            />
+          ))}
+        </ul>
+        <p className="quiet shelf-foot">
+          Drop a CSV or a study file anywhere on this page. Everything stays in this browser until you export it.{" "}
+          <button type="button" className="button bare" onClick={() => act({ intent: "demo" })}>
+            Put a fresh copy of the demo study on the shelf
+          </button>
+        </p>
+      </main>
+      {file && <ImportDialog file={file} close={() => setFile(null)} />}
+      <Snackbar
+        open={gone !== null}
+        autoHideDuration={10_000}
+        onClose={() => setGone(null)}
+        message={`“${gone}” was removed.`}
+        action={
+          <button
+            type="button"
+            className="button bare snack-action"
+            onClick={() => {
+              act({ intent: "restore" });
+              setGone(null);
+            }}
+          >
+            Put it back
+          </button>
+        }
+      />
+    </DropTarget>
+  );
+}
+
+function EmptyShelf() {
+  return (
+    <p className="serif shelf-empty">
+      Nothing here yet. Open a spreadsheet saved as CSV, with one row for each person and the names of the columns in the first row.
+    </p>
+  );
+}
+
+function Card({ entry: { study, strip }, copy, remove }: { entry: ShelfEntry; copy: () => void; remove: () => void }) {
+  const { definition, id } = study;
+  const exportStudy = async (): Promise<void> => {
+    const loaded = await loadStudy(id);
+    if (loaded) download(fileName(definition.title, ".hebel.json"), writeStudy({ definition, table: loaded.table }), "application/json");
+  };
+  return (
+    <li className="card">
+      <Link to={`/study/${id}`} prefetch="intent" className="card-link">
+        <h3>{definition.title || "Untitled study"}</h3>
+        <p className="card-question serif">{definition.question || "No question written yet"}</p>
+        <p className="quiet">
+          {thousands(study.rows)} {definition.unit}, {study.columns} columns
+        </p>
+        <Strip strip={strip} theory={definition.theory} />
+      </Link>
+      <div className="card-foot">
+        <time className="quiet" dateTime={new Date(study.updatedAt).toISOString()}>
+          {new Date(study.updatedAt).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })}
+        </time>
+        <span className="spacer" />
+        <button type="button" className="button bare" onClick={copy} aria-label={`Duplicate ${definition.title}`}>
+          Duplicate
+        </button>
+        <button type="button" className="button bare" onClick={() => void exportStudy()} aria-label={`Export ${definition.title}`}>
+          Export
+        </button>
+        <button type="button" className="button bare" onClick={remove} aria-label={`Remove ${definition.title}`}>
+          Remove
+        </button>
+      </div>
+    </li>
+  );
+}
+
+function Strip({ strip, theory }: { strip: ShelfEntry["strip"]; theory: string }) {
+  if (!strip || strip.verdicts.length === 0) {
+    const count = theory.split("\n").filter((line) => /\b(raises|lowers|affects)\b/.test(line)).length;
+    return <p className="card-strip quiet">{count === 0 ? "no hypotheses yet" : `${count} hypotheses, open to see the evidence`}</p>;
+  }
+  return (
+    <ul className="card-strip" aria-label="Verdicts of the last run">
+      {strip.verdicts.slice(0, 10).map(({ label, verdict, sentence }) => (
+        <li key={label} title={`${label}: ${sentence}: ${VERDICT_WORDS[verdict]}`}>
+          <span className="quiet">{label}</span> <VerdictMark verdict={verdict} word={false} />
+        </li>
+      ))}
+    </ul>
+  );
+}

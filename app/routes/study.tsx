@@ -1,0 +1,57 @@
+import { useEffect } from "react";
+import { data, Outlet } from "react-router";
+import type { Route } from "./+types/study";
+import { useStudyState } from "../analysis/use-study";
+import { CommandPalette } from "../components/command-palette";
+import { DropTarget } from "../components/drop-target";
+import { Rail } from "../components/rail";
+import { TopBar } from "../components/top-bar";
+import { database } from "../storage/database";
+import { changeStudy, historyDepth, loadStudy, stepHistory } from "../storage/studies";
+import { useLive } from "../storage/use-live";
+import "./study.css";
+
+export async function clientLoader({ params }: Route.ClientLoaderArgs) {
+  const loaded = await loadStudy(params.id);
+  if (!loaded)
+    throw data("This study is not on the shelf of this browser. It may have been removed, or it lives in another browser.", {
+      status: 404,
+    });
+  return { ...loaded, history: await historyDepth(params.id) };
+}
+clientLoader.hydrate = true as const;
+
+export async function clientAction({ params, request }: Route.ClientActionArgs) {
+  const body = await request.json();
+  if (body.intent === "change") await changeStudy(params.id, body.patch, body.kind);
+  if (body.intent === "undo" || body.intent === "redo") await stepHistory(params.id, body.intent);
+  return { ok: true };
+}
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: loaderData ? `${loaderData.study.definition.title} · Hebel` : "Hebel" },
+];
+
+export default function Study({ loaderData }: Route.ComponentProps) {
+  return <StudyFrame key={loaderData.study.id} {...loaderData} />;
+}
+
+function StudyFrame({ study, table, history }: Route.ComponentProps["loaderData"]) {
+  const context = useStudyState(study, table);
+  useLive(async () => (await database.studies.get(study.id))?.revision, study.id);
+  useEffect(() => {
+    document.title = `${context.definition.title || "Untitled study"} · Hebel`;
+  }, [context.definition.title]);
+  return (
+    <DropTarget>
+      <div className="frame">
+        <Rail context={context} />
+        <TopBar context={context} history={history} />
+        <main className="frame-main" id="main">
+          <Outlet context={context} />
+        </main>
+        <CommandPalette context={context} />
+      </div>
+    </DropTarget>
+  );
+}

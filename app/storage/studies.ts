@@ -1,0 +1,147 @@
+import { DEFAULT_SETTINGS, guessVariable, type StudyDefinition, type Table, type Variable } from "../../core";
+import type { LoadedStudy } from "../../formats";
+import { database, TAB, type StoredHistory, type StoredStrip, type StoredStudy } from "./database";
+
+const MAX_HISTORY = 200;
+/** Changes of one kind within this time are one step of undo. */
+const ONE_STEP_MS = 1500;
+
+const newId = (): string => crypto.randomUUID().slice(0, 8);
+const emptyHistory = (id: string): StoredHistory => ({ id, past: [], future: [], lastKind: "", lastAt: 0 });
+
+/** Puts a study with its data on the shelf; returns its id. */
+export async function addStudy({ definition, table }: LoadedStudy, id = newId()): Promise<string> {
+  const now = Date.now();
+  const dataKey = newId();
+  const study: StoredStudy = {
+    id,
+    definition,
+    revision: 1,
+    origin: TAB,
+    createdAt: now,
+    updatedAt: now,
+    rows: table.rows,
+    columns: table.columns.length,
+    dataKey,
+  };
+  await database.transaction("rw", database.studies, database.sheets, database.histories, async () => {
+    await database.studies.put(study);
+    await database.sheets.put({ id, dataKey, table });
+    await database.histories.put(emptyHistory(id));
+  });
+  return id;
+}
+
+/** A new study around imported data. */
+export const studyOfTable = (title: string, table: Table, variables: Variable[]): LoadedStudy => ({
+  table,
+  definition: { title, question: "", unit: "people", variables, theory: "", settings: { ...DEFAULT_SETTINGS } },
+});
+
+let cachedTable: { key: string; table: Table } | null = null;
+
+/** A study with its data; the data of the study opened last stay in memory. */
+export async function loadStudy(id: string): Promise<{ study: StoredStudy; table: Table } | null> {
+  const study = await database.studies.get(id);
+  if (!study) return null;
+  const key = `${id} ${study.dataKey}`;
+  if (cachedTable?.key !== key) {
+    const stored = await database.sheets.get(id);
+    if (!stored) return null;
+    cachedTable = { key, table: stored.table };
+  }
+  return { study, table: cachedTable.table };
+}
+
+export interface ShelfEntry {
+  study: StoredStudy;
+  strip: StoredStrip | null;
+}
+
+export async function listStudies(): Promise<ShelfEntry[]> {
+  const studies = await database.studies.orderBy("updatedAt").reverse().toArray();
+  const strips = await database.strips.bulkGet(studies.map((s) => s.id));
+  return studies.map((study, i) => ({ study, strip: strips[i] ?? null }));
+}
+
+/** Changes a definition, remembering the one before. `kind` groups quick changes of one thing into one step. */
+export async function changeStudy(id: string, patch: Partial<StudyDefinition>, kind: string): Promise<void> {
+  await database.transaction("rw", database.studies, database.histories, async () => {
+    const study = await database.studies.get(id);
+    if (!study) return;
+    const next = { ...study.definition, ...patch };
+    if (JSON.stringify(next) === JSON.stringify(study.definition)) return;
+    const history = (await database.histories.get(id)) ?? emptyHistory(id);
+    const now = Date.now();
+    const continues = history.lastKind === kind && now - history.lastAt < ONE_STEP_MS && history.past.length > 0;
+    if (!continues) history.past = [...history.past, study.definition].slice(-MAX_HISTORY);
+    await database.histories.put({ ...history, future: [], lastKind: kind, lastAt: now });
+    await database.studies.put({ ...study, definition: next, revision: study.revision + 1, origin: TAB, updatedAt: now });
+  });
+}
+
+/** Steps back or forward through the definitions of a study. */
+export async function stepHistory(id: string, direction: "undo" | "redo"): Promise<void> {
+  await database.transaction("rw", database.studies, database.histories, async () => {
+    const study = await database.studies.get(id);
+    const history = await database.histories.get(id);
+    if (!study || !history) return;
+    const [from, to] = direction === "undo" ? [history.past, history.future] : [history.future, history.past];
+    const definition = from.at(-1);
+    if (!definition) return;
+    const moved = { taken: from.slice(0, -1), given: [...to, study.definition] };
+    const past = direction === "undo" ? moved.taken : moved.given;
+    const future = direction === "undo" ? moved.given : moved.taken;
+    await database.histories.put({ id, past, future, lastKind: "", lastAt: 0 });
+    // No tab made this state by typing, so every tab takes it over.
+    await database.studies.put({ ...study, definition, revision: study.revision + 1, origin: "history", updatedAt: Date.now() });
+  });
+}
+
+export async function historyDepth(id: string): Promise<{ undo: number; redo: number }> {
+  const history = await database.histories.get(id);
+  return { undo: history?.past.length ?? 0, redo: history?.future.length ?? 0 };
+}
+
+/** Replaces the data of a study; what was said of columns that are still there is kept. */
+export async function replaceData(id: string, table: Table, variables: Variable[]): Promise<void> {
+  await database.transaction("rw", database.studies, database.sheets, database.histories, async () => {
+    const study = await database.studies.get(id);
+    if (!study) return;
+    const dataKey = newId();
+    const merged = table.columns.map(
+      (column) =>
+        variables.find((v) => v.name === column.name) ??
+        study.definition.variables.find((v) => v.name === column.name) ??
+        guessVariable(column),
+    );
+    await database.sheets.put({ id, dataKey, table });
+    await database.histories.put(emptyHistory(id));
+    await database.studies.put({
+      ...study,
+      definition: { ...study.definition, variables: merged },
+      revision: study.revision + 1,
+      origin: "history",
+      updatedAt: Date.now(),
+      rows: table.rows,
+      columns: table.columns.length,
+      dataKey,
+    });
+  });
+}
+
+export async function removeStudy(id: string): Promise<void> {
+  await database.transaction("rw", [database.studies, database.sheets, database.histories, database.strips], async () => {
+    await Promise.all([database.studies.delete(id), database.sheets.delete(id), database.histories.delete(id), database.strips.delete(id)]);
+  });
+}
+
+export const keepStrip = (strip: StoredStrip): Promise<unknown> => database.strips.put(strip);
+
+/** Puts the demo study on the shelf the first time the shelf is opened; a reader who removes it is not given it again. */
+export async function ensureDemo(fetchDemo: () => Promise<LoadedStudy>): Promise<void> {
+  if (await database.facts.get("demo")) return;
+  const demo = await fetchDemo();
+  await addStudy(demo, "demo");
+  await database.facts.put({ key: "demo", value: true });
+}

@@ -1,0 +1,9 @@
+import { reactRouter } from "@react-router/dev/vite";
+import { defineConfig } from "vite";
+
+export default defineConfig({
+  plugins: [reactRouter()],
+  worker: { format: "es" },
+  // A study lives in the browser: nothing is inlined as data: URLs that the content-security policy would refuse.
+  build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 1500 },
+});
