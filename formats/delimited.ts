@@ -85,7 +85,7 @@ export function readDelimited(text: string, options: DelimitedOptions): Delimite
       // In a file of one column an empty row is a missing cell; only those at the end are blank lines.
       if (names?.length === 1) for (; empty > 0; empty--) builder!.add([""]);
       if (names === null) {
-        names = options.header ? uniqueNames(trimEmptyTail(cells), notes) : cells.map((_, i) => `column_${i + 1}`);
+        names = options.header ? uniqueNames(cells, notes) : cells.map((_, i) => `column_${i + 1}`);
         builder = new TableBuilder(names);
         if (options.header) return;
       }
@@ -102,7 +102,7 @@ export function readDelimited(text: string, options: DelimitedOptions): Delimite
   });
   if (problem) throw problem;
   if (!builder) throw new FormatProblem("The file holds no cells. Choose another file.");
-  const table = (builder as TableBuilder).build();
+  const table = withoutEmptyTail((builder as TableBuilder).build(), notes);
   if (table.rows === 0) throw new FormatProblem("The file has column names but no rows beneath them. Is the first row really a header?");
   if (empty > 0) notes.push(`${empty} empty ${empty === 1 ? "row was" : "rows were"} left out.`);
   if (short > 0)
@@ -110,9 +110,17 @@ export function readDelimited(text: string, options: DelimitedOptions): Delimite
   return { table, notes };
 }
 
-function trimEmptyTail(cells: string[]): string[] {
-  const end = cells.findLastIndex((c) => c.trim() !== "");
-  return cells.slice(0, end + 1);
+/** Spreadsheets write separators past the last column: those columns have neither a name nor a cell. */
+function withoutEmptyTail(table: Table, notes: string[]): Table {
+  const columns = [...table.columns];
+  while (columns.length > 1) {
+    const last = columns.at(-1)!;
+    const note = notes.findIndex((text) => text.startsWith(`Column ${columns.length} has no name`));
+    if (note < 0 || last.dictionary.some((text) => text.trim() !== "")) break;
+    notes.splice(note, 1);
+    columns.pop();
+  }
+  return { ...table, columns };
 }
 
 /** Names without blanks or doubles, so that every column can be told apart. */

@@ -16,7 +16,9 @@ export interface AnalysisState {
 /** The first intervals appear after so many replicates; batches then grow. */
 const FIRST_BATCH = 400;
 const BATCH_GROWTH = 1.8;
-const MAX_BATCH = 10_000;
+const MAX_BATCH = 5_000;
+/** Evidence is put together anew when there are so many times as many replicates as the last time. */
+const ASSEMBLE_GROWTH = 1.7;
 /** The bootstrap waits until nothing has been typed for this long. */
 const QUIET_MS = 250;
 
@@ -56,6 +58,7 @@ export class Analysis {
     if (now === this.seen) return;
     this.seen = now;
     this.token += 1;
+    this.stopping = false;
     this.latest = { definition, key, table };
     clearTimeout(this.timer);
     if (!this.busy) void this.estimate();
@@ -68,6 +71,7 @@ export class Analysis {
 
   /** Goes on after a stop. */
   resume(): void {
+    this.stopping = false;
     if (this.state.status === "stopped") void this.resample(this.token, this.state.done, this.state.requested);
   }
 
@@ -108,23 +112,35 @@ export class Analysis {
   }
 
   private async resample(token: number, from: number, requested: number): Promise<void> {
-    this.stopping = false;
+    if (token !== this.token) return;
     this.publish({ status: "resampling" });
     const started = performance.now();
     let size = FIRST_BATCH;
+    let assembledAt = from;
     for (let done = from; done < requested;) {
+      if (this.stopping) return this.pause(token, done > assembledAt);
       const count = Math.min(Math.round(size), requested - done);
       const blocks = await makeReplicates(token, done, count);
       if (!blocks || token !== this.token) return;
-      const result = await engine().addReplicates(token, blocks);
-      if (!result || token !== this.token) return;
-      if ("code" in result) return this.publish({ problem: result, status: "done" });
       done += count;
       size = Math.min(size * BATCH_GROWTH, MAX_BATCH);
+      // Summarising costs as much as resampling, so it is done again only when there is enough that is new.
+      const assemble = done === requested || this.stopping || done >= assembledAt * ASSEMBLE_GROWTH;
+      const result = await engine().addReplicates(token, blocks, assemble);
+      if (token !== this.token) return;
+      if (result && "code" in result) return this.publish({ problem: result, status: "done" });
       const perReplicate = (performance.now() - started) / (done - from);
-      this.publish({ evidence: result, done, secondsLeft: Math.ceil(((requested - done) * perReplicate) / 1000) });
-      if (this.stopping && done < requested) return this.publish({ status: "stopped", secondsLeft: null });
+      const secondsLeft = Math.ceil(((requested - done) * perReplicate) / 1000);
+      if (result) assembledAt = done;
+      this.publish({ ...(result ? { evidence: result } : {}), done, secondsLeft });
     }
     this.publish({ status: "done", secondsLeft: null });
+  }
+
+  /** Ends a stopped run with the evidence of all that was made. */
+  private async pause(token: number, assemble: boolean): Promise<void> {
+    const result = assemble ? await engine().addReplicates(token, [], true) : null;
+    if (token !== this.token) return;
+    this.publish({ ...(result && !("code" in result) ? { evidence: result } : {}), status: "stopped", secondsLeft: null });
   }
 }

@@ -99,30 +99,7 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
             }
             onChange={(tail) => set({ tail: tail as Settings["tail"] })}
           />
-          <Choice
-            label="Resample within levels of"
-            value={settings.strata ?? ""}
-            options={[["", "– (people freely)"], ...names.map((n) => [n, n] as [string, string])]}
-            help="Stratified: every resample keeps the size of each group."
-            onChange={(v) => set({ strata: v || null, ...(v ? { cluster: null } : {}) })}
-          />
-          <Choice
-            label="Resample whole clusters of"
-            value={settings.cluster ?? ""}
-            options={[["", "– (single rows)"], ...names.map((n) => [n, n] as [string, string])]}
-            help="For people nested in teams or schools. Standard errors and tests are not made cluster-robust by it; the intervals are."
-            onChange={(v) => set({ cluster: v || null, ...(v ? { strata: null } : {}) })}
-          />
-          <Choice
-            label="Between equations"
-            value={settings.crossEquations}
-            options={[
-              ["joint", "estimated covariance"],
-              ["zero", "taken as zero"],
-            ]}
-            help="Used by the delta method and Monte Carlo intervals."
-            onChange={(v) => set({ crossEquations: v as Settings["crossEquations"] })}
-          />
+          <Grouping settings={settings} names={names} set={set} />
         </div>
         <div className="dialog-foot">
           <button type="button" className="button bare" onClick={() => edit({ settings: { ...DEFAULT_SETTINGS } }, "settings all")}>
@@ -135,6 +112,44 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
         </div>
       </div>
     </Dialog>
+  );
+}
+
+interface GroupingProps {
+  settings: Settings;
+  names: string[];
+  set: (change: Partial<Settings>) => void;
+}
+
+/** Whom a resample draws, and what equations share. */
+function Grouping({ settings, names, set }: GroupingProps) {
+  return (
+    <>
+      <Choice
+        label="Resample within levels of"
+        value={settings.strata ?? ""}
+        options={[["", "– (people freely)"], ...names.map((n) => [n, n] as [string, string])]}
+        help="Stratified: every resample keeps the size of each group."
+        onChange={(v) => set({ strata: v || null, ...(v ? { cluster: null } : {}) })}
+      />
+      <Choice
+        label="Resample whole clusters of"
+        value={settings.cluster ?? ""}
+        options={[["", "– (single rows)"], ...names.map((n) => [n, n] as [string, string])]}
+        help="For people nested in teams or schools. Standard errors and tests are not made cluster-robust by it; the intervals are."
+        onChange={(v) => set({ cluster: v || null, ...(v ? { strata: null } : {}) })}
+      />
+      <Choice
+        label="Between equations"
+        value={settings.crossEquations}
+        options={[
+          ["joint", "estimated covariance"],
+          ["zero", "taken as zero"],
+        ]}
+        help="Used by the delta method and Monte Carlo intervals."
+        onChange={(v) => set({ crossEquations: v as Settings["crossEquations"] })}
+      />
+    </>
   );
 }
 

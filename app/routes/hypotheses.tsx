@@ -95,8 +95,6 @@ function Picture({ context, focus }: { context: StudyContext; focus: HypothesisE
           ]}
           choose={(doubt) => setOptions({ ...options, doubt })}
         />
-        <span className="spacer" />
-        <RolesLine evidence={evidence} />
       </div>
       <PathDiagram
         evidence={evidence}
@@ -140,22 +138,15 @@ function Segments<T extends string>({
   );
 }
 
-function RolesLine({ evidence }: { evidence: Evidence }) {
-  const left = evidence.sample.rowsRead - evidence.sample.n;
-  return (
-    <p className="quiet">
-      {evidence.sample.n} {evidence.unit} used{left > 0 && `, ${left} left out`}
-    </p>
-  );
+/** Which equations hold which covariates, those with the same ones together. */
+function adjustedFor(evidence: Evidence): string {
+  const groups = new Map<string, string[]>();
+  for (const equation of evidence.equations) {
+    const covariates = equation.coefficients.filter((c) => c.covariate).map((c) => c.label);
+    if (covariates.length > 0) groups.set(covariates.join(" and "), [...(groups.get(covariates.join(" and ")) ?? []), equation.outcome]);
+  }
+  return [...groups].map(([covariates, outcomes]) => `Adjusted for ${covariates}: ${outcomes.join(", ")}.`).join(" ");
 }
-
-const adjustedFor = (evidence: Evidence): string => {
-  const lists = evidence.equations.map((e) => e.coefficients.filter((c) => c.covariate).map((c) => c.label));
-  if (lists.every((l) => l.length === 0)) return "";
-  const same = lists.every((l) => l.join() === lists[0]!.join());
-  if (same) return `Every equation is adjusted for ${lists[0]!.join(" and ")}.`;
-  return `${evidence.equations.flatMap((e, i) => (lists[i]!.length > 0 ? [`${e.outcome} is adjusted for ${lists[i]!.join(" and ")}`] : [])).join("; ")}.`;
-};
 
 /** The steps a hypothesis goes along, while it is pointed at. */
 function stepsOf(hypothesis: HypothesisEvidence | null): Set<string> | null {

@@ -78,10 +78,11 @@ const engine = {
     }
   },
 
-  /** Takes replicates over; returns the evidence with all so far, or null when the theory has moved on. */
-  addReplicates(token: number, blocks: ReplicateBlock[]): Evidence | PlainProblem | null {
+  /** Takes replicates over; returns the evidence with all so far where wanted, or null (also when the theory has moved on). */
+  addReplicates(token: number, blocks: ReplicateBlock[], assemble: boolean): Evidence | PlainProblem | null {
     if (current?.token !== token) return null;
     current.blocks.push(...blocks);
+    if (!assemble) return null;
     try {
       return assembleEvidence(current.prepared, { replicates: current.blocks, jackknife: current.jackknife });
     } catch (error) {

@@ -7,6 +7,8 @@ import { percent } from "./wording";
 
 const HIGH_VIF = 10;
 const MANY_FAILED = 0.05;
+/** Ratios have such heavy tails that their limits alone would raise this warning in most studies. */
+const UNSTEADY = new Set(["ratio_to_direct", "proportion_mediated"]);
 
 /** What deserves a look, whatever the interval method. */
 export function warningsOf(prepared: Prepared, effects: EffectEvidence[], run: BootstrapRun | null): Warning[] {
@@ -145,7 +147,7 @@ function resamplingWarnings(effects: EffectEvidence[], run: BootstrapRun | null)
   listed(
     "b_too_small",
     "There are too few resamples for this level: a limit is simply the most extreme one",
-    (e) => (e.bootstrap!.bca ?? e.bootstrap!.bc ?? e.bootstrap!.percentile).tooFewReplicates,
+    (e) => !UNSTEADY.has(e.kind) && (e.bootstrap!.bca ?? e.bootstrap!.bc ?? e.bootstrap!.percentile).tooFewReplicates,
   );
   return list;
 }

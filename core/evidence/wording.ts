@@ -2,9 +2,10 @@
 export function plain(value: number | null | undefined, digits = 3): string {
   if (value === null || value === undefined || !Number.isFinite(value)) return "–";
   const size = Math.abs(value);
-  if (size !== 0 && (size >= 1e6 || size < 10 ** -(digits + 1))) return value.toExponential(2).replace("-", "−");
+  if (size !== 0 && (size >= 1e6 || size < 10 ** -(digits + 1))) return value.toExponential(2).replaceAll("-", "−");
   const places = size >= 1000 ? 0 : size >= 100 ? 1 : size >= 10 ? 2 : digits;
-  return minus(value.toFixed(places));
+  const text = value.toFixed(places);
+  return minus(Number(text) === 0 ? text.replace("-", "") : text);
 }
 
 /** A p value in the way journals print it: no leading zero, three places, a bound below .001. */

@@ -32,6 +32,15 @@ export function ColumnPanel({ variable, column, summary, change, close }: Props)
         </button>
       </div>
       {summary && <Sparkbars summary={summary} width={252} height={72} />}
+      {summary && levels.length > 0 && (
+        <ul className="level-counts">
+          {summary.bars.map((bar) => (
+            <li key={bar.label}>
+              {bar.label} <span>{bar.count}</span>
+            </li>
+          ))}
+        </ul>
+      )}
       {summary && <Moments summary={summary} />}
       {summary?.notNumeric && (
         <p className="note">

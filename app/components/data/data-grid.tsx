@@ -1,6 +1,6 @@
-import { useVirtualizer } from "@tanstack/react-virtual";
+import { useVirtualizer, type VirtualItem } from "@tanstack/react-virtual";
 import { useEffect, useRef } from "react";
-import { cell, isMissing, type ColumnSummary, type Table, type Variable } from "../../../core";
+import { cell, isMissing, type ColumnSummary, type Table, type TextColumn, type Variable } from "../../../core";
 import { Sparkbars } from "./sparkbars";
 
 const ROW_HEIGHT = 28;
@@ -78,40 +78,82 @@ export function DataGrid({ table, variables, summaries, selected, select }: Prop
           })}
         </div>
         {rows.getVirtualItems().map((row) => (
-          <div
+          <Row
             key={row.key}
-            role="row"
-            aria-rowindex={row.index + 2}
-            className="grid-row"
-            style={{ top: row.start, height: ROW_HEIGHT, width }}
-          >
-            <div role="rowheader" className="grid-number quiet" style={{ width: NUMBER_WIDTH }}>
-              {row.index + 1}
-            </div>
-            {columns.getVirtualItems().map((item) => {
-              const column = table.columns[item.index]!;
-              const variable = byName.get(column.name)!;
-              const text = cell(column, row.index);
-              const gap = isMissing(text, variable);
-              const numeric = variable.level === "continuous" || variable.level === "ordinal";
-              const look = ["grid-cell", numeric ? "number" : "", gap ? "gap" : "", selected === column.name ? "chosen" : ""].join(" ");
-              return (
-                <div
-                  key={column.name}
-                  role="cell"
-                  aria-colindex={item.index + 2}
-                  className={look}
-                  style={{ left: item.start, width: COLUMN_WIDTH }}
-                  title={gap ? "counts as missing" : undefined}
-                >
-                  {text === "" ? "·" : text}
-                </div>
-              );
-            })}
-          </div>
+            index={row.index}
+            top={row.start}
+            width={width}
+            items={columns.getVirtualItems()}
+            {...{ table, byName, selected }}
+          />
         ))}
       </div>
     </div>
+  );
+}
+
+interface RowProps {
+  index: number;
+  top: number;
+  width: number;
+  items: VirtualItem[];
+  table: Table;
+  byName: Map<string, Variable>;
+  selected: string | null;
+}
+
+function Row({ index, top, width, items, table, byName, selected }: RowProps) {
+  return (
+    <div role="row" aria-rowindex={index + 2} className="grid-row" style={{ top, height: ROW_HEIGHT, width }}>
+      <div role="rowheader" className="grid-number quiet" style={{ width: NUMBER_WIDTH }}>
+        {index + 1}
+      </div>
+      {items.map((item) => {
+        const column = table.columns[item.index]!;
+        const variable = byName.get(column.name)!;
+        const text = cell(column, index);
+        const gap = isMissing(text, variable);
+        const numeric = variable.level === "continuous" || variable.level === "ordinal";
+        const look = ["grid-cell", numeric ? "number" : "", gap ? "gap" : "", selected === column.name ? "chosen" : ""].join(" ");
+        return (
+          <div
+            key={column.name}
+            role="cell"
+            aria-colindex={item.index + 2}
+            className={look}
+            style={{ left: item.start, width: COLUMN_WIDTH }}
+            title={gap ? "counts as missing" : undefined}
+          >
+            {text === "" ? "·" : text}
+            {numeric && !gap && <Padding text={text} places={places(column)} />}
+          </div>
+        );
+      })}
+    </div>
+  );
+}
+
+const placesOf = new WeakMap<TextColumn, number>();
+
+/** The most decimals that a cell of the column has, at most four. */
+function places(column: TextColumn): number {
+  let found = placesOf.get(column);
+  if (found === undefined) {
+    found = column.dictionary.reduce((most, text) => Math.max(most, Math.min(4, /[.,](\d+)$/.exec(text)?.[1]?.length ?? 0)), 0);
+    placesOf.set(column, found);
+  }
+  return found;
+}
+
+/** Unseen digits that line the cells of a column up on the decimal mark. */
+function Padding({ text, places: most }: { text: string; places: number }) {
+  const own = /[.,](\d+)$/.exec(text)?.[1]?.length ?? 0;
+  const lacking = most - own;
+  if (lacking <= 0) return null;
+  return (
+    <span className="padding" aria-hidden>
+      {(own === 0 ? "." : "") + "0".repeat(lacking)}
+    </span>
   );
 }
 

@@ -35,8 +35,10 @@ export interface Point {
 
 const BOX_WIDTH = 136;
 const BOX_HEIGHT = 52;
-const LABEL = { width: 76, height: 34 };
+const LABEL = { width: 98, height: 36 };
 const GAP_Y = 108;
+/** Room between two columns that a label needs. */
+const GAP_X = 104;
 
 /**
  * Lays a path model out by role, left to right: a card stands right of everything that affects it; curves bend around
@@ -45,7 +47,7 @@ const GAP_Y = 108;
 export function layoutDiagram(evidence: Pick<Evidence, "paths" | "roles">, width: number, height: number): DiagramLayout {
   const { paths } = evidence;
   const names = [...new Set(paths.flatMap((p) => [p.from, p.to]))];
-  const depth = depths(names, paths);
+  const depth = columnsOf(depths(names, paths), width);
   const layers = Math.max(...depth.values()) + 1;
   const boxes = placeBoxes(names, depth, layers, paths, width, height);
   const byName = new Map(boxes.map((b) => [b.name, b]));
@@ -79,6 +81,16 @@ function depths(names: string[], paths: { from: string; to: string }[]): Map<str
   return depth;
 }
 
+/** Puts inner columns together where the picture is too narrow for all of them: cards in series then stand above each other. */
+function columnsOf(depth: Map<string, number>, width: number): Map<string, number> {
+  const last = Math.max(...depth.values());
+  const room = Math.max(3, Math.floor((width - 56 - BOX_WIDTH) / (BOX_WIDTH + GAP_X)) + 1);
+  if (last + 1 <= room) return depth;
+  const inner = room - 2;
+  const column = (d: number): number => (d === 0 ? 0 : d === last ? room - 1 : 1 + Math.floor(((d - 1) * inner) / (last - 1)));
+  return new Map([...depth].map(([name, d]) => [name, column(d)]));
+}
+
 function placeBoxes(
   names: string[],
   depth: Map<string, number>,
@@ -100,8 +112,8 @@ function placeBoxes(
     members.sort((a, b) => pull(a) - pull(b));
     const inner = layer > 0 && layer < layers - 1;
     // An odd middle column would put a card on the straight line of the direct path; inner columns alternate above and below it.
-    const shift = inner && members.length % 2 === 1 ? (layer % 2 === 1 ? -GAP_Y * 0.95 : GAP_Y * 0.95) : 0;
-    const gap = Math.min(GAP_Y * (inner ? 1.9 : 1.35), (height - 90) / Math.max(1, members.length - 1));
+    const shift = inner && members.length % 2 === 1 ? (layer % 2 === 1 ? -GAP_Y * 1.1 : GAP_Y * 1.1) : 0;
+    const gap = Math.min(inner ? 270 : 190, (height - 150) / Math.max(1, members.length - 1));
     members.forEach((name, i) => y.set(name, middle + shift + (i - (members.length - 1) / 2) * Math.max(gap, BOX_HEIGHT + 18)));
   }
   const lowest = Math.min(...y.values()) - BOX_HEIGHT / 2;
@@ -139,10 +151,16 @@ function routeCurve(from: Box, to: Box, boxes: Box[]): Point[] {
   return best;
 }
 
+/** A cubic curve whose handles lie along the way of the arrow and are pushed aside by `bend`. */
 function bezier(a: Point, d: Point, bend: number): Point[] {
-  const reach = (d.x - a.x) * 0.42;
-  const b = { x: a.x + reach, y: a.y + (d.y - a.y) * 0.08 + bend * 1.33 };
-  const c = { x: d.x - reach, y: d.y - (d.y - a.y) * 0.08 + bend * 1.33 };
+  const length = Math.hypot(d.x - a.x, d.y - a.y) || 1;
+  const vertical = Math.abs(d.x - a.x) < 1;
+  const aside = { x: (-(d.y - a.y) / length) * bend * 1.33, y: ((d.x - a.x) / length) * bend * 1.33 };
+  const reach = 0.42;
+  // Between columns the curve leaves and arrives level; within a column it runs straight.
+  const level = vertical ? reach : 0.08;
+  const b = { x: a.x + (d.x - a.x) * reach + aside.x, y: a.y + (d.y - a.y) * level + aside.y };
+  const c = { x: d.x - (d.x - a.x) * reach + aside.x, y: d.y - (d.y - a.y) * level + aside.y };
   return Array.from({ length: STEPS + 1 }, (_, i) => {
     const t = i / STEPS;
     const u = 1 - t;

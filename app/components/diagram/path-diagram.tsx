@@ -116,12 +116,12 @@ function look(
     options.doubt === "interval"
       ? shown.lower === null
         ? ""
-        : `${plain(shown.lower, 2)}, ${plain(shown.upper, 2)}`
+        : `${brief(shown.lower)}, ${brief(shown.upper)}`
       : shown.p === null
         ? ""
         : `p ${pValue(shown.p).replace(/^(?=\.|1)/, "= ")}`;
   return {
-    text: plain(estimate, 2),
+    text: brief(estimate),
     detail,
     clear: leavesOutZero(raw[0]!),
     chosen,
@@ -129,6 +129,9 @@ function look(
     weight: 1.3 + Math.min(2.2, 4 * Math.abs(size)),
   };
 }
+
+/** Two decimals on an arrow, three where two would say nothing. */
+const brief = (value: number | null): string => plain(value, value !== null && Math.abs(value) < 0.095 ? 3 : 2);
 
 const leavesOutZero = (e: EffectEvidence): boolean => e.shown.lower !== null && (e.shown.lower > 0 || e.shown.upper! < 0);
 
@@ -145,7 +148,6 @@ function Curves({ evidence, options, selected, highlighted, layout, select }: Om
         <path d={arrow.d} strokeWidth={weight} />
         <path className="head" d="M0 0-10-4.5-10 4.5z" transform={`translate(${tip.x} ${tip.y}) rotate(${degrees})`} />
         {/* A wide invisible line, easy to hit; the label beside it is the keyboard's way. */}
-        {/* eslint-disable-next-line jsx-a11y/click-events-have-key-events, jsx-a11y/no-static-element-interactions */}
         <path className="hit" d={arrow.d} onClick={() => select(chosen ? null : { from: arrow.from, to: arrow.to })} />
       </g>
     );

@@ -156,7 +156,7 @@ function Reading({ found, evidence, scale }: { found: HypothesisEvidence | undef
     <div className="reading" title={found.reason}>
       <VerdictMark verdict={found.verdict} />
       {effects.length === 1 ? (
-        <IntervalBar effect={effects[0]!} scale={scale} width={130} unsettled={found.verdict === "unsettled"} />
+        <IntervalBar effect={effects[0]!} scale={scale} width={104} unsettled={found.verdict === "unsettled"} />
       ) : (
         <span />
       )}

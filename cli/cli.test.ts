@@ -1,0 +1,58 @@
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { describe, expect, it } from "vitest";
+import { analyse } from "../core";
+import { readStudy } from "../formats";
+import { analyseInParallel } from "./parallel";
+import { readCase } from "../reference/load";
+
+const root = join(import.meta.dirname, "..");
+const run = (...args: string[]) =>
+  spawnSync(process.execPath, ["--import", "tsx", "cli/main.ts", ...args], { cwd: root, encoding: "utf8" });
+
+describe("the command line", () => {
+  it("analyses the demo study without arguments", () => {
+    const { status, stdout } = run();
+    expect(status).toBe(0);
+    expect(stdout).toContain("H1  hours raises belonging through confidence");
+    expect(stdout).toMatch(/specific indirect: hours on belonging through confidence\s+0\.029/);
+  });
+
+  it("prints evidence as JSON, and the same to a file", () => {
+    const out = join(mkdtempSync(join(tmpdir(), "hebel-")), "evidence.json");
+    const study = "reference/simple-mediation/study.hebel.json";
+    const printed = run(study);
+    expect(run(study, "--out", out, "--workers", "2").status).toBe(0);
+    expect(JSON.parse(readFileSync(out, "utf8"))).toEqual(JSON.parse(printed.stdout));
+  });
+
+  it("exits with 1 and a message for a study that cannot be analysed, 2 for wrong usage", () => {
+    const refused = run("reference/error-collinear-sum/study.hebel.json");
+    expect(refused.status).toBe(1);
+    expect(refused.stderr).toContain("collinear");
+    expect(refused.stdout).toBe("");
+    const folder = mkdtempSync(join(tmpdir(), "hebel-"));
+    writeFileSync(join(folder, "bad.json"), "{}");
+    expect(run(join(folder, "bad.json")).status).toBe(1);
+    expect(run(join(folder, "missing.json")).stderr).toContain("Cannot read");
+    expect(run("--nonsense").status).toBe(2);
+  });
+
+  it("runs the example of the documentation", () => {
+    const text = readFileSync(join(root, "docs/study-file.md"), "utf8");
+    const example = /```json\n(\{[^]*?\n\})\n```/.exec(text)![1]!;
+    const path = join(mkdtempSync(join(tmpdir(), "hebel-")), "example.hebel.json");
+    writeFileSync(path, example);
+    const { status, stdout } = run(path);
+    expect(status).toBe(0);
+    expect(JSON.parse(stdout).hypotheses[0].label).toBe("H1");
+  });
+});
+
+it.each([2, 3, 8])("gives identical evidence on %i workers", async (workers) => {
+  const { definition, table } = readStudy(readCase("simple-mediation", "study.hebel.json"), (path) => readCase("simple-mediation", path));
+  definition.settings.replications = 1001;
+  expect(await analyseInParallel(definition, table, workers)).toEqual(analyse(definition, table));
+});

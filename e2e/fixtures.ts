@@ -1,0 +1,32 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { test as base, expect, type Page } from "@playwright/test";
+
+/** Every test fails on a console error or an uncaught exception. */
+export const test = base.extend<{ page: Page }>({
+  page: async ({ page }, use) => {
+    const complaints: string[] = [];
+    page.on("console", (message) => message.type() === "error" && complaints.push(message.text()));
+    page.on("pageerror", (error) => complaints.push(String(error)));
+    await use(page);
+    expect(complaints).toEqual([]);
+  },
+});
+
+export { expect };
+
+/** A small study with a strong indirect effect; the numbers are from the reference study of that name. */
+export const gardenCsv = (): Buffer => readFileSync(join(import.meta.dirname, "../reference/simple-mediation/data.csv"));
+
+export async function openDemo(page: Page, screen: "data" | "hypotheses" | "evidence"): Promise<void> {
+  await page.goto("/");
+  await page.getByRole("link", { name: /Language café/ }).click();
+  await page.getByRole("link", { name: new RegExp(screen, "i") }).click();
+  await expect(page).toHaveURL(new RegExp(screen));
+}
+
+/** Waits until every resample is made. */
+export async function settled(page: Page): Promise<void> {
+  await expect(page.getByRole("progressbar", { name: "Resamples" })).toHaveCount(0, { timeout: 30_000 });
+  await expect(page.getByText(/not estimated yet/)).toHaveCount(0);
+}

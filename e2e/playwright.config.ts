@@ -1,0 +1,36 @@
+import { defineConfig } from "@playwright/test";
+
+const PORT = 4173;
+
+/** Real-browser journeys against the built app; Debian's Chromium, no other browser. */
+export default defineConfig({
+  testDir: ".",
+  outputDir: "../test-results",
+  timeout: 60_000,
+  retries: process.env.CI ? 1 : 0,
+  workers: 1,
+  reporter: "list",
+  use: {
+    baseURL: `http://localhost:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    permissions: ["clipboard-read", "clipboard-write"],
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+      args: [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+      ],
+    },
+  },
+  webServer: {
+    command: "node server.mjs",
+    cwd: "..",
+    port: PORT,
+    env: { PORT: String(PORT), NODE_ENV: "production" },
+    reuseExistingServer: false,
+  },
+});

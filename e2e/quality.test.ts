@@ -1,0 +1,80 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, gardenCsv, openDemo, settled, test } from "./fixtures";
+import type { Page } from "@playwright/test";
+
+async function serious(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  return violations
+    .filter((v) => v.impact === "serious" || v.impact === "critical")
+    .map(
+      (v) =>
+        `${v.id}: ${v.nodes
+          .map((n) => `${n.target.join(" ")} ${n.any[0]?.message ?? ""}`)
+          .slice(0, 3)
+          .join(" | ")}`,
+    );
+}
+
+for (const look of ["light", "dark"] as const) {
+  test(`no screen has a serious accessibility fault, ${look}`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme: look });
+    await page.goto("/");
+    await expect(page.locator(".card")).toHaveCount(1);
+    expect(await serious(page)).toEqual([]);
+    await page.getByLabel("File to open").setInputFiles({ name: "garden.csv", mimeType: "text/csv", buffer: gardenCsv() });
+    await expect(page.getByText("240 rows, 5 columns")).toBeVisible();
+    await page.waitForTimeout(400);
+    expect(await serious(page)).toEqual([]);
+    await page.getByRole("button", { name: "Cancel" }).click();
+    await openDemo(page, "data");
+    await page.getByRole("button", { name: /^group/ }).click();
+    expect(await serious(page)).toEqual([]);
+    await page.getByRole("link", { name: /Hypotheses/ }).click();
+    await settled(page);
+    await page.getByRole("button", { name: /hours to confidence/ }).press("Enter");
+    await expect(page.getByRole("heading", { name: "hours to confidence" })).toBeVisible();
+    expect(await serious(page)).toEqual([]);
+    await page.getByRole("button", { name: "Text", exact: true }).click();
+    expect(await serious(page)).toEqual([]);
+    await page.getByRole("link", { name: /Evidence/ }).click();
+    await expect(page.locator("blockquote")).toBeVisible();
+    expect(await serious(page)).toEqual([]);
+    await page.getByRole("button", { name: "Settings of the analysis" }).click();
+    await expect(page.getByRole("heading", { name: "How the numbers are made" })).toBeVisible();
+    await page.waitForTimeout(400);
+    expect(await serious(page)).toEqual([]);
+  });
+}
+
+test("estimates follow a change without a button, and typing is never blocked", async ({ page }) => {
+  await openDemo(page, "hypotheses");
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  const area = page.getByLabel("Theory as text");
+  await area.fill("H1: hours raises belonging");
+  await expect(page.getByRole("button", { name: /hours to belonging/ })).toBeVisible();
+  await area.press("End");
+  const start = Date.now();
+  await area.pressSequentially(" through confidence then friends", { delay: 5 });
+  expect(Date.now() - start).toBeLessThan(6000);
+  await expect(page.getByRole("button", { name: /friends to belonging/ })).toBeVisible();
+});
+
+test("the headers keep the page to itself, and the server takes no data", async ({ request }) => {
+  const page = await request.get("/");
+  const policy = page.headers()["content-security-policy"]!;
+  expect(policy).toContain("default-src 'none'");
+  expect(policy).toMatch(/script-src 'self' 'nonce-[^']+'/);
+  expect(policy).not.toContain("unsafe-eval");
+  expect(page.headers()["x-content-type-options"]).toBe("nosniff");
+  expect((await request.post("/", { data: "x".repeat(100_000) })).status()).toBe(405);
+  expect(await (await request.get("/health")).json()).toMatchObject({ status: "ok" });
+  expect((await (await request.get("/demo.hebel.json")).json()).format).toBe("hebel-study");
+});
+
+test("a commands dialog opens by keyboard and leads to a screen", async ({ page }) => {
+  await openDemo(page, "data");
+  await page.keyboard.press("Control+k");
+  await page.getByRole("combobox", { name: "Find a command" }).fill("evidence");
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/evidence/);
+});

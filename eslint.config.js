@@ -1,0 +1,91 @@
+import js from "@eslint/js";
+import jsxA11y from "eslint-plugin-jsx-a11y";
+import hooks from "eslint-plugin-react-hooks";
+import ts from "typescript-eslint";
+
+/** Dependencies point one way: app, cli -> formats -> core; core knows nothing of a browser, a store, a clock or a file. */
+const noImports = (patterns, message) => ({
+  "no-restricted-imports": ["error", { patterns: patterns.map((group) => ({ group: [group], message })) }],
+});
+
+export default ts.config(
+  { ignores: ["build", ".react-router", "node_modules", "test-results", "playwright-report"] },
+  js.configs.recommended,
+  ...ts.configs.strict,
+  ...ts.configs.stylistic,
+  {
+    rules: {
+      "max-lines": ["error", { max: 400 }],
+      "max-lines-per-function": ["error", { max: 90, skipComments: true, skipBlankLines: true }],
+      complexity: ["error", 24],
+      "no-console": "error",
+      // The compiler's noUncheckedIndexedAccess makes every array read in a hot loop need one.
+      "@typescript-eslint/no-non-null-assertion": "off",
+      "@typescript-eslint/consistent-type-imports": "off",
+      "@typescript-eslint/no-unused-expressions": ["error", { allowTernary: true }],
+      "@typescript-eslint/no-confusing-non-null-assertion": "off",
+      // Counted loops are the idiom of numerical code.
+      "@typescript-eslint/prefer-for-of": "off",
+    },
+  },
+  {
+    files: ["core/**"],
+    ignores: ["**/*.test.ts"],
+    rules: {
+      ...noImports(
+        ["react*", "@mui/*", "dexie*", "node:*", "comlink", "papaparse", "zod", "**/formats*", "**/app/*", "**/cli/*", "**/demo/*"],
+        "core is pure computation: it imports nothing of the rest.",
+      ),
+      "no-restricted-globals": [
+        "error",
+        "window",
+        "document",
+        "localStorage",
+        "fetch",
+        "indexedDB",
+        "Date",
+        "performance",
+        "setTimeout",
+        "process",
+      ],
+      "no-restricted-properties": [
+        "error",
+        { object: "Math", property: "random", message: "Draw from a RandomStream, so that a seed reproduces the run." },
+      ],
+    },
+  },
+  {
+    files: ["core/numerics/**", "core/data/**"],
+    ignores: ["**/*.test.ts"],
+    rules: noImports(
+      ["**/theory*", "**/estimators*", "**/effects*", "**/inference*", "**/evidence*", "**/app/*", "**/formats*"],
+      "The lower layers of core know nothing of the higher ones.",
+    ),
+  },
+  {
+    files: ["formats/**"],
+    ignores: ["**/*.test.ts"],
+    rules: noImports(
+      ["react*", "@mui/*", "dexie*", "node:*", "**/app/*", "**/cli/*", "**/demo/*"],
+      "formats reads and writes text; it has no interface and no files.",
+    ),
+  },
+  { files: ["cli/**", "demo/**"], rules: noImports(["react*", "@mui/*", "dexie*", "**/app/*"], "The command line does not know the app.") },
+  { files: ["app/**/*.{ts,tsx}"], ...jsxA11y.flatConfigs.recommended },
+  {
+    files: ["app/**/*.{ts,tsx}"],
+    plugins: { "react-hooks": hooks },
+    rules: {
+      "react-hooks/rules-of-hooks": "error",
+      "react-hooks/exhaustive-deps": "error",
+      ...noImports(["**/cli/*", "node:*"], "The app runs in a browser."),
+    },
+  },
+  { files: ["app/entry.server.tsx", "app/routes/demo-study.ts"], rules: { "no-restricted-imports": "off", "no-console": "off" } },
+  { files: ["scripts/**", "cli/**", "bench/**", "demo/write.ts", "server.mjs"], rules: { "no-console": "off" } },
+  {
+    files: ["**/*.mjs", "eslint.config.js"],
+    languageOptions: { globals: { process: "readonly", console: "readonly", setTimeout: "readonly", URL: "readonly" } },
+  },
+  { files: ["**/*.test.ts", "e2e/**"], rules: { "max-lines-per-function": "off", complexity: "off", "no-empty-pattern": "off" } },
+);

@@ -1,0 +1,163 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { cell, DEFAULT_SETTINGS, TableBuilder } from "../core";
+import { demoStudy } from "../demo/study";
+import {
+  decodeText,
+  FormatProblem,
+  guessHeader,
+  guessSeparator,
+  neutralise,
+  readDelimited,
+  readStudy,
+  studyJsonSchema,
+  writeStudy,
+} from ".";
+import { readFileSync } from "node:fs";
+
+const read = (text: string) => {
+  const separator = guessSeparator(text);
+  return readDelimited(text, { separator, header: guessHeader(text, separator) });
+};
+
+describe("delimited text", () => {
+  it.each([
+    ["a,b\n1,2\n3,4\n", ","],
+    ["a;b\n1,5;2\n3,5;4\n", ";"],
+    ["a\tb\n1\t2\n", "\t"],
+    ["\ufeffa|b\n1|2\n", "|"],
+    ['"x,y";b\n1;2\n', ";"],
+  ])("guesses the separator of %j", (text, separator) => {
+    expect(guessSeparator(text)).toBe(separator);
+    expect(read(text).table.columns).toHaveLength(2);
+  });
+
+  it("knows a header from data", () => {
+    expect(guessHeader("hours,age\n1,2", ",")).toBe(true);
+    expect(guessHeader("1.5,2\n3,4", ",")).toBe(false);
+  });
+
+  it("keeps cells as they stand, quotes and line breaks included", () => {
+    const { table } = read('name,note\n"A ""B""","two\nlines"\nC,\n');
+    expect(table.columns.map((c) => [cell(c, 0), cell(c, 1)])).toEqual([
+      ['A "B"', "C"],
+      ["two\nlines", ""],
+    ]);
+  });
+
+  it("mends names, empty and short rows, and says so", () => {
+    const { table, notes } = read("a,a,\n1,2,3\n\n4\n");
+    expect(table.columns.map((c) => c.name)).toEqual(["a", "a_2", "column_3"]);
+    expect(read("a,b,,
+1,2,,
+").table.columns.map((c) => c.name)).toEqual(["a", "b"]);
+    expect(notes.join(" ")).toMatch(/“a” names two columns.*empty row.*fewer cells/);
+  });
+
+  it.each([
+    ["", /empty/],
+    ["a,b\n", /no rows/],
+    ["a,b\n1,2\n3,4,5\n", /Row 3 has 3 cells/],
+    ['a,b\n1,"2\n3,4\n', /quotation mark/],
+  ])("refuses %j", (text, message) => expect(() => readDelimited(text, { separator: ",", header: true })).toThrow(message));
+
+  it("reads UTF-8, UTF-16 and Latin-1, and refuses what is not text", () => {
+    expect(decodeText(new TextEncoder().encode("é,b"))).toBe("é,b");
+    expect(decodeText(Uint8Array.from([0xff, 0xfe, 0x61, 0, 0x62, 0]))).toBe("ab");
+    expect(decodeText(Uint8Array.from([0x63, 0x61, 0x66, 0xe9]))).toBe("café");
+    expect(() => decodeText(Uint8Array.from([0x50, 0x4b, 3, 4]))).toThrow(/zip archive/);
+    expect(() => decodeText(Uint8Array.from([1, 2, 0, 3]))).toThrow(FormatProblem);
+  });
+
+  it("returns every table it is given", () => {
+    const text = fc.string({ unit: "grapheme", maxLength: 8 }).filter((t) => !/\r/.test(t) && t === t.trim());
+    fc.assert(
+      fc.property(fc.array(fc.tuple(text, text), { minLength: 1, maxLength: 12 }), (rows) => {
+        fc.pre(rows.every((r) => r.some((t) => t !== "")));
+        const quote = (t: string): string => `"${t.replace(/"/g, '""')}"`;
+        const csv = ["a,b", ...rows.map((r) => r.map(quote).join(","))].join("\n");
+        const { table } = readDelimited(csv, { separator: ",", header: true });
+        expect(rows.map((_, i) => table.columns.map((c) => cell(c, i)))).toEqual(rows.map((r) => [...r]));
+      }),
+    );
+  });
+});
+
+describe("the study file", () => {
+  it("gives the same study back", () => {
+    const demo = demoStudy();
+    const back = readStudy(writeStudy(demo));
+    expect(back.definition).toEqual(demo.definition);
+    demo.table.columns.forEach((column, j) => {
+      for (let i = 0; i < demo.table.rows; i++) expect(cell(back.table.columns[j]!, i)).toBe(cell(column, i));
+    });
+  });
+
+  it("keeps any cells and any text", () => {
+    const cells = fc.array(
+      fc.oneof(fc.string(), fc.double().map(String), fc.constantFrom("", "01", "1.50", "1e5", "NaN", "-0", "null", "true")),
+      { minLength: 1, maxLength: 10 },
+    );
+    fc.assert(
+      fc.property(
+        cells,
+        fc.string(),
+        fc.array(
+          fc.string().filter((t) => !/[\n\r]/.test(t)),
+          { maxLength: 4 },
+        ),
+        (column, title, theory) => {
+          const builder = new TableBuilder(["x"]);
+          for (const text of column) builder.add([text]);
+          const definition = {
+            title,
+            question: "",
+            unit: "people",
+            variables: [{ name: "x", level: "continuous" as const }],
+            theory: theory.join("\n"),
+            settings: { ...DEFAULT_SETTINGS },
+          };
+          const back = readStudy(writeStudy({ definition, table: builder.build() }));
+          expect(column.map((_, i) => cell(back.table.columns[0]!, i))).toEqual(column);
+          expect(back.definition.theory).toBe(definition.theory);
+          expect(back.definition.title).toBe(title);
+        },
+      ),
+    );
+  });
+
+  it("can be written by hand with defaults", () => {
+    const { definition } = readStudy('{"format":"hebel-study","version":1,"data":{"text":"a,b\\n1,2\\n2,3"},"theory":["a raises b"]}');
+    expect(definition.settings).toEqual(DEFAULT_SETTINGS);
+    expect(definition.theory).toBe("a raises b");
+  });
+
+  it.each([
+    ["{", /not readable JSON/],
+    ['{"format":"other"}', /not a Hebel study/],
+    ['{"format":"hebel-study","version":9,"data":{"text":"a"}}', /newer version/],
+    ['{"format":"hebel-study","version":1}', /fault at data/],
+    ['{"format":"hebel-study","version":1,"data":{"text":"a\\n1"},"settings":{"levle":0.9}}', /settings/],
+    ['{"format":"hebel-study","version":1,"data":{"csv":"x.csv"}}', /browser cannot open/],
+    ['{"format":"hebel-study","version":1,"data":{"columns":{"a":[1],"b":[1,2]}}}', /“b” has 2 cells/],
+    ['{"format":"hebel-study","version":1,"data":{"text":"a\\n1"},"variables":{"z":{}}}', /“z”/],
+  ])("refuses %s", (text, message) => expect(() => readStudy(text)).toThrow(message));
+
+  it("has the schema that is published", () => {
+    expect(JSON.parse(readFileSync(new URL("../docs/study.schema.json", import.meta.url), "utf8"))).toEqual(
+      JSON.parse(JSON.stringify(studyJsonSchema())),
+    );
+  });
+});
+
+it("spreadsheet formulas are neutralised, numbers are not touched", () => {
+  expect(["=1+1", "+cmd", "-2.5", "@x", "-abc", "1e-5", "a=b"].map(neutralise)).toEqual([
+    "'=1+1",
+    "'+cmd",
+    "-2.5",
+    "'@x",
+    "'-abc",
+    "1e-5",
+    "a=b",
+  ]);
+});
