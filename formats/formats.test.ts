@@ -48,9 +48,7 @@ describe("delimited text", () => {
   it("mends names, empty and short rows, and says so", () => {
     const { table, notes } = read("a,a,\n1,2,3\n\n4\n");
     expect(table.columns.map((c) => c.name)).toEqual(["a", "a_2", "column_3"]);
-    expect(read("a,b,,
-1,2,,
-").table.columns.map((c) => c.name)).toEqual(["a", "b"]);
+    expect(read("a,b,,\n1,2,,\n").table.columns.map((c) => c.name)).toEqual(["a", "b"]);
     expect(notes.join(" ")).toMatch(/“a” names two columns.*empty row.*fewer cells/);
   });
 
