@@ -85,7 +85,9 @@ export default ts.config(
   { files: ["scripts/**", "cli/**", "bench/**", "demo/write.ts", "server.mjs"], rules: { "no-console": "off" } },
   {
     files: ["**/*.mjs", "eslint.config.js"],
-    languageOptions: { globals: { process: "readonly", console: "readonly", setTimeout: "readonly", URL: "readonly" } },
+    languageOptions: {
+      globals: { process: "readonly", console: "readonly", setTimeout: "readonly", URL: "readonly", document: "readonly" },
+    },
   },
   { files: ["**/*.test.ts", "e2e/**"], rules: { "max-lines-per-function": "off", complexity: "off", "no-empty-pattern": "off" } },
 );

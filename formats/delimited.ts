@@ -59,6 +59,7 @@ export function readDelimited(text: string, options: DelimitedOptions): Delimite
   let builder: TableBuilder | null = null;
   let line = 0;
   let empty = 0;
+  let blank = 0;
   let short = 0;
   let problem: FormatProblem | null = null;
   Papa.parse<string[]>(body, {
@@ -79,11 +80,13 @@ export function readDelimited(text: string, options: DelimitedOptions): Delimite
         return;
       }
       if (cells.every((c) => c.trim() === "")) {
-        empty += 1;
+        blank += 1;
         return;
       }
-      // In a file of one column an empty row is a missing cell; only those at the end are blank lines.
-      if (names?.length === 1) for (; empty > 0; empty--) builder!.add([""]);
+      // Blank lines at the end are no rows; in a file of one column those before are missing cells.
+      if (names?.length === 1) for (; blank > 0; blank--) builder!.add([""]);
+      empty += blank;
+      blank = 0;
       if (names === null) {
         names = options.header ? uniqueNames(cells, notes) : cells.map((_, i) => `column_${i + 1}`);
         builder = new TableBuilder(names);

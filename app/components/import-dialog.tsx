@@ -216,23 +216,32 @@ function Preview({
               ))}
             </tr>
           </thead>
-          <tbody>
-            {Array.from({ length: Math.min(PREVIEW_ROWS, table.rows) }, (_, i) => (
-              <tr key={i}>
-                {table.columns.map((column, j) => {
-                  const text = cell(column, i);
-                  const gap = isMissing(text, variables[j]!);
-                  return (
-                    <td key={column.name} className={gap ? "missing" : undefined}>
-                      {text === "" ? "·" : text}
-                    </td>
-                  );
-                })}
-              </tr>
-            ))}
-          </tbody>
+          <FirstRows table={table} variables={variables} />
         </table>
       </div>
     </>
+  );
+}
+
+function FirstRows({ table, variables }: { table: Table; variables: Variable[] }) {
+  return (
+    <tbody>
+      {Array.from({ length: Math.min(PREVIEW_ROWS, table.rows) }, (_, i) => (
+        <tr key={i}>
+          {table.columns.map((column, j) => {
+            const text = cell(column, i);
+            const gap = isMissing(text, variables[j]!);
+            return (
+              <td
+                key={column.name}
+                className={gap ? "missing" : ["continuous", "ordinal"].includes(variables[j]!.level) ? "number" : undefined}
+              >
+                {text === "" ? "·" : text}
+              </td>
+            );
+          })}
+        </tr>
+      ))}
+    </tbody>
   );
 }

@@ -7,6 +7,7 @@ import { download, fileName } from "../components/download";
 import { Distribution } from "../components/evidence/distribution";
 import { EffectsTable } from "../components/evidence/effects-table";
 import { EquationTable } from "../components/evidence/equation-table";
+import { ErrorsTable } from "../components/evidence/errors-table";
 import { LedgerEntry } from "../components/evidence/ledger-entry";
 import { scaleOf } from "../components/interval-bar";
 import "./evidence.css";
@@ -84,17 +85,37 @@ export default function Evidence() {
         </aside>
       </div>
       <EffectsTable evidence={evidence} selected={shown?.id ?? null} select={setChosen} />
-      <section aria-labelledby="equations">
-        <h2 id="equations" className="section-head">
-          Equations
-        </h2>
-        {evidence.equations.map((equation) => (
-          <div key={equation.outcome} className="equation">
-            <EquationTable equation={equation} evidence={evidence} />
-          </div>
-        ))}
-      </section>
+      <Equations evidence={evidence} />
     </div>
+  );
+}
+
+function Equations({ evidence }: { evidence: EvidenceObject }) {
+  const [view, setView] = useState<"coefficients" | "errors">("coefficients");
+  return (
+    <section aria-labelledby="equations">
+      <div className="screen-head section-head">
+        <h2 id="equations">Equations</h2>
+        <span className="spacer" />
+        <div className="segments" role="group" aria-label="What to show of the equations">
+          <button type="button" aria-pressed={view === "coefficients"} onClick={() => setView("coefficients")}>
+            coefficients
+          </button>
+          <button type="button" aria-pressed={view === "errors"} onClick={() => setView("errors")}>
+            errors side by side
+          </button>
+        </div>
+      </div>
+      {evidence.equations.map((equation) => (
+        <div key={equation.outcome} className="equation">
+          {view === "coefficients" ? (
+            <EquationTable equation={equation} evidence={evidence} />
+          ) : (
+            <ErrorsTable equation={equation} evidence={evidence} />
+          )}
+        </div>
+      ))}
+    </section>
   );
 }
 

@@ -24,7 +24,7 @@ export function EquationTable({
             <th scope="col">SE{errors === "classical" ? "" : ` (${errors})`}</th>
             <th scope="col">t</th>
             <th scope="col">p</th>
-            <th scope="col">{shownLevel} % CI</th>
+            <th scope="col">{shownLevel} % CI (t)</th>
             <th scope="col">beta (std.)</th>
             <th scope="col">VIF</th>
           </tr>

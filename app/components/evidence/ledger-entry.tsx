@@ -44,6 +44,7 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
             claimed={effects.length}
             evidence={evidence}
           />
+          <TotalCheck hypothesis={hypothesis} evidence={evidence} />
           {single && only && <Methods effect={only} evidence={evidence} />}
           <Quote text={hypothesis.report} />
         </div>
@@ -83,6 +84,26 @@ function EffectRows({ effects, claimed, evidence }: { effects: EffectEvidence[];
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** The classical check: the effect without the mediators is the direct plus everything indirect. */
+function TotalCheck({ hypothesis, evidence }: { hypothesis: HypothesisEvidence; evidence: Evidence }) {
+  const find = (id: string): EffectEvidence | undefined => evidence.effects.find((e) => e.id === id);
+  const total = find(`total ${hypothesis.from} > ${hypothesis.to}`);
+  const direct = find(`direct ${hypothesis.from} > ${hypothesis.to}`);
+  const indirect =
+    find(`total indirect ${hypothesis.from} > ${hypothesis.to}`) ??
+    evidence.effects.find((e) => e.kind === "specific_indirect" && e.from === hypothesis.from && e.to === hypothesis.to);
+  if (hypothesis.chains.length === 0 || !total || !direct || !indirect) return null;
+  const test = total.reduced?.tests[evidence.settings.errors];
+  return (
+    <p className="quiet">
+      Total {plain(total.estimate, 4)} = direct {plain(direct.estimate, 4)} + indirect {plain(indirect.estimate, 4)}.{" "}
+      {test
+        ? `${hypothesis.from} alone, without the mediators (same covariates): ${plain(total.estimate)}, SE ${plain(test.se)}, t = ${plain(test.t, 2)}, p ${pValue(test.p).replace(/^(?=\.|1)/, "= ")}.`
+        : "Not every equation holds the same predictors and covariates, so the total is the sum of the paths, not the slope of one regression."}
+    </p>
   );
 }
 

@@ -1,0 +1,69 @@
+// Current pictures of every main view, from the demo study: `npm run screenshots`.
+import { spawn } from "node:child_process";
+import { mkdirSync } from "node:fs";
+import { ensureChromium, ensurePackages, run } from "./ensure.mjs";
+
+const PORT = 4174;
+const FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--disable-background-networking", "--disable-component-update", "--disable-sync"];
+const folder = "docs/screenshots";
+
+ensurePackages();
+const executablePath = ensureChromium();
+run("npx", ["react-router", "build", "--logLevel", "warn"]);
+mkdirSync(folder, { recursive: true });
+const server = spawn("node", ["server.mjs"], { env: { ...process.env, PORT: String(PORT), NODE_ENV: "production" }, stdio: "ignore" });
+const { chromium } = await import("playwright-core");
+const browser = await chromium.launch({ executablePath, args: FLAGS });
+
+async function open(look) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: look, baseURL: `http://localhost:${PORT}` });
+  for (let tries = 0; ; tries++) {
+    try {
+      await page.goto("/");
+      break;
+    } catch (error) {
+      if (tries > 40) throw error;
+      await new Promise((resolve) => setTimeout(resolve, 250));
+    }
+  }
+  await page.waitForSelector(".card");
+  return page;
+}
+const shot = (page, name) => page.screenshot({ path: `${folder}/${name}.png` });
+async function visit(page, screen) {
+  await page.goto(`/study/demo/${screen}`);
+  await page.waitForFunction(() => document.querySelector(".topbar") && !document.querySelector(".progress"));
+  await page.waitForTimeout(1800);
+}
+
+const page = await open("light");
+await page.setInputFiles("input[type=file]", "demo/language-cafe.csv");
+await page.waitForSelector(".import-preview");
+await page.waitForTimeout(500);
+await shot(page, "import");
+await page.keyboard.press("Escape");
+await visit(page, "data");
+await page.getByRole("button", { name: /^group/ }).click();
+await shot(page, "data");
+await visit(page, "hypotheses");
+await shot(page, "hypotheses");
+await page.getByRole("button", { name: "Text", exact: true }).click();
+await page.getByRole("button", { name: /hours to confidence/ }).click();
+await shot(page, "hypotheses-text");
+await visit(page, "evidence");
+await shot(page, "evidence");
+await page.locator("#every-effect").evaluate((element) => element.scrollIntoView());
+await shot(page, "effects");
+await page.getByRole("button", { name: "Settings of the analysis" }).click();
+await page.waitForTimeout(400);
+await shot(page, "settings");
+await page.goto("/");
+await page.waitForSelector(".card-strip .verdict");
+await shot(page, "shelf");
+const dark = await open("dark");
+for (const screen of ["hypotheses", "evidence"]) {
+  await visit(dark, screen);
+  await shot(dark, `${screen}-dark`);
+}
+await browser.close();
+server.kill();
