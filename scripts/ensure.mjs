@@ -15,7 +15,8 @@ export function ensurePackages() {
   if (fresh) return;
   if (existsSync(mark) && sameLock()) return;
   console.error("Installing packages …");
-  run("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], { stdio: ["ignore", 2, 2] });
+  // Not `npm ci`: it refuses a lock file that lists the optional binaries of this platform only.
+  run("npm", ["install", "--no-save", "--no-audit", "--no-fund", "--loglevel=error"], { stdio: ["ignore", 2, 2] });
   writeFileSync("node_modules/.hebel-lock", readFileSync("package-lock.json"));
 }
 
