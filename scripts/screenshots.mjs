@@ -4,7 +4,14 @@ import { mkdirSync } from "node:fs";
 import { ensureChromium, ensurePackages, run } from "./ensure.mjs";
 
 const PORT = 4174;
-const FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--disable-background-networking", "--disable-component-update", "--disable-sync"];
+const FLAGS = [
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+];
 const folder = "docs/screenshots";
 
 ensurePackages();
