@@ -111,7 +111,9 @@ function schemeOf(settings: Settings, typed: Map<string, TypedColumn>, sample: S
 function refuse(complaints: Complaint[]): never {
   const lines = complaints.map((c) => `Line ${c.line}, column ${c.column}: ${c.message}`);
   const first = complaints[0]!;
-  throw new StudyProblem("notation", lines.join("\n"), { line: first.line, column: first.column });
+  const code = first.unknown === undefined ? "notation" : "unknown_variable";
+  const variables = complaints.flatMap((c) => (c.unknown === undefined ? [] : [c.unknown]));
+  throw new StudyProblem(code, lines.join("\n"), { line: first.line, column: first.column, variables });
 }
 
 /** @throws StudyProblem `invalid_setting` naming the setting and what it may be */

@@ -16,17 +16,18 @@ const variable = z.strictObject({
   reference: z.string().optional().describe("Reference level of indicator and effect coding"),
 });
 
+/** Ranges are left to the engine, which says of every setting what it may be. */
 const settings = z.strictObject({
   level: z.number().default(DEFAULT_SETTINGS.level),
   tail: z.enum(["two", "one"]).default(DEFAULT_SETTINGS.tail),
   interval: z.enum(INTERVALS).default(DEFAULT_SETTINGS.interval),
-  replications: z.number().int().min(0).max(MAX_REPLICATIONS).default(DEFAULT_SETTINGS.replications),
-  seed: z.number().int().min(0).max(Number.MAX_SAFE_INTEGER).default(DEFAULT_SETTINGS.seed),
+  replications: z.number().default(DEFAULT_SETTINGS.replications).describe(`0 (none) to ${MAX_REPLICATIONS}`),
+  seed: z.number().default(DEFAULT_SETTINGS.seed).describe("0 to 2^53 - 1"),
   errors: z.enum(COVARIANCES).default(DEFAULT_SETTINGS.errors),
   crossEquations: z.enum(["joint", "zero"]).default(DEFAULT_SETTINGS.crossEquations),
   strata: columnName.nullable().default(null),
   cluster: columnName.nullable().default(null),
-  monteCarloDraws: z.number().int().min(1).max(1_000_000).default(DEFAULT_SETTINGS.monteCarloDraws),
+  monteCarloDraws: z.number().default(DEFAULT_SETTINGS.monteCarloDraws),
 });
 
 /** The study file, version 1. Everything but the data and the theory has a default. */

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore
 import { useFetcher, useOutletContext } from "react-router";
 import type { StudyDefinition, Table } from "../../core";
 import { TAB, type StoredStudy } from "../storage/database";
-import { keepStrip } from "../storage/studies";
+import { keepStrip, notePending } from "../storage/studies";
 import { Analysis, type AnalysisState } from "./analysis";
 
 /** Typing is written to storage after this pause; the estimates do not wait for it. */
@@ -57,9 +57,11 @@ export function useStudyState(study: StoredStudy, table: Table): StudyContext {
       setDefinition((before) => ({ ...before, ...patch }));
       if (pending.current && pending.current.kind !== kind) flush();
       if (pending.current) clearTimeout(pending.current.timer);
-      pending.current = { patch: { ...pending.current?.patch, ...patch }, kind, timer: setTimeout(flush, WRITE_AFTER_MS) };
+      const whole = { ...pending.current?.patch, ...patch };
+      pending.current = { patch: whole, kind, timer: setTimeout(flush, WRITE_AFTER_MS) };
+      notePending(study.id, whole);
     },
-    [flush],
+    [flush, study.id],
   );
 
   useEffect(() => {

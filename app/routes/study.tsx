@@ -7,11 +7,16 @@ import { DropTarget } from "../components/drop-target";
 import { Rail } from "../components/rail";
 import { TopBar } from "../components/top-bar";
 import { database } from "../storage/database";
-import { changeStudy, historyDepth, loadStudy, stepHistory } from "../storage/studies";
+import { changeStudy, clearPending, historyDepth, recoverPending, loadStudy, stepHistory } from "../storage/studies";
 import { useLive } from "../storage/use-live";
 import "./study.css";
 
+let recovered: string | null = null;
+
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
+  // Once per visit: later the note belongs to what is being typed in this tab.
+  if (recovered !== params.id) await recoverPending(params.id);
+  recovered = params.id;
   const loaded = await loadStudy(params.id);
   if (!loaded)
     throw data("This study is not on the shelf of this browser. It may have been removed, or it lives in another browser.", {
@@ -23,7 +28,10 @@ clientLoader.hydrate = true as const;
 
 export async function clientAction({ params, request }: Route.ClientActionArgs) {
   const body = await request.json();
-  if (body.intent === "change") await changeStudy(params.id, body.patch, body.kind);
+  if (body.intent === "change") {
+    await changeStudy(params.id, body.patch, body.kind);
+    clearPending(params.id, body.patch);
+  }
   if (body.intent === "undo" || body.intent === "redo") await stepHistory(params.id, body.intent);
   return { ok: true };
 }

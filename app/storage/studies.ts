@@ -38,6 +38,25 @@ export const studyOfTable = (title: string, table: Table, variables: Variable[])
   definition: { title, question: "", unit: "people", variables, theory: "", settings: { ...DEFAULT_SETTINGS } },
 });
 
+const pendingKey = (id: string): string => `hebel-pending ${id}`;
+
+/** Notes a change that is about to be written, at once: a tab closed in that moment loses nothing. */
+export const notePending = (id: string, patch: Partial<StudyDefinition>): void =>
+  localStorage.setItem(pendingKey(id), JSON.stringify(patch));
+
+/** Forgets the note once that change is stored; a newer one stays. */
+export function clearPending(id: string, stored: Partial<StudyDefinition>): void {
+  if (localStorage.getItem(pendingKey(id)) === JSON.stringify(stored)) localStorage.removeItem(pendingKey(id));
+}
+
+/** Stores a change that a closed tab left behind. */
+export async function recoverPending(id: string): Promise<void> {
+  const noted = localStorage.getItem(pendingKey(id));
+  if (noted === null) return;
+  localStorage.removeItem(pendingKey(id));
+  await changeStudy(id, JSON.parse(noted) as Partial<StudyDefinition>, "recovered");
+}
+
 let cachedTable: { key: string; table: Table } | null = null;
 
 /** A study with its data; the data of the study opened last stay in memory. */

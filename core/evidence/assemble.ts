@@ -106,7 +106,7 @@ function bootstrapAll(prepared: Prepared, { replicates, jackknife }: Resamples, 
 function monteCarloAll(prepared: Prepared, level: number): MonteCarloInterval[] | null {
   const { settings } = prepared.study;
   const joint = prepared.covariances[settings.errors];
-  if (!joint) return null;
+  if (!joint.values.every(Number.isFinite)) return null;
   const v = settings.crossEquations === "zero" ? withoutCrossBlocks(joint, prepared.fits) : joint;
   const functions = prepared.quantities.map((q) => compileExpression(q.expression));
   return monteCarloIntervals(prepared.theta, v, functions, settings.monteCarloDraws, settings.seed, level);
@@ -119,14 +119,14 @@ function effectsOf(
   level: number,
 ): EffectEvidence[] {
   const { study, covariances, fits, theta, estimates } = prepared;
-  const zeroed = byCovariance((kind) => covariances[kind] && withoutCrossBlocks(covariances[kind], fits));
+  const zeroed = byCovariance((kind) => withoutCrossBlocks(covariances[kind], fits));
   const directions = claimedDirections(prepared);
   return prepared.quantities.map((quantity, i) => {
     const g = gradient(quantity.expression, theta);
     const estimate = Number.isFinite(estimates[i]!) ? estimates[i]! : null;
     const delta = {
       joint: byCovariance((kind) => deltaTest(estimates[i]!, g, covariances[kind], level)),
-      zero: byCovariance((kind) => deltaTest(estimates[i]!, g, zeroed[kind], level)),
+      zero: byCovariance((kind) => deltaTest(estimates[i]!, g, zeroed[kind]!, level)),
     };
     const bootstrap = boot ? { ...boot.effects[i]!, histogram: histogram(boot.values.columns[i]!) } : null;
     const drawn = monteCarlo?.[i] ?? null;

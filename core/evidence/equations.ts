@@ -70,7 +70,7 @@ function coefficient(fit: EquationFit, at: number, start: number, covariances: C
     b,
     errors: byCovariance((kind) => {
       const v = covariances[kind];
-      return v && coefficientTest(b, v.values[(start + at) * v.size + start + at]!, fit.df, level);
+      return coefficientTest(b, v.values[(start + at) * v.size + start + at]!, fit.df, level);
     }),
     beta,
     vif,
@@ -89,7 +89,6 @@ export function jointF(
   positions: number[],
 ): FTest | null {
   const v = covariances[kind];
-  if (!v) return null;
   const b = positions.map((at) => fit.b[at]!);
   const block = positions.flatMap((i) => positions.map((j) => v.values[(start + i) * v.size + start + j]!));
   return waldF(b, block, fit.df);

@@ -69,7 +69,7 @@ export function reducedTest(pair: EffectPair, reduced: Map<string, ReducedRegres
     terms: fit.equation.columns.map((c) => c.key),
     tests: byCovariance((kind) => {
       const v = regression.covariances[kind];
-      return v && coefficientTest(fit.b[at + 1]!, v.values[(at + 1) * v.size + at + 1]!, fit.df, level);
+      return coefficientTest(fit.b[at + 1]!, v.values[(at + 1) * v.size + at + 1]!, fit.df, level);
     }),
   };
 }

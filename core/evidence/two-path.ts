@@ -22,12 +22,13 @@ const indexOf = (e: Expression): number => (e.op === "parameter" ? e.index : -1)
  */
 export function twoPath(prepared: Prepared, pair: EffectPair, route: Route, level: number): TwoPathEvidence | null {
   const v = prepared.covariances.classical;
-  if (route.coefficients.length !== 2 || !v) return null;
+  if (route.coefficients.length !== 2) return null;
   const [ia, ib] = route.coefficients.map(indexOf) as [number, number];
   const a = prepared.theta[ia]!;
   const b = prepared.theta[ib]!;
   const va = v.values[ia * v.size + ia]!;
   const vb = v.values[ib * v.size + ib]!;
+  if (!Number.isFinite(va + vb)) return null;
   const first = a * a * vb + b * b * va;
   const test = (variance: number): { se: number; z: number; p: number } => {
     const { se, z, p } = normalTest(a * b, variance, level);
@@ -62,13 +63,13 @@ function adjustedUpsilon(
 export function jointSignificance(prepared: Prepared, route: Route, alpha: number): EffectEvidence["jointSignificance"] {
   return byCovariance((kind) => {
     const v = prepared.covariances[kind];
-    if (!v) return null;
     const ps = route.coefficients.map((e) => {
       const at = indexOf(e);
       const t = prepared.theta[at]! / Math.sqrt(v.values[at * v.size + at]!);
       return studentP(t, prepared.fits[equationAt(prepared, at)]!.df);
     });
     const p = Math.max(...ps);
+    if (Number.isNaN(p)) return null;
     return { p, significant: p < alpha };
   });
 }

@@ -15,7 +15,8 @@ export function quadraticForm(g: Float64Array, { size, values }: JointCovariance
   let sum = 0;
   for (let i = 0; i < size; i++) {
     if (g[i] === 0) continue;
-    for (let j = 0; j < size; j++) sum += g[i]! * values[i * size + j]! * g[j]!;
+    // Skipping zeros also skips blocks of equations that have no covariance.
+    for (let j = 0; j < size; j++) if (g[j] !== 0) sum += g[i]! * values[i * size + j]! * g[j]!;
   }
   return sum;
 }
@@ -31,8 +32,7 @@ export function normalTest(estimate: number, variance: number, level: number): N
  * Delta-method test of a function of the coefficients with gradient g.
  * @returns null where the function also depends on parameters without a covariance (SDs), or V is not available
  */
-export function deltaTest(estimate: number, g: Float64Array, v: JointCovariance | null, level: number): NormalTest | null {
-  if (!v) return null;
+export function deltaTest(estimate: number, g: Float64Array, v: JointCovariance, level: number): NormalTest | null {
   for (let i = v.size; i < g.length; i++) if (g[i] !== 0) return null;
   const variance = quadraticForm(g, v);
   return variance >= 0 && Number.isFinite(estimate) ? normalTest(estimate, variance, level) : null;

@@ -81,6 +81,7 @@ export class Reader {
         column: ref.column,
         length: ref.length,
         message: `No variable is called “${ref.name}”.${near ? ` Did you mean “${near}”?` : ""}`,
+        unknown: ref.name,
       };
       if (near) complaint.suggestion = near;
       throw new LineError(complaint);

@@ -74,6 +74,8 @@ export type Statement = Hypothesis | Also | Adjust | Contrast | Define;
 export interface Complaint extends Place {
   message: string;
   suggestion?: string;
+  /** The name, when the complaint is that no variable is called so. */
+  unknown?: string;
 }
 
 export interface Theory {

@@ -4,41 +4,43 @@ import type { EquationFit } from "./fit";
 /** A leverage above this leaves the row without a usable residual: HC2 to HC4 are then not available. */
 export const LEVERAGE_ONE = 1 - 1e-10;
 
-/** Symmetric covariance of all coefficients of all equations, row-major size x size. */
+/**
+ * Symmetric covariance of all coefficients of all equations, row-major size x size. NaN where an equation has none
+ * (a perfect fit, or a leverage of one under HC2 to HC4).
+ */
 export interface JointCovariance {
   size: number;
   values: Float64Array;
 }
 
-export type CovarianceSet = Record<CovarianceKind, JointCovariance | null>;
+export type CovarianceSet = Record<CovarianceKind, JointCovariance>;
 
 /**
  * Covariance of the stacked coefficients for every kind, cross-equation blocks included.
  * Classical blocks s_gh A_g X_g'X_h A_h with s_gh = e_g'e_h / sqrt(df_g df_h) (Zellner 1962, JASA 57);
  * HC0 White 1980, HC1-HC3 MacKinnon & White 1985, HC4 Cribari-Neto 2004.
- * @returns null for a kind that is not available (a leverage of one under HC2-HC4, a perfect fit)
  */
 export function covariances(fits: EquationFit[]): CovarianceSet {
-  const perfect = fits.some((fit) => fit.perfect);
-  const lever = fits.some((fit) => fit.leverage.some((h) => h > LEVERAGE_ONE));
-  const entries = COVARIANCES.map((kind) => {
-    const needsLeverage = kind === "HC2" || kind === "HC3" || kind === "HC4";
-    return [kind, perfect || (needsLeverage && lever) ? null : jointCovariance(fits, kind)] as const;
-  });
-  return Object.fromEntries(entries) as CovarianceSet;
+  return Object.fromEntries(COVARIANCES.map((kind) => [kind, jointCovariance(fits, kind)])) as CovarianceSet;
+}
+
+function isAvailable(fit: EquationFit, kind: CovarianceKind): boolean {
+  const needsLeverage = kind === "HC2" || kind === "HC3" || kind === "HC4";
+  return !fit.perfect && !(needsLeverage && fit.leverage.some((h) => h > LEVERAGE_ONE));
 }
 
 function jointCovariance(fits: EquationFit[], kind: CovarianceKind): JointCovariance {
   const size = fits.reduce((sum, fit) => sum + fit.p, 0);
   const values = new Float64Array(size * size);
+  const available = fits.map((fit) => isAvailable(fit, kind));
   // Columns whose products sum to the covariance: (A x_i) e_i v_i, or A x_i alone for the classical blocks.
-  const scored = fits.map((fit) => (kind === "classical" ? fit.hat : scoredColumns(fit, kind)));
+  const scored = fits.map((fit, g) => (kind === "classical" || !available[g] ? fit.hat : scoredColumns(fit, kind)));
   let rowStart = 0;
   fits.forEach((g, gi) => {
     let columnStart = 0;
     fits.forEach((h, hi) => {
       if (hi >= gi) {
-        const scale = kind === "classical" ? residualCovariance(g, h) : 1;
+        const scale = !available[gi] || !available[hi] ? NaN : kind === "classical" ? residualCovariance(g, h) : 1;
         fillBlock(values, size, rowStart, columnStart, scored[gi]!, scored[hi]!, scale);
       }
       columnStart += h.p;

@@ -10,8 +10,12 @@ export interface CoefficientTest {
   upper: number;
 }
 
-/** @param df residual degrees of freedom; @param level confidence level of the interval */
-export function coefficientTest(b: number, variance: number, df: number, level: number): CoefficientTest {
+/**
+ * @param df residual degrees of freedom; @param level confidence level of the interval
+ * @returns null where the covariance is not available
+ */
+export function coefficientTest(b: number, variance: number, df: number, level: number): CoefficientTest | null {
+  if (!Number.isFinite(variance)) return null;
   const se = Math.sqrt(variance);
   const reach = studentQuantile(1 - (1 - level) / 2, df) * se;
   return { se, t: b / se, p: studentP(b / se, df), lower: b - reach, upper: b + reach };
@@ -30,7 +34,7 @@ export interface FTest {
  */
 export function waldF(b: ArrayLike<number>, v: ArrayLike<number>, df: number): FTest | null {
   const q = b.length;
-  if (q === 0) return null;
+  if (q === 0 || !Array.from(v).every(Number.isFinite)) return null;
   // Scaling to unit diagonal keeps the solve well behaved when coefficients differ by orders of magnitude.
   const scale = Array.from({ length: q }, (_, i) => Math.sqrt(v[i * q + i]!));
   const matrix = new Matrix(q, q);
