@@ -1,4 +1,4 @@
-import type { Complaint, Evidence, StudyDefinition, Table } from "../../core";
+import { packTable, type Complaint, type Evidence, type StudyDefinition, type Table } from "../../core";
 import type { PlainProblem } from "../workers/engine.worker";
 import { engine, makeReplicates, prepareReplicates } from "../workers/pool";
 
@@ -87,7 +87,7 @@ export class Analysis {
         const { definition, key, table } = this.latest;
         this.latest = null;
         const token = this.token;
-        if (!(await engine().hasTable(key))) await engine().setTable(key, table);
+        if (!(await engine().hasTable(key))) await engine().setTable(key, packTable(table));
         const { evidence, problem, complaints, resampling } = await engine().estimate(definition, token);
         if (token !== this.token) continue;
         const requested = definition.settings.replications;

@@ -1,9 +1,11 @@
 import { Dialog } from "@mui/material";
 import { useEffect, useId, useState } from "react";
 import { useNavigate, useRevalidator } from "react-router";
-import { cell, guessVariable, isMissing, thousands, type Level, type Table, type Variable } from "../../core";
+import { transfer } from "comlink";
+import { isMissing, thousands, unpackTable, type Level, type PackedTable, type StudyDefinition, type Variable } from "../../core";
 import type { DelimitedOptions, Separator } from "../../formats";
 import { addStudy, replaceData, studyOfTable } from "../storage/studies";
+import type { ImportPreview } from "../workers/engine.worker";
 import { engine } from "../workers/pool";
 import { LEVELS } from "./levels";
 import "./dialog.css";
@@ -15,13 +17,12 @@ const SEPARATOR_WORDS: [Separator, string][] = [
   ["\t", "tab"],
   ["|", "bar |"],
 ];
-const PREVIEW_ROWS = 12;
 const MAX_BYTES = 400 * 1024 * 1024;
 
 type Stage =
   | { kind: "reading" }
-  | { kind: "failed"; message: string; text?: string; options?: DelimitedOptions }
-  | { kind: "preview"; text: string; options: DelimitedOptions; table: Table; notes: string[]; variables: Variable[] };
+  | { kind: "failed"; message: string; options?: DelimitedOptions }
+  | { kind: "preview"; options: DelimitedOptions; preview: ImportPreview; variables: Variable[] };
 
 /** Opens a file: a study file goes straight to the shelf; a table is shown first, with what was guessed, all open to change. */
 export function ImportDialog({ file, close, replaceIn }: { file: File; close: () => void; replaceIn?: string }) {
@@ -29,10 +30,10 @@ export function ImportDialog({ file, close, replaceIn }: { file: File; close: ()
   const title = useId();
   const finish = useFinish(file, close, replaceIn);
 
-  const parse = async (text: string, options: DelimitedOptions): Promise<void> => {
-    const result = await engine().readDelimited(text, options);
-    if (!result.ok) setStage({ kind: "failed", message: result.message, text, options });
-    else setStage({ kind: "preview", text, options, ...result.value, variables: result.value.table.columns.map(guessVariable) });
+  const parse = async (options: DelimitedOptions): Promise<void> => {
+    const result = await engine().preview(options);
+    if (!result.ok) setStage({ kind: "failed", message: result.message, options });
+    else setStage({ kind: "preview", options, preview: result.value, variables: result.value.variables });
   };
 
   useEffect(() => {
@@ -41,17 +42,11 @@ export function ImportDialog({ file, close, replaceIn }: { file: File; close: ()
       if (file.size > MAX_BYTES)
         return setStage({ kind: "failed", message: "This file is larger than 400 MB. Export only the columns and rows you need." });
       const bytes = new Uint8Array(await file.arrayBuffer());
-      const decoded = await engine().decode(bytes);
+      const opened = await engine().openFile(transfer(bytes, [bytes.buffer]));
       if (!current) return;
-      if (!decoded.ok) return setStage({ kind: "failed", message: decoded.message });
-      const { text, options } = decoded.value;
-      if (/^\ufeff?\s*[{[]/.test(text)) {
-        const study = await engine().readStudy(text);
-        if (!current) return;
-        if (!study.ok) return setStage({ kind: "failed", message: study.message });
-        return void (await finish.open(study.value));
-      }
-      await parse(text, options);
+      if (!opened.ok) return setStage({ kind: "failed", message: opened.message });
+      if (opened.value.kind === "study") return void (await finish.open(opened.value.definition, opened.value.table));
+      await parse(opened.value.options);
     })();
     return () => {
       current = false;
@@ -70,13 +65,13 @@ export function ImportDialog({ file, close, replaceIn }: { file: File; close: ()
             <p className="note" role="alert">
               {stage.message}
             </p>
-            {stage.text !== undefined && <LayoutChoice options={stage.options!} change={(options) => void parse(stage.text!, options)} />}
+            {stage.options && <LayoutChoice options={stage.options} change={(options) => void parse(options)} />}
           </>
         )}
         {stage.kind === "preview" && (
           <Preview
             stage={stage}
-            change={(options) => void parse(stage.text, options)}
+            change={(options) => void parse(options)}
             setVariables={(variables) => setStage({ ...stage, variables })}
           />
         )}
@@ -86,7 +81,7 @@ export function ImportDialog({ file, close, replaceIn }: { file: File; close: ()
             {stage.kind === "failed" ? "Close" : "Cancel"}
           </button>
           {stage.kind === "preview" && (
-            <button type="button" className="button main" onClick={() => void finish.use(stage.table, stage.variables)}>
+            <button type="button" className="button main" onClick={() => void finish.use(stage.variables)}>
               {replaceIn ? "Use these data" : "Start a study with these data"}
             </button>
           )}
@@ -100,12 +95,13 @@ function useFinish(file: File, close: () => void, replaceIn?: string) {
   const navigate = useNavigate();
   const { revalidate } = useRevalidator();
   return {
-    open: async (study: Parameters<typeof addStudy>[0]): Promise<void> => {
-      const id = await addStudy(study);
+    open: async (definition: StudyDefinition, packed: PackedTable): Promise<void> => {
+      const id = await addStudy({ definition, table: unpackTable(packed) });
       close();
       await navigate(`/study/${id}`);
     },
-    use: async (table: Table, variables: Variable[]): Promise<void> => {
+    use: async (variables: Variable[]): Promise<void> => {
+      const table = unpackTable(await engine().takeTable());
       if (replaceIn) {
         await replaceData(replaceIn, table, variables);
         close();
@@ -155,7 +151,8 @@ function Preview({
   change: (o: DelimitedOptions) => void;
   setVariables: (v: Variable[]) => void;
 }) {
-  const { table, notes, variables, options } = stage;
+  const { preview, variables, options } = stage;
+  const { notes } = preview;
   const decimal = variables.some((v) => v.decimal === ",") ? "," : ".";
   const missing = [...new Set(variables.flatMap((v) => v.missing ?? []))];
   const [codes, setCodes] = useState(missing.join(", "));
@@ -165,17 +162,13 @@ function Preview({
       .split(",")
       .map((t) => t.trim())
       .filter((t) => t !== "");
-    setVariables(
-      table.columns.map((column, i) => ({
-        ...variables[i]!,
-        missing: list.filter((code) => column.dictionary.some((t) => t.trim() === code)),
-      })),
-    );
+    setVariables(variables.map((v) => ({ ...v, missing: list })));
   };
   return (
     <>
       <p className="quiet">
-        {thousands(table.rows)} rows, {table.columns.length} columns. Everything below is a first guess; it can be changed here and later.
+        {thousands(preview.rows)} rows, {preview.columns.length} columns. Everything below is a first guess; it can be changed here and
+        later.
       </p>
       <div className="screen-head">
         <LayoutChoice options={options} change={change} />
@@ -198,7 +191,7 @@ function Preview({
         <table>
           <thead>
             <tr>
-              {table.columns.map((column, j) => (
+              {preview.columns.map((column, j) => (
                 <th key={column.name} scope="col">
                   {column.name}
                   <small>
@@ -216,20 +209,20 @@ function Preview({
               ))}
             </tr>
           </thead>
-          <FirstRows table={table} variables={variables} />
+          <FirstRows preview={preview} variables={variables} />
         </table>
       </div>
     </>
   );
 }
 
-function FirstRows({ table, variables }: { table: Table; variables: Variable[] }) {
+function FirstRows({ preview, variables }: { preview: ImportPreview; variables: Variable[] }) {
   return (
     <tbody>
-      {Array.from({ length: Math.min(PREVIEW_ROWS, table.rows) }, (_, i) => (
+      {preview.columns[0]!.cells.map((_, i) => (
         <tr key={i}>
-          {table.columns.map((column, j) => {
-            const text = cell(column, i);
+          {preview.columns.map((column, j) => {
+            const text = column.cells[i]!;
             const gap = isMissing(text, variables[j]!);
             return (
               <td

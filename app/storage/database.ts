@@ -1,5 +1,5 @@
 import Dexie, { type EntityTable } from "dexie";
-import type { StudyDefinition, Table } from "../../core";
+import type { PackedTable, StudyDefinition } from "../../core";
 import type { Verdict } from "../../core";
 
 /** A study on the shelf. `revision` grows with every change; `origin` is the tab that made it. */
@@ -19,7 +19,7 @@ export interface StoredStudy {
 export interface StoredTable {
   id: string;
   dataKey: string;
-  table: Table;
+  table: PackedTable;
 }
 
 /** Definitions before and after, for undo and redo; the newest last. */

@@ -1,4 +1,4 @@
-import { DEFAULT_SETTINGS, guessVariable, type StudyDefinition, type Table, type Variable } from "../../core";
+import { DEFAULT_SETTINGS, guessVariable, packTable, unpackTable, type StudyDefinition, type Table, type Variable } from "../../core";
 import type { LoadedStudy } from "../../formats";
 import { database, TAB, type StoredHistory, type StoredStrip, type StoredStudy } from "./database";
 
@@ -8,6 +8,9 @@ const ONE_STEP_MS = 1500;
 
 const newId = (): string => crypto.randomUUID().slice(0, 8);
 const emptyHistory = (id: string): StoredHistory => ({ id, past: [], future: [], lastKind: "", lastAt: 0 });
+
+/** The data of the study opened last, which stay in memory. */
+let cachedTable: { key: string; table: Table } | null = null;
 
 /** Puts a study with its data on the shelf; returns its id. */
 export async function addStudy({ definition, table }: LoadedStudy, id = newId()): Promise<string> {
@@ -26,9 +29,10 @@ export async function addStudy({ definition, table }: LoadedStudy, id = newId())
   };
   await database.transaction("rw", database.studies, database.sheets, database.histories, async () => {
     await database.studies.put(study);
-    await database.sheets.put({ id, dataKey, table });
+    await database.sheets.put({ id, dataKey, table: packTable(table) });
     await database.histories.put(emptyHistory(id));
   });
+  cachedTable = { key: `${id} ${dataKey}`, table };
   return id;
 }
 
@@ -57,8 +61,6 @@ export async function recoverPending(id: string): Promise<void> {
   await changeStudy(id, JSON.parse(noted) as Partial<StudyDefinition>, "recovered");
 }
 
-let cachedTable: { key: string; table: Table } | null = null;
-
 /** A study with its data; the data of the study opened last stay in memory. */
 export async function loadStudy(id: string): Promise<{ study: StoredStudy; table: Table } | null> {
   const study = await database.studies.get(id);
@@ -67,7 +69,7 @@ export async function loadStudy(id: string): Promise<{ study: StoredStudy; table
   if (cachedTable?.key !== key) {
     const stored = await database.sheets.get(id);
     if (!stored) return null;
-    cachedTable = { key, table: stored.table };
+    cachedTable = { key, table: unpackTable(stored.table) };
   }
   return { study, table: cachedTable.table };
 }
@@ -134,7 +136,7 @@ export async function replaceData(id: string, table: Table, variables: Variable[
         study.definition.variables.find((v) => v.name === column.name) ??
         guessVariable(column),
     );
-    await database.sheets.put({ id, dataKey, table });
+    await database.sheets.put({ id, dataKey, table: packTable(table) });
     await database.histories.put(emptyHistory(id));
     await database.studies.put({
       ...study,

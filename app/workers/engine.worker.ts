@@ -1,34 +1,30 @@
 import { expose, transfer } from "comlink";
 import {
+  cell,
   findColumn,
+  guessVariable,
   needsBootstrap,
+  packTable,
   parseTheory,
   prepare,
   Resampler,
   StudyProblem,
   summarise,
+  unpackTable,
   type ColumnSummary,
   type Complaint,
   type Evidence,
+  type PackedTable,
   type Prepared,
   type ProblemPlace,
   type ReplicateBlock,
   type ResamplingProblem,
   type StudyDefinition,
   type Table,
+  type Variable,
 } from "../../core";
 import { assembleEvidence } from "../../core/evidence";
-import {
-  decodeText,
-  FormatProblem,
-  guessHeader,
-  guessSeparator,
-  readDelimited,
-  readStudy,
-  type DelimitedOptions,
-  type DelimitedTable,
-  type LoadedStudy,
-} from "../../formats";
+import { decodeText, FormatProblem, guessHeader, guessSeparator, readDelimited, readStudy, type DelimitedOptions } from "../../formats";
 
 /** What stops an analysis, as plain data. */
 export interface PlainProblem {
@@ -50,11 +46,23 @@ export type Read<T> = { ok: true; value: T } | { ok: false; message: string };
 let data: { key: string; table: Table } | null = null;
 let current: { token: number; prepared: Prepared; blocks: ReplicateBlock[]; jackknife: ReplicateBlock } | null = null;
 
+const PREVIEW_ROWS = 12;
+
+/** The beginning of a table that is about to be imported, with a first guess at every column. */
+export interface ImportPreview {
+  rows: number;
+  columns: { name: string; cells: string[] }[];
+  notes: string[];
+  variables: Variable[];
+}
+
+let importing: { text: string; table: Table | null } | null = null;
+
 /** Estimation and everything that reads whole columns, away from the thread that types and scrolls. */
 const engine = {
   /** Keeps a table; later calls name it by its key. */
-  setTable(key: string, table: Table): void {
-    data = { key, table };
+  setTable(key: string, table: PackedTable): void {
+    data = { key, table: unpackTable(table) };
   },
   hasTable: (key: string): boolean => data?.key === key,
 
@@ -98,24 +106,46 @@ const engine = {
     });
   },
 
-  /** Decodes a file and guesses how it is laid out. */
-  decode(bytes: Uint8Array): Read<{ text: string; options: DelimitedOptions }> {
+  /** Decodes a file and guesses how it is laid out; the text stays here. A study file is read at once. */
+  openFile(
+    bytes: Uint8Array,
+  ): Read<{ kind: "table"; options: DelimitedOptions } | { kind: "study"; definition: StudyDefinition; table: PackedTable }> {
     return reading(() => {
       const text = decodeText(bytes);
+      if (/^\ufeff?\s*[{[]/.test(text)) {
+        const { definition, table } = readStudy(text);
+        return { kind: "study", definition, table: packTable(table) };
+      }
       const separator = guessSeparator(text);
-      return { text, options: { separator, header: guessHeader(text, separator) } };
+      importing = { text, table: null };
+      return { kind: "table", options: { separator, header: guessHeader(text, separator) } };
     });
   },
-  readDelimited(text: string, options: DelimitedOptions): Read<DelimitedTable> {
-    const result = reading(() => readDelimited(text, options));
-    return result.ok
-      ? transfer(
-          result,
-          result.value.table.columns.map((c) => c.codes.buffer as ArrayBuffer),
-        )
-      : result;
+  /** Reads the opened text as a table and shows its beginning; the table stays here until it is taken. */
+  preview(options: DelimitedOptions): Read<ImportPreview> {
+    return reading(() => {
+      const { table, notes } = readDelimited(importing!.text, options);
+      importing!.table = table;
+      return {
+        rows: table.rows,
+        columns: table.columns.map((column) => ({
+          name: column.name,
+          cells: Array.from({ length: Math.min(PREVIEW_ROWS, table.rows) }, (_, i) => cell(column, i)),
+        })),
+        notes,
+        variables: table.columns.map(guessVariable),
+      };
+    });
   },
-  readStudy: (text: string): Read<LoadedStudy> => reading(() => readStudy(text)),
+  /** Hands the previewed table over. */
+  takeTable(): PackedTable {
+    const packed = packTable(importing!.table!);
+    importing = null;
+    return transfer(
+      packed,
+      packed.columns.flatMap((c) => [c.codes.buffer as ArrayBuffer, c.ends.buffer as ArrayBuffer]),
+    );
+  },
 };
 
 function reading<T>(task: () => T): Read<T> {

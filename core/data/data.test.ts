@@ -1,6 +1,17 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { codeColumns, guessVariable, listwiseSample, parseNumber, summarise, TableBuilder, typedColumn, type Coding } from ".";
+import {
+  codeColumns,
+  guessVariable,
+  listwiseSample,
+  packTable,
+  parseNumber,
+  summarise,
+  TableBuilder,
+  typedColumn,
+  unpackTable,
+  type Coding,
+} from ".";
 
 function columnOf(cells: string[], name = "x") {
   const builder = new TableBuilder([name]);
@@ -132,4 +143,17 @@ it("summaries count every present cell once", () => {
     { label: "1", count: 10 },
     { label: "2", count: 20 },
   ]);
+});
+
+it("a table gives every cell back, however many differ, packed or not", () => {
+  const cells = Array.from({ length: 9000 }, (_, i) => (i % 5 === 0 ? "" : `${(i * 7919) % 8009}`));
+  const builder = new TableBuilder(["x", "few"]);
+  cells.forEach((text, i) => builder.add([text, String(i % 3)]));
+  const table = builder.build();
+  for (const each of [table, unpackTable(packTable(table)), unpackTable(packTable(unpackTable(packTable(table))))]) {
+    expect(each.columns.map((c) => c.name)).toEqual(["x", "few"]);
+    expect(Array.from(each.columns[0]!.codes, (code) => each.columns[0]!.dictionary[code])).toEqual(cells);
+    expect(each.columns[1]!.dictionary).toEqual(["0", "1", "2"]);
+  }
+  expect(summarise(table.columns[0]!, { name: "x", level: "continuous" }).distinct).toBe(new Set(cells.filter((t) => t)).size);
 });

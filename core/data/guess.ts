@@ -13,7 +13,9 @@ const ORDINAL_VALUES = 7;
  * A whole-number code such as -99 counts as missing only where every other value is at least zero.
  */
 export function guessVariable(column: TextColumn): Variable {
-  const texts = column.dictionary.map((t) => t.trim()).filter((t) => t !== "");
+  const texts = someOf(column.dictionary)
+    .map((t) => t.trim())
+    .filter((t) => t !== "");
   const decimal = guessDecimal(texts);
   const words = texts.filter((t) => USUAL_MISSING.includes(t) && Number.isNaN(parseNumber(t)));
   const rest = texts.filter((t) => !words.includes(t));
@@ -26,6 +28,20 @@ export function guessVariable(column: TextColumn): Variable {
   if (decimal === ",") variable.decimal = ",";
   variable.level = guessLevel(column, variable);
   return variable;
+}
+
+/** At most this many distinct cells are read for a guess: enough to tell, and a large file stays quick. */
+const ENOUGH = 3000;
+
+/** All distinct cells of a column, or an even choice of them together with every usual missing code. */
+function someOf(dictionary: string[]): string[] {
+  if (dictionary.length <= ENOUGH) return dictionary;
+  const step = dictionary.length / ENOUGH;
+  const chosen = Array.from({ length: ENOUGH }, (_, i) => dictionary[Math.floor(i * step)]!);
+  // The first letter rules nearly every cell out before a look-up has to read the rest.
+  const first = new Set(USUAL_MISSING.map((t) => t.charCodeAt(0)));
+  const codes = new Set(USUAL_MISSING);
+  return [...new Set([...chosen, ...dictionary.filter((t) => first.has(t.charCodeAt(0)) && t.length < 7 && codes.has(t))])];
 }
 
 /** A comma is the decimal mark when some number needs it and none uses a decimal point. */
@@ -41,19 +57,19 @@ export function guessDecimal(texts: readonly string[]): "." | "," {
 }
 
 function guessLevel(column: TextColumn, variable: Variable): Level {
-  const present = [...new Set(column.dictionary.map((t) => t.trim()))].filter((t) => !isMissing(t, variable));
+  const present = [...new Set(someOf(column.dictionary).map((t) => t.trim()))].filter((t) => !isMissing(t, variable));
   const numbers = present.map((t) => parseNumber(t, variable.decimal));
   const allNumeric = numbers.every((v) => !Number.isNaN(v));
   const rows = column.codes.length;
   if (present.length === 2) return "binary";
   if (/^(id|case|code|participant|respondent|person)([_ .-]?(id|no|nr|number))?$/i.test(column.name.trim())) {
-    if (present.length > 0.9 * rows) return "identifier";
+    if (column.dictionary.length > 0.9 * rows) return "identifier";
   }
   if (!allNumeric) {
     // A long list of texts is a name or a comment; a few stray words among numbers are typing errors to be shown.
     const share = numbers.filter((v) => !Number.isNaN(v)).length / numbers.length;
     if (share > 0.8) return "continuous";
-    return present.length > 30 && present.length > 0.5 * rows ? "identifier" : "categorical";
+    return present.length > 30 && column.dictionary.length > 0.5 * rows ? "identifier" : "categorical";
   }
   const whole = numbers.every((v) => Number.isInteger(v));
   return whole && present.length <= ORDINAL_VALUES ? "ordinal" : "continuous";

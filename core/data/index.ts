@@ -5,3 +5,4 @@ export { guessDecimal, guessVariable } from "./guess";
 export { codeColumns, type CodeColumn } from "./coding";
 export { listwiseSample, pick, type Sample } from "./sample";
 export { equalWidthBars, summarise, type ColumnSummary } from "./summary";
+export { packTable, unpackTable, type PackedColumn, type PackedTable } from "./packed-table";

@@ -30,18 +30,19 @@ export function summarise(column: TextColumn, variable: Variable): ColumnSummary
     .map((text, i) => ({ text: text.trim(), count: counts[i]! }))
     .filter((e) => e.count > 0 && !isMissing(e.text, variable));
   const used = present.reduce((sum, e) => sum + e.count, 0);
+  const distinct = new Set(present.map((e) => e.text)).size;
   const summary: ColumnSummary = {
     name: column.name,
     rows: column.codes.length,
     missing: column.codes.length - used,
-    distinct: present.length,
+    distinct,
     notNumeric: null,
     mean: null,
     sd: null,
     min: null,
     max: null,
     bars: [],
-    constant: present.length === 1,
+    constant: distinct === 1,
   };
   if (variable.level === "identifier") return summary;
   const isCategory = variable.level === "categorical" || variable.level === "binary";

@@ -1,6 +1,7 @@
 /**
- * A column of cells exactly as they were imported: each distinct text once, and a code per row.
- * Likert items need a handful of texts; parsing and storing cost the number of distinct cells, not of rows.
+ * A column of cells exactly as they were imported: distinct texts, and a code per row. Likert items need a handful
+ * of texts; parsing and storing cost the number of distinct cells, not of rows. Where nearly every cell differs,
+ * a text may stand in the dictionary more than once.
  */
 export interface TextColumn {
   name: string;
@@ -15,39 +16,48 @@ export interface Table {
   columns: TextColumn[];
 }
 
+/** After this many rows a column in which most cells differ stops looking for repetitions: that would cost more than it saves. */
+const TRIAL_ROWS = 4096;
+
+/** Collects the cells of one column. */
+class ColumnBuilder {
+  private known: Map<string, number> | null = new Map();
+  private readonly dictionary: string[] = [];
+  private readonly codes: number[] = [];
+
+  add(text: string): void {
+    let code = this.known?.get(text);
+    if (code === undefined) {
+      code = this.dictionary.length;
+      this.dictionary.push(text);
+      this.known?.set(text, code);
+    }
+    this.codes.push(code);
+    if (this.codes.length === TRIAL_ROWS && this.dictionary.length > TRIAL_ROWS / 2) this.known = null;
+  }
+
+  build(name: string): TextColumn {
+    return { name, dictionary: this.dictionary, codes: Int32Array.from(this.codes) };
+  }
+}
+
 /** Collects cells row by row into text columns. */
 export class TableBuilder {
-  private readonly maps: Map<string, number>[];
-  private readonly codes: number[][];
+  private readonly columns: ColumnBuilder[];
   private count = 0;
 
   constructor(private readonly names: string[]) {
-    this.maps = names.map(() => new Map());
-    this.codes = names.map(() => []);
+    this.columns = names.map(() => new ColumnBuilder());
   }
 
   /** Adds one row; missing trailing cells count as empty. */
   add(cells: readonly string[]): void {
-    for (let j = 0; j < this.names.length; j++) {
-      const text = cells[j] ?? "";
-      const map = this.maps[j]!;
-      let code = map.get(text);
-      if (code === undefined) {
-        code = map.size;
-        map.set(text, code);
-      }
-      this.codes[j]!.push(code);
-    }
+    for (let j = 0; j < this.columns.length; j++) this.columns[j]!.add(cells[j] ?? "");
     this.count += 1;
   }
 
   build(): Table {
-    const columns = this.names.map((name, j) => ({
-      name,
-      dictionary: [...this.maps[j]!.keys()],
-      codes: Int32Array.from(this.codes[j]!),
-    }));
-    return { rows: this.count, columns };
+    return { rows: this.count, columns: this.columns.map((column, j) => column.build(this.names[j]!)) };
   }
 }
 

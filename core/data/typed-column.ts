@@ -18,6 +18,11 @@ const NUMBER = /^[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$/;
  * or the other mark as thousands separators between groups of three digits.
  */
 export function parseNumber(text: string, decimal: "." | "," = "."): number {
+  // Nearly every cell of a large file is a plain number; the rest of this function is for people's spreadsheets.
+  if (decimal === "." && NUMBER.test(text)) {
+    const quick = Number(text);
+    return Number.isFinite(quick) ? quick : NaN;
+  }
   let t = text.trim().replace(/^\u2212/, "-");
   if (decimal === ",") {
     if (/^[+-]?\d{1,3}(\.\d{3})+(,\d*)?$/.test(t)) t = t.replace(/\./g, "");

@@ -135,11 +135,13 @@ function Row({ index, top, width, items, table, byName, selected }: RowProps) {
 
 const placesOf = new WeakMap<TextColumn, number>();
 
-/** The most decimals that a cell of the column has, at most four. */
+/** The most decimals that a cell of the column has, at most four; the first two thousand texts tell. */
 function places(column: TextColumn): number {
   let found = placesOf.get(column);
   if (found === undefined) {
-    found = column.dictionary.reduce((most, text) => Math.max(most, Math.min(4, /[.,](\d+)$/.exec(text)?.[1]?.length ?? 0)), 0);
+    found = column.dictionary
+      .slice(0, 2000)
+      .reduce((most, text) => Math.max(most, Math.min(4, /[.,](\d+)$/.exec(text)?.[1]?.length ?? 0)), 0);
     placesOf.set(column, found);
   }
   return found;

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import type { ColumnSummary, StudyDefinition, Table } from "../../../core";
+import { packTable, type ColumnSummary, type StudyDefinition, type Table } from "../../../core";
 import { engine } from "../../workers/pool";
 
 /** Summaries of every column, made in the engine worker; the last ones stay until new ones arrive. */
@@ -9,7 +9,7 @@ export function useSummaries(definition: StudyDefinition, key: string, table: Ta
   useEffect(() => {
     let current = true;
     void (async () => {
-      if (!(await engine().hasTable(key))) await engine().setTable(key, table);
+      if (!(await engine().hasTable(key))) await engine().setTable(key, packTable(table));
       const found = await engine().summaries(definition);
       if (current) setSummaries(found);
     })();
