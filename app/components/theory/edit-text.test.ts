@@ -1,0 +1,59 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { parseTheory, type Hypothesis } from "../../../core";
+import { appendLine, newHypothesis, nextLabel, ref, replaceLine, rewrite } from "./edit-text";
+
+const NAMES = ["hours", "belonging", "confidence", "weekly hours"];
+const parse = (text: string) => parseTheory(text, NAMES).statements;
+
+describe("editing the text by slots", () => {
+  it("replaces one line and leaves the others as they were typed", () => {
+    const text = "# why\nH1:   hours raises belonging\n\nalso hours to confidence";
+    const [h1] = parse(text) as [Hypothesis];
+    expect(rewrite(text, { ...h1, verb: "lowers" })).toBe("# why\nH1: hours lowers belonging\n\nalso hours to confidence");
+    expect(replaceLine(text, 2, null)).toBe("# why\n\nalso hours to confidence");
+  });
+
+  it("appends after the last sentence", () => {
+    expect(appendLine("", "a")).toBe("a");
+    expect(appendLine("a\n\n  ", "b")).toBe("a\nb");
+  });
+
+  it("numbers a new hypothesis past those that exist, and quotes where needed", () => {
+    const statements = parse("H1: hours raises belonging\nH3: hours raises confidence");
+    expect(nextLabel(statements)).toBe("H2");
+    expect(newHypothesis(statements, "weekly hours", "belonging")).toBe('H2: "weekly hours" raises belonging');
+  });
+
+  it("a sentence changed in any slot can be read back", () => {
+    const name = fc.constantFrom(...NAMES);
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(name, { minLength: 2, maxLength: 4 }),
+        fc.constantFrom("raises" as const, "lowers" as const, "affects" as const),
+        fc.boolean(),
+        (names, verb, only) => {
+          const [from, to, ...mediators] = names as [string, string, ...string[]];
+          const text = "H1: hours raises belonging";
+          const [old] = parse(text) as [Hypothesis];
+          const changed = {
+            ...old,
+            from: ref(from),
+            to: ref(to),
+            verb,
+            chains: mediators.length ? [mediators.map(ref)] : [],
+            only: only && mediators.length > 0,
+          };
+          const [read] = parse(rewrite(text, changed)) as [Hypothesis];
+          expect([read.from.name, read.verb, read.to.name, read.only, read.chains.map((c) => c.map((r) => r.name))]).toEqual([
+            from,
+            verb,
+            to,
+            changed.only,
+            mediators.length ? [mediators] : [],
+          ]);
+        },
+      ),
+    );
+  });
+});
