@@ -23,7 +23,7 @@ export function claims(context: EffectContext): Quantity[] {
       return {
         id: claimId(hypothesis.label, pair),
         kind: "claim",
-        label: `${pair.fromLabel} on ${pair.to} through ${through}, together`,
+        label: `${pair.fromLabel} on ${pair.to} through ${through} together`,
         from: pair.from,
         to: pair.to,
         via: [],

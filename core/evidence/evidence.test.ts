@@ -56,6 +56,7 @@ describe("a whole analysis", () => {
         2 * (Math.abs(interval.lower) < Math.abs(interval.upper) ? interval.mcseLower : interval.mcseUpper),
     );
     expect(h!.verdict).toBe("unsettled");
+    expect(h!.report).toContain("another seed could change this finding");
     expect(h!.reason).toMatch(/another seed.*resamples would settle it/);
   });
 

@@ -22,5 +22,11 @@ function one(effect: EffectEvidence, used: number | null, settings: Settings): s
   const tail = settings.tail === "one" ? ", one-tailed" : "";
   const p =
     shown.p === null ? "" : `, p ${pValue(shown.p, shown.pIsBound).startsWith("<") ? "" : "= "}${pValue(shown.p, shown.pIsBound)}${tail}`;
-  return `The ${relative}${name} effect of ${effect.label} ${finding} (b = ${plain(estimate)}${se}, ${percent(shown.level)} % ${INTERVAL_WORDS[shown.method]} CI [${plain(shown.lower)}, ${plain(shown.upper)}]${basis}${robust}${p}).`;
+  return `The ${relative}${name} effect of ${effect.label} ${finding} (b = ${plain(estimate)}${se}, ${percent(shown.level)} % ${INTERVAL_WORDS[shown.method]} CI [${plain(shown.lower)}, ${plain(shown.upper)}]${basis}${robust}${p}).${isUnsettled(effect) ? " Its nearer limit lies within the Monte Carlo error of zero, so another seed could change this finding." : ""}`;
+}
+
+/** Does the shown bootstrap limit lie so near zero that another seed could move it across? */
+export function isUnsettled({ bootstrap, shown }: EffectEvidence): boolean {
+  const { method } = shown;
+  return bootstrap !== null && (method === "bca" || method === "bc" || method === "percentile") && (bootstrap[method]?.unsettled ?? false);
 }

@@ -1,6 +1,6 @@
 /**
  * The known name nearest to what was typed, by the optimal-string-alignment distance (Damerau 1964), or
- * undefined when none is near: more than a third of the letters would have to change.
+ * undefined when none is near: more than two in five letters would have to change.
  */
 export function nearestName(typed: string, known: readonly string[]): string | undefined {
   const wanted = typed.toLowerCase();
@@ -15,7 +15,7 @@ export function nearestName(typed: string, known: readonly string[]): string | u
       best = name;
     }
   }
-  return bestDistance <= Math.max(1, Math.floor(typed.length / 3)) ? best : undefined;
+  return bestDistance <= Math.max(1, Math.floor((2 * typed.length) / 5)) ? best : undefined;
 }
 
 function editDistance(a: string, b: string): number {

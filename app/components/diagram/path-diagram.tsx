@@ -103,7 +103,7 @@ function look(
   if (effects.length !== 1)
     return {
       text: effects.length > 1 ? `${effects.length} contrasts` : "–",
-      detail: "click to see them",
+      detail: "see equation",
       clear: raw.some(leavesOutZero),
       chosen,
       faded,

@@ -27,11 +27,9 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
           <span className="entry-quantity quiet">
             {hypothesis.quantity} {single && only && <strong>{plain(only.estimate)}</strong>}
           </span>
-          {single && only ? (
-            <IntervalBar effect={only} scale={scale} width={130} unsettled={hypothesis.verdict === "unsettled"} />
-          ) : (
-            <span />
-          )}
+          <span className="entry-bar">
+            {single && only && <IntervalBar effect={only} scale={scale} width={130} unsettled={hypothesis.verdict === "unsettled"} />}
+          </span>
           <VerdictMark verdict={hypothesis.verdict} />
         </button>
       </h2>
@@ -147,8 +145,8 @@ function Methods({ effect, evidence }: { effect: EffectEvidence; evidence: Evide
           {rows.map(([name, lower, upper, p, mcse]) => (
             <tr key={name}>
               <td>{name}</td>
-              <td>{plain(lower)}</td>
-              <td>{plain(upper)}</td>
+              <td>{plain(lower, 4)}</td>
+              <td>{plain(upper, 4)}</td>
               <td>{p}</td>
               <td>{mcse}</td>
             </tr>

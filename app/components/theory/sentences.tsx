@@ -160,10 +160,15 @@ function Reading({ found, evidence, scale }: { found: HypothesisEvidence | undef
       ) : (
         <span />
       )}
-      <span className="quiet">{effects.length === 1 ? `${found.quantity} ${plain(effects[0]!.estimate)}` : found.quantity}</span>
+      <span className="quiet">
+        {effects.length === 1 ? `${briefly(found.quantity)} ${plain(effects[0]!.estimate)}` : briefly(found.quantity)}
+      </span>
     </div>
   );
 }
+
+/** “indirect effect” as “indirect”: beside a sentence there is little room. */
+const briefly = (quantity: string): string => quantity.replace(/ effects?$/, "");
 
 function AdjustLine({ text, statement, variables, change }: Props & { statement: Adjust }) {
   const set = (patch: Partial<Adjust>): void => {
