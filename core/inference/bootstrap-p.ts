@@ -1,5 +1,4 @@
-import { Phi, zQuantile } from "../numerics/distributions";
-import type { Adjustment } from "./intervals";
+import { nominalTail, type Adjustment } from "./adjustment";
 
 export interface BootstrapP {
   pTwoSided: number;
@@ -21,8 +20,8 @@ export function bootstrapP(sorted: Float64Array, nullValue: number, method: Adju
   while (upTo < B && sorted[upTo]! === nullValue) upTo += 1;
   const pIsBound = below === upTo && (below === 0 || below === B);
   const [gMinus, gPlus] = ranksOfNull(sorted, nullValue, below, upTo);
-  const greater = mapBack(gPlus, method);
-  const less = 1 - mapBack(gMinus, method);
+  const greater = nominalTail(gPlus, method);
+  const less = 1 - nominalTail(gMinus, method);
   return { pTwoSided: Math.min(1, 2 * Math.min(greater, less)), pGreater: greater, pLess: less, pIsBound };
 }
 
@@ -37,23 +36,6 @@ function ranksOfNull(sorted: Float64Array, nullValue: number, below: number, upT
   const left = sorted[below - 1]!;
   const rank = (below + (nullValue - left) / (sorted[below]! - left)) / (B + 1);
   return [rank, rank];
-}
-
-/** The nominal tail whose adjusted probability is g. */
-function mapBack(g: number, method: Adjustment): number {
-  if (method.kind === "percentile") return g;
-  if (method.kind === "bc") return Phi(zQuantile(g) - 2 * method.z0);
-  if (g <= 0 || g >= 1) return limitOfBca(g, method.z0, method.a);
-  const u = zQuantile(g) - method.z0;
-  const d = 1 + method.a * u;
-  if (d <= 0) return u > 0 ? 1 : 0;
-  return Phi(u / d - method.z0);
-}
-
-/** u -> -inf or +inf: u / (1 + a u) tends to 1 / a where the denominator stays positive. */
-function limitOfBca(g: number, z0: number, a: number): number {
-  if (g <= 0) return a < 0 ? Phi(1 / a - z0) : 0;
-  return a > 0 ? Phi(1 / a - z0) : 1;
 }
 
 /** How many of the sorted values lie below `value`, by bisection. */

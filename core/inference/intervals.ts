@@ -1,6 +1,7 @@
-import { phi, Phi, zQuantile } from "../numerics/distributions";
+import { phi, zQuantile } from "../numerics/distributions";
 import { mean, standardDeviation } from "../numerics/moments";
 import { quantile6 } from "../numerics/quantile";
+import { adjustedTail, type Adjustment } from "./adjustment";
 import { bootstrapP, type BootstrapP } from "./bootstrap-p";
 
 /** Limits of one method with everything that is said of them. */
@@ -92,9 +93,6 @@ export function bootstrapSummary(input: IntervalInput): BootstrapSummary {
   };
 }
 
-/** How a nominal tail becomes the probability at which a quantile is taken. */
-export type Adjustment = { kind: "percentile" } | { kind: "bc"; z0: number } | { kind: "bca"; z0: number; a: number };
-
 function interval(sorted: Float64Array, alpha: number, nullValue: number, below: number, method: Adjustment): BootstrapInterval | null {
   const B = sorted.length;
   const tails = [alpha / 2, 1 - alpha / 2, alpha, 1 - alpha].map((q) => adjustedTail(q, method));
@@ -122,16 +120,6 @@ function interval(sorted: Float64Array, alpha: number, nullValue: number, below:
     suggested: unsettled && distance > 0 ? Math.ceil(B * ((2 * error) / distance) ** 2) : null,
     ...bootstrapP(sorted, nullValue, method),
   };
-}
-
-/** Null where the BCa map is not defined (1 - a w <= 0). */
-function adjustedTail(q: number, method: Adjustment): number | null {
-  const z = zQuantile(q);
-  if (method.kind === "percentile") return q;
-  if (method.kind === "bc") return Phi(2 * method.z0 + z);
-  const w = method.z0 + z;
-  const denominator = 1 - method.a * w;
-  return denominator > 0 ? Phi(method.z0 + w / denominator) : null;
 }
 
 /**
