@@ -3,6 +3,7 @@ import {
   analyse,
   prepare,
   Resampler,
+  StudyProblem,
   type Evidence,
   type ReplicateBlock,
   type ResamplingProblem,
@@ -28,7 +29,8 @@ vi.mock("../workers/pool", () => ({
       try {
         held = prepare(definition, table, { tolerant: true });
       } catch (error) {
-        const { code, message, place } = error as { code: string; message: string; place: object };
+        if (!(error instanceof StudyProblem)) throw error;
+        const { code, message, place } = error;
         return { evidence: null, problem: { code, message, place }, complaints: [], resampling: null };
       }
       blocks = [];
@@ -121,6 +123,17 @@ describe("the running analysis", () => {
     expect(analysis.snapshot().evidence).not.toBeNull();
     analysis.update(definition({ theory: "" }, 400), "k", table);
     await vi.waitFor(() => expect(analysis.snapshot().evidence).toBeNull());
+  });
+
+  it("says so when the program itself fails, and goes on with the next change", async () => {
+    const analysis = new Analysis();
+    table = null as unknown as Table;
+    analysis.update(definition({}, 400), "k", demo.table);
+    await vi.waitFor(() => expect(analysis.snapshot().problem?.code).toBe("unexpected"));
+    table = demo.table;
+    analysis.update(definition({ theory: "H1: hours raises friends" }, 400), "k", demo.table);
+    await vi.waitFor(() => expect(analysis.snapshot().evidence?.bootstrap?.done).toBe(400));
+    expect(analysis.snapshot().problem).toBeNull();
   });
 
   it("does nothing when nothing that counts has changed", async () => {

@@ -103,12 +103,22 @@ export class Analysis {
         });
         if (!resampling) continue;
         this.timer = setTimeout(() => {
-          void prepareReplicates(token, resampling).then(() => this.resample(token, 0, requested));
+          prepareReplicates(token, resampling)
+            .then(() => this.resample(token, 0, requested))
+            .catch((error: unknown) => this.fail(error));
         }, QUIET_MS);
       }
+    } catch (error) {
+      this.fail(error);
     } finally {
       this.busy = false;
     }
+  }
+
+  /** A fault of the program, not of the study: said instead of swallowed, and the study stays usable. */
+  private fail(error: unknown): void {
+    const message = `The analysis stopped unexpectedly (${error instanceof Error ? error.message : String(error)}). Your study is safe; change a sentence or reload to try again.`;
+    this.publish({ problem: { code: "unexpected", message, place: {} }, status: "done", secondsLeft: null });
   }
 
   private async resample(token: number, from: number, requested: number): Promise<void> {

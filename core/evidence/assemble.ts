@@ -132,7 +132,9 @@ function effectsOf(
     const drawn = monteCarlo?.[i] ?? null;
     const { id, kind, label, from, to, via, of } = quantity;
     const chosen = delta[study.settings.crossEquations][study.settings.errors];
-    const shown = shownInterval({ estimate, delta: chosen, bootstrap, monteCarlo: drawn }, study.settings, directions.get(id) ?? 0);
+    const found = shownInterval({ estimate, delta: chosen, bootstrap, monteCarlo: drawn }, study.settings, directions.get(id) ?? 0);
+    // A squared effect is never below zero, so a test against zero would say nothing.
+    const shown = kind === "explained_variance" ? { ...found, p: null } : found;
     return {
       id,
       kind,

@@ -68,6 +68,8 @@ function readHypothesis(reader: Reader, line: number): Hypothesis {
     do chains.push(readChain(reader));
     while (reader.takeIf("and"));
   }
+  if (chains.length > 0 && reader.isMark(","))
+    reader.fail("Between mediators write “and” when they stand side by side, “then” when one leads to the next.", "and");
   reader.end("a hypothesis reads “hours raises belonging through confidence then friends”");
   return { kind: "hypothesis", line, label, numbered: label === "", from, verb, to, chains, only };
 }

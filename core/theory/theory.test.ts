@@ -31,6 +31,7 @@ describe("reading the notation", () => {
     ["H1: hour raises belonging", 5, /“hour”.*“hours”/, "hours"],
     ["H1: hours raise belonging", 11, /“raises”/, "raises"],
     ["H1: hours raises belonging trough confidence", 28, /should end before “trough”/, undefined],
+    ["H1: hours raises belonging through confidence, friends", 46, /“and” when they stand side by side/, "and"],
     ["H1: hours raises", 17, /Expected the variable/, undefined],
     ["contrast H1 and H2", 13, /“with”/, undefined],
     ['H1: "hours raises belonging', 5, /never closed/, undefined],
