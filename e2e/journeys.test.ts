@@ -1,0 +1,96 @@
+import type { Page } from "@playwright/test";
+import { expect, openDemo, settled, test } from "./fixtures";
+
+async function writeTheory(page: Page, lines: string[]): Promise<void> {
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  await page.getByLabel("Theory as text").fill(lines.join("\n"));
+  await page.getByRole("button", { name: "Sentences" }).click();
+}
+
+test("a condition with three groups: relative effects, another reference, which binary level is 1", async ({ page }) => {
+  await openDemo(page, "hypotheses");
+  await writeTheory(page, ["H1: group affects belonging through confidence", "H2: renewed affects friends"]);
+  await settled(page);
+  await page.getByRole("button", { name: /renewed to friends/ }).press("Enter");
+  await expect(page.getByText(/Mean friends: [\d.]+ where renewed is yes .* where it is no/)).toBeVisible();
+  await page.getByRole("link", { name: /Evidence/ }).click();
+  await expect(page.getByText("indicator coding: weekly cafe against waiting list; cafe with partner against waiting list")).toBeVisible();
+  await expect(page.getByText(/Relative effects, which depend on the coding/)).toBeVisible();
+
+  await page.getByRole("link", { name: /Data/ }).click();
+  await page.getByRole("button", { name: /^group/ }).click();
+  await page.getByLabel("Reference level").selectOption("weekly cafe");
+  await page.getByRole("link", { name: /Evidence/ }).click();
+  await expect(page.getByText("indicator coding: waiting list against weekly cafe; cafe with partner against weekly cafe")).toBeVisible();
+
+  await page.getByRole("link", { name: /Data/ }).click();
+  await page.getByRole("button", { name: /^group/ }).focus();
+  await page.getByRole("region", { name: "Data" }).evaluate((element) => element.scrollTo({ left: 99_999 }));
+  await page.getByRole("button", { name: /^renewed/ }).click();
+  await expect(page.getByText("yes = 1, no = 0")).toBeVisible();
+  await page.getByRole("button", { name: "Let “no” be 1" }).click();
+  await expect(page.getByText("no = 1, yes = 0")).toBeVisible();
+});
+
+test("covariates and errors side by side; another kind of error or interval costs nothing", async ({ page }) => {
+  await openDemo(page, "evidence");
+  await settled(page);
+  await page.getByRole("button", { name: "errors side by side" }).click();
+  const table = page.getByRole("table", { name: "Errors of the equation of confidence" });
+  await expect(table.getByRole("row", { name: /^hours/ })).toContainText(/0\.127.*0\.0\d\d \(< \.001\).*0\.0\d\d \(< \.001\)/);
+  await page.getByRole("button", { name: "Settings of the analysis" }).click();
+  await page.getByLabel("Standard errors and tests").selectOption("HC4");
+  await page.getByLabel("Interval", { exact: true }).selectOption("delta");
+  await page.getByRole("button", { name: "Close", exact: true }).click();
+  await expect(page.locator("blockquote")).toContainText("delta-method CI");
+  await expect(page.locator("blockquote")).toContainText("HC4 errors");
+  await page.getByRole("button", { name: "coefficients", exact: true }).click();
+  await expect(page.getByRole("columnheader", { name: "SE (HC4)" }).first()).toBeVisible();
+});
+
+test("all effects in one table, own quantities and contrasts with intervals, as CSV too", async ({ page }) => {
+  await openDemo(page, "hypotheses");
+  await writeTheory(page, [
+    "H1: hours raises belonging through confidence",
+    "H2: hours raises belonging through confidence then friends",
+    "contrast H1 with H2",
+    "define part as H2 / (H1 + H2)",
+  ]);
+  await settled(page);
+  await page.getByRole("link", { name: /Evidence/ }).click();
+  const every = page.getByRole("region", { name: "Every effect" });
+  await every.getByRole("button", { name: "shares and own quantities" }).click();
+  const part = every.getByRole("row", { name: /^part/ });
+  await expect(part).toContainText(/0\.\d{3}/);
+  await expect(every.getByRole("row", { name: /^H1 minus H2/ })).toBeVisible();
+  await part.getByRole("button", { name: "part" }).click();
+  await expect(page.locator(".side-label")).toHaveText("part");
+  await every.getByRole("button", { name: "both in SDs" }).click();
+  await expect(every.getByRole("row", { name: /^total indirect/ }).first()).toBeVisible();
+  const downloading = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Effects as CSV" }).click();
+  expect((await downloading).suggestedFilename()).toBe("language-café-effects.csv");
+});
+
+test("an empty study says what to do, a theory about a bad column says where", async ({ page }) => {
+  await page.goto("/");
+  const csv = [
+    "x,m,y,flat",
+    ...Array.from({ length: 40 }, (_, i) => `${(i * 7) % 23},${i === 11 ? "tow" : (i * 5) % 17},${(i * 3) % 29},1`),
+  ].join("\n");
+  await page.getByLabel("File to open").setInputFiles({ name: "small.csv", mimeType: "text/csv", buffer: Buffer.from(csv) });
+  await page.getByRole("button", { name: "Start a study with these data" }).click();
+  await expect(page.getByRole("button", { name: /m: 1 cells are not numbers, first “tow” in row 12/ })).toBeVisible();
+  await page.getByRole("link", { name: /Evidence/ }).click();
+  await expect(page.getByText("There is nothing to weigh yet.")).toBeVisible();
+  await page.getByRole("link", { name: "Write a hypothesis" }).click();
+  await writeTheory(page, ["x raises y through m"]);
+  await expect(page.getByRole("alert")).toContainText("“tow” in column “m”, row 12, is not a number");
+  await page.getByRole("link", { name: /Data/ }).click();
+  await page.getByRole("button", { name: /^m/ }).first().click();
+  await page.getByLabel("Codes for a missing answer").fill("tow");
+  await page.getByRole("link", { name: /Hypotheses/ }).click();
+  await expect(page.getByRole("button", { name: /x to m/ })).toBeVisible();
+  await writeTheory(page, ["x raises y", "adjust y for flat"]);
+  await expect(page.getByRole("alert")).toContainText("“flat” has the same value (1)");
+});
