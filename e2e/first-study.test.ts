@@ -89,7 +89,7 @@ test("everything is kept: reload, a second tab, a long run stopped", async ({ pa
   await expect(page.getByLabel("Title of the study")).toHaveValue("Café, again");
 
   await page.getByRole("button", { name: "Settings of the analysis" }).click();
-  await page.getByLabel("Resamples").fill("100000");
+  await page.getByLabel("Resamples", { exact: true }).fill("100000");
   await page.getByRole("button", { name: "Close", exact: true }).click();
   await page.getByRole("button", { name: "Stop" }).click();
   await expect(page.getByText(/stopped at/)).toBeVisible({ timeout: 30_000 });

@@ -1,5 +1,5 @@
 import { Dialog } from "@mui/material";
-import { useId, useState } from "react";
+import { useId, useState, type ReactNode } from "react";
 import {
   COVARIANCES,
   DEFAULT_SETTINGS,
@@ -161,19 +161,43 @@ interface ChoiceProps {
   onChange: (value: string) => void;
 }
 
+/** A field whose help is a description, apart from its name. */
+function Field({
+  label,
+  help,
+  children,
+}: {
+  label: string;
+  help: string | undefined;
+  children: (ids: { id: string; "aria-describedby": string | undefined }) => ReactNode;
+}) {
+  const id = useId();
+  return (
+    <div className="field">
+      <label htmlFor={id}>{label}</label>
+      {children({ id, "aria-describedby": help ? `${id}-help` : undefined })}
+      {help && (
+        <small className="quiet" id={`${id}-help`}>
+          {help}
+        </small>
+      )}
+    </div>
+  );
+}
+
 function Choice({ label, value, options, help, onChange }: ChoiceProps) {
   return (
-    <label className="field">
-      <span>{label}</span>
-      <select value={value} onChange={(e) => onChange(e.target.value)}>
-        {options.map(([key, words]) => (
-          <option key={key} value={key}>
-            {words}
-          </option>
-        ))}
-      </select>
-      {help && <small className="quiet">{help}</small>}
-    </label>
+    <Field label={label} help={help}>
+      {(ids) => (
+        <select {...ids} value={value} onChange={(e) => onChange(e.target.value)}>
+          {options.map(([key, words]) => (
+            <option key={key} value={key}>
+              {words}
+            </option>
+          ))}
+        </select>
+      )}
+    </Field>
   );
 }
 
@@ -193,20 +217,21 @@ function NumberField({ label, value, min, max, help, onValue }: NumberFieldProps
   const parsed = /^\d+$/.test(shown.replace(/[ ,]/g, "")) ? Number(shown.replace(/[ ,]/g, "")) : NaN;
   const valid = parsed >= min && parsed <= max;
   return (
-    <label className="field">
-      <span>{label}</span>
-      <input
-        inputMode="numeric"
-        value={shown}
-        aria-invalid={!valid}
-        onChange={(e) => {
-          setText(e.target.value);
-          const now = Number(e.target.value.replace(/[ ,]/g, ""));
-          if (Number.isInteger(now) && e.target.value.trim() !== "" && now >= min && now <= max) onValue(now);
-        }}
-        onBlur={() => valid && setText(null)}
-      />
-      <small className="quiet">{valid ? help : `A whole number from ${min} to ${max}.`}</small>
-    </label>
+    <Field label={label} help={valid ? help : `A whole number from ${min} to ${max}.`}>
+      {(ids) => (
+        <input
+          {...ids}
+          inputMode="numeric"
+          value={shown}
+          aria-invalid={!valid}
+          onChange={(e) => {
+            setText(e.target.value);
+            const now = Number(e.target.value.replace(/[ ,]/g, ""));
+            if (Number.isInteger(now) && e.target.value.trim() !== "" && now >= min && now <= max) onValue(now);
+          }}
+          onBlur={() => valid && setText(null)}
+        />
+      )}
+    </Field>
   );
 }
