@@ -1,5 +1,5 @@
 import { Tooltip } from "@mui/material";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { Link, useFetcher } from "react-router";
 import { INTERVAL_WORDS, percent, thousands } from "../../core";
 import type { StudyContext } from "../analysis/use-study";
@@ -97,35 +97,28 @@ function History({ id, history }: { id: string; history: { undo: number; redo: n
   };
   return (
     <span>
-      <Tooltip title="Undo (Ctrl Z)">
-        <span>
-          <button
-            type="button"
-            className="button bare"
-            aria-label="Undo"
-            data-history="undo"
-            disabled={history.undo === 0}
-            onClick={() => step("undo")}
-          >
-            <UndoIcon />
-          </button>
-        </span>
-      </Tooltip>
-      <Tooltip title="Redo (Ctrl Shift Z)">
-        <span>
-          <button
-            type="button"
-            className="button bare"
-            aria-label="Redo"
-            data-history="redo"
-            disabled={history.redo === 0}
-            onClick={() => step("redo")}
-          >
-            <RedoIcon />
-          </button>
-        </span>
-      </Tooltip>
+      <StepButton name="Undo" keys="Ctrl Z" depth={history.undo} step={() => step("undo")} icon={<UndoIcon />} />
+      <StepButton name="Redo" keys="Ctrl Shift Z" depth={history.redo} step={() => step("redo")} icon={<RedoIcon />} />
     </span>
+  );
+}
+
+function StepButton({ name, keys, depth, step, icon }: { name: string; keys: string; depth: number; step: () => void; icon: ReactNode }) {
+  return (
+    <Tooltip title={`${name} (${keys})`}>
+      <span>
+        <button
+          type="button"
+          className="button bare"
+          aria-label={name}
+          data-history={name.toLowerCase()}
+          disabled={depth === 0}
+          onClick={step}
+        >
+          {icon}
+        </button>
+      </span>
+    </Tooltip>
   );
 }
 

@@ -1,9 +1,10 @@
-import { useRef, useState } from "react";
+import { useState } from "react";
 import type { ColumnSummary, Variable } from "../../core";
 import { useStudy } from "../analysis/use-study";
 import { ColumnPanel } from "../components/data/column-panel";
 import { DataGrid } from "../components/data/data-grid";
 import { useSummaries } from "../components/data/use-summaries";
+import { FilePicker } from "../components/file-picker";
 import { ImportDialog } from "../components/import-dialog";
 import "../components/data/data.css";
 
@@ -14,7 +15,6 @@ export default function Data() {
   const summaries = useSummaries(definition, `${study.id} ${study.dataKey}`, table);
   const [selected, setSelected] = useState<string | null>(null);
   const [file, setFile] = useState<File | null>(null);
-  const picker = useRef<HTMLInputElement>(null);
   const flagged = summaries.filter((s) => flagsOf(s).length > 0);
   const missing = summaries.filter((s) => s.missing > 0).length;
   const change = (name: string, patch: Partial<Variable>): void =>
@@ -45,21 +45,9 @@ export default function Data() {
           {left && left.n < left.rowsRead && ` The theory uses ${left.n} complete rows.`}
         </p>
         <span className="spacer" />
-        <input
-          ref={picker}
-          type="file"
-          className="visually-hidden"
-          tabIndex={-1}
-          aria-label="File with newer data"
-          accept=".csv,.tsv,.txt"
-          onChange={(e) => {
-            setFile(e.target.files?.[0] ?? null);
-            e.target.value = "";
-          }}
-        />
-        <button type="button" className="button" onClick={() => picker.current?.click()}>
+        <FilePicker label="File with newer data" accept=".csv,.tsv,.txt" className="button" pick={setFile}>
           Replace by a newer file
-        </button>
+        </FilePicker>
       </div>
       {flagged.length > 0 && (
         <p className="note data-note">

@@ -1,11 +1,12 @@
 import { Snackbar } from "@mui/material";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useFetcher } from "react-router";
 import type { Route } from "./+types/shelf";
 import { readStudy, writeStudy } from "../../formats";
 import { thousands } from "../../core";
 import { DropTarget } from "../components/drop-target";
 import { download, fileName } from "../components/download";
+import { FilePicker } from "../components/file-picker";
 import { FileIcon } from "../components/icons";
 import { ImportDialog } from "../components/import-dialog";
 import { Mark } from "../components/mark";
@@ -57,7 +58,6 @@ export const meta: Route.MetaFunction = () => [{ title: "Shelf · Hebel" }];
 export default function Shelf({ loaderData }: Route.ComponentProps) {
   const [file, setFile] = useState<File | null>(null);
   const [gone, setGone] = useState<string | null>(null);
-  const picker = useRef<HTMLInputElement>(null);
   const fetcher = useFetcher({ key: "shelf" });
   const act = (body: object): void =>
     void fetcher.submit(JSON.stringify(body), { method: "post", action: "/?index", encType: "application/json" });
@@ -73,21 +73,9 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
         </div>
         <span className="spacer" />
         <ThemeToggle />
-        <input
-          ref={picker}
-          type="file"
-          className="visually-hidden"
-          tabIndex={-1}
-          aria-label="File to open"
-          accept=".csv,.tsv,.txt,.json,text/csv,application/json"
-          onChange={(e) => {
-            setFile(e.target.files?.[0] ?? null);
-            e.target.value = "";
-          }}
-        />
-        <button type="button" className="button main" onClick={() => picker.current?.click()}>
+        <FilePicker label="File to open" accept=".csv,.tsv,.txt,.json,text/csv,application/json" className="button main" pick={setFile}>
           <FileIcon /> Open data or a study
-        </button>
+        </FilePicker>
       </header>
       <main className="shelf">
         <h2>Your shelf</h2>
