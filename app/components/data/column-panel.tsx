@@ -4,11 +4,11 @@ import { CloseIcon } from "../icons";
 import { LEVELS } from "../levels";
 import { Sparkbars } from "./sparkbars";
 
-const CODINGS: [Coding, string][] = [
-  ["indicator", "indicator: each level against the reference"],
-  ["sequential", "sequential: each level against the one before"],
-  ["helmert", "Helmert: later levels against each level"],
-  ["effect", "effect: each level against the mean of all"],
+const CODINGS: [Coding, string, string][] = [
+  ["indicator", "indicator", "each level against the reference"],
+  ["sequential", "sequential", "each level against the one before"],
+  ["helmert", "Helmert", "later levels against each level"],
+  ["effect", "effect", "each level against the mean of all"],
 ];
 
 interface Props {
@@ -52,12 +52,13 @@ export function ColumnPanel({ variable, column, summary, change, close }: Props)
       <label className="field">
         <span>Level of measurement</span>
         <select value={variable.level} onChange={(e) => change({ level: e.target.value as Level })}>
-          {LEVELS.map(([level, words]) => (
+          {LEVELS.map(([level]) => (
             <option key={level} value={level}>
-              {level}: {words}
+              {level}
             </option>
           ))}
         </select>
+        <small className="quiet">{LEVELS.find(([level]) => level === variable.level)?.[1]}</small>
       </label>
       {variable.level === "binary" && levels.length === 2 && <WhichIsOne variable={variable} levels={levels} change={change} />}
       {variable.level === "categorical" && <CodingChoice variable={variable} levels={levels} change={change} />}
@@ -142,6 +143,7 @@ function CodingChoice({ variable, levels, change }: { variable: Variable; levels
             </option>
           ))}
         </select>
+        <small className="quiet">{CODINGS.find(([key]) => key === coding)?.[2]}</small>
       </label>
       {(coding === "indicator" || coding === "effect") && (
         <label className="field">
