@@ -5,7 +5,7 @@ import "./drop-target.css";
 const hasFiles = (event: DragEvent): boolean => event.dataTransfer.types.includes("Files");
 
 /** Takes a dropped file anywhere on the page and opens the import. */
-export function DropTarget({ children, replaceIn }: { children: ReactNode; replaceIn?: string }) {
+export function DropTarget({ children }: { children: ReactNode }) {
   const [over, setOver] = useState(false);
   const [file, setFile] = useState<File | null>(null);
   return (
@@ -28,7 +28,7 @@ export function DropTarget({ children, replaceIn }: { children: ReactNode; repla
     >
       {children}
       {over && <div className="drop-veil">Let go to open the file as a new study</div>}
-      {file && <ImportDialog file={file} close={() => setFile(null)} {...(replaceIn ? { replaceIn } : {})} />}
+      {file && <ImportDialog file={file} close={() => setFile(null)} />}
     </div>
   );
 }

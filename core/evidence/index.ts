@@ -1,3 +1,3 @@
 export { assembleEvidence, type Resamples } from "./assemble";
 export * from "./types";
-export { INTERVAL_WORDS, minus, percent, plain, pValue, thousands } from "./wording";
+export { INTERVAL_WORDS, minus, pClause, percent, plain, pValue, thousands } from "./wording";

@@ -1,5 +1,5 @@
 import type { Settings } from "../study";
-import { INTERVAL_WORDS, percent, pValue, plain, thousands } from "./wording";
+import { INTERVAL_WORDS, percent, pClause, plain, thousands } from "./wording";
 import type { EffectEvidence } from "./types";
 
 /** The sentence for the paper. It states estimate and doubt, and never that an effect is absent. */
@@ -20,8 +20,7 @@ function one(effect: EffectEvidence, used: number | null, settings: Settings): s
   const robust = settings.errors === "classical" || bootstrapped ? "" : `, ${settings.errors} errors`;
   const se = shown.se === null ? "" : `, SE = ${plain(shown.se)}`;
   const tail = settings.tail === "one" ? ", one-tailed" : "";
-  const p =
-    shown.p === null ? "" : `, p ${pValue(shown.p, shown.pIsBound).startsWith("<") ? "" : "= "}${pValue(shown.p, shown.pIsBound)}${tail}`;
+  const p = shown.p === null ? "" : `, ${pClause(shown.p, shown.pIsBound)}${tail}`;
   return `The ${relative}${name} effect of ${effect.label} ${finding} (b = ${plain(estimate)}${se}, ${percent(shown.level)} % ${INTERVAL_WORDS[shown.method]} CI [${plain(shown.lower)}, ${plain(shown.upper)}]${basis}${robust}${p}).${isUnsettled(effect) ? " Its nearer limit lies within the Monte Carlo error of zero, so another seed could change this finding." : ""}`;
 }
 

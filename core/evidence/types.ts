@@ -1,4 +1,3 @@
-import type { ColumnSummary } from "../data";
 import type { EffectKind } from "../effects";
 import type { CoefficientTest, EquationChecks, FTest, Suppression, UsedCoding } from "../estimators/least-squares";
 import type { BootstrapSummary, MonteCarloInterval, NormalTest } from "../inference";
@@ -158,5 +157,3 @@ export interface Evidence {
   totalOmnibus: { variable: string; outcome: string; test: ByCovariance<FTest> }[];
   bootstrap: BootstrapRun | null;
 }
-
-export type { ColumnSummary };

@@ -16,6 +16,12 @@ export function pValue(p: number | null | undefined, isBound = false): string {
   return isBound ? `< ${text}` : text;
 }
 
+/** A p value as a clause: “p = .031”, “p < .001”. */
+export function pClause(p: number | null | undefined, isBound = false): string {
+  const text = pValue(p, isBound);
+  return text.startsWith("<") ? `p ${text}` : `p = ${text}`;
+}
+
 /** A percentage without needless decimals: 95, 97.5. */
 export const percent = (share: number): string => String(Number((100 * share).toFixed(2)));
 

@@ -1,5 +1,5 @@
 import { useLayoutEffect, useMemo, useRef, useState } from "react";
-import { plain, pValue, type EffectEvidence, type Evidence, type StudyDefinition } from "../../../core";
+import { plain, pClause, type EffectEvidence, type Evidence, type StudyDefinition } from "../../../core";
 import { layoutDiagram, type Arrow, type DiagramLayout } from "./layout";
 import "./diagram.css";
 
@@ -119,7 +119,7 @@ function look(
         : `${brief(shown.lower)}, ${brief(shown.upper)}`
       : shown.p === null
         ? ""
-        : `p ${pValue(shown.p).replace(/^(?=\.|1)/, "= ")}`;
+        : `${pClause(shown.p)}`;
   return {
     text: brief(estimate),
     detail,

@@ -1,4 +1,4 @@
-import { percent, plain, pValue, type EquationEvidence, type Evidence } from "../../../core";
+import { percent, plain, pClause, pValue, type EquationEvidence, type Evidence } from "../../../core";
 
 /** One regression: raw and standardised coefficients with the chosen errors, and what the equation explains. */
 export function EquationTable({
@@ -54,7 +54,7 @@ export function EquationTable({
       </table>
       <p className="quiet equation-foot">
         R² = {plain(equation.r2)}, adjusted {plain(equation.adjustedR2)}; residual SD {plain(equation.residualSd)};
-        {f && ` F(${f.df1}, ${f.df2}) = ${plain(f.F, 2)}, p ${pValue(f.p).replace(/^(?=\.|1)/, "= ")};`} n = {equation.n}
+        {f && ` F(${f.df1}, ${f.df2}) = ${plain(f.F, 2)}, ${pClause(f.p)};`} n = {equation.n}
       </p>
       {equation.omnibus.map(({ variable, test }) => {
         const found = test[errors];
@@ -67,17 +67,17 @@ export function EquationTable({
           )
         );
       })}
-      <Suppressed equation={equation} />
+      <Suppressed equation={equation} evidence={evidence} />
     </div>
   );
 }
 
 /** Suppression, told apart from an error. */
-function Suppressed({ equation }: { equation: EquationEvidence }) {
+function Suppressed({ equation, evidence }: { equation: EquationEvidence; evidence: Evidence }) {
   const rows = equation.suppression.filter((s) => s.flags.includes("sign_reversed") || s.flags.includes("beta_above_one"));
   const telling = rows.filter((s) => {
-    const test = equation.coefficients.find((c) => c.term === s.term)?.errors.classical;
-    return test && test.p < 0.05;
+    const test = equation.coefficients.find((c) => c.term === s.term)?.errors[evidence.settings.errors];
+    return test && test.p < 1 - evidence.settings.level;
   });
   if (telling.length === 0) return null;
   return (

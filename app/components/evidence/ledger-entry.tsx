@@ -1,5 +1,14 @@
 import { useState } from "react";
-import { INTERVAL_WORDS, percent, plain, pValue, type EffectEvidence, type Evidence, type HypothesisEvidence } from "../../../core";
+import {
+  INTERVAL_WORDS,
+  percent,
+  plain,
+  pClause,
+  pValue,
+  type EffectEvidence,
+  type Evidence,
+  type HypothesisEvidence,
+} from "../../../core";
 import { IntervalBar, type Scale } from "../interval-bar";
 import { VerdictMark } from "../verdict";
 
@@ -99,7 +108,7 @@ function TotalCheck({ hypothesis, evidence }: { hypothesis: HypothesisEvidence; 
     <p className="quiet">
       Total {plain(total.estimate, 4)} = direct {plain(direct.estimate, 4)} + indirect {plain(indirect.estimate, 4)}.{" "}
       {test
-        ? `${hypothesis.from} alone, without the mediators (same covariates): ${plain(total.estimate)}, SE ${plain(test.se)}, t = ${plain(test.t, 2)}, p ${pValue(test.p).replace(/^(?=\.|1)/, "= ")}.`
+        ? `${hypothesis.from} alone, without the mediators (same covariates): ${plain(total.estimate)}, SE ${plain(test.se)}, t = ${plain(test.t, 2)}, ${pClause(test.p)}.`
         : "Not every equation holds the same predictors and covariates, so the total is the sum of the paths, not the slope of one regression."}
     </p>
   );

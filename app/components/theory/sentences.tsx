@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Adjust, Complaint, EffectEvidence, Evidence, Hypothesis, HypothesisEvidence, Statement, Verb } from "../../../core";
-import { plain } from "../../../core";
+import { plain, writeName } from "../../../core";
 import { CloseIcon, PlusIcon } from "../icons";
 import { IntervalBar, scaleOf, type Scale } from "../interval-bar";
 import { VerdictMark } from "../verdict";
@@ -286,11 +286,14 @@ function AddRow({ text, statements, variables, evidence, change }: Props) {
   const unused = variables.filter((v) => !statements.some((s) => JSON.stringify(s).includes(JSON.stringify(v))));
   const labels = statements.flatMap((s) => (s.kind === "hypothesis" ? [s.label] : []));
   const add = (line: string) => () => change(appendLine(text, line));
-  const name = (v: string): string => (/^[\p{L}\p{N}_]+$/u.test(v) ? v : `"${v}"`);
   return (
     <p className="add-row">
       {explained.length > 0 && unused.length > 0 && (
-        <button type="button" className="button bare" onClick={add(`adjust ${explained.map(name).join(", ")} for ${name(unused[0]!)}`)}>
+        <button
+          type="button"
+          className="button bare"
+          onClick={add(`adjust ${explained.map(writeName).join(", ")} for ${writeName(unused[0]!)}`)}
+        >
           <PlusIcon /> covariates
         </button>
       )}
