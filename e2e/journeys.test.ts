@@ -94,3 +94,22 @@ test("an empty study says what to do, a theory about a bad column says where", a
   await writeTheory(page, ["x raises y", "adjust y for flat"]);
   await expect(page.getByRole("alert")).toContainText("“flat” has the same value (1)");
 });
+
+test("a newer file takes the place of the data, and what was said of its columns stays", async ({ page }) => {
+  await page.goto("/");
+  const csv = (rows: number): Buffer =>
+    Buffer.from(["x,y", ...Array.from({ length: rows }, (_, i) => `${(i * 7) % 23},${((i * 7) % 23) + ((i * 3) % 11)}`)].join("\n"));
+  await page.getByLabel("File to open").setInputFiles({ name: "first.csv", mimeType: "text/csv", buffer: csv(30) });
+  await page.getByRole("button", { name: "Start a study with these data" }).click();
+  await page.getByRole("button", { name: /^x/ }).click();
+  await page.getByLabel("Label").fill("the cause");
+  await page.waitForTimeout(600);
+  await page.getByLabel("File with newer data").setInputFiles({ name: "newer.csv", mimeType: "text/csv", buffer: csv(55) });
+  await page.getByRole("button", { name: "Use these data" }).click();
+  await expect(page.getByText("55 rows, 2 columns")).toBeVisible();
+  await page.getByRole("link", { name: /Hypotheses/ }).click();
+  await writeTheory(page, ["x raises y"]);
+  await settled(page);
+  await expect(page.getByLabel("Hypothesis H1")).toContainText("supported");
+  await expect(page.getByRole("link", { name: "55 of 55 people" })).toBeVisible();
+});

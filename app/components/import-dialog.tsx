@@ -1,10 +1,9 @@
 import { Dialog } from "@mui/material";
 import { useEffect, useId, useState } from "react";
-import { useNavigate, useRevalidator } from "react-router";
+import { useFetcher } from "react-router";
 import { transfer } from "comlink";
-import { isMissing, thousands, unpackTable, type Level, type PackedTable, type StudyDefinition, type Variable } from "../../core";
+import { isMissing, thousands, type Level, type Variable } from "../../core";
 import type { DelimitedOptions, Separator } from "../../formats";
-import { addStudy, replaceData, studyOfTable } from "../storage/studies";
 import type { ImportPreview } from "../workers/engine.worker";
 import { engine } from "../workers/pool";
 import { LEVELS } from "./levels";
@@ -45,7 +44,7 @@ export function ImportDialog({ file, close, replaceIn }: { file: File; close: ()
       const opened = await engine().openFile(transfer(bytes, [bytes.buffer]));
       if (!current) return;
       if (!opened.ok) return setStage({ kind: "failed", message: opened.message });
-      if (opened.value.kind === "study") return void (await finish.open(opened.value.definition, opened.value.table));
+      if (opened.value.kind === "study") return void (await finish.open());
       await parse(opened.value.options);
     })();
     return () => {
@@ -91,27 +90,19 @@ export function ImportDialog({ file, close, replaceIn }: { file: File; close: ()
   );
 }
 
+/** Puts what the worker has read on the shelf, or into a study, through the route's action. */
 function useFinish(file: File, close: () => void, replaceIn?: string) {
-  const navigate = useNavigate();
-  const { revalidate } = useRevalidator();
+  const fetcher = useFetcher({ key: "import" });
+  const send = async (body: object, action: string): Promise<void> => {
+    await fetcher.submit(JSON.stringify(body), { method: "post", action, encType: "application/json" });
+    close();
+  };
   return {
-    open: async (definition: StudyDefinition, packed: PackedTable): Promise<void> => {
-      const id = await addStudy({ definition, table: unpackTable(packed) });
-      close();
-      await navigate(`/study/${id}`);
-    },
-    use: async (variables: Variable[]): Promise<void> => {
-      const table = unpackTable(await engine().takeTable());
-      if (replaceIn) {
-        await replaceData(replaceIn, table, variables);
-        close();
-        await revalidate();
-        return;
-      }
+    open: (): Promise<void> => send({ intent: "open" }, "/?index"),
+    use: (variables: Variable[]): Promise<void> => {
+      if (replaceIn) return send({ intent: "replace", variables }, `/study/${replaceIn}`);
       const title = file.name.replace(/\.[^.]+$/, "").replace(/[_-]+/g, " ");
-      const id = await addStudy(studyOfTable(title.charAt(0).toUpperCase() + title.slice(1), table, variables));
-      close();
-      await navigate(`/study/${id}/data`);
+      return send({ intent: "import", title: title.charAt(0).toUpperCase() + title.slice(1), variables }, "/?index");
     },
   };
 }

@@ -1,9 +1,9 @@
 import { Snackbar } from "@mui/material";
 import { useEffect, useState } from "react";
-import { Link, useFetcher } from "react-router";
+import { Link, redirect, useFetcher } from "react-router";
 import type { Route } from "./+types/shelf";
 import { readStudy, writeStudy } from "../../formats";
-import { thousands } from "../../core";
+import { thousands, unpackTable } from "../../core";
 import { DropTarget } from "../components/drop-target";
 import { download, fileName } from "../components/download";
 import { FilePicker } from "../components/file-picker";
@@ -12,9 +12,9 @@ import { ImportDialog } from "../components/import-dialog";
 import { Mark } from "../components/mark";
 import { ThemeToggle } from "../components/top-bar";
 import { VERDICT_WORDS, VerdictMark } from "../components/verdict";
-import { addStudy, ensureDemo, listStudies, loadStudy, removeStudy, type ShelfEntry } from "../storage/studies";
+import { addStudy, ensureDemo, listStudies, loadStudy, removeStudy, studyOfTable, type ShelfEntry } from "../storage/studies";
 import { useLive } from "../storage/use-live";
-import { warmUp } from "../workers/pool";
+import { engine, warmUp } from "../workers/pool";
 import type { LoadedStudy } from "../../formats";
 import "./shelf.css";
 
@@ -34,7 +34,15 @@ clientLoader.hydrate = true as const;
 let removed: { id: string; loaded: LoadedStudy } | null = null;
 
 export async function clientAction({ request }: Route.ClientActionArgs) {
-  const { intent, id } = await request.json();
+  const { intent, id, title, variables } = await request.json();
+  if (intent === "open") {
+    const { definition, table } = await engine().takeStudy();
+    return redirect(`/study/${await addStudy({ definition, table: unpackTable(table) })}`);
+  }
+  if (intent === "import") {
+    const table = unpackTable(await engine().takeTable());
+    return redirect(`/study/${await addStudy(studyOfTable(title, table, variables))}/data`);
+  }
   if (intent === "demo") await addStudy(await fetchDemo());
   if (intent === "copy" || intent === "remove") {
     const loaded = await loadStudy(id);

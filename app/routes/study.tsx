@@ -6,9 +6,11 @@ import { CommandPalette } from "../components/command-palette";
 import { DropTarget } from "../components/drop-target";
 import { Rail } from "../components/rail";
 import { TopBar } from "../components/top-bar";
+import { unpackTable } from "../../core";
 import { database } from "../storage/database";
-import { changeStudy, clearPending, historyDepth, recoverPending, loadStudy, stepHistory } from "../storage/studies";
+import { changeStudy, clearPending, historyDepth, recoverPending, replaceData, loadStudy, stepHistory } from "../storage/studies";
 import { useLive } from "../storage/use-live";
+import { engine } from "../workers/pool";
 import "./study.css";
 
 let recovered: string | null = null;
@@ -32,6 +34,7 @@ export async function clientAction({ params, request }: Route.ClientActionArgs) 
     await changeStudy(params.id, body.patch, body.kind);
     clearPending(params.id, body.patch);
   }
+  if (body.intent === "replace") await replaceData(params.id, unpackTable(await engine().takeTable()), body.variables);
   if (body.intent === "undo" || body.intent === "redo") await stepHistory(params.id, body.intent);
   return { ok: true };
 }

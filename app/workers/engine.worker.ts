@@ -24,7 +24,16 @@ import {
   type Variable,
 } from "../../core";
 import { assembleEvidence } from "../../core/evidence";
-import { decodeText, FormatProblem, guessHeader, guessSeparator, readDelimited, readStudy, type DelimitedOptions } from "../../formats";
+import {
+  decodeText,
+  FormatProblem,
+  guessHeader,
+  guessSeparator,
+  readDelimited,
+  readStudy,
+  type DelimitedOptions,
+  type LoadedStudy,
+} from "../../formats";
 
 /** What stops an analysis, as plain data. */
 export interface PlainProblem {
@@ -56,6 +65,7 @@ export interface ImportPreview {
   variables: Variable[];
 }
 
+let openedStudy: LoadedStudy | null = null;
 let importing: { text: string; table: Table | null } | null = null;
 
 /** Estimation and everything that reads whole columns, away from the thread that types and scrolls. */
@@ -106,20 +116,24 @@ const engine = {
     });
   },
 
-  /** Decodes a file and guesses how it is laid out; the text stays here. A study file is read at once. */
-  openFile(
-    bytes: Uint8Array,
-  ): Read<{ kind: "table"; options: DelimitedOptions } | { kind: "study"; definition: StudyDefinition; table: PackedTable }> {
+  /** Decodes a file and guesses how it is laid out; what was read stays here until it is taken. */
+  openFile(bytes: Uint8Array): Read<{ kind: "table"; options: DelimitedOptions } | { kind: "study" }> {
     return reading(() => {
       const text = decodeText(bytes);
       if (/^\ufeff?\s*[{[]/.test(text)) {
-        const { definition, table } = readStudy(text);
-        return { kind: "study", definition, table: packTable(table) };
+        openedStudy = readStudy(text);
+        return { kind: "study" };
       }
       const separator = guessSeparator(text);
       importing = { text, table: null };
       return { kind: "table", options: { separator, header: guessHeader(text, separator) } };
     });
+  },
+  /** Hands the opened study over. */
+  takeStudy(): { definition: StudyDefinition; table: PackedTable } {
+    const { definition, table } = openedStudy!;
+    openedStudy = null;
+    return { definition, table: packTable(table) };
   },
   /** Reads the opened text as a table and shows its beginning; the table stays here until it is taken. */
   preview(options: DelimitedOptions): Read<ImportPreview> {
