@@ -1,5 +1,5 @@
 import { performance } from "node:perf_hooks";
-import { prepare, Resampler, DEFAULT_SETTINGS, guessVariable, TableBuilder, type StudyDefinition, type Table } from "../core";
+import { prepare, Resampler, DEFAULT_SETTINGS, guessVariable, newDefinition, TableBuilder, type StudyDefinition, type Table } from "../core";
 import { assembleEvidence } from "../core/evidence";
 import { RandomStream } from "../core/numerics/random";
 import { ReplicatePool } from "../cli/parallel";
@@ -20,10 +20,7 @@ function twoMediatorStudy(n: number, replications: number): { study: StudyDefini
   }
   const table = builder.build();
   const study: StudyDefinition = {
-    title: "bench",
-    question: "",
-    unit: "rows",
-    variables: table.columns.map(guessVariable),
+    ...newDefinition("bench", table.columns.map(guessVariable)),
     theory: "H1: x raises y through m1 and m2\nadjust m1, m2, y for age, months",
     settings: { ...DEFAULT_SETTINGS, replications },
   };

@@ -9,8 +9,15 @@ export {
   type CovarianceKind,
   type IntervalKind,
   type Settings,
+  newDefinition,
+  type LogEntry,
+  type ScreeningSet,
   type StudyDefinition,
 } from "./study";
+export { buildDataset, findVariable, tryRecipe, usesOf, type DataDefinition, type Dataset, type Origin } from "./dataset";
+export * from "./derive";
+export { itemFamilies, type ItemFamily, type ItemStatistics, type Reliability } from "./measures";
+export type { CorrelationCell, CorrelationTable, CorrelationTest, Description } from "./screening";
 export { ENGINE } from "./version";
 export * from "./data";
 export * from "./evidence";

@@ -1,4 +1,5 @@
 import { findColumn, listwiseSample, pick, typedColumn, type Sample, type Table, type TypedColumn } from "./data";
+import { buildDataset, type Dataset } from "./dataset";
 import { allQuantities, compileExpression, effectContext, type EffectContext, type Quantity } from "./effects";
 import {
   buildDesign,
@@ -14,12 +15,14 @@ import {
 } from "./estimators/least-squares";
 import { groupedScheme, type ResamplingProblem } from "./inference";
 import { StudyProblem } from "./problems";
-import { MAX_REPLICATIONS, type Settings, type StudyDefinition } from "./study";
-import { compileTheory, nearestName, parseTheory, type CompiledTheory, type Complaint } from "./theory";
+import { MAX_REPLICATIONS, type CovarianceKind, type Settings, type StudyDefinition } from "./study";
+import { compileTheory, nearestName, type CompiledTheory, type Complaint, type Measure } from "./theory";
 
 /** A study taken as far as the estimates: everything that does not need resampling. */
 export interface Prepared {
+  /** With the variables of the dataset, and the settings that can be used with these data. */
   study: StudyDefinition;
+  dataset: Dataset;
   theory: CompiledTheory;
   sample: Sample;
   typed: Map<string, TypedColumn>;
@@ -36,17 +39,20 @@ export interface Prepared {
 
 /**
  * study -> theory -> sample -> fits -> parameter vector -> quantities.
+ * @param raw the data as they were imported
  * @param tolerant leave out sentences that cannot be read (while typing) instead of refusing the study
+ * @param dataset the dataset of this study, where the caller has made it already
  * @throws StudyProblem for anything that stops the analysis
  */
-export function prepare(study: StudyDefinition, table: Table, { tolerant = false } = {}): Prepared {
-  checkSettings(study.settings);
-  const names = table.columns.map((c) => c.name);
-  const { statements, complaints } = parseTheory(study.theory, names);
+export function prepare(stated: StudyDefinition, raw: Table, { tolerant = false, dataset = buildDataset(stated, raw) } = {}): Prepared {
+  checkSettings(stated.settings);
+  const { complaints, statements } = dataset.theory;
   if (complaints.length > 0 && !tolerant) refuse(complaints);
+  const settings = raw.moments ? momentSettings(stated.settings) : stated.settings;
+  const study = { ...stated, variables: dataset.variables, settings };
   const theory = compileTheory(statements);
-  const typed = typedColumns(study, table, theory);
-  const sample = listwiseSample([...typed.values()], table.rows);
+  const typed = typedColumns(study, dataset, theory);
+  const sample = listwiseSample([...typed.values()], dataset);
   const variables = new Map(study.variables.map((v) => [v.name, v]));
   const design = buildDesign(theory.equations, typed, variables, sample);
   const fits = design.equations.map(fitEquation);
@@ -56,13 +62,14 @@ export function prepare(study: StudyDefinition, table: Table, { tolerant = false
   const quantities = allQuantities(context);
   return {
     study,
+    dataset,
     theory,
     sample,
     typed,
     design,
     layout,
     fits,
-    covariances: covariances(fits),
+    covariances: raw.moments ? onlyClassical(covariances(fits)) : covariances(fits),
     theta,
     context,
     quantities,
@@ -71,7 +78,8 @@ export function prepare(study: StudyDefinition, table: Table, { tolerant = false
   };
 }
 
-function typedColumns(study: StudyDefinition, table: Table, theory: CompiledTheory): Map<string, TypedColumn> {
+function typedColumns(study: StudyDefinition, dataset: Dataset, theory: CompiledTheory): Map<string, TypedColumn> {
+  const { table } = dataset;
   const { strata, cluster } = study.settings;
   const used = new Set(theory.equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.covariates]));
   const typed = new Map<string, TypedColumn>();
@@ -79,6 +87,10 @@ function typedColumns(study: StudyDefinition, table: Table, theory: CompiledTheo
     const column = findColumn(table, name);
     const variable = study.variables.find((v) => v.name === name);
     if (!column || !variable) {
+      const measure = dataset.measures.find((m) => m.name.name === name && (m.form === "reflects" || m.form === "combines"));
+      if (measure) throw notYetEstimated(measure);
+      const problem = dataset.problems.find((p) => p.name === name);
+      if (problem) throw new StudyProblem("not_available", `“${name}” could not be made. ${problem.message}`, { variables: [name] });
       const near = nearestName(
         name,
         table.columns.map((c) => c.name),
@@ -99,6 +111,27 @@ function typedColumns(study: StudyDefinition, table: Table, theory: CompiledTheo
     typed.set(name, typedColumn(column, grouping ? { ...variable, level: "categorical" } : variable));
   }
   return typed;
+}
+
+/** Factors and composites are stored and checked as batteries; estimating them is not part of this engine. */
+export const notYetEstimated = ({ name, form, line }: Measure): StudyProblem =>
+  new StudyProblem(
+    "not_available",
+    `“${name.name}” is a ${form === "reflects" ? "common factor" : "composite"}, which is not estimated yet. Let it average its items to use it in a hypothesis now.`,
+    { variables: [name.name], line },
+  );
+
+/** Without rows nothing can be resampled, and errors that need residuals of rows do not exist. */
+function momentSettings(settings: Settings): Settings {
+  const interval = settings.interval === "monte_carlo" ? "monte_carlo" : "delta";
+  return { ...settings, replications: 0, errors: "classical", interval, strata: null, cluster: null };
+}
+
+function onlyClassical(all: CovarianceSet): CovarianceSet {
+  const entries = Object.entries(all) as [CovarianceKind, CovarianceSet[CovarianceKind]][];
+  return Object.fromEntries(
+    entries.map(([kind, joint]) => [kind, kind === "classical" ? joint : { ...joint, values: joint.values.map(() => NaN) }]),
+  ) as CovarianceSet;
 }
 
 function schemeOf(settings: Settings, typed: Map<string, TypedColumn>, sample: Sample): ResamplingProblem["scheme"] {

@@ -12,7 +12,12 @@ export type ProblemCode =
   | "too_few_cases"
   | "invalid_setting"
   | "no_replicates"
-  | "nothing_to_estimate";
+  | "nothing_to_estimate"
+  | "too_few_items"
+  | "out_of_range"
+  | "no_observed"
+  | "formula"
+  | "not_available";
 
 /** What a message is about, so that a screen can lead the reader to it. */
 export interface ProblemPlace {
@@ -39,6 +44,7 @@ export class StudyProblem extends Error {
 /** The conditions worth a look that do not stop an analysis. */
 export type WarningCode =
   | "rows_dropped"
+  | "rows_excluded"
   | "perfect_fit"
   | "goodman_undefined"
   | "near_collinear"
@@ -52,7 +58,15 @@ export type WarningCode =
   | "b_too_small"
   | "verdict_unstable"
   | "binary_outcome"
-  | "not_standardisable";
+  | "not_standardisable"
+  | "alpha_negative"
+  | "negative_item_total"
+  | "heywood"
+  | "mixed_sign_loadings"
+  | "no_missing"
+  | "not_converged"
+  | "moments_only"
+  | "not_made";
 
 export interface Warning {
   code: WarningCode;

@@ -1,4 +1,5 @@
 import type { Variable } from "./data";
+import type { Correction, DerivedVariable, RowFilter } from "./derive";
 
 /** Covariance of the coefficients: classical, or heteroscedasticity-consistent. */
 export const COVARIANCES = ["classical", "HC0", "HC1", "HC2", "HC3", "HC4"] as const;
@@ -50,6 +51,45 @@ export interface StudyDefinition {
   /** What one row of the data is, in the plural: people, teams, firms. */
   unit: string;
   variables: Variable[];
+  /** Variables made of others, each with its recipe. */
+  derived: DerivedVariable[];
+  /** Cells changed by hand; the raw data stay as they were imported. */
+  corrections: Correction[];
+  /** Rows left out of analyses, each group with a name. */
+  filters: RowFilter[];
+  /** Sets of variables that are screened together; none means the numeric variables of the study. */
+  screening: ScreeningSet[];
   theory: string;
   settings: Settings;
+  /** What was done to the study, the oldest first. */
+  log: LogEntry[];
 }
+
+/** Variables looked at together: correlations, missing values, distances, joint normality. */
+export interface ScreeningSet {
+  name: string;
+  variables: string[];
+}
+
+/** One change in words. */
+export interface LogEntry {
+  /** ISO 8601, UTC. */
+  when: string;
+  what: string;
+  why: string;
+}
+
+/** A study around data, about which nothing has been said yet. */
+export const newDefinition = (title: string, variables: Variable[]): StudyDefinition => ({
+  title,
+  question: "",
+  unit: "people",
+  variables,
+  derived: [],
+  corrections: [],
+  filters: [],
+  screening: [],
+  theory: "",
+  settings: { ...DEFAULT_SETTINGS },
+  log: [],
+});

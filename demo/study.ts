@@ -1,4 +1,4 @@
-import { DEFAULT_SETTINGS, guessVariable, TableBuilder, type Variable } from "../core";
+import { DEFAULT_SETTINGS, guessVariable, newDefinition, TableBuilder, type Variable } from "../core";
 import { RandomStream } from "../core/numerics/random";
 import type { LoadedStudy } from "../formats";
 import { simulatePeople, type Person } from "./random-people";
@@ -114,10 +114,8 @@ export function demoStudy(): LoadedStudy {
   return {
     table,
     definition: {
-      title: "Language café",
+      ...newDefinition("Language café", variables),
       question: "Do hours at the café build belonging, and for whom?",
-      unit: "people",
-      variables,
       theory: THEORY,
       settings: { ...DEFAULT_SETTINGS },
     },

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { cell, DEFAULT_SETTINGS, TableBuilder } from "../core";
+import { cell, DEFAULT_SETTINGS, newDefinition, TableBuilder } from "../core";
 import { demoStudy } from "../demo/study";
 import {
   decodeText,
@@ -108,10 +108,7 @@ describe("the study file", () => {
           const builder = new TableBuilder(["x"]);
           for (const text of column) builder.add([text]);
           const definition = {
-            title,
-            question: "",
-            unit: "people",
-            variables: [{ name: "x", level: "continuous" as const }],
+            ...newDefinition(title, [{ name: "x", level: "continuous" as const }]),
             theory: theory.join("\n"),
             settings: { ...DEFAULT_SETTINGS },
           };

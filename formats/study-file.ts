@@ -1,5 +1,16 @@
 import { z } from "zod";
-import { cell, guessVariable, TableBuilder, type Settings, type StudyDefinition, type Table, type Variable } from "../core";
+import {
+  cell,
+  guessVariable,
+  parseTheory,
+  TableBuilder,
+  type DerivedVariable,
+  type Settings,
+  type StudyDefinition,
+  type Table,
+  type Variable,
+} from "../core";
+import { tableOfMoments } from "./moments";
 import { guessSeparator, readDelimited } from "./delimited";
 import { FormatProblem } from "./problem";
 import { studySchema, type StudyFile } from "./study-schema";
@@ -26,7 +37,9 @@ const noFiles: CsvReader = (path) => {
 export function readStudy(text: string, readCsv: CsvReader = noFiles): LoadedStudy {
   const file = parseStudy(text);
   const table = tableOf(file.data, readCsv);
+  const made = new Set([...file.derived.map((d) => d.name), ...measureNames(file.theory)]);
   for (const name of Object.keys(file.variables)) {
+    if (made.has(name)) continue;
     if (!table.columns.some((c) => c.name === name)) {
       throw new FormatProblem(
         `The study describes a variable “${name}” that its data do not have. Columns: ${table.columns.map((c) => c.name).join(", ")}.`,
@@ -38,9 +51,29 @@ export function readStudy(text: string, readCsv: CsvReader = noFiles): LoadedStu
     const guessed = guessVariable(column);
     return { ...guessed, ...said, level: said.level ?? guessed.level };
   });
-  const theory = Array.isArray(file.theory) ? file.theory.join("\n") : file.theory;
-  const { title, question, unit } = file;
-  return { definition: { title, question, unit, variables, theory, settings: file.settings as Settings }, table };
+  const described = Object.entries(file.variables).filter(([name]) => made.has(name));
+  const { title, question, unit, derived, corrections, filters, screening, log } = file;
+  const definition: StudyDefinition = {
+    title,
+    question,
+    unit,
+    variables: [...variables, ...described.map(([name, said]) => ({ level: "continuous" as const, ...said, name }))],
+    derived: derived as DerivedVariable[],
+    corrections,
+    filters,
+    screening,
+    theory: theoryText(file.theory),
+    settings: file.settings as Settings,
+    log,
+  };
+  return { definition, table };
+}
+
+const theoryText = (theory: StudyFile["theory"]): string => (Array.isArray(theory) ? theory.join("\n") : theory);
+
+/** Names that measures in the theory make, whether their lines are right or not. */
+function measureNames(theory: StudyFile["theory"]): string[] {
+  return parseTheory(theoryText(theory), []).named;
 }
 
 function parseStudy(text: string): StudyFile {
@@ -84,6 +117,7 @@ function tableOf(data: StudyFile["data"], readCsv: CsvReader): Table {
     const columns = Array.isArray(data.columns) ? data.columns : Object.entries(data.columns).map(([name, values]) => ({ name, values }));
     return tableOfColumns(columns);
   }
+  if ("moments" in data) return tableOfMoments(data.moments);
   const text = "csv" in data ? readCsv(data.csv) : data.text;
   return readDelimited(text, { separator: data.separator ?? guessSeparator(text), header: true }).table;
 }
@@ -111,7 +145,7 @@ function cellToJson(text: string): CellValue {
 
 /** Writes a study with its data; reading it back gives the same study. */
 export function writeStudy({ definition, table }: LoadedStudy): string {
-  const { title, question, unit, theory, settings, variables } = definition;
+  const { title, question, unit, theory, settings, variables, derived, corrections, filters, screening, log } = definition;
   const file = {
     format: "hebel-study",
     version: 1,
@@ -121,14 +155,21 @@ export function writeStudy({ definition, table }: LoadedStudy): string {
     theory: theory.split("\n"),
     settings,
     variables: Object.fromEntries(variables.map(({ name, ...rest }) => [name, rest])),
-    data: {
-      columns: table.columns.map((column) => ({
-        name: column.name,
-        values: Array.from({ length: table.rows }, (_, i) => cellToJson(cell(column, i))),
-      })),
-    },
+    derived,
+    corrections,
+    filters,
+    screening,
+    log,
   };
+  if (table.moments) {
+    const { names, n, means, covariance } = table.moments;
+    return `${JSON.stringify({ ...file, data: { moments: { names, n, means, covariance } } }, null, 2)}\n`;
+  }
+  const cells = table.columns.map((column) => ({
+    name: column.name,
+    values: Array.from({ length: table.rows }, (_, i) => cellToJson(cell(column, i))),
+  }));
   const head = JSON.stringify({ ...file, data: null }, null, 2).replace(/,\n {2}"data": null\n}$/, "");
-  const columns = file.data.columns.map((c) => `      ${JSON.stringify(c)}`).join(",\n");
+  const columns = cells.map((c) => `      ${JSON.stringify(c)}`).join(",\n");
   return `${head},\n  "data": {\n    "columns": [\n${columns}\n    ]\n  }\n}\n`;
 }

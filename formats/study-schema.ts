@@ -4,6 +4,8 @@ import { COVARIANCES, DEFAULT_SETTINGS, INTERVALS, MAX_REPLICATIONS } from "../c
 const cellValue = z.union([z.string(), z.number(), z.boolean(), z.null()]);
 const columnName = z.string().min(1);
 
+const coding = z.enum(["indicator", "sequential", "helmert", "effect"]);
+
 const variable = z.strictObject({
   level: z.enum(["continuous", "ordinal", "binary", "categorical", "identifier"]).optional(),
   label: z.string().optional(),
@@ -12,7 +14,9 @@ const variable = z.strictObject({
   decimal: z.enum([".", ","]).optional(),
   levels: z.array(z.string()).optional().describe("Levels in their order; default ascending"),
   one: z.string().optional().describe("Binary columns: the level that counts as 1"),
-  coding: z.enum(["indicator", "sequential", "helmert", "effect"]).optional(),
+  range: z.tuple([z.number(), z.number()]).optional().describe("Lowest and highest value that can occur; reversing uses these limits"),
+  labels: z.record(z.string(), z.string()).optional().describe("What the codes of the answers mean"),
+  coding: coding.optional(),
   reference: z.string().optional().describe("Reference level of indicator and effect coding"),
 });
 
@@ -29,6 +33,44 @@ const settings = z.strictObject({
   cluster: columnName.nullable().default(null),
   monteCarloDraws: z.number().default(DEFAULT_SETTINGS.monteCarloDraws),
 });
+
+const of = columnName.describe("The column it is made of");
+
+const recipe = z.discriminatedUnion("kind", [
+  z.strictObject({ kind: z.literal("formula"), formula: z.string() }),
+  z.strictObject({ kind: z.literal("recode"), of, map: z.record(z.string(), z.string()), otherwise: z.enum(["keep", "missing"]).default("keep") }),
+  z.strictObject({ kind: z.literal("reverse"), of, low: z.number(), high: z.number() }),
+  z.strictObject({ kind: z.literal("rescale"), of, per: z.number() }),
+  z.strictObject({ kind: z.literal("log"), of, base: z.enum(["e", "10", "2"]).default("e"), add: z.number().default(0) }),
+  z.strictObject({ kind: z.literal("centre"), of }),
+  z.strictObject({ kind: z.literal("standardise"), of }),
+  z.strictObject({ kind: z.literal("rank"), of }),
+  z.strictObject({ kind: z.literal("winsorise"), of, lower: z.number().describe("Percent"), upper: z.number().describe("Percent") }),
+  z.strictObject({ kind: z.literal("split"), of, at: z.array(z.number()).describe("Percentiles, rising; [50] is the median") }),
+  z.strictObject({ kind: z.literal("code"), of, coding, index: z.number().int().min(1), reference: z.string().optional() }),
+]);
+
+const filter = z.strictObject({
+  name: z.string().min(1),
+  active: z.boolean().default(true),
+  rule: z.union([
+    z.strictObject({ kind: z.literal("rows"), rows: z.array(z.number().int().min(1)).describe("Data rows, counted from 1") }),
+    z.strictObject({ kind: z.literal("condition"), formula: z.string().describe("Rows for which this holds are left out") }),
+  ]),
+});
+
+const moments = z
+  .strictObject({
+    names: z.array(columnName).min(1),
+    n: z.number().int().min(3),
+    means: z.array(z.number()).optional(),
+    covariance: z.array(z.array(z.number())).optional().describe("Full or lower triangle, divisor n - 1"),
+    correlation: z.array(z.array(z.number())).optional().describe("Full or lower triangle"),
+    sds: z.array(z.number()).optional(),
+  })
+  .refine((m) => (m.covariance === undefined) !== (m.correlation === undefined), "give either a covariance or a correlation matrix");
+
+export type MomentsFile = z.infer<typeof moments>;
 
 /** The study file, version 1. Everything but the data and the theory has a default. */
 export const studySchema = z.strictObject({
@@ -50,13 +92,25 @@ export const studySchema = z.strictObject({
         z.record(columnName, z.array(cellValue)),
       ]),
     }),
+    z.strictObject({ moments }),
   ]),
   variables: z.record(columnName, variable).default({}).describe("What is known of columns; the rest is guessed from the cells"),
+  derived: z.array(z.strictObject({ name: columnName, recipe })).default([]).describe("Variables made of others"),
+  corrections: z
+    .array(z.strictObject({ column: columnName, row: z.number().int().min(1), from: z.string(), to: z.string() }))
+    .default([])
+    .describe("Cells changed by hand; the data above stay as they were imported"),
+  filters: z.array(filter).default([]).describe("Rows left out of every analysis"),
+  screening: z
+    .array(z.strictObject({ name: z.string().min(1), variables: z.array(columnName).min(1) }))
+    .default([])
+    .describe("Sets of variables screened together; default those of the theory, else the numeric ones"),
   theory: z
     .union([z.string(), z.array(z.string())])
     .default("")
     .describe("The sentences, one a line"),
   settings: settings.prefault({}),
+  log: z.array(z.strictObject({ when: z.string(), what: z.string(), why: z.string().default("") })).default([]),
 });
 
 export type StudyFile = z.infer<typeof studySchema>;

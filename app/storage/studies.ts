@@ -1,4 +1,4 @@
-import { DEFAULT_SETTINGS, guessVariable, packTable, unpackTable, type StudyDefinition, type Table, type Variable } from "../../core";
+import { guessVariable, newDefinition, packTable, unpackTable, type StudyDefinition, type Table, type Variable } from "../../core";
 import type { LoadedStudy } from "../../formats";
 import { database, TAB, type StoredHistory, type StoredStrip, type StoredStudy } from "./database";
 
@@ -39,7 +39,7 @@ export async function addStudy({ definition, table }: LoadedStudy, id = newId())
 /** A new study around imported data. */
 export const studyOfTable = (title: string, table: Table, variables: Variable[]): LoadedStudy => ({
   table,
-  definition: { title, question: "", unit: "people", variables, theory: "", settings: { ...DEFAULT_SETTINGS } },
+  definition: newDefinition(title, variables),
 });
 
 const pendingKey = (id: string): string => `hebel-pending ${id}`;

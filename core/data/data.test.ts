@@ -130,8 +130,9 @@ it("the sample keeps exactly the complete rows", () => {
     fc.property(cells, (rows) => {
       const column = (j: 0 | 1) => ({ name: `v${j}`, levels: null, values: Float64Array.from(rows, (r) => r[j] ?? NaN) });
       const complete = rows.flatMap((r, i) => (r[0] !== null && r[1] !== null ? [i] : []));
-      if (complete.length === 0) expect(() => listwiseSample([column(0), column(1)], rows.length)).toThrow(/No row is complete/);
-      else expect([...listwiseSample([column(0), column(1)], rows.length).rows]).toEqual(complete);
+      const everyRow = { table: { rows: rows.length }, included: Int32Array.from(rows.keys()) };
+      if (complete.length === 0) expect(() => listwiseSample([column(0), column(1)], everyRow)).toThrow(/No row is complete/);
+      else expect([...listwiseSample([column(0), column(1)], everyRow).rows]).toEqual(complete);
     }),
   );
 });

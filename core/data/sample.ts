@@ -5,21 +5,31 @@ import type { TypedColumn } from "./typed-column";
 export interface Sample {
   rowsRead: number;
   n: number;
+  /** Rows that filters leave out, whatever their answers. */
+  excluded: number;
   /** 0-based rows kept, ascending. */
   rows: Int32Array;
-  /** 0-based rows left out, ascending. */
+  /** 0-based rows left out for a missing answer, ascending. */
   dropped: number[];
-  /** Missing cells of each variable of the model. */
+  /** Missing cells of each variable of the model, among the rows that no filter leaves out. */
   missing: Record<string, number>;
 }
 
+/** The data as a sample sees them. */
+interface Rows {
+  table: { rows: number };
+  /** 0-based rows that no filter leaves out, ascending. */
+  included: Int32Array;
+}
+
 /** @throws StudyProblem `no_complete_cases` when no row is complete */
-export function listwiseSample(columns: TypedColumn[], rowsRead: number): Sample {
+export function listwiseSample(columns: TypedColumn[], { table, included }: Rows): Sample {
+  const rowsRead = table.rows;
   const missing: Record<string, number> = {};
   const complete = new Uint8Array(rowsRead).fill(1);
   for (const { name, values } of columns) {
     let count = 0;
-    for (let i = 0; i < rowsRead; i++) {
+    for (const i of included) {
       if (Number.isNaN(values[i]!)) {
         count += 1;
         complete[i] = 0;
@@ -29,18 +39,20 @@ export function listwiseSample(columns: TypedColumn[], rowsRead: number): Sample
   }
   const rows: number[] = [];
   const dropped: number[] = [];
-  complete.forEach((kept, i) => (kept ? rows : dropped).push(i));
+  for (const i of included) (complete[i] ? rows : dropped).push(i);
   if (rows.length === 0) {
     const worst = Object.entries(missing).sort((a, b) => b[1] - a[1])[0];
     throw new StudyProblem(
       "no_complete_cases",
       rowsRead === 0
         ? "The data have no rows."
-        : `No row is complete on all ${columns.length} variables of the model. Most cells are missing in “${worst?.[0]}” (${worst?.[1]} of ${rowsRead}).`,
+        : included.length === 0
+          ? "The filters leave every row out. Switch one of them off on the Data screen."
+          : `No row is complete on all ${columns.length} variables of the model. Most cells are missing in “${worst?.[0]}” (${worst?.[1]} of ${included.length}).`,
       { variables: worst ? [worst[0]] : [] },
     );
   }
-  return { rowsRead, n: rows.length, rows: Int32Array.from(rows), dropped, missing };
+  return { rowsRead, n: rows.length, excluded: rowsRead - included.length, rows: Int32Array.from(rows), dropped, missing };
 }
 
 /** The values of a column at the rows of a sample. */

@@ -14,6 +14,20 @@ export interface TextColumn {
 export interface Table {
   rows: number;
   columns: TextColumn[];
+  /** Set where only moments are known: the columns are then constructed rows that have exactly these moments. */
+  moments?: Moments;
+}
+
+/** Means and covariances of variables instead of their rows. */
+export interface Moments {
+  names: string[];
+  /** Rows they were computed from. */
+  n: number;
+  means: number[];
+  /** Divisor n - 1. */
+  covariance: number[][];
+  /** Whether means or SDs were unknown and stand at 0 and 1. */
+  standardised: boolean;
 }
 
 /** After this many rows a column in which most cells differ stops looking for repetitions: that would cost more than it saves. */

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { DEFAULT_SETTINGS } from "../study";
+import { DEFAULT_SETTINGS, newDefinition } from "../study";
 import { analyse } from "../analyse";
 import { guessVariable, TableBuilder } from "../data";
 import { RandomStream } from "../numerics/random";
@@ -52,7 +52,7 @@ function study(theory: string, change: Partial<typeof DEFAULT_SETTINGS> = {}) {
   }
   const table = builder.build();
   const settings = { ...DEFAULT_SETTINGS, replications: 0, ...change };
-  return analyse({ title: "", question: "", unit: "people", variables: table.columns.map(guessVariable), theory, settings }, table);
+  return analyse({ ...newDefinition("", table.columns.map(guessVariable)), theory, settings }, table);
 }
 
 describe("effects that exist", () => {
@@ -118,10 +118,7 @@ describe("refusals name what is concerned", () => {
     return (theory: string) =>
       analyse(
         {
-          title: "",
-          question: "",
-          unit: "",
-          variables: table.columns.map((c) => ({ ...guessVariable(c), level: "continuous" as const })),
+          ...newDefinition("", table.columns.map((c) => ({ ...guessVariable(c), level: "continuous" as const }))),
           theory,
           settings: { ...DEFAULT_SETTINGS, replications: 0 },
         },

@@ -60,7 +60,12 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
       ...path,
       effects: prepared.context.pairs.filter((p) => p.fromVariable === path.from && p.to === path.to).map((p) => directId(p.from, p.to)),
     })),
-    sample: { rowsRead: sample.rowsRead, n: sample.n, dropped: sample.dropped.map((i) => i + 1), missing: sample.missing },
+    sample: {
+      rowsRead: sample.rowsRead,
+      n: sample.n,
+      excluded: prepared.dataset.excluded.map(({ filter, rows }) => ({ filter, rows: rows.map((i) => i + 1) })),
+      dropped: sample.dropped.map((i) => i + 1), missing: sample.missing,
+    },
     descriptives: descriptives(prepared),
     groupMeans: groupMeans(prepared),
     codings: prepared.design.codings,

@@ -15,8 +15,24 @@ export function warningsOf(prepared: Prepared, effects: EffectEvidence[], run: B
   return [...sampleWarnings(prepared), ...fitWarnings(prepared), ...effectWarnings(prepared, effects), ...resamplingWarnings(effects, run)];
 }
 
-function sampleWarnings({ sample, study, theory }: Prepared): Warning[] {
+function sampleWarnings({ sample, study, theory, dataset }: Prepared): Warning[] {
   const list: Warning[] = [];
+  if (dataset.table.moments) {
+    const { n, standardised } = dataset.table.moments;
+    list.push({
+      code: "moments_only",
+      message: `Only means and covariances of ${n} ${study.unit} are known: coefficients and classical errors are exact, but nothing can be resampled, and residuals and robust errors do not exist.${standardised ? " The correlations came without standard deviations, so every coefficient is in standard deviations." : ""}`,
+      about: [],
+    });
+  }
+  if (sample.excluded > 0) {
+    const filters = dataset.excluded.filter((e) => e.rows.length > 0).map((e) => e.filter);
+    list.push({
+      code: "rows_excluded",
+      message: `${sample.excluded} of ${sample.rowsRead} ${study.unit} are left out by ${filters.length === 1 ? "the filter" : "the filters"} ${filters.map((f) => `“${f}”`).join(", ")}.`,
+      about: [],
+    });
+  }
   if (sample.dropped.length > 0) {
     const causes = Object.entries(sample.missing)
       .filter(([, count]) => count > 0)

@@ -26,8 +26,13 @@ export interface OrthogonalFactor {
  * (modified Gram-Schmidt with one repetition: orthogonal to working precision, Giraud et al. 2005,
  * Numer Math 101). The same pass is the rank rule and the least-squares factorisation.
  * @param columns k columns of n finite numbers, none constant
+ * @param limit what must be left of a column of length one when the earlier ones are taken out
  */
-export function orthogonalFactor(columns: ArrayLike<number>[], weights?: ArrayLike<number>): OrthogonalFactor {
+export function orthogonalFactor(
+  columns: ArrayLike<number>[],
+  weights?: ArrayLike<number>,
+  limit = DEPENDENT_LENGTH,
+): OrthogonalFactor {
   const k = columns.length;
   const n = k > 0 ? columns[0]!.length : 0;
   const means = new Float64Array(k);
@@ -48,7 +53,7 @@ export function orthogonalFactor(columns: ArrayLike<number>[], weights?: ArrayLi
       }
     }
     const rest = Math.sqrt(dot(v, v));
-    if (!(rest > DEPENDENT_LENGTH)) {
+    if (!(rest > limit)) {
       factor.dependent = { column: j, partners: partnersOf(r, k, j) };
       return factor;
     }

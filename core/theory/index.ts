@@ -1,5 +1,6 @@
 export { parseTheory } from "./parse";
 export { RESERVED } from "./reader";
+export { MEASURE_FORMS } from "./measure";
 export { writeName, writeStatement } from "./write";
 export { nearestName } from "./nearest";
 export { compileTheory, type CompiledTheory, type EquationSpec, type ModelPath } from "./compile";

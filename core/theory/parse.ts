@@ -1,27 +1,30 @@
 import { readFormula } from "./formula";
 import { nearestName } from "./nearest";
+import { readMeasure } from "./measure";
 import { LineError, Reader } from "./reader";
 import type { Hypothesis, NameRef, Statement, Theory, Verb } from "./syntax";
 import { tokenise } from "./tokens";
 
 const VERBS = ["raises", "lowers", "affects"];
 const MODERATION = ["strengthens", "weakens", "alters"];
-const MEASUREMENT = ["measure", "covary"];
+const LATER = ["covary"];
 
 /**
  * Reads the text of a theory, one sentence a line. A line that cannot be read becomes a complaint and the others
- * still count, so estimates do not vanish while a sentence is being typed.
- * @param variables names of the study's variables
+ * still count, so estimates do not vanish while a sentence is being typed. A measure may be used on any line, also
+ * above the one that states it.
+ * @param variables names of the study's columns, raw and derived
  */
 export function parseTheory(text: string, variables: readonly string[]): Theory {
-  const theory: Theory = { statements: [], complaints: [] };
-  text.split(/\r?\n/).forEach((content, index) => {
-    const line = index + 1;
-    const { tokens, complaints } = tokenise(content, line);
+  const lines = text.split(/\r?\n/).map((content, index) => ({ content, line: index + 1, ...tokenise(content, index + 1) }));
+  const measures = lines.flatMap(({ tokens }) => (tokens[0]?.text === "measure" && tokens[1] ? [tokens[1].text] : []));
+  const theory: Theory = { statements: [], named: measures, complaints: [] };
+  const known = [...new Set([...variables, ...measures])];
+  lines.forEach(({ content, line, tokens, complaints }) => {
     theory.complaints.push(...complaints);
     if (tokens.length === 0 || complaints.length > 0) return;
     try {
-      theory.statements.push(readStatement(new Reader(tokens, line, content.trimEnd().length, variables), line));
+      theory.statements.push(readStatement(new Reader(tokens, line, content.trimEnd().length, known), line, variables, measures));
     } catch (error) {
       if (!(error instanceof LineError)) throw error;
       theory.complaints.push(error.complaint);
@@ -32,16 +35,13 @@ export function parseTheory(text: string, variables: readonly string[]): Theory 
   return theory;
 }
 
-function readStatement(reader: Reader, line: number): Statement {
+function readStatement(reader: Reader, line: number, columns: readonly string[], measures: readonly string[]): Statement {
+  if (reader.takeIf("measure")) return readMeasure(reader, line, columns, measures);
   if (reader.takeIf("also")) return readAlso(reader, line);
   if (reader.takeIf("adjust")) return readAdjust(reader, line);
   if (reader.takeIf("contrast")) return readContrast(reader, line);
   if (reader.takeIf("define")) return readDefine(reader, line);
-  if (reader.isWord(...MEASUREMENT)) {
-    reader.fail(
-      `“${reader.peek()!.text}” is a word of the notation that this version does not estimate yet. Use columns that are already scored.`,
-    );
-  }
+  if (reader.isWord(...LATER)) reader.fail(`“${reader.peek()!.text}” is a word of the notation that this version does not estimate yet.`);
   return readHypothesis(reader, line);
 }
 
@@ -133,7 +133,7 @@ function numberUnlabelled(statements: Statement[]): void {
 function complainOfDoubleLabels(theory: Theory): void {
   const seen = new Map<string, number>();
   for (const statement of theory.statements) {
-    if (statement.kind !== "hypothesis" && statement.kind !== "define") continue;
+    if (statement.kind !== "hypothesis" && statement.kind !== "define" && statement.kind !== "measure") continue;
     const label = statement.kind === "hypothesis" ? statement.label : statement.name.name;
     const before = seen.get(label);
     if (before !== undefined) {

@@ -6,7 +6,7 @@ import type { Token } from "./tokens";
 export const RESERVED = new Set(
   (
     "raises lowers affects strengthens weakens alters through then and only also to adjust for contrast with " +
-    "define as measure reflects combines averages sums reversed covary residuals of direct indirect total"
+    "define as measure reflects combines averages sums reversed on answered covary residuals of direct indirect total"
   ).split(" "),
 );
 

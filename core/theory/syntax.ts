@@ -68,7 +68,23 @@ export interface Define {
   formula: Formula;
 }
 
-export type Statement = Hypothesis | Also | Adjust | Contrast | Define;
+/** What a measure does with its items: a scale score (averages, sums), a common factor (reflects), a composite (combines). */
+export type MeasureForm = "averages" | "sums" | "reflects" | "combines";
+
+/** `measure support averages sup1, sup2, reversed sup3 on 1 to 5 with 60 % answered` */
+export interface Measure {
+  kind: "measure";
+  line: number;
+  name: NameRef;
+  form: MeasureForm;
+  items: { ref: NameRef; reversed: boolean }[];
+  /** Declared lowest and highest answer of the items. */
+  scale: [number, number] | null;
+  /** Smallest share of answered items for a score, in percent; null leaves the usual 80. */
+  answered: number | null;
+}
+
+export type Statement = Hypothesis | Also | Adjust | Contrast | Define | Measure;
 
 /** A complaint about the text: what stands there, what was expected, and the nearest known name if there is one. */
 export interface Complaint extends Place {
@@ -80,5 +96,7 @@ export interface Complaint extends Place {
 
 export interface Theory {
   statements: Statement[];
+  /** Names that lines beginning with “measure” give, whether the rest of the line is right or not. */
+  named: string[];
   complaints: Complaint[];
 }

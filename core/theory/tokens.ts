@@ -8,7 +8,7 @@ export interface Token extends Place {
 
 const WORD = /[\p{L}\p{N}_.]+/uy;
 const NUMBER = /(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?(?![\p{L}\p{N}_.])/uy;
-const MARKS = ":,+-*/()";
+const MARKS = ":,+-*/()%";
 
 /** Splits one line into tokens; `#` starts a comment. Unreadable characters become complaints. */
 export function tokenise(text: string, line: number): { tokens: Token[]; complaints: Complaint[] } {

@@ -26,6 +26,13 @@ export function writeStatement(statement: Statement): string {
       return `contrast ${writeName(statement.first.name)} with ${writeName(statement.second.name)}`;
     case "define":
       return `define ${writeName(statement.name.name)} as ${writeFormula(statement.formula)}`;
+    case "measure": {
+      const { name, form, items, scale, answered } = statement;
+      const listed = items.map((item) => `${item.reversed ? "reversed " : ""}${writeName(item.ref.name)}`).join(", ");
+      const limits = scale ? ` on ${scale[0]} to ${scale[1]}` : "";
+      const rule = answered === null ? "" : ` with ${answered} % answered`;
+      return `measure ${writeName(name.name)} ${form} ${listed}${limits}${rule}`;
+    }
   }
 }
 

@@ -3,7 +3,7 @@ import { analyse } from "../../analyse";
 import { guessVariable, TableBuilder } from "../../data";
 import type { Evidence } from "../../evidence";
 import { RandomStream } from "../../numerics/random";
-import { DEFAULT_SETTINGS } from "../../study";
+import { DEFAULT_SETTINGS, newDefinition } from "../../study";
 
 type Row = [x: number, m: number, y: number];
 
@@ -12,7 +12,7 @@ function run(rows: Row[], theory = "x raises y through m"): Evidence {
   for (const row of rows) builder.add(row.map(String));
   const table = builder.build();
   const variables = table.columns.map((c) => ({ ...guessVariable(c), level: "continuous" as const }));
-  return analyse({ title: "", question: "", unit: "rows", variables, theory, settings: { ...DEFAULT_SETTINGS, replications: 50 } }, table);
+  return analyse({ ...newDefinition("", variables), theory, settings: { ...DEFAULT_SETTINGS, replications: 50 } }, table);
 }
 
 const rows = Array.from({ length: 60 }, (_, i): Row => {
@@ -64,10 +64,7 @@ describe("a least-squares model", () => {
     const table = builder.build();
     const evidence = analyse(
       {
-        title: "",
-        question: "",
-        unit: "rows",
-        variables: table.columns.map(guessVariable),
+        ...newDefinition("", table.columns.map(guessVariable)),
         theory: "cond affects y",
         settings: { ...DEFAULT_SETTINGS, replications: 0 },
       },

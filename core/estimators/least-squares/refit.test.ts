@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { DEFAULT_SETTINGS } from "../../study";
+import { DEFAULT_SETTINGS, newDefinition } from "../../study";
 import { guessVariable, TableBuilder } from "../../data";
 import { prepare } from "../../prepare";
 import { Resampler } from "../../inference";
@@ -24,10 +24,7 @@ function prepared(rows: number[][]) {
   const variables = table.columns.map((c) => ({ ...guessVariable(c), level: "continuous" as const }));
   return prepare(
     {
-      title: "",
-      question: "",
-      unit: "",
-      variables,
+      ...newDefinition("", variables),
       theory: "x raises y through m\nadjust m, y for age",
       settings: { ...DEFAULT_SETTINGS },
     },

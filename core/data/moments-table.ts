@@ -1,0 +1,45 @@
+import { choleskyInPlace } from "../numerics/cholesky";
+import { orthogonalFactor } from "../numerics/orthogonal";
+import { RandomStream } from "../numerics/random";
+import { StudyProblem } from "../problems";
+import type { Moments, Table } from "./table";
+
+const SINGULAR = 1e-10;
+
+/**
+ * A table of n constructed rows whose means and covariances are exactly those given, so that every quantity that
+ * depends on them alone (coefficients, classical errors, R2) is exact. No single row means anything.
+ * @throws StudyProblem `too_few_cases` (n too small) or `collinear` (not a covariance matrix of full rank)
+ */
+export function tableOfMoments(moments: Moments): Table {
+  const { names, n, means, covariance } = moments;
+  const k = names.length;
+  if (n < k + 2) {
+    throw new StudyProblem("too_few_cases", `Covariances of ${k} variables from ${n} rows cannot be analysed; at least ${k + 2} rows are needed.`, {
+      variables: names,
+    });
+  }
+  const l = Float64Array.from(covariance.flat());
+  if (!(choleskyInPlace(l, k, k) > SINGULAR)) {
+    throw new StudyProblem(
+      "collinear",
+      "The matrix is not positive definite: some variable is a combination of others, or entries contradict one another. Correct the matrix or leave a variable out.",
+      { variables: names },
+    );
+  }
+  const noise = names.map((_, j) => {
+    const stream = new RandomStream(1, j);
+    return Float64Array.from({ length: n }, () => stream.normal());
+  });
+  const { q } = orthogonalFactor(noise);
+  const scale = Math.sqrt(n - 1);
+  const columns = names.map((name, j) => {
+    const texts = Array.from({ length: n }, (_, i) => {
+      let value = means[j]!;
+      for (let m = 0; m <= j; m++) value += scale * l[j * k + m]! * q[m]![i]!;
+      return String(value);
+    });
+    return { name, dictionary: texts, codes: Int32Array.from({ length: n }, (_, i) => i) };
+  });
+  return { rows: n, columns, moments };
+}

@@ -1,0 +1,254 @@
+import { StudyProblem } from "../problems";
+
+/** A computed variable or a condition, read. */
+export type Node =
+  | { kind: "number"; value: number }
+  | { kind: "text"; value: string; at: number }
+  | { kind: "column"; name: string; at: number }
+  | { kind: "not" | "negative"; of: Node }
+  | { kind: "binary"; operator: Operator; left: Node; right: Node }
+  | { kind: "call"; name: FunctionName; args: Node[]; at: number };
+
+export type Operator = "+" | "-" | "*" | "/" | "^" | "=" | "!=" | "<" | "<=" | ">" | ">=" | "and" | "or";
+
+/** Every function with its fewest and most arguments. */
+export const FUNCTIONS = {
+  abs: [1, 1],
+  sqrt: [1, 1],
+  exp: [1, 1],
+  ln: [1, 1],
+  log10: [1, 1],
+  round: [1, 2],
+  floor: [1, 1],
+  min: [1, Infinity],
+  max: [1, Infinity],
+  mean: [1, Infinity],
+  sum: [1, Infinity],
+  sd: [2, Infinity],
+  count: [1, Infinity],
+  missing: [1, 1],
+  if: [3, 3],
+} as const;
+export type FunctionName = keyof typeof FUNCTIONS;
+
+interface Token {
+  kind: "number" | "text" | "name" | "word" | "mark" | "end";
+  text: string;
+  at: number;
+}
+
+const PATTERNS: [Token["kind"], RegExp][] = [
+  ["number", /(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?(?![\p{L}\p{N}_.])/uy],
+  ["word", /[\p{L}_][\p{L}\p{N}_.]*/uy],
+  ["name", /"(?:[^"]|"")*"/y],
+  ["text", /'(?:[^']|'')*'/y],
+  ["mark", /<=|>=|!=|[-+*/^=<>(),]/y],
+];
+
+/**
+ * Reads a formula: numbers, columns (quoted with " where they are not one plain word), texts in ', the usual arithmetic,
+ * comparisons, and / or / not, and functions. Nothing in it can run code.
+ * @throws StudyProblem `formula` with the position and what was expected
+ */
+export function readFormulaText(text: string): Node {
+  const tokens = tokensOf(text);
+  const reader = new FormulaReader(tokens);
+  const node = reader.or();
+  const rest = reader.peek();
+  if (rest.kind !== "end") fail(rest.at, `“${rest.text}” is not expected here. Is an operator or a comma missing before it?`);
+  return node;
+}
+
+function tokensOf(text: string): Token[] {
+  const tokens: Token[] = [];
+  let at = 0;
+  while (at < text.length) {
+    if (/\s/.test(text[at]!)) {
+      at += 1;
+      continue;
+    }
+    const found = PATTERNS.flatMap(([kind, pattern]) => {
+      pattern.lastIndex = at;
+      const match = pattern.exec(text)?.[0];
+      return match === undefined ? [] : [{ kind, match }];
+    })[0];
+    if (!found) {
+      const quote = text[at] === '"' || text[at] === "'";
+      fail(at, quote ? "This quotation mark is never closed." : `“${text[at]}” has no meaning in a formula.`);
+    }
+    const { kind, match } = found;
+    const mark = match[0]!;
+    const bare = kind === "name" || kind === "text" ? match.slice(1, -1).replaceAll(mark + mark, mark) : match;
+    tokens.push({ kind, text: bare, at });
+    at += match.length;
+  }
+  tokens.push({ kind: "end", text: "", at: text.length });
+  return tokens;
+}
+
+function fail(at: number, message: string): never {
+  throw new StudyProblem("formula", `At position ${at + 1} of the formula: ${message}`, { column: at + 1 });
+}
+
+const COMPARISONS = ["=", "!=", "<", "<=", ">", ">="];
+/** Deeper nesting than this is a slip, and would exhaust the stack. */
+const MAX_DEPTH = 200;
+
+class FormulaReader {
+  private at = 0;
+  private depth = 0;
+
+  constructor(private readonly tokens: Token[]) {}
+
+  peek(): Token {
+    return this.tokens[this.at]!;
+  }
+
+  private is(kind: Token["kind"], ...texts: string[]): boolean {
+    const token = this.peek();
+    return token.kind === kind && texts.includes(token.text);
+  }
+
+  private take(): Token {
+    return this.tokens[this.at++]!;
+  }
+
+  or(): Node {
+    if (++this.depth > MAX_DEPTH) fail(this.peek().at, "The formula is nested too deeply.");
+    const node = this.chain(
+      () => this.and(),
+      (reader) => reader.is("word", "or"),
+    );
+    this.depth -= 1;
+    return node;
+  }
+
+  private and(): Node {
+    return this.chain(
+      () => this.not(),
+      (reader) => reader.is("word", "and"),
+    );
+  }
+
+  private not(): Node {
+    let count = 0;
+    while (this.is("word", "not")) {
+      this.take();
+      count += 1;
+    }
+    const node = this.comparison();
+    return count % 2 === 1 ? { kind: "not", of: node } : node;
+  }
+
+  private comparison(): Node {
+    const left = this.sum();
+    if (!this.is("mark", ...COMPARISONS)) return left;
+    const operator = this.take().text as Operator;
+    const node: Node = { kind: "binary", operator, left, right: this.sum() };
+    if (this.is("mark", ...COMPARISONS)) fail(this.peek().at, "Two comparisons are joined by “and”, as in a > 1 and a < 5.");
+    return node;
+  }
+
+  private sum(): Node {
+    return this.chain(
+      () => this.product(),
+      (reader) => reader.is("mark", "+", "-"),
+    );
+  }
+
+  private product(): Node {
+    return this.chain(
+      () => this.negative(),
+      (reader) => reader.is("mark", "*", "/"),
+    );
+  }
+
+  private chain(next: () => Node, goesOn: (reader: FormulaReader) => boolean): Node {
+    let left = next();
+    while (goesOn(this)) {
+      const operator = this.take().text as Operator;
+      left = { kind: "binary", operator, left, right: next() };
+    }
+    return left;
+  }
+
+  /** A minus binds less tightly than a power: -2^2 is -4. */
+  private negative(): Node {
+    let count = 0;
+    while (this.is("mark", "-")) {
+      this.take();
+      count += 1;
+    }
+    const node = this.power();
+    return count % 2 === 1 ? { kind: "negative", of: node } : node;
+  }
+
+  private power(): Node {
+    const base = this.atom();
+    if (!this.is("mark", "^")) return base;
+    this.take();
+    if (++this.depth > MAX_DEPTH) fail(this.peek().at, "The formula is nested too deeply.");
+    const node: Node = { kind: "binary", operator: "^", left: base, right: this.negative() };
+    this.depth -= 1;
+    return node;
+  }
+
+  private atom(): Node {
+    const token = this.take();
+    if (token.kind === "number") return { kind: "number", value: Number(token.text) };
+    if (token.kind === "text") return { kind: "text", value: token.text, at: token.at };
+    if (token.kind === "name") return { kind: "column", name: token.text, at: token.at };
+    if (token.kind === "word" && this.is("mark", "(")) return this.call(token);
+    if (token.kind === "word" && !["and", "or", "not"].includes(token.text)) return { kind: "column", name: token.text, at: token.at };
+    if (token.kind === "mark" && token.text === "(") {
+      const inner = this.or();
+      this.close();
+      return inner;
+    }
+    this.at -= 1;
+    fail(token.at, token.kind === "end" ? "Something is missing at the end." : `A number, a column or a bracket was expected, not “${token.text}”.`);
+  }
+
+  private call(token: Token): Node {
+    if (!Object.hasOwn(FUNCTIONS, token.text)) {
+      fail(token.at, `There is no function “${token.text}”. Known are ${Object.keys(FUNCTIONS).join(", ")}.`);
+    }
+    const name = token.text as FunctionName;
+    this.take();
+    const args = [this.or()];
+    while (this.is("mark", ",")) {
+      this.take();
+      args.push(this.or());
+    }
+    this.close();
+    const [fewest, most] = FUNCTIONS[name];
+    if (args.length < fewest || args.length > most) {
+      const wanted = fewest === most ? `${fewest}` : most === Infinity ? `at least ${fewest}` : `${fewest} to ${most}`;
+      fail(token.at, `“${name}” takes ${wanted} ${wanted === "1" ? "argument" : "arguments"}, not ${args.length}.`);
+    }
+    return { kind: "call", name, args, at: token.at };
+  }
+
+  private close(): void {
+    if (!this.is("mark", ")")) fail(this.peek().at, "A bracket is not closed.");
+    this.take();
+  }
+}
+
+/** The columns a formula reads. */
+export function columnsOfFormula(node: Node): string[] {
+  switch (node.kind) {
+    case "number":
+    case "text":
+      return [];
+    case "column":
+      return [node.name];
+    case "not":
+    case "negative":
+      return columnsOfFormula(node.of);
+    case "binary":
+      return [...new Set([...columnsOfFormula(node.left), ...columnsOfFormula(node.right)])];
+    case "call":
+      return [...new Set(node.args.flatMap(columnsOfFormula))];
+  }
+}

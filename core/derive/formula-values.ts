@@ -1,0 +1,174 @@
+import { standardDeviation } from "../numerics/moments";
+import { StudyProblem } from "../problems";
+import type { FunctionName, Node, Operator } from "./formula-syntax";
+
+/** What a formula reads of the data. */
+export interface FormulaSource {
+  rows: number;
+  /** Numbers of a column, NaN where missing. @throws StudyProblem for an unknown or wordy column */
+  numbers: (name: string) => Float64Array;
+  /** The trimmed cells of a column, null where missing. */
+  texts: (name: string) => (row: number) => string | null;
+}
+
+type Value = (row: number) => number;
+
+/**
+ * The value of a formula in every row. A missing value makes arithmetic and comparisons missing; mean, sum, min, max,
+ * sd and count work on the values present; true is 1 and false is 0.
+ */
+export function formulaValues(node: Node, source: FormulaSource): Float64Array {
+  const value = compile(node, source);
+  const out = new Float64Array(source.rows);
+  for (let i = 0; i < out.length; i++) {
+    const v = value(i);
+    out[i] = Number.isFinite(v) ? v : NaN;
+  }
+  return out;
+}
+
+function compile(node: Node, source: FormulaSource): Value {
+  switch (node.kind) {
+    case "number":
+      return () => node.value;
+    case "text":
+      throw new StudyProblem("formula", `The text '${node.value}' can only be compared, as in group = '${node.value}'.`, {
+        column: node.at + 1,
+      });
+    case "column": {
+      const values = source.numbers(node.name);
+      return (i) => values[i]!;
+    }
+    case "negative": {
+      const of = compile(node.of, source);
+      return (i) => -of(i);
+    }
+    case "not": {
+      const of = compile(node.of, source);
+      return (i) => {
+        const v = of(i);
+        return Number.isNaN(v) ? NaN : v === 0 ? 1 : 0;
+      };
+    }
+    case "binary":
+      return textComparison(node, source) ?? arithmetic(node.operator, compile(node.left, source), compile(node.right, source));
+    case "call":
+      return call(node.name, node.args, source);
+  }
+}
+
+/** column = 'text' or column != 'text', either way round. */
+function textComparison(node: Extract<Node, { kind: "binary" }>, source: FormulaSource): Value | null {
+  const { left, right, operator } = node;
+  const text = right.kind === "text" ? right : left.kind === "text" ? left : null;
+  if (!text) return null;
+  const other = text === right ? left : right;
+  if (other.kind !== "column" || (operator !== "=" && operator !== "!=")) {
+    throw new StudyProblem("formula", `A text is compared with a column by = or !=, as in group = '${text.value}'.`, {
+      column: text.at + 1,
+    });
+  }
+  const cells = source.texts(other.name);
+  const wanted = operator === "=";
+  return (i) => {
+    const cell = cells(i);
+    return cell === null ? NaN : (cell === text.value) === wanted ? 1 : 0;
+  };
+}
+
+const truth = (value: boolean): number => (value ? 1 : 0);
+
+/** Missing operands make a comparison missing, except where one side of and / or decides alone. */
+function arithmetic(operator: Operator, a: Value, b: Value): Value {
+  const compared =
+    (test: (x: number, y: number) => boolean): Value =>
+    (i) => {
+      const x = a(i);
+      const y = b(i);
+      return Number.isNaN(x) || Number.isNaN(y) ? NaN : truth(test(x, y));
+    };
+  switch (operator) {
+    case "+":
+      return (i) => a(i) + b(i);
+    case "-":
+      return (i) => a(i) - b(i);
+    case "*":
+      return (i) => a(i) * b(i);
+    case "/":
+      return (i) => a(i) / b(i);
+    case "^":
+      return (i) => a(i) ** b(i);
+    case "=":
+      return compared((x, y) => x === y);
+    case "!=":
+      return compared((x, y) => x !== y);
+    case "<":
+      return compared((x, y) => x < y);
+    case "<=":
+      return compared((x, y) => x <= y);
+    case ">":
+      return compared((x, y) => x > y);
+    case ">=":
+      return compared((x, y) => x >= y);
+    case "and":
+      return (i) => {
+        const x = a(i);
+        const y = b(i);
+        return x === 0 || y === 0 ? 0 : Number.isNaN(x) || Number.isNaN(y) ? NaN : 1;
+      };
+    case "or":
+      return (i) => {
+        const x = a(i);
+        const y = b(i);
+        const yes = (v: number): boolean => !Number.isNaN(v) && v !== 0;
+        return yes(x) || yes(y) ? 1 : Number.isNaN(x) || Number.isNaN(y) ? NaN : 0;
+      };
+  }
+}
+
+const OF_ONE: Partial<Record<FunctionName, (x: number) => number>> = {
+  abs: Math.abs,
+  sqrt: Math.sqrt,
+  exp: Math.exp,
+  ln: Math.log,
+  log10: Math.log10,
+  floor: Math.floor,
+};
+
+/** Over the values present; none present is missing. */
+const OF_MANY: Partial<Record<FunctionName, (present: number[]) => number>> = {
+  min: (x) => (x.length > 0 ? Math.min(...x) : NaN),
+  max: (x) => (x.length > 0 ? Math.max(...x) : NaN),
+  mean: (x) => (x.length > 0 ? x.reduce((a, b) => a + b, 0) / x.length : NaN),
+  sum: (x) => (x.length > 0 ? x.reduce((a, b) => a + b, 0) : NaN),
+  sd: (x) => standardDeviation(x),
+  count: (x) => x.length,
+};
+
+function call(name: FunctionName, args: Node[], source: FormulaSource): Value {
+  if (name === "missing") return missing(args[0]!, source);
+  const values = args.map((arg) => compile(arg, source));
+  const one = OF_ONE[name];
+  if (one) return (i) => one(values[0]!(i));
+  const many = OF_MANY[name];
+  if (many) return (i) => many(values.map((v) => v(i)).filter((v) => !Number.isNaN(v)));
+  if (name === "round") {
+    return (i) => {
+      const scale = 10 ** Math.round(values[1]?.(i) ?? 0);
+      return Math.round(values[0]!(i) * scale) / scale;
+    };
+  }
+  return (i) => {
+    const condition = values[0]!(i);
+    return Number.isNaN(condition) ? NaN : condition !== 0 ? values[1]!(i) : values[2]!(i);
+  };
+}
+
+function missing(of: Node, source: FormulaSource): Value {
+  if (of.kind === "column") {
+    const cells = source.texts(of.name);
+    return (i) => truth(cells(i) === null);
+  }
+  const value = compile(of, source);
+  return (i) => truth(Number.isNaN(value(i)));
+}

@@ -1,0 +1,31 @@
+import { numbersOf, pick, type NumberColumn } from "../../data";
+import { findVariable, type Dataset } from "../../dataset";
+import { StudyProblem } from "../../problems";
+
+/** Reads columns of a dataset as numbers at its included rows, once each. */
+export class NumberReader {
+  private readonly all = new Map<string, Float64Array>();
+
+  constructor(readonly dataset: Dataset) {}
+
+  /** Every row of the file. @throws StudyProblem for a column that is not there or holds names */
+  everyRow(name: string): Float64Array {
+    let values = this.all.get(name);
+    if (!values) {
+      const found = findVariable(this.dataset, name);
+      if (!found) throw new StudyProblem("unknown_variable", `The data have no column “${name}”.`, { variables: [name] });
+      values = numbersOf(found.column, found.variable);
+      this.all.set(name, values);
+    }
+    return values;
+  }
+
+  included(name: string): NumberColumn {
+    return { name, values: pick(this.everyRow(name), this.dataset.included) };
+  }
+
+  /** The row of the file, from 1, of a position among the included rows. */
+  fileRow(position: number): number {
+    return this.dataset.included[position]! + 1;
+  }
+}

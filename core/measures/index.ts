@@ -1,0 +1,14 @@
+export {
+  averageVarianceExtracted,
+  compositeReliability,
+  correlationMatrix,
+  reliability,
+  type ItemStatistics,
+  type Omega,
+  type Reliability,
+} from "./reliability";
+export { oneFactor, type OneFactor } from "./one-factor";
+export { DEFAULT_ANSWERED, reversed, scaleScores, type ScoreRule } from "./scores";
+export { straightLining, type StraightLining } from "./straight-lining";
+export { itemFamilies, type ItemFamily } from "./families";
+export { heterotraitRatios, type HeterotraitRatio, type ItemBlock } from "./discriminant";
