@@ -7,6 +7,8 @@ export default [
   route("study/:id", "routes/study.tsx", [
     index("routes/study-start.tsx"),
     route("data", "routes/data.tsx"),
+    route("screening", "routes/screening.tsx"),
+    route("measures", "routes/measures.tsx"),
     route("hypotheses", "routes/hypotheses.tsx"),
     route("evidence", "routes/evidence.tsx"),
   ]),

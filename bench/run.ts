@@ -1,5 +1,14 @@
 import { performance } from "node:perf_hooks";
-import { prepare, Resampler, DEFAULT_SETTINGS, guessVariable, newDefinition, TableBuilder, type StudyDefinition, type Table } from "../core";
+import {
+  prepare,
+  Resampler,
+  DEFAULT_SETTINGS,
+  guessVariable,
+  newDefinition,
+  TableBuilder,
+  type StudyDefinition,
+  type Table,
+} from "../core";
 import { assembleEvidence } from "../core/evidence";
 import { RandomStream } from "../core/numerics/random";
 import { ReplicatePool } from "../cli/parallel";
@@ -78,4 +87,4 @@ report("live estimates, no resamples", 500, "–", await best(async () => assemb
 const wide = [Array.from({ length: 50 }, (_, j) => `v${j}`).join(",")];
 for (let i = 0; i < 100_000; i++) wide.push(Array.from({ length: 50 }, (_, j) => ((i * 31 + j * 17) % 997) / 10).join(","));
 const csv = wide.join("\n");
-report("read a CSV of 100,000 x 50", 100_000, "–", await best(async () => readDelimited(csv, { separator: ",", header: true })), 1);
+report("read a CSV of 100,000 x 50", 100_000, "–", await best(async () => readDelimited(csv, { separator: ",", headerRow: 1 })), 1);

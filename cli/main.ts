@@ -1,11 +1,11 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import { dirname, resolve } from "node:path";
-import { StudyProblem } from "../core";
+import { dataEvidence, ENGINE, StudyProblem, type Evidence } from "../core";
 import { decodeText, FormatProblem, parseJson, readStudy, type LoadedStudy } from "../formats";
 import { demoStudy } from "../demo/study";
 import { analyseInParallel } from "./parallel";
 import { analyseReplicates } from "./replicates";
-import { readable } from "./table";
+import { readable, readableData } from "./table";
 
 const USAGE = `Usage: npm run --silent analyse -- [STUDY.hebel.json] [--out EVIDENCE.json] [--workers N]
 
@@ -53,9 +53,21 @@ async function run(options: Options): Promise<void> {
     }
     study = readStudy(text, beside);
   }
-  const evidence = await analyseInParallel(study.definition, study.table, options.workers);
-  const table = options.study === null || options.out !== null ? readable(evidence) : null;
-  deliver(JSON.stringify(evidence, null, 2), options.out, table);
+  const data = dataEvidence(study.definition, study.table);
+  const model = await modelEvidence(study, options.workers);
+  const table =
+    options.study === null || options.out !== null ? [model && readable(model), readableData(data)].filter(Boolean).join("\n\n") : null;
+  deliver(JSON.stringify({ ...(model ?? { format: "hebel-evidence", version: 1, engine: ENGINE }), data }, null, 2), options.out, table);
+}
+
+/** A study without sentences about effects is only described and screened. */
+async function modelEvidence(study: LoadedStudy, workers: number): Promise<Evidence | null> {
+  try {
+    return await analyseInParallel(study.definition, study.table, workers);
+  } catch (error) {
+    if (error instanceof StudyProblem && error.code === "nothing_to_estimate") return null;
+    throw error;
+  }
 }
 
 function deliver(json: string, out: string | null, table: string | null): void {

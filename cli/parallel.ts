@@ -1,5 +1,5 @@
 import { Worker } from "node:worker_threads";
-import { analyse, needsBootstrap, prepare, Resampler, type Evidence, type ReplicateBlock, type StudyDefinition, type Table } from "../core";
+import { analyse, prepare, Resampler, type Evidence, type ReplicateBlock, type StudyDefinition, type Table } from "../core";
 import { assembleEvidence } from "../core/evidence";
 import type { Reply, Request } from "./replicate-worker";
 
@@ -45,11 +45,13 @@ function ask(worker: Worker, request: Request): Promise<Reply> {
 
 /** `analyse` with the replicates made by `workers` threads. */
 export async function analyseInParallel(study: StudyDefinition, table: Table, workers: number): Promise<Evidence> {
-  if (workers <= 1 || !needsBootstrap(study)) return analyse(study, table);
+  if (workers <= 1) return analyse(study, table);
   const prepared = prepare(study, table);
+  const { replications } = prepared.study.settings;
+  if (replications === 0) return assembleEvidence(prepared, null);
   const pool = new ReplicatePool(workers);
   try {
-    const making = pool.replicates(prepared.resampling, study.settings.replications);
+    const making = pool.replicates(prepared.resampling, replications);
     const jackknife = new Resampler(prepared.resampling).jackknife();
     return assembleEvidence(prepared, { replicates: await making, jackknife });
   } finally {

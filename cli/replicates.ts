@@ -16,7 +16,7 @@ export function analyseReplicates(json: unknown, readCsv: (path: string) => stri
   const file = check(replicatesSchema, json, "replicates file");
   const column = (path: string, name: string): number[] => {
     const text = readCsv(path);
-    const { table } = readDelimited(text, { separator: guessSeparator(text), header: true });
+    const { table } = readDelimited(text, { separator: guessSeparator(text), headerRow: 1 });
     const found = table.columns.find((c) => c.name === name);
     if (!found) throw new FormatProblem(`“${path}” has no column “${name}”. Columns: ${table.columns.map((c) => c.name).join(", ")}.`);
     return Array.from(found.codes, (code) => parseNumber(found.dictionary[code]!));

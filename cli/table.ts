@@ -1,4 +1,4 @@
-import { INTERVAL_WORDS, percent, plain, pValue, thousands, type Evidence } from "../core";
+import { INTERVAL_WORDS, percent, plain, pValue, thousands, type DataEvidence, type Evidence } from "../core";
 
 const VERDICTS = {
   supported: "supported",
@@ -37,6 +37,26 @@ export function readable(evidence: Evidence): string {
   return [...lines, ...columns([["effect", "estimate", "SE", `${level} % lower`, `${level} % upper`, "p", "interval"], ...rows])].join(
     "\n",
   );
+}
+
+/** What the data say, as a readable table for a terminal. */
+export function readableData(data: DataEvidence): string {
+  const rows = Object.values(data.descriptives).map((v) => [
+    v.name,
+    String(v.n),
+    plain(v.mean),
+    plain(v.sd),
+    plain(v.min, 2),
+    plain(v.max, 2),
+    "",
+  ]);
+  const measures = data.measures.map(({ name, reliability: { value, problem } }) =>
+    value
+      ? `${name}: alpha ${plain(value.alpha)}, omega ${plain(value.omega?.total)}, ${value.k} items, n ${value.n}`
+      : `${name}: ${problem!.message}`,
+  );
+  const findings = data.findings.map((f) => `${f.weight === "look" ? "!" : "-"} ${f.message}`);
+  return [...columns([["variable", "n", "mean", "SD", "min", "max", ""], ...rows]), "", ...measures, "", ...findings].join("\n");
 }
 
 function columns(rows: string[][]): string[] {

@@ -1,12 +1,4 @@
-import {
-  findColumn,
-  guessVariable,
-  isMissing,
-  numbersOf,
-  type Table,
-  type TextColumn,
-  type Variable,
-} from "./data";
+import { findColumn, guessVariable, isMissing, numbersOf, type Table, type TextColumn, type Variable } from "./data";
 import {
   applyRecipe,
   columnsOfFormula,
@@ -70,7 +62,8 @@ export function buildDataset(definition: DataDefinition, raw: Table): Dataset {
     }
   };
   for (const { name } of definition.derived) {
-    if (rawNames.includes(name)) problems.push({ name, message: `The data have a column “${name}” too. Give the derived variable another name.` });
+    if (rawNames.includes(name))
+      problems.push({ name, message: `The data have a column “${name}” too. Give the derived variable another name.` });
     else tryMake(name, "derived");
   }
   for (const { name, form } of measures) if (form === "averages" || form === "sums") tryMake(name.name, "measure");
@@ -132,9 +125,13 @@ class Kitchen implements RecipeSource {
     const known = this.made.get(name);
     if (known) return known;
     if (this.making.includes(name)) {
-      throw new StudyProblem("formula", `${[...this.making, name].join(" needs ")}: these recipes go round in a circle. Change one of them.`, {
-        variables: [...this.making],
-      });
+      throw new StudyProblem(
+        "formula",
+        `${[...this.making, name].join(" needs ")}: these recipes go round in a circle. Change one of them.`,
+        {
+          variables: [...this.making],
+        },
+      );
     }
     this.making.push(name);
     try {
@@ -181,7 +178,11 @@ class Kitchen implements RecipeSource {
 }
 
 /** The items of a measure as numbers, those keyed the other way reversed. */
-export function itemColumns(measure: Measure, numbers: (name: string) => Float64Array, range: (name: string) => Variable["range"]): Float64Array[] {
+export function itemColumns(
+  measure: Measure,
+  numbers: (name: string) => Float64Array,
+  range: (name: string) => Variable["range"],
+): Float64Array[] {
   return measure.items.map(({ ref, reversed: turned }) => {
     const values = numbers(ref.name);
     if (!turned) return values;
@@ -235,12 +236,16 @@ export function tryRecipe(definition: DataDefinition, raw: Table, derived: Deriv
 export function usesOf(definition: StudyDefinition, name: string, columns: readonly string[]): string[] {
   const uses: string[] = [];
   for (const d of definition.derived) {
-    const of = d.recipe.kind === "formula" ? safely(() => columnsOfFormula(readFormulaText((d.recipe as { formula: string }).formula))) : [d.recipe.of];
+    const of =
+      d.recipe.kind === "formula"
+        ? safely(() => columnsOfFormula(readFormulaText((d.recipe as { formula: string }).formula)))
+        : [d.recipe.of];
     if (of.includes(name)) uses.push(`the derived variable “${d.name}”`);
   }
   for (const f of definition.filters) {
     const { rule } = f;
-    if (rule.kind === "condition" && safely(() => columnsOfFormula(readFormulaText(rule.formula))).includes(name)) uses.push(`the filter “${f.name}”`);
+    if (rule.kind === "condition" && safely(() => columnsOfFormula(readFormulaText(rule.formula))).includes(name))
+      uses.push(`the filter “${f.name}”`);
   }
   const { statements } = parseTheory(definition.theory, columns);
   for (const statement of statements) {

@@ -1,4 +1,4 @@
-export { analyse, needsBootstrap } from "./analyse";
+export { analyse } from "./analyse";
 export { checkSettings, prepare, type Prepared } from "./prepare";
 export { StudyProblem, type ProblemCode, type ProblemPlace, type Warning, type WarningCode } from "./problems";
 export {
@@ -16,6 +16,9 @@ export {
 } from "./study";
 export { buildDataset, findVariable, tryRecipe, usesOf, type DataDefinition, type Dataset, type Origin } from "./dataset";
 export * from "./derive";
+export { findCell, rowsWhere, shownText, sortRows, type CellPlace } from "./dataset-view";
+export { describeChange, withLog } from "./change-log";
+export { replaceData, type Replacement } from "./replace-data";
 export { itemFamilies, type ItemFamily, type ItemStatistics, type Reliability } from "./measures";
 export type { CorrelationCell, CorrelationTable, CorrelationTest, Description } from "./screening";
 export { ENGINE } from "./version";

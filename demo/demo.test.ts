@@ -9,7 +9,7 @@ describe("the demo data", () => {
   it("are what the generator makes", () => {
     const { table } = readDelimited(readFileSync(new URL("./language-cafe.csv", import.meta.url), "utf8"), {
       separator: ",",
-      header: true,
+      headerRow: 1,
     });
     expect(table.rows).toBe(420);
     const rows = demoRows();

@@ -17,7 +17,7 @@ import { readFileSync } from "node:fs";
 
 const read = (text: string) => {
   const separator = guessSeparator(text);
-  return readDelimited(text, { separator, header: guessHeader(text, separator) });
+  return readDelimited(text, { separator, headerRow: guessHeader(text, separator) });
 };
 
 describe("delimited text", () => {
@@ -33,8 +33,9 @@ describe("delimited text", () => {
   });
 
   it("knows a header from data", () => {
-    expect(guessHeader("hours,age\n1,2", ",")).toBe(true);
-    expect(guessHeader("1.5,2\n3,4", ",")).toBe(false);
+    expect(guessHeader("hours,age\n1,2", ",")).toBe(1);
+    expect(guessHeader("1.5,2\n3,4", ",")).toBe(0);
+    expect(guessHeader("A survey of cafés,,\n\nhours,age,note\n1,2,x\n", ",")).toBe(3);
   });
 
   it("keeps cells as they stand, quotes and line breaks included", () => {
@@ -57,7 +58,7 @@ describe("delimited text", () => {
     ["a,b\n", /no rows/],
     ["a,b\n1,2\n3,4,5\n", /Row 3 has 3 cells/],
     ['a,b\n1,"2\n3,4\n', /quotation mark/],
-  ])("refuses %j", (text, message) => expect(() => readDelimited(text, { separator: ",", header: true })).toThrow(message));
+  ])("refuses %j", (text, message) => expect(() => readDelimited(text, { separator: ",", headerRow: 1 })).toThrow(message));
 
   it("reads UTF-8, UTF-16 and Latin-1, and refuses what is not text", () => {
     expect(decodeText(new TextEncoder().encode("é,b"))).toBe("é,b");
@@ -74,7 +75,7 @@ describe("delimited text", () => {
         fc.pre(rows.every((r) => r.some((t) => t !== "")));
         const quote = (t: string): string => `"${t.replace(/"/g, '""')}"`;
         const csv = ["a,b", ...rows.map((r) => r.map(quote).join(","))].join("\n");
-        const { table } = readDelimited(csv, { separator: ",", header: true });
+        const { table } = readDelimited(csv, { separator: ",", headerRow: 1 });
         expect(rows.map((_, i) => table.columns.map((c) => cell(c, i)))).toEqual(rows.map((r) => [...r]));
       }),
     );

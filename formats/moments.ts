@@ -13,7 +13,10 @@ export function tableOfMoments(file: MomentsFile): Table {
   const { names, n, means, sds } = file;
   const k = names.length;
   if (new Set(names).size < k) throw new FormatProblem("Two variables of the matrix have the same name.");
-  for (const [what, list] of [["means", means], ["standard deviations", sds]] as const) {
+  for (const [what, list] of [
+    ["means", means],
+    ["standard deviations", sds],
+  ] as const) {
     if (list && list.length !== k) throw new FormatProblem(`There are ${list.length} ${what} for ${k} variables.`);
   }
   const matrix = symmetric(names, file.covariance ?? file.correlation!);
@@ -45,7 +48,9 @@ function symmetric(names: string[], rows: number[][]): number[][] {
       const above = rows[Math.min(i, j)]![Math.max(i, j)];
       if (below === undefined || !Number.isFinite(below)) throw new FormatProblem(`The entry of “${names[i]}” and “${name}” is missing.`);
       if (above !== undefined && Math.abs(above - below) > ASYMMETRY * Math.max(1, Math.abs(below))) {
-        throw new FormatProblem(`“${names[i]}” with “${name}” is ${row[j] ?? below} above the diagonal but ${below} below it. Which is right?`);
+        throw new FormatProblem(
+          `“${names[i]}” with “${name}” is ${row[j] ?? below} above the diagonal but ${below} below it. Which is right?`,
+        );
       }
       return below;
     }),

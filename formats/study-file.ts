@@ -119,7 +119,7 @@ function tableOf(data: StudyFile["data"], readCsv: CsvReader): Table {
   }
   if ("moments" in data) return tableOfMoments(data.moments);
   const text = "csv" in data ? readCsv(data.csv) : data.text;
-  return readDelimited(text, { separator: data.separator ?? guessSeparator(text), header: true }).table;
+  return readDelimited(text, { separator: data.separator ?? guessSeparator(text), headerRow: 1 }).table;
 }
 
 type CellValue = string | number | boolean | null;

@@ -38,7 +38,12 @@ const of = columnName.describe("The column it is made of");
 
 const recipe = z.discriminatedUnion("kind", [
   z.strictObject({ kind: z.literal("formula"), formula: z.string() }),
-  z.strictObject({ kind: z.literal("recode"), of, map: z.record(z.string(), z.string()), otherwise: z.enum(["keep", "missing"]).default("keep") }),
+  z.strictObject({
+    kind: z.literal("recode"),
+    of,
+    map: z.record(z.string(), z.string()),
+    otherwise: z.enum(["keep", "missing"]).default("keep"),
+  }),
   z.strictObject({ kind: z.literal("reverse"), of, low: z.number(), high: z.number() }),
   z.strictObject({ kind: z.literal("rescale"), of, per: z.number() }),
   z.strictObject({ kind: z.literal("log"), of, base: z.enum(["e", "10", "2"]).default("e"), add: z.number().default(0) }),
@@ -95,7 +100,10 @@ export const studySchema = z.strictObject({
     z.strictObject({ moments }),
   ]),
   variables: z.record(columnName, variable).default({}).describe("What is known of columns; the rest is guessed from the cells"),
-  derived: z.array(z.strictObject({ name: columnName, recipe })).default([]).describe("Variables made of others"),
+  derived: z
+    .array(z.strictObject({ name: columnName, recipe }))
+    .default([])
+    .describe("Variables made of others"),
   corrections: z
     .array(z.strictObject({ column: columnName, row: z.number().int().min(1), from: z.string(), to: z.string() }))
     .default([])

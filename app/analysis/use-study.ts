@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { useFetcher, useOutletContext } from "react-router";
-import type { StudyDefinition, Table } from "../../core";
+import { buildDataset, type Dataset, type StudyDefinition, type Table } from "../../core";
 import { TAB, type StoredStudy } from "../storage/database";
 import { keepStrip, notePending } from "../storage/studies";
 import { Analysis, type AnalysisState } from "./analysis";
@@ -11,73 +11,49 @@ const WRITE_AFTER_MS = 300;
 /** What every screen of a study works with. */
 export interface StudyContext {
   study: StoredStudy;
-  table: Table;
-  /** The definition as it stands on screen, a moment ahead of storage. */
+  /** The data as they were imported. */
+  raw: Table;
+  /** The data as analyses see them: corrected, with derived variables and scores. */
+  dataset: Dataset;
+  /** Names this state of the raw data in the workers. */
+  dataKey: string;
+  /** The definition as it stands on screen, a moment ahead of storage; its log is the stored one. */
   definition: StudyDefinition;
-  /** Changes the definition; changes of one `kind` in quick succession are one step of undo. */
-  edit: (patch: Partial<StudyDefinition>, kind: string) => void;
+  /** Changes the definition; changes of one `kind` in quick succession are one step of undo. `why` goes into the log. */
+  edit: (patch: Partial<StudyDefinition>, kind: string, why?: string) => void;
+  /** Writes what is waiting to be written. */
+  flush: () => Promise<void>;
   analysis: AnalysisState;
   stop: () => void;
   resume: () => void;
 }
 
+interface Waiting {
+  patch: Partial<StudyDefinition>;
+  kind: string;
+  why: string;
+  timer: ReturnType<typeof setTimeout>;
+}
+
 export const useStudy = (): StudyContext => useOutletContext<StudyContext>();
 
 /** Holds the definition that is being edited, writes it through the route's action, and keeps the analysis up to date. */
-export function useStudyState(study: StoredStudy, table: Table): StudyContext {
-  const fetcher = useFetcher({ key: `write ${study.id}` });
-  const [definition, setDefinition] = useState(study.definition);
-  const analysis = useMemo(() => new Analysis(), []);
-  const state = useSyncExternalStore(analysis.subscribe, analysis.snapshot, analysis.snapshot);
-  const pending = useRef<{ patch: Partial<StudyDefinition>; kind: string; timer: ReturnType<typeof setTimeout> } | null>(null);
-  const submit = useRef(fetcher.submit);
+export function useStudyState(study: StoredStudy, raw: Table): StudyContext {
+  const [edited, setDefinition] = useState(study.definition);
   const [seenRevision, setSeenRevision] = useState(study.revision);
+  const dataKey = `${study.id} ${study.dataKey}`;
 
   // A change that this tab did not type (another tab, undo, new data) replaces what is on screen.
   if (study.revision !== seenRevision) {
     setSeenRevision(study.revision);
     if (study.origin !== TAB) setDefinition(study.definition);
   }
-
-  useEffect(() => {
-    submit.current = fetcher.submit;
-  });
-
-  const flush = useCallback(() => {
-    const waiting = pending.current;
-    if (!waiting) return;
-    clearTimeout(waiting.timer);
-    pending.current = null;
-    const body = JSON.stringify({ intent: "change", patch: waiting.patch, kind: waiting.kind });
-    void submit.current(body, { method: "post", action: `/study/${study.id}`, encType: "application/json" });
-  }, [study.id]);
-
-  const edit = useCallback(
-    (patch: Partial<StudyDefinition>, kind: string) => {
-      setDefinition((before) => ({ ...before, ...patch }));
-      if (pending.current && pending.current.kind !== kind) flush();
-      if (pending.current) clearTimeout(pending.current.timer);
-      const whole = { ...pending.current?.patch, ...patch };
-      pending.current = { patch: whole, kind, timer: setTimeout(flush, WRITE_AFTER_MS) };
-      notePending(study.id, whole);
-    },
-    [flush, study.id],
-  );
-
-  useEffect(() => {
-    addEventListener("pagehide", flush);
-    addEventListener("hebel-flush", flush);
-    return () => {
-      removeEventListener("pagehide", flush);
-      removeEventListener("hebel-flush", flush);
-      flush();
-    };
-  }, [flush]);
-
-  useEffect(
-    () => analysis.update(definition, `${study.id} ${study.dataKey}`, table),
-    [analysis, definition, study.id, study.dataKey, table],
-  );
+  const { edit, flush } = useWriting(study.id, setDefinition);
+  const definition = useMemo(() => ({ ...edited, log: study.definition.log }), [edited, study.definition.log]);
+  const dataset = useDataset(definition, dataKey, raw);
+  const analysis = useMemo(() => new Analysis(), []);
+  const state = useSyncExternalStore(analysis.subscribe, analysis.snapshot, analysis.snapshot);
+  useEffect(() => analysis.update(definition, dataKey, raw), [analysis, definition, dataKey, raw]);
 
   const { evidence, status } = state;
   useEffect(() => {
@@ -88,5 +64,61 @@ export function useStudyState(study: StoredStudy, table: Table): StudyContext {
 
   const stop = useCallback(() => analysis.stop(), [analysis]);
   const resume = useCallback(() => analysis.resume(), [analysis]);
-  return { study, table, definition, edit, analysis: state, stop, resume };
+  return { study, raw, dataset, dataKey, definition, edit, flush, analysis: state, stop, resume };
+}
+
+/** The dataset, made anew only when something it depends on has changed: measures, but not hypotheses. */
+function useDataset({ variables, derived, corrections, filters, theory }: StudyDefinition, dataKey: string, raw: Table): Dataset {
+  const measures = theory
+    .split("\n")
+    .filter((line) => /^\s*measure\b/.test(line))
+    .join("\n");
+  const key = JSON.stringify([dataKey, variables, derived, corrections, filters, measures]);
+  return useMemo(
+    () => buildDataset({ variables, derived, corrections, filters, theory: measures }, raw),
+    // The key holds everything the dataset depends on.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [key],
+  );
+}
+
+function useWriting(id: string, setDefinition: (change: (before: StudyDefinition) => StudyDefinition) => void) {
+  const fetcher = useFetcher({ key: `write ${id}` });
+  const submit = useRef(fetcher.submit);
+  const pending = useRef<Waiting | null>(null);
+  useEffect(() => {
+    submit.current = fetcher.submit;
+  });
+
+  const flush = useCallback(async () => {
+    const waiting = pending.current;
+    if (!waiting) return;
+    clearTimeout(waiting.timer);
+    pending.current = null;
+    const { patch, kind, why } = waiting;
+    const body = JSON.stringify({ intent: "change", patch, kind, why });
+    await submit.current(body, { method: "post", action: `/study/${id}`, encType: "application/json" });
+  }, [id]);
+
+  const edit = useCallback(
+    (patch: Partial<StudyDefinition>, kind: string, why = "") => {
+      setDefinition((before) => ({ ...before, ...patch }));
+      if (pending.current && pending.current.kind !== kind) void flush();
+      if (pending.current) clearTimeout(pending.current.timer);
+      const whole = { ...pending.current?.patch, ...patch };
+      pending.current = { patch: whole, kind, why, timer: setTimeout(() => void flush(), WRITE_AFTER_MS) };
+      notePending(id, whole);
+    },
+    [flush, id, setDefinition],
+  );
+
+  useEffect(() => {
+    const leave = (): void => void flush();
+    addEventListener("pagehide", leave);
+    return () => {
+      removeEventListener("pagehide", leave);
+      leave();
+    };
+  }, [flush]);
+  return { edit, flush };
 }

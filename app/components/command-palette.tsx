@@ -36,7 +36,7 @@ export function CommandPalette({ context }: { context: StudyContext }) {
       } else if (mod && key === "z" && !typing) {
         event.preventDefault();
         document.querySelector<HTMLButtonElement>(`[data-history=${event.shiftKey ? "redo" : "undo"}]`)?.click();
-      } else if (event.altKey && ["1", "2", "3"].includes(key)) {
+      } else if (event.altKey && ["1", "2", "3", "4", "5"].includes(key)) {
         event.preventDefault();
         commands[Number(key) - 1]?.run();
       }
@@ -109,18 +109,20 @@ function PaletteDialog({ commands, close }: { commands: Command[]; close: () => 
   );
 }
 
-function useCommands({ study, table, definition, analysis, stop, resume }: StudyContext): Command[] {
+function useCommands({ study, raw, definition, analysis, stop, resume }: StudyContext): Command[] {
   const navigate = useNavigate();
   return useMemo(() => {
     const go = (screen: string) => () => void navigate(`/study/${study.id}/${screen}`);
     const list: Command[] = [
       { name: "Go to Data", keys: "Alt 1", run: go("data") },
-      { name: "Go to Hypotheses", keys: "Alt 2", run: go("hypotheses") },
-      { name: "Go to Evidence", keys: "Alt 3", run: go("evidence") },
+      { name: "Go to Screening", keys: "Alt 2", run: go("screening") },
+      { name: "Go to Measures", keys: "Alt 3", run: go("measures") },
+      { name: "Go to Hypotheses", keys: "Alt 4", run: go("hypotheses") },
+      { name: "Go to Evidence", keys: "Alt 5", run: go("evidence") },
       { name: "Go to the shelf", run: () => void navigate("/") },
       {
         name: "Export the study (.hebel.json)",
-        run: () => download(fileName(definition.title, ".hebel.json"), writeStudy({ definition, table }), "application/json"),
+        run: () => download(fileName(definition.title, ".hebel.json"), writeStudy({ definition, table: raw }), "application/json"),
       },
       {
         name: "Settings of the analysis",
@@ -147,5 +149,5 @@ function useCommands({ study, table, definition, analysis, stop, resume }: Study
     if (analysis.status === "resampling") list.push({ name: "Stop resampling", run: stop });
     if (analysis.status === "stopped") list.push({ name: "Go on resampling", run: resume });
     return list;
-  }, [navigate, study.id, table, definition, analysis, stop, resume]);
+  }, [navigate, study.id, raw, definition, analysis, stop, resume]);
 }

@@ -36,7 +36,7 @@ function StateMark({ state }: { state: StageState }) {
   );
 }
 
-function stagesOf({ study, definition, analysis }: StudyContext): { to: string; name: string; state: StageState }[] {
+function stagesOf({ study, definition, analysis, dataset }: StudyContext): { to: string; name: string; state: StageState }[] {
   const { evidence, problem, complaints, status } = analysis;
   const hasTheory = definition.theory.trim() !== "";
   const aboutData =
@@ -46,7 +46,9 @@ function stagesOf({ study, definition, analysis }: StudyContext): { to: string; 
   const waiting = status === "resampling" || status === "estimating" || status === "stopped";
   const result: StageState = !evidence ? "empty" : problem || unsettled ? "look" : waiting ? "progress" : "ready";
   return [
-    { to: "data", name: "Data", state: study.rows === 0 ? "empty" : aboutData ? "look" : "ready" },
+    { to: "data", name: "Data", state: study.rows === 0 ? "empty" : aboutData || dataset.problems.length > 0 ? "look" : "ready" },
+    { to: "screening", name: "Screening", state: definition.filters.length > 0 ? "ready" : "progress" },
+    { to: "measures", name: "Measures", state: dataset.measures.length > 0 ? "ready" : "empty" },
     { to: "hypotheses", name: "Hypotheses", state: hypotheses },
     { to: "evidence", name: "Evidence", state: result },
   ];

@@ -34,7 +34,11 @@ const ERROR_HELP: Record<CovarianceKind, string> = {
 
 /** Settings of the analysis; every change counts at once. */
 export function SettingsDialog({ context, close }: { context: StudyContext; close: () => void }) {
-  const { definition, edit, table } = context;
+  const {
+    definition,
+    edit,
+    dataset: { table },
+  } = context;
   const { settings } = definition;
   const title = useId();
   const set = (change: Partial<Settings>): void => edit({ settings: { ...settings, ...change } }, `settings ${Object.keys(change).join()}`);

@@ -29,7 +29,7 @@ export function TopBar({ context, history }: { context: StudyContext; history: {
         value={definition.question}
         onChange={(e) => edit({ question: e.target.value }, "question")}
       />
-      <History id={study.id} history={history} />
+      <History id={study.id} history={history} flush={context.flush} />
       <Link className="button" to="data" title="Rows with an answer on every variable of the theory">
         <strong>{n ?? study.rows}</strong> of {study.rows} {definition.unit}
       </Link>
@@ -85,20 +85,16 @@ function Progress({ context }: { context: StudyContext }) {
   );
 }
 
-function History({ id, history }: { id: string; history: { undo: number; redo: number } }) {
+function History({ id, history, flush }: { id: string; history: { undo: number; redo: number }; flush: () => Promise<void> }) {
   const fetcher = useFetcher({ key: `history ${id}` });
-  const step = (intent: "undo" | "redo") => {
-    dispatchEvent(new Event("hebel-flush"));
-    // The write that the flush starts has to land first; both go through the same database queue.
-    setTimeout(
-      () => void fetcher.submit(JSON.stringify({ intent }), { method: "post", action: `/study/${id}`, encType: "application/json" }),
-      60,
-    );
+  const step = async (intent: "undo" | "redo"): Promise<void> => {
+    await flush();
+    await fetcher.submit(JSON.stringify({ intent }), { method: "post", action: `/study/${id}`, encType: "application/json" });
   };
   return (
     <span>
-      <StepButton name="Undo" keys="Ctrl Z" depth={history.undo} step={() => step("undo")} icon={<UndoIcon />} />
-      <StepButton name="Redo" keys="Ctrl Shift Z" depth={history.redo} step={() => step("redo")} icon={<RedoIcon />} />
+      <StepButton name="Undo" keys="Ctrl Z" depth={history.undo} step={() => void step("undo")} icon={<UndoIcon />} />
+      <StepButton name="Redo" keys="Ctrl Shift Z" depth={history.redo} step={() => void step("redo")} icon={<RedoIcon />} />
     </span>
   );
 }

@@ -1,87 +1,199 @@
-import { useState } from "react";
-import type { ColumnSummary, Variable } from "../../core";
-import { useStudy } from "../analysis/use-study";
+import { useEffect, useState } from "react";
+import { useSearchParams } from "react-router";
+import type { Correction, DerivedVariable, Recipe, RowFilter, Variable } from "../../core";
+import { useStudy, type StudyContext } from "../analysis/use-study";
 import { ColumnPanel } from "../components/data/column-panel";
+import { CodebookButtons } from "../components/data/codebook-buttons";
 import { DataGrid } from "../components/data/data-grid";
+import { DeriveDialog } from "../components/data/derive-dialog";
+import { FiltersBar } from "../components/data/filters-bar";
+import { withFilter } from "../components/data/filters";
+import { GridToolbar } from "../components/data/grid-toolbar";
+import { useGridView } from "../components/data/grid-view";
+import { LogDialog } from "../components/data/log-dialog";
+import { MomentsTable } from "../components/data/moments-table";
 import { useSummaries } from "../components/data/use-summaries";
-import { FilePicker } from "../components/file-picker";
-import { ImportDialog } from "../components/import-dialog";
+import { FilePicker } from "../components/importing/file-picker";
+import { ImportDialog } from "../components/importing/import-dialog";
 import "../components/data/data.css";
+
+type Making = { of: string; kind?: Recipe["kind"] } | { change: DerivedVariable };
 
 /** The data as they are, a card on top of every column, and what is said of the chosen column. */
 export default function Data() {
   const context = useStudy();
-  const { table, definition, edit, study, analysis } = context;
-  const summaries = useSummaries(definition, `${study.id} ${study.dataKey}`, table);
-  const [selected, setSelected] = useState<string | null>(null);
+  const { dataset, definition, edit, raw, dataKey, study } = context;
+  const summaries = useSummaries(context);
+  const view = useGridView(dataset);
+  const [query] = useSearchParams();
+  const [selected, setSelected] = useState<string | null>(query.get("column"));
+  const [making, setMaking] = useState<Making | null>(null);
   const [file, setFile] = useState<File | null>(null);
-  const flagged = summaries.filter((s) => flagsOf(s).length > 0);
-  const missing = summaries.filter((s) => s.missing > 0).length;
-  const change = (name: string, patch: Partial<Variable>): void =>
-    edit(
-      { variables: definition.variables.map((v) => (v.name === name ? { ...v, ...patch } : v)) },
-      `variable ${name} ${Object.keys(patch).join()}`,
-    );
-  const variable = definition.variables.find((v) => v.name === selected);
-  const summary = summaries.find((s) => s.name === selected);
-  const column = table.columns.find((c) => c.name === selected);
-  const left = analysis.evidence?.sample;
+  const { setActive } = view;
+  useEffect(() => {
+    // Another screen sends its reader to a cell.
+    const row = Number(query.get("row"));
+    if (row > 0)
+      setActive({
+        row: row - 1,
+        column: Math.max(
+          0,
+          dataset.table.columns.findIndex((c) => c.name === query.get("column")),
+        ),
+      });
+    // Only a new address moves the grid.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [query]);
+  const setFilters = (filters: RowFilter[], why = ""): void => edit({ filters }, "filters", why);
+  const correct = (column: string, row: number, text: string): void => {
+    const corrections = withCorrection(definition.corrections, raw, column, row, text);
+    if (corrections) edit({ corrections }, `cell ${column} ${row}`);
+  };
+  const keep = (made: DerivedVariable[], replaces: string | null): void => {
+    const at = definition.derived.findIndex((d) => d.name === replaces);
+    const rest = definition.derived.filter((d) => d.name !== replaces);
+    const derived = at < 0 ? [...rest, ...made] : [...rest.slice(0, at), ...made, ...rest.slice(at)];
+    edit({ derived }, `derive ${made[0]!.name}`);
+    setSelected(made[0]!.name);
+  };
   return (
     <div className="data-screen">
-      <div className="data-head screen-head">
-        <h1>Data</h1>
-        <label className="unit">
-          one row is one of the{" "}
-          <input
-            className="input"
-            aria-label="Unit of analysis, in the plural"
-            value={definition.unit}
-            size={Math.max(6, definition.unit.length)}
-            onChange={(e) => edit({ unit: e.target.value }, "unit")}
+      <Head context={context} setFile={setFile} make={() => setMaking({ of: selected ?? dataset.table.columns[0]!.name })} />
+      <FiltersBar filters={definition.filters} dataset={dataset} change={setFilters} />
+      <Problems context={context} select={setSelected} />
+      {raw.moments ? (
+        <MomentsTable moments={raw.moments} unit={definition.unit} />
+      ) : (
+        <>
+          <GridToolbar
+            dataset={dataset}
+            view={view}
+            leaveOut={(formula) => {
+              setFilters(withFilter(definition.filters, formula, { kind: "condition", formula }));
+              view.setCondition("");
+            }}
           />
-        </label>
-        <p className="quiet">
-          {table.rows.toLocaleString("en")} rows, {table.columns.length} columns; answers are missing in {missing}.
-          {left && left.n < left.rowsRead && ` The theory uses ${left.n} complete rows.`}
-        </p>
-        <span className="spacer" />
-        <FilePicker label="File with newer data" accept=".csv,.tsv,.txt" className="button" pick={setFile}>
-          Replace by a newer file
-        </FilePicker>
-      </div>
-      {flagged.length > 0 && (
-        <p className="note data-note">
-          {flagged.map((s) => (
-            <button key={s.name} type="button" className="button bare" onClick={() => setSelected(s.name)}>
-              {s.name}: {flagsOf(s)[0]}
-            </button>
-          ))}
-        </p>
+          <div className="data-body">
+            <DataGrid {...{ dataset, view, summaries, selected, correct }} corrections={definition.corrections} select={setSelected} />
+            <Panel context={context} selected={selected} summaries={summaries} select={setSelected} make={setMaking} />
+          </div>
+        </>
       )}
-      <div className="data-body">
-        <DataGrid table={table} variables={definition.variables} summaries={summaries} selected={selected} select={setSelected} />
-        {variable && column && (
-          <ColumnPanel
-            key={variable.name}
-            variable={variable}
-            column={column}
-            summary={summary}
-            change={(patch) => change(variable.name, patch)}
-            close={() => setSelected(null)}
-          />
-        )}
-      </div>
-      {file && <ImportDialog file={file} replaceIn={study.id} close={() => setFile(null)} />}
+      {making && <DeriveDialog {...{ definition, dataset, raw, keep }} start={making} close={() => setMaking(null)} />}
+      {file && <ImportDialog file={file} replacing={{ id: study.id, definition, dataKey, table: raw }} close={() => setFile(null)} />}
     </div>
   );
 }
 
-/** What about a column would disturb an analysis, in words. */
-function flagsOf(summary: ColumnSummary): string[] {
-  const flags: string[] = [];
-  if (summary.notNumeric)
-    flags.push(`${summary.notNumeric.count} cells are not numbers, first “${summary.notNumeric.example}” in row ${summary.notNumeric.row}`);
-  if (summary.constant) flags.push("never varies");
-  if (summary.missing === summary.rows) flags.push("is empty");
-  return flags;
+/** The corrections with one more; null when nothing changes. Writing the imported text again takes the correction away. */
+function withCorrection(corrections: Correction[], raw: StudyContext["raw"], column: string, row: number, to: string): Correction[] | null {
+  const source = raw.columns.find((c) => c.name === column)!;
+  const from = source.dictionary[source.codes[row]!]!;
+  const known = corrections.find((c) => c.column === column && c.row === row + 1);
+  if (to === (known?.to ?? from)) return null;
+  const rest = corrections.filter((c) => c !== known);
+  return to === from ? rest : [...rest, { column, row: row + 1, from, to }];
+}
+
+function Head({ context, setFile, make }: { context: StudyContext; setFile: (file: File) => void; make: () => void }) {
+  const { definition, edit, dataset, raw, analysis } = context;
+  const [showLog, setShowLog] = useState(false);
+  const left = analysis.evidence?.sample;
+  const rows = raw.moments ? raw.moments.n : dataset.table.rows;
+  return (
+    <div className="data-head screen-head">
+      <h1>Data</h1>
+      <label className="unit">
+        one row is one of the{" "}
+        <input
+          className="input"
+          aria-label="Unit of analysis, in the plural"
+          value={definition.unit}
+          size={Math.max(6, definition.unit.length)}
+          onChange={(e) => edit({ unit: e.target.value }, "unit")}
+        />
+      </label>
+      <p className="quiet">
+        {rows.toLocaleString("en")} rows, {dataset.table.columns.length} columns.
+        {left && left.n < left.rowsRead && ` The theory uses ${left.n} complete rows.`}
+      </p>
+      <span className="spacer" />
+      {!raw.moments && (
+        <button type="button" className="button" onClick={make}>
+          New variable
+        </button>
+      )}
+      <CodebookButtons context={context} />
+      <button type="button" className="button" aria-haspopup="dialog" onClick={() => setShowLog(true)}>
+        Log{definition.log.length > 0 && ` (${definition.log.length})`}
+      </button>
+      <FilePicker label="File with newer data" accept=".csv,.tsv,.txt,.json,.xlsx,.ods" className="button" pick={setFile}>
+        Replace by a newer file
+      </FilePicker>
+      {showLog && <LogDialog log={definition.log} explain={(log) => edit({ log }, "log")} close={() => setShowLog(false)} />}
+    </div>
+  );
+}
+
+/** What could not be made, such as a derived variable whose column is gone. */
+function Problems({ context, select }: { context: StudyContext; select: (name: string) => void }) {
+  const filters = new Set(context.definition.filters.map((f) => f.name));
+  const problems = context.dataset.problems.filter((p) => !filters.has(p.name));
+  if (problems.length === 0) return null;
+  return (
+    <div className="note data-note" role="alert">
+      {problems.map(({ name, message }) => (
+        <p key={name + message}>
+          <button type="button" className="button bare" onClick={() => select(name)}>
+            {name}
+          </button>{" "}
+          {message}
+        </p>
+      ))}
+    </div>
+  );
+}
+
+interface PanelProps {
+  context: StudyContext;
+  selected: string | null;
+  summaries: ReturnType<typeof useSummaries>;
+  select: (name: string | null) => void;
+  make: (making: Making) => void;
+}
+
+function Panel({ context, selected, summaries, select, make }: PanelProps) {
+  const { dataset, definition, edit } = context;
+  const at = dataset.table.columns.findIndex((c) => c.name === selected);
+  if (at < 0 || selected === null) return null;
+  const variable = dataset.variables[at]!;
+  const derived = definition.derived.find((d) => d.name === selected) ?? null;
+  const change = (patch: Partial<Variable>): void => {
+    // A derived variable is described only once somebody says something of it.
+    const known = definition.variables.some((v) => v.name === selected) ? definition.variables : [...definition.variables, variable];
+    edit(
+      { variables: known.map((v) => (v.name === selected ? { ...v, ...patch } : v)) },
+      `variable ${selected} ${Object.keys(patch).join()}`,
+    );
+  };
+  return (
+    <ColumnPanel
+      key={selected}
+      variable={variable}
+      column={dataset.table.columns[at]!}
+      summary={summaries.find((s) => s.name === selected)}
+      derived={derived}
+      change={change}
+      derive={(kind) => make({ of: selected, kind })}
+      changeRecipe={() => derived && make({ change: derived })}
+      removeDerived={() => {
+        edit(
+          { derived: definition.derived.filter((d) => d !== derived), variables: definition.variables.filter((v) => v.name !== selected) },
+          `remove ${selected}`,
+        );
+        select(null);
+      }}
+      close={() => select(null)}
+    />
+  );
 }

@@ -14,7 +14,7 @@ import "./evidence.css";
 
 /** What the analysis says: roles and sample, warnings, the ledger of hypotheses, every effect, the equations. */
 export default function Evidence() {
-  const { analysis, definition, table } = useStudy();
+  const { analysis, definition, raw } = useStudy();
   const { evidence, problem } = analysis;
   const [open, setOpen] = useState<string | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
@@ -70,7 +70,9 @@ export default function Evidence() {
             <button
               type="button"
               className="button"
-              onClick={() => download(fileName(definition.title, ".hebel.json"), writeStudy({ definition, table }), "application/json")}
+              onClick={() =>
+                download(fileName(definition.title, ".hebel.json"), writeStudy({ definition, table: raw }), "application/json")
+              }
             >
               Export the study
             </button>

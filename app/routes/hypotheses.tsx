@@ -12,12 +12,15 @@ import "./hypotheses.css";
 /** The sentences beside the picture they draw, with live estimates. */
 export default function Hypotheses() {
   const context = useStudy();
-  const { definition, edit, table, analysis } = context;
+  const { definition, edit, dataset, analysis } = context;
   const [view, setView] = useState<"sentences" | "text">("sentences");
   const [focus, setFocus] = useState<HypothesisEvidence | null>(null);
-  const names = table.columns.map((c) => c.name);
-  const { statements, complaints } = parseTheory(definition.theory, names);
-  const usable = names.filter((name) => definition.variables.find((v) => v.name === name)?.level !== "identifier");
+  const columns = dataset.table.columns.map((c) => c.name);
+  const { statements, complaints } = parseTheory(
+    definition.theory,
+    columns.filter((name) => dataset.origins.get(name) !== "measure"),
+  );
+  const usable = columns.filter((_, j) => dataset.variables[j]!.level !== "identifier");
   const change = (theory: string): void => edit({ theory }, "theory");
   return (
     <div className="hypotheses">
@@ -98,7 +101,7 @@ function Picture({ context, focus }: { context: StudyContext; focus: HypothesisE
       </div>
       <PathDiagram
         evidence={evidence}
-        definition={definition}
+        definition={{ ...definition, variables: context.dataset.variables }}
         options={options}
         selected={shown}
         highlighted={stepsOf(focus)}

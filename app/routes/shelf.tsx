@@ -4,11 +4,11 @@ import { Link, redirect, useFetcher } from "react-router";
 import type { Route } from "./+types/shelf";
 import { readStudy, writeStudy } from "../../formats";
 import { thousands, unpackTable } from "../../core";
-import { DropTarget } from "../components/drop-target";
+import { DropTarget } from "../components/importing/drop-target";
 import { download, fileName } from "../components/download";
-import { FilePicker } from "../components/file-picker";
+import { FilePicker } from "../components/importing/file-picker";
 import { FileIcon } from "../components/icons";
-import { ImportDialog } from "../components/import-dialog";
+import { ImportDialog } from "../components/importing/import-dialog";
 import { Mark } from "../components/mark";
 import { ThemeToggle } from "../components/top-bar";
 import { VERDICT_WORDS, VerdictMark } from "../components/verdict";
@@ -34,14 +34,15 @@ clientLoader.hydrate = true as const;
 let removed: { id: string; loaded: LoadedStudy } | null = null;
 
 export async function clientAction({ request }: Route.ClientActionArgs) {
-  const { intent, id, title, variables } = await request.json();
+  const { intent, id, title, variables, asMatrix } = await request.json();
   if (intent === "open") {
     const { definition, table } = await engine().takeStudy();
     return redirect(`/study/${await addStudy({ definition, table: unpackTable(table) })}`);
   }
   if (intent === "import") {
-    const table = unpackTable(await engine().takeTable());
-    return redirect(`/study/${await addStudy(studyOfTable(title, table, variables))}/data`);
+    const table = unpackTable(await engine().takeTable(asMatrix === true));
+    const described = table.moments ? table.columns.map(({ name }) => ({ name, level: "continuous" as const })) : variables;
+    return redirect(`/study/${await addStudy(studyOfTable(title, table, described))}/data`);
   }
   if (intent === "demo") await addStudy(await fetchDemo());
   if (intent === "copy" || intent === "remove") {
@@ -81,7 +82,12 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
         </div>
         <span className="spacer" />
         <ThemeToggle />
-        <FilePicker label="File to open" accept=".csv,.tsv,.txt,.json,text/csv,application/json" className="button main" pick={setFile}>
+        <FilePicker
+          label="File to open"
+          accept=".csv,.tsv,.txt,.json,.xlsx,.ods,text/csv,application/json"
+          className="button main"
+          pick={setFile}
+        >
           <FileIcon /> Open data or a study
         </FilePicker>
       </header>
@@ -102,7 +108,8 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
           ))}
         </ul>
         <p className="quiet shelf-foot">
-          Drop a CSV or a study file anywhere on this page. Everything stays in this browser until you export it.{" "}
+          Drop a spreadsheet, a CSV or a study file anywhere on this page, or paste cells from a spreadsheet. Everything stays in this
+          browser until you export it.{" "}
           <button type="button" className="button bare" onClick={() => act({ intent: "demo" })}>
             Put a fresh copy of the demo study on the shelf
           </button>
@@ -134,7 +141,8 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
 function EmptyShelf() {
   return (
     <p className="serif shelf-empty">
-      Nothing here yet. Open a spreadsheet saved as CSV, with one row for each person and the names of the columns in the first row.
+      Nothing here yet. Open a spreadsheet (XLSX, ODS or CSV) with one row for each person and a row of column names, or paste its cells
+      here.
     </p>
   );
 }

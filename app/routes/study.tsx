@@ -3,7 +3,7 @@ import { data, Outlet } from "react-router";
 import type { Route } from "./+types/study";
 import { useStudyState } from "../analysis/use-study";
 import { CommandPalette } from "../components/command-palette";
-import { DropTarget } from "../components/drop-target";
+import { DropTarget } from "../components/importing/drop-target";
 import { Rail } from "../components/rail";
 import { TopBar } from "../components/top-bar";
 import { unpackTable } from "../../core";
@@ -31,10 +31,11 @@ clientLoader.hydrate = true as const;
 export async function clientAction({ params, request }: Route.ClientActionArgs) {
   const body = await request.json();
   if (body.intent === "change") {
-    await changeStudy(params.id, body.patch, body.kind);
+    await changeStudy(params.id, body.patch, body.kind, body.why);
     clearPending(params.id, body.patch);
   }
-  if (body.intent === "replace") await replaceData(params.id, unpackTable(await engine().takeTable()), body.variables);
+  if (body.intent === "replace")
+    await replaceData(params.id, unpackTable(await engine().takeTable(body.asMatrix === true)), body.variables);
   if (body.intent === "undo" || body.intent === "redo") await stepHistory(params.id, body.intent);
   return { ok: true };
 }

@@ -82,7 +82,7 @@ describe("a study on the shelf", () => {
     const id = await fresh();
     await removeStudy(id);
     expect(await loadStudy(id)).toBeNull();
-    expect(await database.sheets.get(id)).toBeUndefined();
+    expect(await database.pages.where("study").equals(id).first()).toBeUndefined();
   });
 
   it("the demo is put there once, also after it was removed, and again when it could not be fetched", async () => {

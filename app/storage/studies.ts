@@ -1,6 +1,15 @@
-import { guessVariable, newDefinition, packTable, unpackTable, type StudyDefinition, type Table, type Variable } from "../../core";
+import {
+  newDefinition,
+  packTable,
+  replaceData as fitTo,
+  unpackTable,
+  withLog,
+  type StudyDefinition,
+  type Table,
+  type Variable,
+} from "../../core";
 import type { LoadedStudy } from "../../formats";
-import { database, TAB, type StoredHistory, type StoredStrip, type StoredStudy } from "./database";
+import { database, TAB, type StoredHistory, type StoredStrip, type StoredStudy, type StudyState } from "./database";
 
 const MAX_HISTORY = 200;
 /** Changes of one kind within this time are one step of undo. */
@@ -27,9 +36,9 @@ export async function addStudy({ definition, table }: LoadedStudy, id = newId())
     columns: table.columns.length,
     dataKey,
   };
-  await database.transaction("rw", database.studies, database.sheets, database.histories, async () => {
+  await database.transaction("rw", database.studies, database.pages, database.histories, async () => {
     await database.studies.put(study);
-    await database.sheets.put({ id, dataKey, table: packTable(table) });
+    await database.pages.put({ dataKey, study: id, table: packTable(table) });
     await database.histories.put(emptyHistory(id));
   });
   cachedTable = { key: `${id} ${dataKey}`, table };
@@ -67,7 +76,7 @@ export async function loadStudy(id: string): Promise<{ study: StoredStudy; table
   if (!study) return null;
   const key = `${id} ${study.dataKey}`;
   if (cachedTable?.key !== key) {
-    const stored = await database.sheets.get(id);
+    const stored = await database.pages.get(study.dataKey);
     if (!stored) return null;
     cachedTable = { key, table: unpackTable(stored.table) };
   }
@@ -85,37 +94,45 @@ export async function listStudies(): Promise<ShelfEntry[]> {
   return studies.map((study, i) => ({ study, strip: strips[i] ?? null }));
 }
 
-/** Changes a definition, remembering the one before. `kind` groups quick changes of one thing into one step. */
-export async function changeStudy(id: string, patch: Partial<StudyDefinition>, kind: string): Promise<void> {
+const stateOf = ({ definition, dataKey, rows, columns }: StudyState): StudyState => ({ definition, dataKey, rows, columns });
+
+/**
+ * Changes a definition, remembering the state before and writing what concerns data and measures into the log.
+ * @param kind groups quick changes of one thing into one step
+ * @param why the reason, for the log
+ */
+export async function changeStudy(id: string, patch: Partial<StudyDefinition>, kind: string, why = ""): Promise<void> {
   await database.transaction("rw", database.studies, database.histories, async () => {
     const study = await database.studies.get(id);
     if (!study) return;
-    const next = { ...study.definition, ...patch };
-    if (JSON.stringify(next) === JSON.stringify(study.definition)) return;
     const history = (await database.histories.get(id)) ?? emptyHistory(id);
     const now = Date.now();
     const continues = history.lastKind === kind && now - history.lastAt < ONE_STEP_MS && history.past.length > 0;
-    if (!continues) history.past = [...history.past, study.definition].slice(-MAX_HISTORY);
+    const since = continues ? history.past.at(-1)!.definition : study.definition;
+    const changed = { ...study.definition, ...patch };
+    const next = patch.log ? changed : withLog(since, changed, new Date(now).toISOString(), why);
+    if (JSON.stringify(next) === JSON.stringify(study.definition)) return;
+    if (!continues) history.past = [...history.past, stateOf(study)].slice(-MAX_HISTORY);
     await database.histories.put({ ...history, future: [], lastKind: kind, lastAt: now });
     await database.studies.put({ ...study, definition: next, revision: study.revision + 1, origin: TAB, updatedAt: now });
   });
 }
 
-/** Steps back or forward through the definitions of a study. */
+/** Steps back or forward through the states of a study, its data included. */
 export async function stepHistory(id: string, direction: "undo" | "redo"): Promise<void> {
   await database.transaction("rw", database.studies, database.histories, async () => {
     const study = await database.studies.get(id);
     const history = await database.histories.get(id);
     if (!study || !history) return;
     const [from, to] = direction === "undo" ? [history.past, history.future] : [history.future, history.past];
-    const definition = from.at(-1);
-    if (!definition) return;
-    const moved = { taken: from.slice(0, -1), given: [...to, study.definition] };
+    const state = from.at(-1);
+    if (!state) return;
+    const moved = { taken: from.slice(0, -1), given: [...to, stateOf(study)] };
     const past = direction === "undo" ? moved.taken : moved.given;
     const future = direction === "undo" ? moved.given : moved.taken;
     await database.histories.put({ id, past, future, lastKind: "", lastAt: 0 });
     // No tab made this state by typing, so every tab takes it over.
-    await database.studies.put({ ...study, definition, revision: study.revision + 1, origin: "history", updatedAt: Date.now() });
+    await database.studies.put({ ...study, ...state, revision: study.revision + 1, origin: "history", updatedAt: Date.now() });
   });
 }
 
@@ -124,23 +141,26 @@ export async function historyDepth(id: string): Promise<{ undo: number; redo: nu
   return { undo: history?.past.length ?? 0, redo: history?.future.length ?? 0 };
 }
 
-/** Replaces the data of a study; what was said of columns that are still there is kept. */
+/** Replaces the data of a study, keeping what still fits; undo brings the older data back. */
 export async function replaceData(id: string, table: Table, variables: Variable[]): Promise<void> {
-  await database.transaction("rw", database.studies, database.sheets, database.histories, async () => {
-    const study = await database.studies.get(id);
-    if (!study) return;
-    const dataKey = newId();
-    const merged = table.columns.map(
-      (column) =>
-        variables.find((v) => v.name === column.name) ??
-        study.definition.variables.find((v) => v.name === column.name) ??
-        guessVariable(column),
-    );
-    await database.sheets.put({ id, dataKey, table: packTable(table) });
-    await database.histories.put(emptyHistory(id));
+  const loaded = await loadStudy(id);
+  if (!loaded) return;
+  const dataKey = newId();
+  const when = new Date().toISOString();
+  await database.transaction("rw", database.studies, database.pages, database.histories, async () => {
+    const study = (await database.studies.get(id))!;
+    const { definition, misfits } = fitTo(study.definition, loaded.table, table, variables);
+    const log = [
+      ...study.definition.log,
+      { when, what: `data replaced: ${table.rows} rows, ${table.columns.length} columns`, why: misfits.join(" ") },
+    ];
+    const history = (await database.histories.get(id)) ?? emptyHistory(id);
+    const past = [...history.past, stateOf(study)].slice(-MAX_HISTORY);
+    await database.pages.put({ dataKey, study: id, table: packTable(table) });
+    await database.histories.put({ id, past, future: [], lastKind: "", lastAt: 0 });
     await database.studies.put({
       ...study,
-      definition: { ...study.definition, variables: merged },
+      definition: { ...definition, log },
       revision: study.revision + 1,
       origin: "history",
       updatedAt: Date.now(),
@@ -148,12 +168,21 @@ export async function replaceData(id: string, table: Table, variables: Variable[
       columns: table.columns.length,
       dataKey,
     });
+    await dropUnreachable(id, [dataKey, ...past.map((p) => p.dataKey)]);
   });
 }
 
+/** Data that neither the study nor its history can come back to need not be kept. */
+async function dropUnreachable(id: string, reachable: string[]): Promise<void> {
+  const kept = new Set(reachable);
+  const keys = await database.pages.where("study").equals(id).primaryKeys();
+  await database.pages.bulkDelete(keys.filter((key) => !kept.has(key)));
+}
+
 export async function removeStudy(id: string): Promise<void> {
-  await database.transaction("rw", [database.studies, database.sheets, database.histories, database.strips], async () => {
-    await Promise.all([database.studies.delete(id), database.sheets.delete(id), database.histories.delete(id), database.strips.delete(id)]);
+  await database.transaction("rw", [database.studies, database.pages, database.histories, database.strips], async () => {
+    await database.pages.where("study").equals(id).delete();
+    await Promise.all([database.studies.delete(id), database.histories.delete(id), database.strips.delete(id)]);
   });
 }
 

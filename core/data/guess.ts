@@ -3,7 +3,27 @@ import type { TextColumn } from "./table";
 import type { Level, Variable } from "./variable";
 
 /** Codes that spreadsheets of questionnaires use for "no answer". */
-const USUAL_MISSING = ["NA", "N/A", "n/a", "na", "NaN", "nan", ".", "-99", "-999", "-9999", "99999", "#N/A", "NULL", "null"];
+const USUAL_MISSING = [
+  "NA",
+  "N/A",
+  "n/a",
+  "na",
+  "NaN",
+  "nan",
+  ".",
+  "-99",
+  "-999",
+  "-9999",
+  "99999",
+  "#N/A",
+  "#DIV/0!",
+  "#VALUE!",
+  "#REF!",
+  "#NAME?",
+  "#NUM!",
+  "NULL",
+  "null",
+];
 
 /** At most this many whole-number values look like a rating scale. */
 const ORDINAL_VALUES = 7;

@@ -15,9 +15,13 @@ export function tableOfMoments(moments: Moments): Table {
   const { names, n, means, covariance } = moments;
   const k = names.length;
   if (n < k + 2) {
-    throw new StudyProblem("too_few_cases", `Covariances of ${k} variables from ${n} rows cannot be analysed; at least ${k + 2} rows are needed.`, {
-      variables: names,
-    });
+    throw new StudyProblem(
+      "too_few_cases",
+      `Covariances of ${k} variables from ${n} rows cannot be analysed; at least ${k + 2} rows are needed.`,
+      {
+        variables: names,
+      },
+    );
   }
   const l = Float64Array.from(covariance.flat());
   if (!(choleskyInPlace(l, k, k) > SINGULAR)) {

@@ -1,4 +1,4 @@
-import type { Table, TextColumn } from "./table";
+import type { Moments, Table, TextColumn } from "./table";
 
 /**
  * A column whose distinct texts are one string: what is stored and posted between threads. Copying millions of short
@@ -15,14 +15,15 @@ export interface PackedColumn {
 
 export interface PackedTable {
   rows: number;
+  moments?: Moments;
   columns: PackedColumn[];
 }
 
 /** The packed form a lazy column came from, so that packing it again costs nothing. */
 const sources = new WeakMap<TextColumn, PackedColumn>();
 
-export function packTable({ rows, columns }: Table): PackedTable {
-  return { rows, columns: columns.map((column) => sources.get(column) ?? packColumn(column)) };
+export function packTable({ columns, ...rest }: Table): PackedTable {
+  return { ...rest, columns: columns.map((column) => sources.get(column) ?? packColumn(column)) };
 }
 
 function packColumn({ name, codes, dictionary }: TextColumn): PackedColumn {
@@ -36,8 +37,8 @@ function packColumn({ name, codes, dictionary }: TextColumn): PackedColumn {
 }
 
 /** The table again; a column's dictionary is cut apart when it is first looked at. */
-export function unpackTable({ rows, columns }: PackedTable): Table {
-  return { rows, columns: columns.map(lazyColumn) };
+export function unpackTable({ columns, ...rest }: PackedTable): Table {
+  return { ...rest, columns: columns.map(lazyColumn) };
 }
 
 function lazyColumn(packed: PackedColumn): TextColumn {

@@ -70,8 +70,17 @@ export class TableBuilder {
     this.count += 1;
   }
 
+  /** Widens the table; rows added before have empty cells there. */
+  grow(width: number): void {
+    while (this.columns.length < width) {
+      const column = new ColumnBuilder();
+      for (let i = 0; i < this.count; i++) column.add("");
+      this.columns.push(column);
+    }
+  }
+
   build(): Table {
-    return { rows: this.count, columns: this.columns.map((column, j) => column.build(this.names[j]!)) };
+    return { rows: this.count, columns: this.columns.map((column, j) => column.build(this.names[j] ?? "")) };
   }
 }
 

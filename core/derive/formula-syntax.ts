@@ -206,7 +206,10 @@ class FormulaReader {
       return inner;
     }
     this.at -= 1;
-    fail(token.at, token.kind === "end" ? "Something is missing at the end." : `A number, a column or a bracket was expected, not “${token.text}”.`);
+    fail(
+      token.at,
+      token.kind === "end" ? "Something is missing at the end." : `A number, a column or a bracket was expected, not “${token.text}”.`,
+    );
   }
 
   private call(token: Token): Node {

@@ -118,7 +118,10 @@ describe("refusals name what is concerned", () => {
     return (theory: string) =>
       analyse(
         {
-          ...newDefinition("", table.columns.map((c) => ({ ...guessVariable(c), level: "continuous" as const }))),
+          ...newDefinition(
+            "",
+            table.columns.map((c) => ({ ...guessVariable(c), level: "continuous" as const })),
+          ),
           theory,
           settings: { ...DEFAULT_SETTINGS, replications: 0 },
         },

@@ -144,7 +144,13 @@ export interface Evidence {
   settings: Settings;
   roles: { predictors: string[]; mediators: string[]; outcomes: string[]; covariates: string[] };
   paths: (ModelPath & { effects: string[] })[];
-  sample: { rowsRead: number; n: number; excluded: { filter: string; rows: number[] }[]; dropped: number[]; missing: Record<string, number> };
+  sample: {
+    rowsRead: number;
+    n: number;
+    excluded: { filter: string; rows: number[] }[];
+    dropped: number[];
+    missing: Record<string, number>;
+  };
   descriptives: Record<string, { mean: number; sd: number; min: number; max: number }>;
   /** Means of each outcome in the two groups of a binary predictor. */
   groupMeans: { variable: string; outcome: string; levels: [string, string]; means: [number, number]; counts: [number, number] }[];

@@ -1,26 +1,39 @@
 import { useState } from "react";
-import { levelsInOrder, plain, type Coding, type ColumnSummary, type Level, type TextColumn, type Variable } from "../../../core";
+import {
+  codeColumns,
+  levelsInOrder,
+  plain,
+  recipeWords,
+  type Coding,
+  type ColumnSummary,
+  type DerivedVariable,
+  type Level,
+  type Recipe,
+  type TextColumn,
+  type Variable,
+} from "../../../core";
 import { CloseIcon } from "../icons";
 import { LEVELS } from "../levels";
+import { CODINGS, CodingTable } from "./coding-table";
 import { Sparkbars } from "./sparkbars";
-
-const CODINGS: [Coding, string, string][] = [
-  ["indicator", "indicator", "each level against the reference"],
-  ["sequential", "sequential", "each level against the one before"],
-  ["helmert", "Helmert", "later levels against each level"],
-  ["effect", "effect", "each level against the mean of all"],
-];
 
 interface Props {
   variable: Variable;
   column: TextColumn;
   summary: ColumnSummary | undefined;
+  /** Set for a variable made of others. */
+  derived: DerivedVariable | null;
   change: (patch: Partial<Variable>) => void;
+  /** Opens the making of a new variable from this one. */
+  derive: (kind: Recipe["kind"]) => void;
+  /** Opens the recipe of this derived variable. */
+  changeRecipe: () => void;
+  removeDerived: () => void;
   close: () => void;
 }
 
 /** What is said of one column; the cells themselves are never changed here. */
-export function ColumnPanel({ variable, column, summary, change, close }: Props) {
+export function ColumnPanel({ variable, column, summary, derived, change, derive, changeRecipe, removeDerived, close }: Props) {
   const levels = variable.level === "binary" || variable.level === "categorical" ? levelsInOrder(column, variable) : [];
   return (
     <aside className="column-panel" aria-label={`Column ${variable.name}`}>
@@ -31,6 +44,17 @@ export function ColumnPanel({ variable, column, summary, change, close }: Props)
           <CloseIcon />
         </button>
       </div>
+      {derived && (
+        <div className="recipe">
+          <p className="quiet">{recipeWords(derived.recipe)}</p>
+          <button type="button" className="button" onClick={changeRecipe}>
+            Change the recipe
+          </button>
+          <button type="button" className="button" onClick={removeDerived}>
+            Remove the variable
+          </button>
+        </div>
+      )}
       {summary && <Sparkbars summary={summary} width={252} height={72} />}
       {summary && levels.length > 0 && (
         <ul className="level-counts">
@@ -74,7 +98,10 @@ export function ColumnPanel({ variable, column, summary, change, close }: Props)
           onChange={(e) => change({ unit: e.target.value || undefined })}
         />
       </label>
+      {variable.level !== "identifier" && variable.level !== "categorical" && <Range variable={variable} change={change} />}
       <MissingCodes variable={variable} change={change} />
+      <ValueLabels key={`labels ${variable.level}`} variable={variable} column={column} change={change} />
+      <NewFrom level={variable.level} derive={derive} />
       <label className="field">
         <span>Decimal mark</span>
         <select value={variable.decimal ?? "."} onChange={(e) => change({ decimal: e.target.value as "." | "," })}>
@@ -145,6 +172,13 @@ function CodingChoice({ variable, levels, change }: { variable: Variable; levels
         </select>
         <small className="quiet">{CODINGS.find(([key]) => key === coding)?.[2]}</small>
       </label>
+      {levels.length > 1 && (
+        <CodingTable
+          variable={variable.name}
+          levels={levels}
+          columns={codeColumns(variable.name, levels, coding, levels.includes(variable.reference ?? "") ? variable.reference : undefined)}
+        />
+      )}
       {(coding === "indicator" || coding === "effect") && (
         <label className="field">
           <span>Reference level</span>
@@ -204,5 +238,99 @@ function MissingCodes({ variable, change }: { variable: Variable; change: Props[
       />
       <small className="quiet">An empty cell is always missing.</small>
     </label>
+  );
+}
+
+/** Lowest and highest value that can occur: the limits for reversing, and what counts as a range error. */
+function Range({ variable, change }: { variable: Variable; change: Props["change"] }) {
+  const [low, setLow] = useState(variable.range ? String(variable.range[0]) : "");
+  const [high, setHigh] = useState(variable.range ? String(variable.range[1]) : "");
+  const set = (from: string, to: string): void => {
+    const [a, b] = [Number(from), Number(to)];
+    if (from.trim() === "" && to.trim() === "") change({ range: undefined });
+    else if (from.trim() !== "" && to.trim() !== "" && a < b) change({ range: [a, b] });
+  };
+  return (
+    <div className="field" role="group" aria-label="Values that can occur">
+      <span>Values that can occur</span>
+      <span className="range-fields">
+        <input
+          aria-label="Lowest value that can occur"
+          inputMode="decimal"
+          placeholder="lowest"
+          value={low}
+          onChange={(e) => {
+            setLow(e.target.value);
+            set(e.target.value, high);
+          }}
+        />
+        to
+        <input
+          aria-label="Highest value that can occur"
+          inputMode="decimal"
+          placeholder="highest"
+          value={high}
+          onChange={(e) => {
+            setHigh(e.target.value);
+            set(low, e.target.value);
+          }}
+        />
+      </span>
+    </div>
+  );
+}
+
+/** At most so many values can be labelled one by one. */
+const MOST_LABELS = 12;
+
+function ValueLabels({ variable, column, change }: { variable: Variable; column: TextColumn; change: Props["change"] }) {
+  const values = levelsInOrder(column, variable);
+  if (variable.level === "identifier" || values.length === 0 || values.length > MOST_LABELS) return null;
+  const set = (code: string, label: string): void => {
+    const labels = Object.fromEntries(Object.entries({ ...variable.labels, [code]: label }).filter(([, text]) => text.trim() !== ""));
+    change({ labels: Object.keys(labels).length > 0 ? labels : undefined });
+  };
+  return (
+    <details className="field value-labels" open={variable.labels !== undefined}>
+      <summary>Labels of the answers</summary>
+      {values.map((code) => (
+        <label key={code}>
+          <span>{code}</span>
+          <input aria-label={`Label of ${code}`} defaultValue={variable.labels?.[code] ?? ""} onChange={(e) => set(code, e.target.value)} />
+        </label>
+      ))}
+    </details>
+  );
+}
+
+const OFFERS: Record<"numeric" | "groups", [Recipe["kind"], string][]> = {
+  numeric: [
+    ["reverse", "Reverse"],
+    ["centre", "Minus its mean"],
+    ["standardise", "Standardise"],
+    ["log", "Logarithm"],
+    ["rescale", "Other units"],
+    ["split", "Cut into groups"],
+  ],
+  groups: [
+    ["code", "Code columns"],
+    ["recode", "Recode"],
+  ],
+};
+
+function NewFrom({ level, derive }: { level: Level; derive: Props["derive"] }) {
+  if (level === "identifier") return null;
+  const offers = level === "continuous" || level === "ordinal" ? [...OFFERS.numeric, OFFERS.groups[1]!] : OFFERS.groups;
+  return (
+    <div className="field" role="group" aria-label="Make a new variable of it">
+      <span>Make a new variable of it</span>
+      <div className="offers">
+        {offers.map(([kind, words]) => (
+          <button key={kind} type="button" className="button" onClick={() => derive(kind)}>
+            {words}
+          </button>
+        ))}
+      </div>
+    </div>
   );
 }

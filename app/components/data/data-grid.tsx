@@ -1,191 +1,142 @@
-import { useVirtualizer, type VirtualItem } from "@tanstack/react-virtual";
-import { useEffect, useRef } from "react";
-import { cell, isMissing, type ColumnSummary, type Table, type TextColumn, type Variable } from "../../../core";
-import { Sparkbars } from "./sparkbars";
-
-const ROW_HEIGHT = 28;
-const COLUMN_WIDTH = 136;
-const HEAD_HEIGHT = 112;
-const NUMBER_WIDTH = 56;
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useEffect, useRef, useState, type KeyboardEvent } from "react";
+import { cell, type ColumnSummary, type Correction, type Dataset } from "../../../core";
+import { COLUMN_WIDTH, GridHead, HEAD_HEIGHT } from "./grid-head";
+import { GridRow, NUMBER_WIDTH, ROW_HEIGHT } from "./grid-row";
+import type { GridView } from "./grid-view";
 
 interface Props {
-  table: Table;
-  variables: Variable[];
+  dataset: Dataset;
+  view: GridView;
   summaries: ColumnSummary[];
+  corrections: Correction[];
   selected: string | null;
   select: (name: string | null) => void;
+  /** Writes a cell of the raw data as a correction; row from 0. */
+  correct: (name: string, row: number, text: string) => void;
 }
 
-/** Rows and columns drawn only where they are seen; every column carries its card on top. */
-export function DataGrid({ table, variables, summaries, selected, select }: Props) {
+/** Rows and columns drawn only where they are seen; every column carries its card on top, and identifiers stay in sight. */
+export function DataGrid({ dataset, view, summaries, corrections, selected, select, correct }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
+  const [editing, setEditing] = useState<{ text: string } | null>(null);
+  const { order, names, active, setActive } = view;
+  const frozen = names.find((name) => dataset.variables.find((v) => v.name === name)?.level === "identifier") ?? null;
+  const moving = names.filter((name) => name !== frozen);
+  const left = NUMBER_WIDTH + (frozen ? COLUMN_WIDTH : 0);
   const rows = useVirtualizer({
-    count: table.rows,
+    count: order.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW_HEIGHT,
     overscan: 12,
     scrollMargin: HEAD_HEIGHT,
+    scrollPaddingStart: HEAD_HEIGHT,
   });
   const columns = useVirtualizer({
-    count: table.columns.length,
+    count: moving.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => COLUMN_WIDTH,
     overscan: 3,
     horizontal: true,
-    scrollMargin: NUMBER_WIDTH,
+    scrollMargin: left,
+    scrollPaddingStart: left,
   });
-  const byName = new Map(variables.map((v) => [v.name, v]));
-  const summaryOf = new Map(summaries.map((s) => [s.name, s]));
-  useEffect(() => {
-    const at = table.columns.findIndex((c) => c.name === selected);
+  const showColumn = (name: string | undefined): void => {
+    const at = moving.indexOf(name ?? "");
     if (at >= 0) columns.scrollToIndex(at);
+  };
+  useEffect(() => {
+    showColumn(selected ?? undefined);
     // Only a new choice moves the grid.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [selected]);
-  const width = columns.getTotalSize() + NUMBER_WIDTH;
+  useEffect(() => {
+    if (!active) return;
+    rows.scrollToIndex(active.row);
+    showColumn(names[active.column]);
+    // Only a new place moves the grid.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [active]);
+
+  const editable = (name: string | undefined): boolean =>
+    name !== undefined && dataset.origins.get(name) === "raw" && !dataset.table.moments;
+  const place = active && names[active.column] !== undefined && active.row < order.length ? active : null;
+  const move = (down: number, right: number): void => {
+    const from = place ?? { row: 0, column: 0 };
+    setActive({
+      row: Math.min(order.length - 1, Math.max(0, from.row + down)),
+      column: Math.min(names.length - 1, Math.max(0, from.column + right)),
+    });
+  };
+  const begin = (text?: string): void => {
+    const name = place ? names[place.column] : undefined;
+    if (!place || !editable(name)) return;
+    const column = dataset.table.columns.find((c) => c.name === name)!;
+    setEditing({ text: text ?? cell(column, order[place.row]!) });
+  };
+  const commit = (text: string, down: number, right: number): void => {
+    setEditing(null);
+    scroller.current?.focus();
+    if (place) correct(names[place.column]!, order[place.row]!, text);
+    move(down, right);
+  };
+  const onKey = (event: KeyboardEvent): void => {
+    if (editing || event.target !== event.currentTarget) return;
+    if (gridKey(event, { rows: order.length, columns: names.length, move, begin, clear: () => place && commit("", 0, 0) }))
+      event.preventDefault();
+  };
+  const width = columns.getTotalSize() + left;
+  const shared = { dataset, view, corrections, selected, place, editing, setEditing, commit, begin, frozen, moving, editable };
   return (
-    // A scrolling region has to be reachable by keyboard.
-    // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
-    <div className="grid" ref={scroller} tabIndex={0} role="region" aria-label="Data">
-      <div
-        role="table"
-        aria-rowcount={table.rows + 1}
-        aria-colcount={table.columns.length + 1}
-        style={{ width, height: rows.getTotalSize() + HEAD_HEIGHT, position: "relative" }}
-      >
-        <div role="row" aria-rowindex={1} className="grid-head" style={{ height: HEAD_HEIGHT, width }}>
-          <div role="columnheader" className="grid-corner quiet" style={{ width: NUMBER_WIDTH, height: HEAD_HEIGHT }}>
-            row
-          </div>
-          {columns.getVirtualItems().map((item) => {
-            const { name } = table.columns[item.index]!;
-            return (
-              <div
-                key={name}
-                role="columnheader"
-                aria-colindex={item.index + 2}
-                className="grid-card-cell"
-                style={{ left: item.start, width: COLUMN_WIDTH, height: HEAD_HEIGHT }}
-              >
-                <ColumnCard
-                  variable={byName.get(name)!}
-                  summary={summaryOf.get(name)}
-                  selected={selected === name}
-                  select={() => select(selected === name ? null : name)}
-                />
-              </div>
-            );
-          })}
-        </div>
+    // The grid is one stop of the tab key; the arrow keys move the active cell within it.
+    <div
+      className="grid"
+      ref={scroller}
+      tabIndex={0}
+      role="grid"
+      aria-label="Data"
+      aria-rowcount={order.length + 1}
+      aria-colcount={names.length + 1}
+      aria-activedescendant={place ? `cell-${place.row}-${place.column}` : undefined}
+      onKeyDown={onKey}
+    >
+      <div role="presentation" style={{ width, height: rows.getTotalSize() + HEAD_HEIGHT, position: "relative" }}>
+        <GridHead {...{ dataset, view, summaries, selected, select, frozen, moving, width, left }} items={columns.getVirtualItems()} />
         {rows.getVirtualItems().map((row) => (
-          <Row
-            key={row.key}
-            index={row.index}
-            top={row.start}
-            width={width}
-            items={columns.getVirtualItems()}
-            {...{ table, byName, selected }}
-          />
+          <GridRow key={row.key} index={row.index} top={row.start} width={width} items={columns.getVirtualItems()} {...shared} />
         ))}
+        {order.length === 0 && <p className="grid-empty quiet">No row fits the condition.</p>}
       </div>
     </div>
   );
 }
 
-interface RowProps {
-  index: number;
-  top: number;
-  width: number;
-  items: VirtualItem[];
-  table: Table;
-  byName: Map<string, Variable>;
-  selected: string | null;
+interface Moves {
+  rows: number;
+  columns: number;
+  move: (down: number, right: number) => void;
+  begin: (text?: string) => void;
+  clear: () => void;
 }
 
-function Row({ index, top, width, items, table, byName, selected }: RowProps) {
-  return (
-    <div role="row" aria-rowindex={index + 2} className="grid-row" style={{ top, height: ROW_HEIGHT, width }}>
-      <div role="rowheader" className="grid-number quiet" style={{ width: NUMBER_WIDTH }}>
-        {index + 1}
-      </div>
-      {items.map((item) => {
-        const column = table.columns[item.index]!;
-        const variable = byName.get(column.name)!;
-        const text = cell(column, index);
-        const gap = isMissing(text, variable);
-        const numeric = variable.level === "continuous" || variable.level === "ordinal";
-        const look = ["grid-cell", numeric ? "number" : "", gap ? "gap" : "", selected === column.name ? "chosen" : ""].join(" ");
-        return (
-          <div
-            key={column.name}
-            role="cell"
-            aria-colindex={item.index + 2}
-            className={look}
-            style={{ left: item.start, width: COLUMN_WIDTH }}
-            title={gap ? "counts as missing" : undefined}
-          >
-            {text === "" ? "·" : text}
-            {numeric && !gap && <Padding text={text} places={places(column)} />}
-          </div>
-        );
-      })}
-    </div>
-  );
-}
-
-const placesOf = new WeakMap<TextColumn, number>();
-
-/** The most decimals that a cell of the column has, at most four; the first two thousand texts tell. */
-function places(column: TextColumn): number {
-  let found = placesOf.get(column);
-  if (found === undefined) {
-    found = column.dictionary
-      .slice(0, 2000)
-      .reduce((most, text) => Math.max(most, Math.min(4, /[.,](\d+)$/.exec(text)?.[1]?.length ?? 0)), 0);
-    placesOf.set(column, found);
-  }
-  return found;
-}
-
-/** Unseen digits that line the cells of a column up on the decimal mark. */
-function Padding({ text, places: most }: { text: string; places: number }) {
-  const own = /[.,](\d+)$/.exec(text)?.[1]?.length ?? 0;
-  const lacking = most - own;
-  if (lacking <= 0) return null;
-  return (
-    <span className="padding" aria-hidden>
-      {(own === 0 ? "." : "") + "0".repeat(lacking)}
-    </span>
-  );
-}
-
-function ColumnCard({
-  variable,
-  summary,
-  selected,
-  select,
-}: {
-  variable: Variable;
-  summary: ColumnSummary | undefined;
-  selected: boolean;
-  select: () => void;
-}) {
-  const share = summary && summary.rows > 0 ? summary.missing / summary.rows : 0;
-  const flagged = summary && (summary.notNumeric !== null || summary.constant);
-  return (
-    <button type="button" className={`column-card ${selected ? "selected" : ""}`} aria-pressed={selected} onClick={select}>
-      <span className="column-name" title={variable.label ?? variable.name}>
-        {variable.name}
-      </span>
-      <span className="column-level">{variable.level}</span>
-      <span className="column-shape">{summary && <Sparkbars summary={summary} width={COLUMN_WIDTH - 22} height={32} />}</span>
-      <span className={`column-missing ${flagged ? "flag" : ""}`}>
-        {flagged
-          ? "◆ needs a look"
-          : share > 0
-            ? `${share < 0.001 ? "< 0.1" : (100 * share).toFixed(share < 0.1 ? 1 : 0)} % missing`
-            : "complete"}
-      </span>
-    </button>
-  );
+/** What a key does in the grid; true when it did something. */
+function gridKey(event: KeyboardEvent, { rows, columns, move, begin, clear }: Moves): boolean {
+  const far = event.ctrlKey || event.metaKey;
+  const steps: Record<string, [number, number]> = {
+    ArrowDown: [far ? rows : 1, 0],
+    ArrowUp: [far ? -rows : -1, 0],
+    ArrowRight: [0, far ? columns : 1],
+    ArrowLeft: [0, far ? -columns : -1],
+    PageDown: [20, 0],
+    PageUp: [-20, 0],
+    Home: [far ? -rows : 0, -columns],
+    End: [far ? rows : 0, columns],
+  };
+  const step = steps[event.key];
+  if (step) move(...step);
+  else if (event.key === "Enter" || event.key === "F2") begin();
+  else if (event.key === "Delete") clear();
+  else if (event.key.length === 1 && !far && !event.altKey && event.key !== " ") begin(event.key);
+  else return false;
+  return true;
 }

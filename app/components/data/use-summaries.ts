@@ -1,23 +1,29 @@
 import { useEffect, useState } from "react";
-import { packTable, type ColumnSummary, type StudyDefinition, type Table } from "../../../core";
+import { packTable, type ColumnSummary } from "../../../core";
+import type { StudyContext } from "../../analysis/use-study";
 import { engine } from "../../workers/pool";
 
+/** Puts the raw data into the engine worker unless they are there already. */
+export async function withData({ dataKey, raw }: Pick<StudyContext, "dataKey" | "raw">): Promise<ReturnType<typeof engine>> {
+  if (!(await engine().hasTable(dataKey))) await engine().setTable(dataKey, packTable(raw));
+  return engine();
+}
+
 /** Summaries of every column, made in the engine worker; the last ones stay until new ones arrive. */
-export function useSummaries(definition: StudyDefinition, key: string, table: Table): ColumnSummary[] {
+export function useSummaries(context: StudyContext): ColumnSummary[] {
   const [summaries, setSummaries] = useState<ColumnSummary[]>([]);
-  const variables = JSON.stringify(definition.variables);
+  const { dataset, definition } = context;
   useEffect(() => {
     let current = true;
     void (async () => {
-      if (!(await engine().hasTable(key))) await engine().setTable(key, packTable(table));
-      const found = await engine().summaries(definition);
+      const found = await (await withData(context)).summaries(definition);
       if (current) setSummaries(found);
     })();
     return () => {
       current = false;
     };
-    // Only what is said of the variables changes a summary.
+    // The dataset changes with everything that a summary depends on.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [variables, key, table]);
+  }, [dataset]);
   return summaries;
 }

@@ -47,7 +47,7 @@ export function PathDiagram({ evidence, definition, options, selected, highlight
         <Curves {...{ evidence, options, selected, highlighted, layout, select }} />
         {layout.boxes.map((box) => {
           const variable = definition.variables.find((v) => v.name === box.name);
-          const detail = variable?.unit ?? variable?.level ?? "";
+          const detail = variable?.unit ?? (/ items$/.test(variable?.label ?? "") ? variable!.label! : (variable?.level ?? ""));
           return (
             <g key={box.name} transform={`translate(${box.x} ${box.y})`}>
               <rect className="card-shape" width={box.width} height={box.height} rx={2} />

@@ -90,7 +90,13 @@ function rangeFindings({ name, rangeErrors }: VariableEvidence): Finding[] {
       variables: [name],
       rows,
       remedies: [
-        { kind: "missing_codes", words: `Count ${values.slice(0, 4).join(", ")} as missing`, variable: name, codes: values.map(String), why },
+        {
+          kind: "missing_codes",
+          words: `Count ${values.slice(0, 4).join(", ")} as missing`,
+          variable: name,
+          codes: values.map(String),
+          why,
+        },
         exclude(rows, `${name} beyond its range`, why),
       ],
     }),
@@ -104,7 +110,13 @@ function outlierFindings({ name, outliers, level }: VariableEvidence): Finding[]
   const spread = rule === "mad" ? "robust standard deviations" : "scaled mean deviations";
   const message = `${name} is far from the rest in ${rowWords(rows)}; row ${rows[far]} is ${plain(Math.abs(z[far]!), 1)} ${spread} ${z[far]! > 0 ? "above" : "below"} the median. Least squares follows such rows: check them, and see whether a verdict changes without them.`;
   const why = `robust z beyond 3.5 on ${name}`;
-  return [finding(`outliers ${name}`, "outliers", "look", message, { variables: [name], rows, remedies: [exclude(rows, `outliers of ${name}`, why)] })];
+  return [
+    finding(`outliers ${name}`, "outliers", "look", message, {
+      variables: [name],
+      rows,
+      remedies: [exclude(rows, `outliers of ${name}`, why)],
+    }),
+  ];
 }
 
 function missingFindings({ name, missing, missingShare, origin }: VariableEvidence): Finding[] {
@@ -203,7 +215,13 @@ function aboutMeasure({ name, items, reliability, straightLining }: MeasureEvide
     const remedies = against.about.map((item) => {
       const turned = items.find((i) => i.item === item)?.reversed ?? false;
       const why = `${item} runs against the other items of ${name}`;
-      return { kind: "reverse" as const, words: turned ? `Take the reversal of ${item} back` : `Reverse ${item}`, measure: name, item, why };
+      return {
+        kind: "reverse" as const,
+        words: turned ? `Take the reversal of ${item} back` : `Reverse ${item}`,
+        measure: name,
+        item,
+        why,
+      };
     });
     list.push(finding(`keyed ${name}`, "answers", "look", `${name}: ${against.message}`, { variables: against.about, remedies }));
   }

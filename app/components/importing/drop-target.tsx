@@ -1,13 +1,25 @@
-import { useState, type DragEvent, type ReactNode } from "react";
+import { useEffect, useState, type DragEvent, type ReactNode } from "react";
 import { ImportDialog } from "./import-dialog";
-import "./drop-target.css";
+import "./importing.css";
 
 const hasFiles = (event: DragEvent): boolean => event.dataTransfer.types.includes("Files");
 
-/** Takes a dropped file anywhere on the page and opens the import. */
+/** Takes a dropped file, or cells pasted from a spreadsheet, anywhere on the page and opens the import. */
 export function DropTarget({ children }: { children: ReactNode }) {
   const [over, setOver] = useState(false);
   const [file, setFile] = useState<File | null>(null);
+  useEffect(() => {
+    const onPaste = (event: ClipboardEvent): void => {
+      const typing = event.target instanceof HTMLElement && event.target.matches("input, textarea, select, [contenteditable]");
+      const pasted = event.clipboardData?.files[0];
+      const text = event.clipboardData?.getData("text/plain") ?? "";
+      if (typing || (!pasted && !/\n/.test(text.trim()))) return;
+      event.preventDefault();
+      setFile(pasted ?? new File([text], "Pasted cells.tsv", { type: "text/plain" }));
+    };
+    addEventListener("paste", onPaste);
+    return () => removeEventListener("paste", onPaste);
+  }, []);
   return (
     <div
       className="drop-target"

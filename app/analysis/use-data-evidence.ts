@@ -1,0 +1,48 @@
+import { useEffect, useState } from "react";
+import type { DataEvidence, MeasureEvidence } from "../../core";
+import { withData } from "../components/data/use-summaries";
+import type { Attempt } from "../workers/engine.worker";
+import type { StudyContext } from "./use-study";
+
+/** Screening waits until nothing has changed for this long. */
+const QUIET_MS = 120;
+
+/** What the data say, screened in the worker; the last answer stays, marked as old, until the new one arrives. */
+export function useDataEvidence(context: StudyContext): { result: Attempt<DataEvidence> | null; old: boolean } {
+  const { definition, dataset } = context;
+  const key = JSON.stringify([definition.screening, definition.settings.level, definition.theory]);
+  return useFromWorker(context, [dataset, key], async (engine) => engine.screen(definition));
+}
+
+/** Reliability of the measures, updated as items come and go. */
+export function useMeasures(context: StudyContext): { result: MeasureEvidence[] | null; old: boolean } {
+  const { definition, dataset } = context;
+  return useFromWorker(context, [dataset, definition.settings.level], async (engine) => engine.measures(definition));
+}
+
+type Engine = Awaited<ReturnType<typeof withData>>;
+
+function useFromWorker<T>(
+  context: StudyContext,
+  depends: unknown[],
+  ask: (engine: Engine) => Promise<T>,
+): { result: T | null; old: boolean } {
+  const [state, setState] = useState<{ result: T | null; old: boolean }>({ result: null, old: true });
+  useEffect(() => {
+    let current = true;
+    const timer = setTimeout(() => {
+      void (async () => {
+        const result = await ask(await withData(context));
+        if (current) setState({ result, old: false });
+      })();
+    }, QUIET_MS);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+      setState((before) => ({ ...before, old: true }));
+    };
+    // What the answer depends on is listed by the caller.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, depends);
+  return state;
+}

@@ -1,0 +1,124 @@
+import { Popover } from "@mui/material";
+import { useState } from "react";
+import { findCell, thousands, type Dataset } from "../../../core";
+import type { GridView } from "./grid-view";
+
+interface Props {
+  dataset: Dataset;
+  view: GridView;
+  /** Leaves the rows that fit the condition out of analyses. */
+  leaveOut: (condition: string) => void;
+}
+
+/** Find, go to, show only some rows or columns: looking around, without changing anything. */
+export function GridToolbar({ dataset, view, leaveOut }: Props) {
+  const [find, setFind] = useState("");
+  const [missed, setMissed] = useState(false);
+  const hasLabels = dataset.variables.some((v) => v.labels && Object.keys(v.labels).length > 0);
+  const next = (): void => {
+    const place = findCell(dataset, view.order, view.names, find, view.active);
+    setMissed(place === null && find.trim() !== "");
+    if (place) view.setActive(place);
+  };
+  const goTo = (text: string): void => {
+    const at = view.order.indexOf(Number(text) - 1);
+    if (at >= 0) view.setActive({ row: at, column: view.active?.column ?? 0 });
+  };
+  return (
+    <div className="grid-toolbar" role="search" aria-label="Look around in the data">
+      <input
+        className="input"
+        aria-label="Find in the cells"
+        placeholder="Find a text, Enter for the next"
+        value={find}
+        aria-invalid={missed}
+        onChange={(e) => {
+          setFind(e.target.value);
+          setMissed(false);
+        }}
+        onKeyDown={(e) => e.key === "Enter" && next()}
+      />
+      <input
+        className="input short"
+        aria-label="Go to row"
+        placeholder="Row"
+        inputMode="numeric"
+        onKeyDown={(e) => e.key === "Enter" && goTo(e.currentTarget.value)}
+      />
+      <input
+        className="input wide"
+        aria-label="Show only rows where"
+        placeholder="Show only rows where …   hours > 10 and group = 'weekly cafe'"
+        value={view.condition}
+        aria-invalid={view.problem !== null}
+        onChange={(e) => view.setCondition(e.target.value)}
+      />
+      {view.condition.trim() !== "" && !view.problem && (
+        <>
+          <span className="quiet" role="status">
+            {thousands(view.order.length)} {view.order.length === 1 ? "row" : "rows"}
+          </span>
+          <button type="button" className="button" disabled={view.order.length === 0} onClick={() => leaveOut(view.condition)}>
+            Leave these out of analyses
+          </button>
+        </>
+      )}
+      <span className="spacer" />
+      {missed && (
+        <span className="fault" role="status">
+          “{find}” is in no cell shown.
+        </span>
+      )}
+      {view.problem && (
+        <span className="fault" role="status">
+          {view.problem}
+        </span>
+      )}
+      {hasLabels && (
+        <label className="quiet check">
+          <input type="checkbox" checked={view.labels} onChange={(e) => view.setLabels(e.target.checked)} /> labels instead of codes
+        </label>
+      )}
+      <ColumnChoice dataset={dataset} view={view} />
+    </div>
+  );
+}
+
+function ColumnChoice({ dataset, view }: { dataset: Dataset; view: GridView }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const names = dataset.table.columns.map((c) => c.name);
+  const toggle = (name: string): void => {
+    const hidden = new Set(view.hidden);
+    if (!hidden.delete(name)) hidden.add(name);
+    view.setHidden(hidden);
+  };
+  return (
+    <>
+      <button type="button" className="button" aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
+        Columns{view.hidden.size > 0 && ` (${names.length - view.hidden.size} of ${names.length})`}
+      </button>
+      <Popover
+        open={anchor !== null}
+        anchorEl={anchor}
+        onClose={() => setAnchor(null)}
+        anchorOrigin={{ vertical: "bottom", horizontal: "left" }}
+      >
+        <div className="column-choice" role="group" aria-label="Columns to show">
+          <p>
+            <button type="button" className="button bare" onClick={() => view.setHidden(new Set())}>
+              Show all
+            </button>
+            <button type="button" className="button bare" onClick={() => view.setHidden(new Set(names))}>
+              Hide all
+            </button>
+          </p>
+          {names.map((name) => (
+            <label key={name}>
+              <input type="checkbox" checked={!view.hidden.has(name)} onChange={() => toggle(name)} /> {name}
+            </label>
+          ))}
+        </div>
+      </Popover>
+    </>
+  );
+}

@@ -1,0 +1,191 @@
+import { FUNCTIONS, findVariable, levelsInOrder, observedLevels, type Coding, type Dataset, type Recipe } from "../../../core";
+import { CODINGS } from "./coding-table";
+
+interface Props {
+  recipe: Recipe;
+  change: (recipe: Recipe) => void;
+  dataset: Dataset;
+}
+
+/** Values offered one by one for recoding. */
+const MOST_VALUES = 24;
+
+/** The settings of a recipe. */
+export function RecipeFields({ recipe, change, dataset }: Props) {
+  switch (recipe.kind) {
+    case "formula":
+      return (
+        <label className="field">
+          <span>Formula</span>
+          <textarea rows={2} value={recipe.formula} spellCheck={false} onChange={(e) => change({ ...recipe, formula: e.target.value })} />
+          <small className="quiet">
+            Columns by name, in &quot; &quot; where they have spaces; texts in &apos; &apos;; + − * / ^ = != &lt; &gt; and or not;{" "}
+            {Object.keys(FUNCTIONS).join(", ")}. As in if(group = &apos;waiting list&apos;, 0, hours / 10).
+          </small>
+        </label>
+      );
+    case "reverse":
+      return (
+        <Numbers
+          fields={[
+            ["Lowest answer of the scale", recipe.low, (low) => change({ ...recipe, low })],
+            ["Highest answer", recipe.high, (high) => change({ ...recipe, high })],
+          ]}
+        />
+      );
+    case "rescale":
+      return (
+        <Numbers
+          fields={[["In units of", recipe.per, (per) => change({ ...recipe, per })]]}
+          note="A coefficient then says what so many units do."
+        />
+      );
+    case "winsorise":
+      return (
+        <Numbers
+          fields={[
+            ["Lower percentile", recipe.lower, (lower) => change({ ...recipe, lower })],
+            ["Upper percentile", recipe.upper, (upper) => change({ ...recipe, upper })],
+          ]}
+          note="Values beyond these points are set to them."
+        />
+      );
+    case "log":
+      return (
+        <div className="dialog-grid">
+          <label className="field">
+            <span>Base</span>
+            <select value={recipe.base} onChange={(e) => change({ ...recipe, base: e.target.value as "e" | "10" | "2" })}>
+              <option value="e">e (natural)</option>
+              <option value="10">10</option>
+              <option value="2">2</option>
+            </select>
+          </label>
+          <NumberField label="Added before" value={recipe.add} change={(add) => change({ ...recipe, add })} />
+        </div>
+      );
+    case "split":
+      return (
+        <label className="field">
+          <span>Cut at the percentiles</span>
+          <input
+            defaultValue={recipe.at.join(", ")}
+            onChange={(e) =>
+              change({
+                ...recipe,
+                at: e.target.value
+                  .split(",")
+                  .filter((t) => t.trim() !== "")
+                  .map(Number),
+              })
+            }
+          />
+          <small className="quiet">50 is the median; 20, 80 makes low, middle and high. A value on a cut belongs to the lower group.</small>
+        </label>
+      );
+    case "code":
+      return <CodeFields recipe={recipe} change={change} dataset={dataset} />;
+    case "recode":
+      return <RecodeFields recipe={recipe} change={change} dataset={dataset} />;
+    default:
+      return <p className="quiet">Means, standard deviations and ranks are taken over the rows that are not left out by hand.</p>;
+  }
+}
+
+function Numbers({ fields, note }: { fields: [string, number, (value: number) => void][]; note?: string }) {
+  return (
+    <>
+      <div className="dialog-grid">
+        {fields.map(([label, value, set]) => (
+          <NumberField key={label} label={label} value={value} change={set} />
+        ))}
+      </div>
+      {note && <p className="quiet">{note}</p>}
+    </>
+  );
+}
+
+function NumberField({ label, value, change }: { label: string; value: number; change: (value: number) => void }) {
+  return (
+    <label className="field">
+      <span>{label}</span>
+      <input type="number" step="any" defaultValue={value} onChange={(e) => change(e.target.valueAsNumber)} />
+    </label>
+  );
+}
+
+function CodeFields({ recipe, change, dataset }: { recipe: Extract<Recipe, { kind: "code" }>; change: Props["change"]; dataset: Dataset }) {
+  const found = findVariable(dataset, recipe.of);
+  const levels = found ? levelsInOrder(found.column, found.variable) : [];
+  return (
+    <div className="dialog-grid">
+      <label className="field">
+        <span>Coding</span>
+        <select value={recipe.coding} onChange={(e) => change({ ...recipe, coding: e.target.value as Coding })}>
+          {CODINGS.map(([key, words]) => (
+            <option key={key} value={key}>
+              {words}
+            </option>
+          ))}
+        </select>
+        <small className="quiet">{CODINGS.find(([key]) => key === recipe.coding)?.[2]}</small>
+      </label>
+      {(recipe.coding === "indicator" || recipe.coding === "effect") && (
+        <label className="field">
+          <span>Reference level</span>
+          <select value={recipe.reference ?? levels[0]} onChange={(e) => change({ ...recipe, reference: e.target.value })}>
+            {levels.slice(0, 50).map((level) => (
+              <option key={level}>{level}</option>
+            ))}
+          </select>
+        </label>
+      )}
+    </div>
+  );
+}
+
+function RecodeFields({
+  recipe,
+  change,
+  dataset,
+}: {
+  recipe: Extract<Recipe, { kind: "recode" }>;
+  change: Props["change"];
+  dataset: Dataset;
+}) {
+  const found = findVariable(dataset, recipe.of);
+  const values = found ? observedLevels(found.column, found.variable) : [];
+  const set = (from: string, to: string): void => {
+    const others = Object.entries(recipe.map).filter(([known]) => known !== from);
+    change({ ...recipe, map: Object.fromEntries(to === from ? others : [...others, [from, to]]) });
+  };
+  return (
+    <>
+      <div className="recode">
+        {values.slice(0, MOST_VALUES).map((from) => (
+          <label key={from}>
+            <span>{from}</span> becomes{" "}
+            <input
+              className="input"
+              aria-label={`${from} becomes`}
+              defaultValue={recipe.map[from] ?? from}
+              onChange={(e) => set(from, e.target.value)}
+            />
+          </label>
+        ))}
+      </div>
+      {values.length > MOST_VALUES && (
+        <p className="quiet">
+          The first {MOST_VALUES} of {values.length} values; a formula can do more.
+        </p>
+      )}
+      <label className="field">
+        <span>Other values</span>
+        <select value={recipe.otherwise} onChange={(e) => change({ ...recipe, otherwise: e.target.value as "keep" | "missing" })}>
+          <option value="keep">stay as they are</option>
+          <option value="missing">become missing</option>
+        </select>
+      </label>
+    </>
+  );
+}

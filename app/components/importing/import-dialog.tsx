@@ -1,0 +1,175 @@
+import { Dialog } from "@mui/material";
+import { proxy, transfer } from "comlink";
+import { useEffect, useId, useRef, useState } from "react";
+import { useFetcher } from "react-router";
+import { packTable, percent, type StudyDefinition, type Table, type Variable } from "../../../core";
+import type { DataLayout } from "../../../formats";
+import type { ImportPreview } from "../../workers/importing";
+import { engine } from "../../workers/pool";
+import { LayoutChoice } from "./layout-choice";
+import { Preview } from "./preview";
+import "../dialog.css";
+import "./importing.css";
+
+const MAX_BYTES = 400 * 1024 * 1024;
+
+/** The study whose data are to be replaced. */
+export interface Replacing {
+  id: string;
+  definition: StudyDefinition;
+  dataKey: string;
+  table: Table;
+}
+
+type Stage =
+  | { kind: "reading"; share: number }
+  | { kind: "failed"; message: string; layout?: DataLayout }
+  | { kind: "preview"; layout: DataLayout; preview: ImportPreview; variables: Variable[]; asMatrix: boolean }
+  | { kind: "misfits"; misfits: string[]; variables: Variable[]; asMatrix: boolean };
+
+/** Opens a file: a study goes straight to the shelf; a table is shown first, with what was guessed, all open to change. */
+export function ImportDialog({ file, close, replacing }: { file: File; close: () => void; replacing?: Replacing }) {
+  const title = useId();
+  const finish = useFinish(file, close, replacing);
+  const { stage, setStage, parse, chooseSheet } = useReading(file, finish.open);
+  const use = async (variables: Variable[], asMatrix: boolean): Promise<void> => {
+    const misfits = replacing ? await misfitsOf(replacing, variables, asMatrix) : [];
+    if (misfits.length > 0) setStage({ kind: "misfits", misfits, variables, asMatrix });
+    else await finish.use(variables, asMatrix);
+  };
+  const layoutChoice = (layout: DataLayout) => (
+    <LayoutChoice layout={layout} change={(next) => void parse(next)} chooseSheet={(sheet) => void chooseSheet(layout, sheet)} />
+  );
+  return (
+    <Dialog open onClose={close} maxWidth="lg" fullWidth aria-labelledby={title}>
+      <div className="dialog">
+        <h2 id={title}>{file.name}</h2>
+        {stage.kind === "reading" && <Reading share={stage.share} />}
+        {stage.kind === "failed" && (
+          <>
+            <p className="note" role="alert">
+              {stage.message}
+            </p>
+            {stage.layout && <div className="screen-head">{layoutChoice(stage.layout)}</div>}
+          </>
+        )}
+        {stage.kind === "preview" && (
+          <Preview
+            preview={stage.preview}
+            variables={stage.variables}
+            asMatrix={stage.asMatrix}
+            layoutChoice={layoutChoice(stage.layout)}
+            setVariables={(variables) => setStage({ ...stage, variables })}
+            setAsMatrix={(asMatrix) => setStage({ ...stage, asMatrix })}
+          />
+        )}
+        {stage.kind === "misfits" && <Misfits misfits={stage.misfits} />}
+        <div className="dialog-foot">
+          <span className="spacer" />
+          <button type="button" className="button" onClick={close}>
+            {stage.kind === "failed" ? "Close" : "Cancel"}
+          </button>
+          {stage.kind === "preview" && (
+            <button type="button" className="button main" onClick={() => void use(stage.variables, stage.asMatrix)}>
+              {replacing ? "Use these data" : "Start a study with these data"}
+            </button>
+          )}
+          {stage.kind === "misfits" && (
+            <button type="button" className="button main" onClick={() => void finish.use(stage.variables, stage.asMatrix)}>
+              Use these data all the same
+            </button>
+          )}
+        </div>
+      </div>
+    </Dialog>
+  );
+}
+
+/** What would no longer fit if the data that were read replaced those of the study. */
+async function misfitsOf({ definition, dataKey, table }: Replacing, variables: Variable[], asMatrix: boolean): Promise<string[]> {
+  if (!(await engine().hasTable(dataKey))) await engine().setTable(dataKey, packTable(table));
+  return engine().misfits(definition, variables, asMatrix);
+}
+
+/** Reads a file in the worker, anew whenever its layout is chosen differently; only the latest reading counts. */
+function useReading(file: File, openStudy: () => Promise<void>) {
+  const [stage, setStage] = useState<Stage>({ kind: "reading", share: 0 });
+  const turn = useRef(0);
+  const parse = async (layout: DataLayout): Promise<void> => {
+    const own = ++turn.current;
+    setStage({ kind: "reading", share: 0 });
+    const progress = proxy((share: number) => {
+      if (turn.current === own) setStage((now) => (now.kind === "reading" ? { kind: "reading", share } : now));
+    });
+    const result = await engine().preview(layout, progress);
+    if (turn.current !== own) return;
+    if (!result.ok) return setStage({ kind: "failed", message: result.message, layout });
+    const preview = result.value;
+    setStage({ kind: "preview", layout, preview, variables: preview.variables, asMatrix: preview.matrix !== null });
+  };
+  const chooseSheet = async (layout: DataLayout, sheet: number): Promise<void> => {
+    const chosen = await engine().chooseSheet(layout, sheet);
+    if (chosen.ok) await parse(chosen.value);
+    else setStage({ kind: "failed", message: chosen.message, layout: { ...layout, sheet } });
+  };
+  useEffect(() => {
+    let current = true;
+    void (async () => {
+      if (file.size > MAX_BYTES)
+        return setStage({ kind: "failed", message: "This file is larger than 400 MB. Export only the columns and rows you need." });
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      const opened = await engine().openFile(transfer(bytes, [bytes.buffer]));
+      if (!current) return;
+      if (!opened.ok) return setStage({ kind: "failed", message: opened.message });
+      if (opened.value.kind === "study") return void (await openStudy());
+      await parse(opened.value.layout);
+    })();
+    return () => {
+      current = false;
+    };
+    // The file decides everything; the helpers are made anew at every render.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [file]);
+  return { stage, setStage, parse, chooseSheet };
+}
+
+function Reading({ share }: { share: number }) {
+  return (
+    <div aria-busy="true">
+      <p>Reading the file … {share > 0 && `${percent(Math.round(100 * share) / 100)} %`}</p>
+      <progress className="reading-bar" aria-label="Read so far" max={1} value={share} />
+    </div>
+  );
+}
+
+/** What would break, before anything has been changed. */
+function Misfits({ misfits }: { misfits: string[] }) {
+  return (
+    <div className="note" role="alert">
+      <p>Nothing has been changed yet. With these data the following would no longer fit:</p>
+      <ul>
+        {misfits.map((text) => (
+          <li key={text}>{text}</li>
+        ))}
+      </ul>
+      <p>Using them can be undone.</p>
+    </div>
+  );
+}
+
+/** Puts what the worker has read on the shelf, or into a study, through the route's action. */
+function useFinish(file: File, close: () => void, replacing?: Replacing) {
+  const fetcher = useFetcher({ key: "import" });
+  const send = async (body: object, action: string): Promise<void> => {
+    await fetcher.submit(JSON.stringify(body), { method: "post", action, encType: "application/json" });
+    close();
+  };
+  return {
+    open: (): Promise<void> => send({ intent: "open" }, "/?index"),
+    use: (variables: Variable[], asMatrix: boolean): Promise<void> => {
+      if (replacing) return send({ intent: "replace", variables, asMatrix }, `/study/${replacing.id}`);
+      const title = file.name.replace(/\.[^.]+$/, "").replace(/[_-]+/g, " ");
+      return send({ intent: "import", title: title.charAt(0).toUpperCase() + title.slice(1), variables, asMatrix }, "/?index");
+    },
+  };
+}

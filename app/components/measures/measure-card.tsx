@@ -1,0 +1,187 @@
+import { useState, type DragEvent } from "react";
+import type { Measure, MeasureEvidence, MeasureForm } from "../../../core";
+import { CloseIcon } from "../icons";
+import { Slot } from "../theory/slot";
+import { turnItem, withItem, withoutItem } from "./edit-measures";
+import { InterItem, ItemTable } from "./item-table";
+import { ReliabilitySummary } from "./reliability-summary";
+
+export const ITEM_TYPE = "application/x-hebel-item";
+
+const FORMS: [MeasureForm, string, string][] = [
+  ["averages", "mean of its items", "a scale score in the units of the items"],
+  ["sums", "sum of its items", "a scale score; a few missing answers count as the person's mean"],
+  ["reflects", "common factor", "kept for models with latent variables, which are not estimated yet"],
+  ["combines", "composite", "kept for models with composites, which are not estimated yet"],
+];
+
+interface Props {
+  measure: Measure;
+  evidence: MeasureEvidence | undefined;
+  level: number;
+  /** Columns that may become items. */
+  pool: string[];
+  /** Lowest and highest answer to the items so far. */
+  observed: [number, number] | null;
+  change: (measure: Measure) => void;
+  rename: (name: string) => void;
+  remove: () => void;
+}
+
+/** One measure: its items, how it is made of them, and how reliable it is. Items can be dropped on it. */
+export function MeasureCard({ measure, evidence, level, pool, observed, change, rename, remove }: Props) {
+  const [over, setOver] = useState(false);
+  const isScore = measure.form === "averages" || measure.form === "sums";
+  const warnings = evidence?.reliability.value?.warnings.filter((w) => w.code !== "negative_item_total") ?? [];
+  const against = evidence?.reliability.value?.warnings.find((w) => w.code === "negative_item_total");
+  const drop = (event: DragEvent): void => {
+    setOver(false);
+    const item = event.dataTransfer.getData(ITEM_TYPE);
+    if (item) change(withItem(measure, item));
+  };
+  return (
+    <section
+      className={over ? "measure over" : "measure"}
+      aria-label={`Measure ${measure.name.name}`}
+      onDragOver={(e) => {
+        if (!e.dataTransfer.types.includes(ITEM_TYPE)) return;
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={(e) => {
+        if (!e.currentTarget.contains(e.relatedTarget as Node)) setOver(false);
+      }}
+      onDrop={drop}
+    >
+      <div className="screen-head">
+        <MeasureName key={measure.name.name} name={measure.name.name} rename={rename} />
+        <select
+          className="measure-form"
+          aria-label={`How ${measure.name.name} is made`}
+          value={measure.form}
+          title={FORMS.find(([form]) => form === measure.form)?.[2]}
+          onChange={(e) => change({ ...measure, form: e.target.value as MeasureForm })}
+        >
+          {FORMS.map(([form, words]) => (
+            <option key={form} value={form}>
+              {words}
+            </option>
+          ))}
+        </select>
+        <span className="spacer" />
+        <button type="button" className="button bare" aria-label={`Remove the measure ${measure.name.name}`} onClick={remove}>
+          <CloseIcon />
+        </button>
+      </div>
+      {evidence && <ReliabilitySummary evidence={evidence} level={level} />}
+      {against && (
+        <div className="note keyed-note">
+          <p>{against.message}</p>
+          {against.about.map((item) => (
+            <button key={item} type="button" className="button" onClick={() => change(turnItem(measure, item, observed))}>
+              {measure.items.find((i) => i.ref.name === item)?.reversed ? `Take the reversal of ${item} back` : `Reverse ${item}`}
+            </button>
+          ))}
+        </div>
+      )}
+      {warnings.map((w) => (
+        <p key={w.code} className="note">
+          {w.message}
+        </p>
+      ))}
+      <ItemTable
+        measure={measure}
+        evidence={evidence}
+        turn={(item) => change(turnItem(measure, item, observed))}
+        remove={(item) => (measure.items.length > 1 ? change(withoutItem(measure, item)) : remove())}
+      />
+      <div className="measure-foot">
+        <Slot
+          label="Item"
+          placeholder="another item …"
+          value={null}
+          options={pool.filter((name) => !measure.items.some((i) => i.ref.name === name))}
+          choose={(item) => change(withItem(measure, item))}
+        />
+        <ScaleFields key={JSON.stringify(measure.scale)} measure={measure} change={change} />
+        {isScore && <AnsweredRule measure={measure} change={change} />}
+      </div>
+      {evidence && <InterItem evidence={evidence} />}
+      {!isScore && <p className="quiet">{FORMS.find(([form]) => form === measure.form)?.[2]}</p>}
+    </section>
+  );
+}
+
+function MeasureName({ name, rename }: { name: string; rename: (name: string) => void }) {
+  const [text, setText] = useState(name);
+  const keep = (): void => {
+    const wanted = text.trim().replaceAll('"', "");
+    if (wanted !== "" && wanted !== name) rename(wanted);
+    else setText(name);
+  };
+  return (
+    <input
+      className="measure-name"
+      aria-label="Name of the measure"
+      value={text}
+      size={Math.max(6, text.length)}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={keep}
+      onKeyDown={(e) => e.key === "Enter" && keep()}
+    />
+  );
+}
+
+function ScaleFields({ measure, change }: { measure: Measure; change: (measure: Measure) => void }) {
+  const [low, setLow] = useState(measure.scale ? String(measure.scale[0]) : "");
+  const [high, setHigh] = useState(measure.scale ? String(measure.scale[1]) : "");
+  const keep = (): void => {
+    const [a, b] = [Number(low), Number(high)];
+    const scale: [number, number] | null = low.trim() !== "" && high.trim() !== "" && a < b ? [a, b] : null;
+    if (JSON.stringify(scale) !== JSON.stringify(measure.scale)) change({ ...measure, scale });
+  };
+  return (
+    <span className="quiet">
+      answers run from{" "}
+      <input
+        className="input tiny"
+        aria-label="Lowest answer of the items"
+        inputMode="decimal"
+        value={low}
+        onChange={(e) => setLow(e.target.value)}
+        onBlur={keep}
+      />{" "}
+      to{" "}
+      <input
+        className="input tiny"
+        aria-label="Highest answer of the items"
+        inputMode="decimal"
+        value={high}
+        onChange={(e) => setHigh(e.target.value)}
+        onBlur={keep}
+      />
+    </span>
+  );
+}
+
+const RULES = [100, 80, 60, 50];
+
+function AnsweredRule({ measure, change }: { measure: Measure; change: (measure: Measure) => void }) {
+  const value = measure.answered ?? 80;
+  return (
+    <label className="quiet">
+      a score needs{" "}
+      <select
+        value={value}
+        onChange={(e) => change({ ...measure, answered: Number(e.target.value) === 80 ? null : Number(e.target.value) })}
+      >
+        {[...new Set([...RULES, value])].map((percent) => (
+          <option key={percent} value={percent}>
+            {percent === 100 ? "every item" : `${percent} % of the items`}
+          </option>
+        ))}
+      </select>{" "}
+      answered
+    </label>
+  );
+}

@@ -1,0 +1,69 @@
+import { percent, plain, type MeasureEvidence } from "../../../core";
+
+const WIDTH = 240;
+/** Nunnally & Bernstein (1994); guidance, never a verdict. */
+const USUAL = 0.7;
+
+/** Alpha with its interval on a scale from 0 to 1, omega, and what they rest on. */
+export function ReliabilitySummary({ evidence, level }: { evidence: MeasureEvidence; level: number }) {
+  const { value, problem } = evidence.reliability;
+  if (problem) {
+    return (
+      <p className="note" role="status">
+        {problem.message}
+      </p>
+    );
+  }
+  const { alpha, alphaCi, omega, meanInterItemCorrelation, n, k, spearmanBrown, alphaStandardised } = value;
+  const x = (v: number): number => Math.min(WIDTH, Math.max(0, v * WIDTH));
+  return (
+    <dl className="reliability">
+      <dt>alpha</dt>
+      <dd>
+        <strong>{plain(alpha)}</strong>
+        {alphaCi && (
+          <>
+            {" "}
+            <svg
+              width={WIDTH}
+              height={18}
+              role="img"
+              aria-label={`${percent(level)} % CI ${plain(alphaCi[0])} to ${plain(alphaCi[1])}, on a scale from 0 to 1`}
+            >
+              <path className="axis" d={`M0 9H${WIDTH}`} />
+              <path className="usual" d={`M${x(USUAL)} 2V16`} />
+              <path className="ci" d={`M${x(alphaCi[0])} 9H${x(alphaCi[1])}`} />
+              {alpha !== null && <circle cx={x(alpha)} cy={9} r={4} />}
+            </svg>{" "}
+            <span className="quiet">
+              {percent(level)} % CI {plain(alphaCi[0])} to {plain(alphaCi[1])}
+            </span>
+          </>
+        )}
+      </dd>
+      <dt>omega</dt>
+      <dd>
+        {omega ? <strong>{plain(omega.total)}</strong> : <span className="quiet">needs three items</span>}
+        {omega?.test && (
+          <span className="quiet">
+            {" "}
+            from one common factor (χ² {plain(omega.test.chiSquare, 1)}, df {omega.test.df})
+          </span>
+        )}
+      </dd>
+      {spearmanBrown !== null && (
+        <>
+          <dt>Spearman-Brown</dt>
+          <dd>
+            <strong>{plain(spearmanBrown)}</strong>
+          </dd>
+        </>
+      )}
+      <dt>rests on</dt>
+      <dd className="quiet">
+        {n} complete rows, {k} items, mean inter-item correlation {plain(meanInterItemCorrelation, 2)}, standardised alpha{" "}
+        {plain(alphaStandardised)}
+      </dd>
+    </dl>
+  );
+}

@@ -1,0 +1,146 @@
+import { useState } from "react";
+import { minus, pClause, percent, plain, type CorrelationCell, type CorrelationTable } from "../../../core";
+
+interface Props {
+  pairwise: CorrelationTable;
+  listwise: CorrelationTable;
+  level: number;
+}
+
+type Kind = "pearson" | "spearman";
+
+/** A correlation without its leading zero, as tables print it. */
+const short = (r: number): string => minus(r.toFixed(2).replace(/^(-?)0\./, "$1."));
+
+/** Every pair as a number on a tint; the chosen pair in words beneath. */
+export function CorrelationMap({ pairwise, listwise, level }: Props) {
+  const [kind, setKind] = useState<Kind>("pearson");
+  const [deletion, setDeletion] = useState<"pairwise" | "listwise">("pairwise");
+  const [chosen, setChosen] = useState<CorrelationCell | null>(null);
+  const table = deletion === "pairwise" ? pairwise : listwise;
+  const find = (x: string, y: string): CorrelationCell | undefined =>
+    table.cells.find((c) => (c.x === x && c.y === y) || (c.x === y && c.y === x));
+  const shown = chosen && find(chosen.x, chosen.y);
+  return (
+    <div>
+      <div className="screen-head map-head">
+        <Segments
+          value={kind}
+          choices={["pearson", "spearman"]}
+          words={["Pearson", "Spearman (ranks)"]}
+          label="Coefficient"
+          choose={setKind}
+        />
+        <Segments
+          value={deletion}
+          choices={["pairwise", "listwise"]}
+          words={["every pair's own rows", `the ${listwise.n} complete rows`]}
+          label="Rows"
+          choose={setDeletion}
+        />
+      </div>
+      {/* A map wider than the screen has to be reachable by keyboard. */}
+      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
+      <div className="map-frame" tabIndex={0} role="region" aria-label="Correlations">
+        <table className="map">
+          <thead>
+            <tr>
+              <td />
+              {table.variables.slice(0, -1).map((name) => (
+                <th key={name} scope="col">
+                  <span>{name}</span>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {table.variables.slice(1).map((y, i) => (
+              <tr key={y}>
+                <th scope="row">{y}</th>
+                {table.variables.slice(0, i + 1).map((x) => (
+                  <MapCell key={x} cell={find(x, y)} kind={kind} chosen={shown !== null && shown === find(x, y)} choose={setChosen} />
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <p className="map-reading" role="status">
+        {shown ? (
+          <Reading cell={shown} kind={kind} level={level} />
+        ) : (
+          <span className="quiet">Bold: p below .05. Choose a number to read it in full.</span>
+        )}
+      </p>
+    </div>
+  );
+}
+
+interface CellProps {
+  cell: CorrelationCell | undefined;
+  kind: Kind;
+  chosen: boolean;
+  choose: (cell: CorrelationCell) => void;
+}
+
+function MapCell({ cell, kind, chosen, choose }: CellProps) {
+  const found = cell?.[kind];
+  if (!cell || !found) {
+    return (
+      <td className="lacking" title={cell?.lacking?.constant.length ? `${cell.lacking.constant.join(", ")} never varies` : "too few rows"}>
+        –
+      </td>
+    );
+  }
+  const strength = Math.round(Math.abs(found.r) * 70);
+  const tint = found.r < 0 ? "var(--rust)" : "var(--petrol)";
+  return (
+    <td style={{ background: `color-mix(in srgb, ${tint} ${strength}%, var(--sheet))` }} className={strength > 45 ? "strong" : undefined}>
+      <button
+        type="button"
+        aria-pressed={chosen}
+        aria-label={`${cell.x} with ${cell.y}: ${short(found.r)}`}
+        className={found.p < 0.05 ? "sure" : undefined}
+        onClick={() => choose(cell)}
+      >
+        {short(found.r)}
+      </button>
+    </td>
+  );
+}
+
+function Reading({ cell, kind, level }: { cell: CorrelationCell; kind: Kind; level: number }) {
+  const found = cell[kind];
+  if (!found) return null;
+  const { r, n, p, ci, t } = found;
+  return (
+    <>
+      <strong>
+        {cell.x} with {cell.y}
+      </strong>
+      : {kind === "pearson" ? "r" : "rank correlation"} {plain(r)}
+      {ci && `, ${percent(level)} % CI ${plain(ci[0])} to ${plain(ci[1])}`}, {pClause(p)}
+      {t !== null && ` (t ${plain(t, 2)}, df ${n - 2})`}, {n} rows
+    </>
+  );
+}
+
+interface SegmentsProps<T extends string> {
+  value: T;
+  choices: T[];
+  words: string[];
+  label: string;
+  choose: (value: T) => void;
+}
+
+function Segments<T extends string>({ value, choices, words, label, choose }: SegmentsProps<T>) {
+  return (
+    <div className="segments" role="group" aria-label={label}>
+      {choices.map((choice, i) => (
+        <button key={choice} type="button" aria-pressed={value === choice} onClick={() => choose(choice)}>
+          {words[i]}
+        </button>
+      ))}
+    </div>
+  );
+}

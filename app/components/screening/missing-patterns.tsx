@@ -1,0 +1,64 @@
+import { pClause, percent, plain, type SetEvidence } from "../../../core";
+
+const MOST_PATTERNS = 14;
+
+/** Which answers are missing together, and whether the gaps look random. */
+export function MissingPatternsPicture({ set }: { set: SetEvidence }) {
+  const { patterns, variables, completeRows, completeShare } = set.patterns;
+  const most = Math.max(...patterns.map((p) => p.count), 1);
+  const shown = patterns.slice(0, MOST_PATTERNS);
+  if (patterns.length === 1 && completeRows > 0) return <p className="serif">No answer is missing on these variables.</p>;
+  return (
+    <>
+      <p className="quiet">
+        {completeRows} rows ({percent(Number(completeShare.toFixed(3)))} %) are complete; {patterns.length} patterns.
+      </p>
+      <div className="map-frame">
+        <table className="patterns">
+          <thead>
+            <tr>
+              {variables.map((name) => (
+                <th key={name} scope="col">
+                  <span>{name}</span>
+                </th>
+              ))}
+              <th scope="col" className="count">
+                rows
+              </th>
+              <td />
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map(({ key, count }) => (
+              <tr key={key}>
+                {[...key].map((mark, j) => (
+                  <td key={variables[j]} className={mark === "0" ? "gap" : "there"}>
+                    <span className="visually-hidden">{mark === "0" ? "missing" : "answered"}</span>
+                  </td>
+                ))}
+                <td className="count">{count}</td>
+                <td className="bar">
+                  <span style={{ width: `${(100 * count) / most}%` }} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {patterns.length > MOST_PATTERNS && <p className="quiet">{patterns.length - MOST_PATTERNS} rarer patterns are not drawn.</p>}
+      <LittleSentence set={set} />
+    </>
+  );
+}
+
+function LittleSentence({ set }: { set: SetEvidence }) {
+  const { value, problem } = set.little;
+  if (problem) return <p className="quiet">Little&apos;s test: {problem.message}</p>;
+  if (value.p === null) return null;
+  return (
+    <p className="serif">
+      Little&apos;s test that the gaps are completely random: χ² {plain(value.d2, 2)}, df {value.df}, {pClause(value.p)}.{" "}
+      {value.p < 0.05 ? "Who did not answer seems to matter." : "Nothing speaks against it, which is no proof."}
+    </p>
+  );
+}

@@ -1,0 +1,16 @@
+import { tokenise } from "./tokens";
+import { writeName } from "./write";
+
+/** The text of a theory with one name replaced wherever it stands as a name; comments and the rest stay as they are. */
+export function renameInTheory(text: string, from: string, to: string): string {
+  return text
+    .split("\n")
+    .map((content, index) => {
+      const { tokens } = tokenise(content, index + 1);
+      return tokens
+        .filter((token) => (token.kind === "word" || token.kind === "name") && token.text === from)
+        .reverse()
+        .reduce((line, { column, length }) => line.slice(0, column - 1) + writeName(to) + line.slice(column - 1 + length), content);
+    })
+    .join("\n");
+}

@@ -1,0 +1,90 @@
+import type { Table } from "../core";
+import { decodeText } from "./text-encoding";
+import { guessHeader, guessSeparator, readDelimited, type Separator } from "./delimited";
+import { looksLikeMatrix, readMatrix } from "./matrix-table";
+import { tableOfMoments } from "./moments";
+import { isRecords, readRecords } from "./records";
+import type { ReadTable } from "./row-collector";
+import { parseJson, readStudy, type LoadedStudy } from "./study-file";
+import { guessSheetHeader, isWorkbook, openWorkbook, readSheet, type Sheet } from "./workbook";
+
+/** Data that were opened but not yet read: what is open to choice is in the layout. */
+export type DataSource = { kind: "text"; text: string } | { kind: "workbook"; sheets: Sheet[] } | { kind: "records"; read: ReadTable };
+
+export interface DataLayout {
+  /** Delimited text only. */
+  separator: Separator | null;
+  /** Workbooks only: the names of the sheets, and the chosen one. */
+  sheets: string[];
+  sheet: number;
+  /** Row that holds the names, from 1; 0 for none. */
+  headerRow: number;
+}
+
+export type Opened = { kind: "study"; study: LoadedStudy } | { kind: "data"; source: DataSource; layout: DataLayout };
+
+/**
+ * Opens a file by what is in it, not by its name: a study, a workbook, JSON records, or delimited text.
+ * @throws FormatProblem for anything else, saying what to do
+ */
+export function openData(bytes: Uint8Array): Opened {
+  if (isWorkbook(bytes)) {
+    const sheets = openWorkbook(bytes);
+    const sheet = Math.max(
+      0,
+      sheets.findIndex((s) => hasCells(s)),
+    );
+    const layout = { separator: null, sheets: sheets.map((s) => s.name), sheet, headerRow: guessSheetHeader(sheets[sheet]!) };
+    return { kind: "data", source: { kind: "workbook", sheets }, layout };
+  }
+  const text = decodeText(bytes);
+  if (/^\ufeff?\s*[{[]/.test(text)) {
+    const json = parseJson(text);
+    if (!isRecords(json)) return { kind: "study", study: readStudy(text) };
+    return {
+      kind: "data",
+      source: { kind: "records", read: readRecords(json) },
+      layout: { separator: null, sheets: [], sheet: 0, headerRow: 1 },
+    };
+  }
+  const separator = guessSeparator(text);
+  return {
+    kind: "data",
+    source: { kind: "text", text },
+    layout: { separator, sheets: [], sheet: 0, headerRow: guessHeader(text, separator) },
+  };
+}
+
+function hasCells(sheet: Sheet): boolean {
+  let found = false;
+  sheet.read({
+    row: () => {
+      found = true;
+      return false;
+    },
+    merged: () => undefined,
+    note: () => undefined,
+  });
+  return found;
+}
+
+/** The layout with another sheet chosen, its row of names guessed anew. */
+export function chooseSheet(source: DataSource, layout: DataLayout, sheet: number): DataLayout {
+  if (source.kind !== "workbook") return layout;
+  return { ...layout, sheet, headerRow: guessSheetHeader(source.sheets[sheet]!) };
+}
+
+/** @throws FormatProblem naming what cannot be read */
+export function readData(source: DataSource, layout: DataLayout, progress?: (share: number) => void): ReadTable {
+  switch (source.kind) {
+    case "text":
+      return readDelimited(source.text, { separator: layout.separator ?? ",", headerRow: layout.headerRow }, progress);
+    case "workbook":
+      return readSheet(source.sheets[layout.sheet]!, layout.headerRow, progress);
+    case "records":
+      return source.read;
+  }
+}
+
+/** A table that is a printed matrix, as the data it stands for; null when it is not one. */
+export const matrixOf = (table: Table): Table | null => (looksLikeMatrix(table) ? tableOfMoments(readMatrix(table)) : null);

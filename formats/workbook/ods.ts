@@ -1,0 +1,146 @@
+import { FormatProblem } from "../problem";
+import type { Archive } from "./archive";
+import { markupReader } from "./markup";
+import { MAX_COLUMNS, numberText, type RowSink, type Sheet } from "./sheet";
+
+const CONTENT = "content.xml";
+
+export const isOds = (archive: Archive): boolean => archive.has(CONTENT);
+
+/** The sheets of an OpenDocument spreadsheet (ISO/IEC 26300). */
+export function odsSheets(archive: Archive): Sheet[] {
+  if (archive.has("META-INF/manifest.xml") && /encryption-data/.test(archive.text("META-INF/manifest.xml"))) {
+    throw new FormatProblem("This workbook is protected by a password. Save a copy without it, and import that.");
+  }
+  const names: string[] = [];
+  const read = markupReader({
+    open: (name, a) => {
+      if (name === "table") names.push(a.name ?? `Sheet ${names.length + 1}`);
+    },
+    close: () => undefined,
+    text: () => undefined,
+  });
+  archive.stream(CONTENT, (chunk) => {
+    read(chunk);
+    return true;
+  });
+  if (names.length === 0) throw new FormatProblem("This document holds no sheet. Save the sheet as XLSX, ODS or CSV and import that.");
+  return names.map((name, at) => ({ name, read: (sink, progress) => readSheet(archive, at, sink, progress) }));
+}
+
+function readSheet(archive: Archive, sheet: number, sink: RowSink, progress?: (share: number) => void): void {
+  const reader = new SheetReader(sheet, sink);
+  const read = markupReader(reader);
+  archive.stream(
+    CONTENT,
+    (chunk) => {
+      read(chunk);
+      return reader.goesOn;
+    },
+    progress,
+  );
+}
+
+class SheetReader {
+  goesOn = true;
+  private sheet = -1;
+  private row = 0;
+  private rowRepeat = 1;
+  private cells: string[] = [];
+  /** Empty cells that only count when a filled one follows. */
+  private gap = 0;
+  private attributes: Record<string, string> = {};
+  private value = "";
+  private paragraphs = 0;
+  private depth = 0;
+  private inParagraph = 0;
+  private inNote = 0;
+
+  constructor(
+    private readonly wanted: number,
+    private readonly sink: RowSink,
+  ) {}
+
+  private get here(): boolean {
+    return this.sheet === this.wanted;
+  }
+
+  readonly open = (name: string, a: Record<string, string>): void => {
+    if (name === "table") {
+      this.sheet += 1;
+      return;
+    }
+    if (!this.here || !this.goesOn) return;
+    if (name === "table-row") {
+      this.rowRepeat = Number(a["number-rows-repeated"] ?? 1);
+      this.cells = [];
+      this.gap = 0;
+    } else if (name === "table-cell" || name === "covered-table-cell") {
+      this.attributes = a;
+      this.value = "";
+      this.paragraphs = 0;
+      this.depth += 1;
+    } else if (name === "annotation") this.inNote += 1;
+    else if (name === "p" && this.depth > 0 && this.inNote === 0) {
+      if (this.paragraphs > 0) this.value += "\n";
+      this.paragraphs += 1;
+      this.inParagraph += 1;
+    } else if (name === "s" && this.inParagraph > 0) this.value += " ".repeat(Math.min(1000, Number(a.c ?? 1)));
+    else if (name === "line-break" && this.inParagraph > 0) this.value += "\n";
+  };
+
+  readonly text = (piece: string): void => {
+    if (this.inParagraph > 0) this.value += piece;
+  };
+
+  readonly close = (name: string): void => {
+    if (!this.here || !this.goesOn) return;
+    if (name === "p" && this.inParagraph > 0) this.inParagraph -= 1;
+    else if (name === "annotation") this.inNote -= 1;
+    else if (name === "table-cell" || name === "covered-table-cell") {
+      this.depth -= 1;
+      this.endCell();
+    } else if (name === "table-row") this.endRow();
+    else if (name === "table") this.goesOn = false;
+  };
+
+  private endCell(): void {
+    const a = this.attributes;
+    const repeat = Number(a["number-columns-repeated"] ?? 1);
+    const column = this.cells.length + this.gap;
+    const [across, down] = [Number(a["number-columns-spanned"] ?? 1), Number(a["number-rows-spanned"] ?? 1)];
+    if (across > 1 || down > 1) this.sink.merged(this.row, column, this.row + down - 1, column + across - 1);
+    const text = this.cellText(a, column);
+    if (text === "") {
+      this.gap += repeat;
+      return;
+    }
+    if (column + repeat > MAX_COLUMNS) throw new FormatProblem("This sheet claims more columns than a sheet can have; it is damaged.");
+    for (; this.gap > 0; this.gap--) this.cells.push("");
+    for (let i = 0; i < repeat; i++) this.cells.push(text);
+  }
+
+  private cellText(a: Record<string, string>, column: number): string {
+    switch (a["value-type"]) {
+      case "percentage":
+        this.sink.note("percent", this.row, column);
+        return numberText(a.value ?? "");
+      case "float":
+      case "currency":
+        return numberText(a.value ?? "");
+      case "date":
+        return (a["date-value"] ?? "").replace(/T00:00:00(\.0+)?$/, "");
+      case "boolean":
+        return (a["boolean-value"] ?? "").toUpperCase();
+      default:
+        return this.value;
+    }
+  }
+
+  private endRow(): void {
+    const filled = this.cells.length > 0;
+    // A sheet ends in about a million empty rows; a filled row is repeated as often as it says.
+    if (filled) for (let i = 0; i < this.rowRepeat && this.goesOn; i++) this.goesOn = this.sink.row(this.row + i, [...this.cells]);
+    this.row += this.rowRepeat;
+  }
+}
