@@ -75,7 +75,7 @@ export function buildDataset(definition: DataDefinition, raw: Table): Dataset {
     origins: new Map(made.map((m) => [m.column.name, m.origin])),
     theory,
     measures,
-    included: out.size === byHand.size ? included : included.filter((i) => !out.has(i)),
+    included: out.size === 0 ? included : included.filter((i) => !out.has(i)),
     excluded,
     problems,
   };

@@ -6,9 +6,6 @@ import { simulatePeople, type Person } from "./random-people";
 export const DEMO_SEED = 20261;
 export const DEMO_ROWS = 420;
 
-const mean = (values: number[]): number => values.reduce((a, b) => a + b, 0) / values.length;
-const hundredth = (value: number): string => String(Math.round(value * 100) / 100);
-
 export const DEMO_COLUMNS = [
   "id",
   "group",
@@ -29,9 +26,6 @@ export const DEMO_COLUMNS = [
   "bel3",
   "bel4",
   "bel5",
-  "confidence",
-  "support",
-  "belonging",
   "friends",
   "renewed",
 ];
@@ -42,7 +36,6 @@ export function demoRows(): string[][] {
 }
 
 function cells(p: Person): string[] {
-  const confidence = mean([p.conf[0]!, p.conf[1]!, 6 - p.conf[2]!, p.conf[3]!]);
   return [
     p.id,
     p.group,
@@ -51,15 +44,12 @@ function cells(p: Person): string[] {
     String(p.months),
     p.schooling,
     ...[...p.conf, ...p.sup, ...p.bel].map(String),
-    hundredth(confidence),
-    hundredth(mean(p.sup)),
-    hundredth(mean(p.bel)),
     String(p.friends),
     p.renewed,
   ];
 }
 
-/** Blanks a few cells; a scale score goes with its first item. */
+/** Blanks a few cells. */
 function withGaps(row: string[], random: RandomStream): string[] {
   const gap = (name: string, share: number, text = ""): void => {
     if (random.uniform() < share) row[DEMO_COLUMNS.indexOf(name)] = text;
@@ -67,16 +57,7 @@ function withGaps(row: string[], random: RandomStream): string[] {
   gap("months", 0.01, "-99");
   gap("schooling", 0.03);
   gap("friends", 0.012);
-  for (const [item, score] of [
-    ["conf1", "confidence"],
-    ["sup1", "support"],
-    ["bel1", "belonging"],
-  ] as const) {
-    if (random.uniform() < 0.008) {
-      row[DEMO_COLUMNS.indexOf(item)] = "";
-      row[DEMO_COLUMNS.indexOf(score)] = "";
-    }
-  }
+  for (const item of ["conf1", "sup1", "bel1"]) gap(item, 0.008);
   return row;
 }
 
@@ -91,14 +72,39 @@ const LABELS: Record<string, Partial<Variable>> = {
   age: { label: "age", unit: "years" },
   months: { label: "time in the country", unit: "months" },
   schooling: { label: "schooling", levels: ["primary", "secondary", "vocational", "university"] },
-  confidence: { label: "speaking confidence, mean of 4 items", unit: "1 to 5" },
-  support: { label: "neighbour support, mean of 4 items", unit: "1 to 5" },
-  belonging: { label: "belonging, mean of 5 items", unit: "1 to 5" },
   friends: { label: "local friends", unit: "count" },
   renewed: { label: "renewed the membership", one: "yes" },
 };
 
-const THEORY = `H1: hours raises belonging through confidence
+/** What the answers of every item mean. */
+const ANSWERS: Partial<Variable> = {
+  range: [1, 5],
+  labels: { "1": "not at all", "2": "a little", "3": "somewhat", "4": "quite", "5": "very much" },
+};
+
+const ITEMS: Record<string, string> = {
+  conf1: "I start conversations",
+  conf2: "I make myself understood",
+  conf3r: "I avoid speaking",
+  conf4: "I speak up in a group",
+  sup1: "A neighbour helps me with letters",
+  sup2: "I can ask next door for advice",
+  sup3: "Somebody would look after my keys",
+  sup4: "Neighbours invite me in",
+  bel1: "This town feels like home",
+  bel2: "People here know me",
+  bel3: "I would miss this place",
+  bel4: "I belong to something here",
+  bel5: "I plan to stay",
+};
+
+/** The constructs of the demo study as scale scores of their items. */
+export const DEMO_MEASURES = `measure confidence averages conf1, conf2, reversed conf3r, conf4 on 1 to 5
+measure support averages sup1, sup2, sup3, sup4
+measure belonging averages bel1, bel2, bel3, bel4, bel5`;
+
+const THEORY = `${DEMO_MEASURES}
+H1: hours raises belonging through confidence
 H2: hours raises belonging through confidence then friends
 H3: confidence raises belonging
 H4: months lowers belonging
@@ -110,7 +116,11 @@ export function demoStudy(): LoadedStudy {
   const builder = new TableBuilder(DEMO_COLUMNS);
   for (const row of demoRows()) builder.add(row);
   const table = builder.build();
-  const variables = table.columns.map((column): Variable => ({ ...guessVariable(column), ...LABELS[column.name] }));
+  const variables = table.columns.map((column): Variable => ({
+    ...guessVariable(column),
+    ...(ITEMS[column.name] ? { label: ITEMS[column.name]!, ...ANSWERS } : {}),
+    ...LABELS[column.name],
+  }));
   return {
     table,
     definition: {

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { expect, gardenCsv, openDemo, settled, test } from "./fixtures";
+import { aboutDemo, expect, gardenCsv, openDemo, settled, test } from "./fixtures";
 
 test("from a spreadsheet to a verdict, and the study out and in again with the same digits", async ({ page }) => {
   await page.goto("/");
@@ -8,7 +8,7 @@ test("from a spreadsheet to a verdict, and the study out and in again with the s
   await page.getByLabel("File to open").setInputFiles({ name: "garden_study.csv", mimeType: "text/csv", buffer: gardenCsv() });
   await expect(page.getByText("240 rows, 5 columns")).toBeVisible();
   await page.getByRole("button", { name: "Start a study with these data" }).click();
-  await expect(page.getByRole("region", { name: "Data" })).toContainText("plot_hours");
+  await expect(page.getByRole("grid", { name: "Data" })).toContainText("plot_hours");
 
   await page.getByRole("link", { name: /Hypotheses/ }).click();
   await page.getByRole("button", { name: "Text", exact: true }).click();
@@ -67,11 +67,11 @@ test("the composer writes a sentence by slots, and undo takes it back", async ({
 test("a faulty line names place and nearest name, and one click mends it", async ({ page }) => {
   await openDemo(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page.getByLabel("Theory as text").fill("H1: hours raises belongin through confidence");
-  await expect(page.getByText("Line 1, column 18: No variable is called “belongin”.")).toBeVisible();
+  await page.getByLabel("Theory as text").fill(aboutDemo("H1: hours raises belongin through confidence"));
+  await expect(page.getByText("Line 4, column 18: No variable is called “belongin”.")).toBeVisible();
   await page.getByRole("button", { name: "Write “belonging”" }).click();
-  await expect(page.getByLabel("Theory as text")).toHaveValue("H1: hours raises belonging through confidence");
-  await page.getByLabel("Theory as text").fill("H1: hours raises belonging through confidence\nH2: belonging raises hours");
+  await expect(page.getByLabel("Theory as text")).toHaveValue(aboutDemo("H1: hours raises belonging through confidence"));
+  await page.getByLabel("Theory as text").fill(aboutDemo("H1: hours raises belonging through confidence", "H2: belonging raises hours"));
   await expect(page.getByRole("alert")).toContainText("hours → ");
 });
 
@@ -116,12 +116,12 @@ test("works with the network cut after loading", async ({ page, context }) => {
   await settled(page);
   await context.setOffline(true);
   await page.getByRole("link", { name: /Data/ }).click();
-  await expect(page.getByRole("region", { name: "Data" })).toContainText("P001");
+  await expect(page.getByRole("grid", { name: "Data" })).toContainText("P001");
   await page.getByRole("link", { name: /Evidence/ }).click();
   await expect(page.locator("blockquote")).toContainText("indirect effect");
   await page.getByRole("link", { name: "To the shelf" }).click();
   await expect(page.getByRole("heading", { name: "Your shelf" })).toBeVisible();
   await page.getByLabel("File to open").setInputFiles({ name: "garden.csv", mimeType: "text/csv", buffer: gardenCsv() });
   await page.getByRole("button", { name: "Start a study with these data" }).click();
-  await expect(page.getByRole("region", { name: "Data" })).toContainText("plot_hours");
+  await expect(page.getByRole("grid", { name: "Data" })).toContainText("plot_hours");
 });

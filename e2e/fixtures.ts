@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
+import { DEMO_MEASURES } from "../demo/study";
 import { test as base, expect, type Page } from "@playwright/test";
 
 /** Every test fails on a console error or an uncaught exception. */
@@ -18,7 +19,7 @@ export { expect };
 /** A small study with a strong indirect effect; the numbers are from the reference study of that name. */
 export const gardenCsv = (): Buffer => readFileSync(join(import.meta.dirname, "../reference/simple-mediation/data.csv"));
 
-export async function openDemo(page: Page, screen: "data" | "hypotheses" | "evidence"): Promise<void> {
+export async function openDemo(page: Page, screen: "data" | "screening" | "measures" | "hypotheses" | "evidence"): Promise<void> {
   await page.goto("/");
   await page.getByRole("link", { name: /Language café/ }).click();
   await page
@@ -27,6 +28,9 @@ export async function openDemo(page: Page, screen: "data" | "hypotheses" | "evid
     .click();
   await expect(page).toHaveURL(new RegExp(screen));
 }
+
+/** A theory about the demo study, with its measures above. */
+export const aboutDemo = (...lines: string[]): string => `${DEMO_MEASURES}\n${lines.join("\n")}`;
 
 /** Waits until every resample is made. */
 export async function settled(page: Page): Promise<void> {

@@ -1,5 +1,5 @@
 import AxeBuilder from "@axe-core/playwright";
-import { expect, gardenCsv, openDemo, settled, test } from "./fixtures";
+import { aboutDemo, expect, gardenCsv, openDemo, settled, test } from "./fixtures";
 import type { Page } from "@playwright/test";
 
 async function serious(page: Page): Promise<string[]> {
@@ -29,6 +29,13 @@ for (const look of ["light", "dark"] as const) {
     await openDemo(page, "data");
     await page.getByRole("button", { name: /^group/ }).click();
     expect(await serious(page)).toEqual([]);
+    await page.getByRole("link", { name: /Screening/ }).click();
+    await expect(page.getByRole("heading", { name: "Variables together" })).toBeVisible();
+    await expect(page.locator(".screening.old")).toHaveCount(0);
+    expect(await serious(page)).toEqual([]);
+    await page.getByRole("link", { name: /Measures/ }).click();
+    await expect(page.getByText("0.815").first()).toBeVisible();
+    expect(await serious(page)).toEqual([]);
     await page.getByRole("link", { name: /Hypotheses/ }).click();
     await settled(page);
     await page.getByRole("button", { name: /hours to confidence/ }).press("Enter");
@@ -50,9 +57,9 @@ test("estimates follow a change without a button, and typing is never blocked", 
   await openDemo(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();
   const area = page.getByLabel("Theory as text");
-  await area.fill("H1: hours raises belonging");
+  await area.fill(aboutDemo("H1: hours raises belonging"));
   await expect(page.getByRole("button", { name: /hours to belonging/ })).toBeVisible();
-  await area.press("End");
+  await area.press("Control+End");
   const start = Date.now();
   await area.pressSequentially(" through confidence then friends", { delay: 5 });
   expect(Date.now() - start).toBeLessThan(6000);

@@ -1,12 +1,17 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { cell, DEFAULT_SETTINGS, newDefinition, TableBuilder } from "../core";
+import { analyse, cell, DEFAULT_SETTINGS, newDefinition, TableBuilder, type Variable } from "../core";
 import { demoStudy } from "../demo/study";
 import {
+  applyCodebook,
+  codebookCsv,
   decodeText,
   FormatProblem,
   guessHeader,
   guessSeparator,
+  matrixOf,
+  openData,
+  readData,
   neutralise,
   readDelimited,
   readStudy,
@@ -156,4 +161,110 @@ it("spreadsheet formulas are neutralised, numbers are not touched", () => {
     "1e-5",
     "a=b",
   ]);
+});
+
+const variables: Variable[] = [
+  { name: "hours", level: "continuous", unit: "a week" },
+  { name: "mood", level: "ordinal", missing: ["9", "-1"], range: [1, 5], labels: { "1": "bad", "5": "good" } },
+];
+
+describe("the codebook", () => {
+  it("read back says the same", () => {
+    const {
+      variables: back,
+      changed,
+      notes,
+    } = applyCodebook(
+      codebookCsv(variables),
+      variables.map(({ name }) => ({ name, level: "continuous" })),
+    );
+    expect(back).toEqual(variables);
+    expect([changed, notes]).toEqual([2, []]);
+  });
+  it("takes columns in any order and of other names, and says what it could not use", () => {
+    const { variables: back, notes } = applyCodebook("description;name;type\nHours at the café;hours;huge\nx;age;\n", variables);
+    expect(back[0]).toEqual({ ...variables[0], label: "Hours at the café" });
+    expect(notes.join(" ")).toMatch(/“huge” is no level.*no column “age”/);
+  });
+  it("needs to know which column names the variables", () => {
+    expect(() => applyCodebook("a,b\n1,2\n", variables)).toThrow(/needs a column “variable”/);
+  });
+});
+
+const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
+const tableOf = (text: string) => {
+  const opened = openData(bytesOf(text));
+  if (opened.kind !== "data") throw new Error("a study");
+  return readData(opened.source, opened.layout);
+};
+
+describe("JSON records", () => {
+  it("become a table, gaps included", () => {
+    const { table, notes } = tableOf('[{"x":1,"g":"a"},{"x":null,"y":true},{"x":2.5}]');
+    expect(table.columns.map((c) => [c.name, cell(c, 0), cell(c, 1), cell(c, 2)])).toEqual([
+      ["x", "1", "", "2.5"],
+      ["g", "a", "", ""],
+      ["y", "", "true", ""],
+    ]);
+    expect(notes[0]).toMatch(/3 records lack/);
+    expect(tableOf('[["x","y"],[1,2]]').table.columns[1]!.name).toBe("y");
+  });
+  it.each([
+    ["[]", /no records/],
+    ["[1, 2]", /Entry 1 of this JSON is 1/],
+    ['[{"a":1},3]', /Entry 2/],
+    ["[{]", /not readable JSON/],
+  ])("%s is refused", (text, message) => expect(() => tableOf(text)).toThrow(message));
+});
+
+describe("a matrix instead of people", () => {
+  const printed = "name,x,m,y\nx,1,,\nm,.5,1,\ny,.3,.6,1\nsd,2,3,4\nmean,10,20,30\nn,100,,\n";
+  it("is known by its row names, and gives the regression its correlations imply", () => {
+    const table = matrixOf(tableOf(printed).table)!;
+    expect(table.moments).toMatchObject({ n: 100, means: [10, 20, 30], standardised: false });
+    const study = {
+      ...newDefinition(
+        "",
+        table.columns.map(({ name }) => ({ name, level: "continuous" as const })),
+      ),
+      theory: "x raises y through m",
+    };
+    const evidence = analyse(study, table);
+    const y = evidence.equations.find((e) => e.outcome === "y")!;
+    // b = R^-1 r in standard deviations: (.3 - .5 * .6) / .75 = 0 and (.6 - .5 * .3) / .75 = .6.
+    expect(y.coefficients.find((c) => c.term === "x")!.beta).toBeCloseTo(0, 10);
+    expect(y.coefficients.find((c) => c.term === "m")!.beta).toBeCloseTo(0.6, 10);
+    expect(y.r2).toBeCloseTo(0.36, 10);
+    expect(y.coefficients.find((c) => c.term === "m")!.b).toBeCloseTo((0.6 * 4) / 3, 10);
+    expect(y.coefficients.find((c) => c.term === "m")!.errors.HC3).toBeNull();
+    expect(evidence.bootstrap).toBeNull();
+    expect(evidence.warnings[0]!.code).toBe("moments_only");
+    expect(evidence.hypotheses[0]!.verdict).toBe("supported");
+  });
+  it("goes into the study file and back", () => {
+    const table = matrixOf(tableOf(printed).table)!;
+    const definition = newDefinition(
+      "m",
+      table.columns.map(({ name }) => ({ name, level: "continuous" as const })),
+    );
+    const back = readStudy(writeStudy({ definition, table }));
+    expect(back.table.moments).toEqual(table.moments);
+    expect(back.definition).toEqual(definition);
+  });
+  it.each([
+    ["name,x,y\nx,1,\ny,1.2,1\nn,50,\n", /beyond 1/],
+    ["name,x,y\nx,4,\ny,2,1\nn,50,\n", /not positive definite/],
+    ["name,x,y\nx,1,.3\ny,.2,1\nsd,1,1\n", /needs a row “n”/],
+    ["name,x,y\nx,1,\ny,.2,1\nn,3,\n", /at least 4 rows/],
+  ])("refuses %j", (text, message) => expect(() => matrixOf(tableOf(text).table)).toThrow(message));
+  it("an ordinary table is none", () => expect(matrixOf(tableOf("id,x,y\na,1,2\nb,2,3\n").table)).toBeNull());
+});
+
+describe("delimited text of spreadsheets", () => {
+  it("keeps a row of empty cells between people, and leaves blank lines and empty rows at the end out", () => {
+    const { table, notes } = tableOf("a,b\n1,2\n,\n\n3,4\n,\n,\n");
+    expect(table.rows).toBe(3);
+    expect(table.columns.map((c) => cell(c, 1))).toEqual(["", ""]);
+    expect(notes.join(" ")).toMatch(/1 empty row was left out/);
+  });
 });

@@ -23,7 +23,9 @@ export class RowCollector {
   private readonly above: string[] = [];
   /** Rows of empty cells that only count when a filled row follows. */
   private hollow = 0;
+  /** Lines without cells, so far and since the last filled row. */
   private empty = 0;
+  private blankLines = 0;
   private short = 0;
 
   constructor(private readonly options: Options) {}
@@ -53,10 +55,12 @@ export class RowCollector {
     if (blank(cells)) {
       // A line without separators is no row, unless there is only one column: then it is a missing answer.
       if (cells.length > 1 || this.names!.length === 1) this.hollow += 1;
-      else this.empty += 1;
+      else this.blankLines += 1;
       return;
     }
     this.checkWidth(row, cells);
+    this.empty += this.blankLines;
+    this.blankLines = 0;
     for (; this.hollow > 0; this.hollow--) this.builder.add([]);
     if (cells.length < this.names!.length) this.short += 1;
     this.builder.add(cells);
@@ -64,7 +68,7 @@ export class RowCollector {
 
   /** A row without any cell, as sheets have between blocks. */
   skip(count: number): void {
-    if (this.builder) this.empty += count;
+    if (this.builder) this.blankLines += count;
   }
 
   private noHeader(): never {

@@ -44,7 +44,7 @@ async function visit(page, screen) {
 }
 
 const page = await open("light");
-await page.setInputFiles("input[type=file]", "demo/language-cafe.csv");
+await page.setInputFiles("input[type=file]", "demo/language-cafe.xlsx");
 await page.waitForSelector(".import-preview");
 await page.waitForTimeout(500);
 await shot(page, "import");
@@ -52,6 +52,19 @@ await page.keyboard.press("Escape");
 await visit(page, "data");
 await page.getByRole("button", { name: /^group/ }).click();
 await shot(page, "data");
+await page.getByRole("button", { name: "New variable" }).click();
+await page.getByLabel("How", { exact: true }).selectOption("code");
+await page.waitForTimeout(400);
+await shot(page, "recipe");
+await visit(page, "screening");
+await page.waitForSelector("#together");
+await shot(page, "screening");
+await page.locator("#together").evaluate((element) => element.scrollIntoView());
+await page.getByRole("button", { name: "confidence with belonging" }).click();
+await shot(page, "correlations");
+await visit(page, "measures");
+await page.waitForSelector(".reliability");
+await shot(page, "measures");
 await visit(page, "hypotheses");
 await shot(page, "hypotheses");
 await page.getByRole("button", { name: "Text", exact: true }).click();

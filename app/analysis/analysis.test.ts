@@ -118,7 +118,7 @@ describe("the running analysis", () => {
     const analysis = new Analysis();
     analysis.update(definition({}, 400), "k", table);
     await until(analysis, "done");
-    analysis.update(definition({ theory: "H1: hours raises belonging\nH2: belonging raises hours" }, 400), "k", table);
+    analysis.update(definition({ theory: "H1: hours raises friends\nH2: friends raises hours" }, 400), "k", table);
     await vi.waitFor(() => expect(analysis.snapshot().problem?.code).toBe("cyclic_model"));
     expect(analysis.snapshot().evidence).not.toBeNull();
     analysis.update(definition({ theory: "" }, 400), "k", table);

@@ -54,7 +54,8 @@ export class Analysis {
 
   /** Takes over a new state of the study; work on older ones is dropped. */
   update(definition: StudyDefinition, key: string, table: Table): void {
-    const now = JSON.stringify([key, definition.theory, definition.settings, definition.variables, definition.title, definition.unit]);
+    // Words about the study, its log and what is only screened change no estimate.
+    const now = JSON.stringify([key, { ...definition, question: "", log: [], screening: [] }]);
     if (now === this.seen) return;
     this.seen = now;
     this.token += 1;

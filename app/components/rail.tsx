@@ -47,7 +47,7 @@ function stagesOf({ study, definition, analysis, dataset }: StudyContext): { to:
   const result: StageState = !evidence ? "empty" : problem || unsettled ? "look" : waiting ? "progress" : "ready";
   return [
     { to: "data", name: "Data", state: study.rows === 0 ? "empty" : aboutData || dataset.problems.length > 0 ? "look" : "ready" },
-    { to: "screening", name: "Screening", state: definition.filters.length > 0 ? "ready" : "progress" },
+    { to: "screening", name: "Screening", state: study.rows === 0 ? "empty" : "ready" },
     { to: "measures", name: "Measures", state: dataset.measures.length > 0 ? "ready" : "empty" },
     { to: "hypotheses", name: "Hypotheses", state: hypotheses },
     { to: "evidence", name: "Evidence", state: result },

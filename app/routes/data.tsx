@@ -1,11 +1,11 @@
 import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
-import type { Correction, DerivedVariable, Recipe, RowFilter, Variable } from "../../core";
+import type { ColumnSummary, Correction, DerivedVariable, Recipe, RowFilter, Variable } from "../../core";
 import { useStudy, type StudyContext } from "../analysis/use-study";
 import { ColumnPanel } from "../components/data/column-panel";
-import { CodebookButtons } from "../components/data/codebook-buttons";
 import { DataGrid } from "../components/data/data-grid";
 import { DeriveDialog } from "../components/data/derive-dialog";
+import { FileMenu } from "../components/data/file-menu";
 import { FiltersBar } from "../components/data/filters-bar";
 import { withFilter } from "../components/data/filters";
 import { GridToolbar } from "../components/data/grid-toolbar";
@@ -13,7 +13,6 @@ import { useGridView } from "../components/data/grid-view";
 import { LogDialog } from "../components/data/log-dialog";
 import { MomentsTable } from "../components/data/moments-table";
 import { useSummaries } from "../components/data/use-summaries";
-import { FilePicker } from "../components/importing/file-picker";
 import { ImportDialog } from "../components/importing/import-dialog";
 import "../components/data/data.css";
 
@@ -60,7 +59,7 @@ export default function Data() {
     <div className="data-screen">
       <Head context={context} setFile={setFile} make={() => setMaking({ of: selected ?? dataset.table.columns[0]!.name })} />
       <FiltersBar filters={definition.filters} dataset={dataset} change={setFilters} />
-      <Problems context={context} select={setSelected} />
+      <Problems context={context} summaries={summaries} select={setSelected} />
       {raw.moments ? (
         <MomentsTable moments={raw.moments} unit={definition.unit} />
       ) : (
@@ -123,25 +122,28 @@ function Head({ context, setFile, make }: { context: StudyContext; setFile: (fil
           New variable
         </button>
       )}
-      <CodebookButtons context={context} />
       <button type="button" className="button" aria-haspopup="dialog" onClick={() => setShowLog(true)}>
         Log{definition.log.length > 0 && ` (${definition.log.length})`}
       </button>
-      <FilePicker label="File with newer data" accept=".csv,.tsv,.txt,.json,.xlsx,.ods" className="button" pick={setFile}>
-        Replace by a newer file
-      </FilePicker>
+      <FileMenu context={context} replace={setFile} />
       {showLog && <LogDialog log={definition.log} explain={(log) => edit({ log }, "log")} close={() => setShowLog(false)} />}
     </div>
   );
 }
 
 /** What could not be made, such as a derived variable whose column is gone. */
-function Problems({ context, select }: { context: StudyContext; select: (name: string) => void }) {
+function Problems({ context, summaries, select }: { context: StudyContext; summaries: ColumnSummary[]; select: (name: string) => void }) {
   const filters = new Set(context.definition.filters.map((f) => f.name));
   const problems = context.dataset.problems.filter((p) => !filters.has(p.name));
-  if (problems.length === 0) return null;
+  const flagged = summaries.filter((s) => flagsOf(s).length > 0);
+  if (problems.length + flagged.length === 0) return null;
   return (
-    <div className="note data-note" role="alert">
+    <div className="note data-note" role="status">
+      {flagged.map((s) => (
+        <button key={s.name} type="button" className="button bare" onClick={() => select(s.name)}>
+          {s.name}: {flagsOf(s)[0]}
+        </button>
+      ))}
       {problems.map(({ name, message }) => (
         <p key={name + message}>
           <button type="button" className="button bare" onClick={() => select(name)}>
@@ -152,6 +154,20 @@ function Problems({ context, select }: { context: StudyContext; select: (name: s
       ))}
     </div>
   );
+}
+
+/** What about a column would disturb an analysis, in words. */
+function flagsOf(summary: ColumnSummary): string[] {
+  const flags: string[] = [];
+  if (summary.notNumeric) {
+    const { count, example, row } = summary.notNumeric;
+    flags.push(
+      count === 1 ? `“${example}” in row ${row} is not a number` : `${count} cells are not numbers, first “${example}” in row ${row}`,
+    );
+  }
+  if (summary.constant) flags.push("never varies");
+  if (summary.missing === summary.rows) flags.push("is empty");
+  return flags;
 }
 
 interface PanelProps {

@@ -1,7 +1,7 @@
 import { Autocomplete, TextField } from "@mui/material";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { screeningSets, type Remedy, type SetEvidence } from "../../core";
+import { type Remedy, type SetEvidence } from "../../core";
 import { useDataEvidence } from "../analysis/use-data-evidence";
 import { useStudy, type StudyContext } from "../analysis/use-study";
 import { FiltersBar } from "../components/data/filters-bar";
@@ -48,7 +48,7 @@ export default function Screening() {
           {result.problem.message}
         </p>
       )}
-      {result?.problem && <SetChoice context={context} />}
+      {result?.problem && <SetChoice context={context} shown={undefined} />}
       {data && (
         <>
           <section aria-label="Findings">
@@ -64,7 +64,7 @@ export default function Screening() {
           </section>
           <section aria-labelledby="together">
             <h2 id="together">Variables together</h2>
-            <SetChoice context={context} />
+            <SetChoice context={context} shown={data.sets[0]} />
             {data.sets.map((set) => (
               <Together key={set.name} set={set} level={definition.settings.level} named={data.sets.length > 1} />
             ))}
@@ -79,25 +79,34 @@ function Together({ set, level, named }: { set: SetEvidence; level: number; name
   return (
     <div className="together">
       {named && <h3>{set.name}</h3>}
-      {set.variables.length > 1 && <CorrelationMap {...set.correlations} level={level} />}
-      <h3>Missing answers</h3>
-      <MissingPatternsPicture set={set} />
+      <div className="side-by-side">
+        {set.variables.length > 1 && (
+          <div>
+            <h3>Correlations</h3>
+            <CorrelationMap {...set.correlations} level={level} />
+          </div>
+        )}
+        <div>
+          <h3>Missing answers</h3>
+          <MissingPatternsPicture set={set} />
+        </div>
+      </div>
       <Distances set={set} />
     </div>
   );
 }
 
 /** Which variables are looked at together; a choice of one's own replaces the one that follows the theory. */
-function SetChoice({ context }: { context: StudyContext }) {
+function SetChoice({ context, shown }: { context: StudyContext; shown: SetEvidence | undefined }) {
   const { definition, edit, dataset } = context;
   const [open, setOpen] = useState(false);
-  const current = screeningSets(definition, dataset)[0];
+  const current = shown ?? definition.screening[0];
   const numeric = dataset.variables.filter((v) => ["continuous", "ordinal", "binary"].includes(v.level)).map((v) => v.name);
   const own = definition.screening.length > 0;
   return (
     <div className="set-choice">
       <p className="quiet">
-        {own ? "Your choice" : current ? `The ${current.name}` : "No numeric variable"}: {current?.variables.join(", ")}{" "}
+        {own ? "Your choice" : current ? current.name.replace(/^the/, "The") : "No numeric variable"}: {current?.variables.join(", ")}{" "}
         <button type="button" className="button bare" aria-expanded={open} onClick={() => setOpen(!open)}>
           Choose others
         </button>

@@ -1,8 +1,9 @@
 import "fake-indexeddb/auto";
 import fc from "fast-check";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import type { StudyDefinition } from "../../core";
+import type { StudyDefinition, Table } from "../../core";
 import { cell, TableBuilder } from "../../core";
+import { readStudy, writeStudy } from "../../formats";
 import { database } from "./database";
 import {
   addStudy,
@@ -182,4 +183,83 @@ it("newer data keep what was said of columns that are still there", async () => 
     { name: "c", level: "binary" },
   ]);
   expect(table.columns[1]!.name).toBe("c");
+});
+
+describe("any sequence of changes", () => {
+  const columns = ["a", "b", "c"];
+  const edits = fc.array(
+    fc.oneof(
+      fc.record({ kind: fc.constant("variable" as const), column: fc.constantFrom(...columns), label: fc.string({ maxLength: 6 }) }),
+      fc.record({
+        kind: fc.constant("cell" as const),
+        column: fc.constantFrom(...columns),
+        row: fc.integer({ min: 1, max: 3 }),
+        to: fc.string({ maxLength: 4 }),
+      }),
+      fc.record({ kind: fc.constant("filter" as const), row: fc.integer({ min: 1, max: 3 }) }),
+      fc.record({ kind: fc.constant("derive" as const), column: fc.constantFrom(...columns) }),
+      fc.record({ kind: fc.constant("theory" as const), line: fc.constantFrom("measure m averages a, b", "a raises b", "") }),
+      fc.record({ kind: fc.constant("data" as const), rows: fc.integer({ min: 1, max: 4 }) }),
+      fc.record({ kind: fc.constant("log" as const), why: fc.string({ maxLength: 8 }) }),
+    ),
+    { minLength: 1, maxLength: 7 },
+  );
+  const tableOf = (rows: number): Table => {
+    const builder = new TableBuilder(columns);
+    for (let i = 0; i < rows; i++) builder.add([String(i), String(i * i), "x"]);
+    return builder.build();
+  };
+  type Edit = typeof edits extends fc.Arbitrary<(infer E)[]> ? E : never;
+
+  async function apply(id: string, edit: Edit, at: number): Promise<void> {
+    const { definition } = (await loadStudy(id))!.study;
+    const change = (patch: Partial<StudyDefinition>): Promise<void> => changeStudy(id, patch, `change ${at}`, "because");
+    switch (edit.kind) {
+      case "variable":
+        return change({ variables: definition.variables.map((v) => (v.name === edit.column ? { ...v, label: edit.label } : v)) });
+      case "cell":
+        return change({ corrections: [...definition.corrections, { column: edit.column, row: edit.row, from: "?", to: edit.to }] });
+      case "filter":
+        return change({ filters: [...definition.filters, { name: `f${at}`, active: true, rule: { kind: "rows", rows: [edit.row] } }] });
+      case "derive":
+        return change({ derived: [...definition.derived, { name: `d${at}`, recipe: { kind: "rank", of: edit.column } }] });
+      case "theory":
+        return change({ theory: edit.line });
+      case "data":
+        return replaceData(id, tableOf(edit.rows), []);
+      case "log":
+        return change({ log: definition.log.map((entry) => ({ ...entry, why: edit.why })) });
+    }
+  }
+
+  const snapshot = async (id: string): Promise<string> => {
+    const { study, table } = (await loadStudy(id))!;
+    return JSON.stringify([study.definition, study.rows, study.columns, table.columns.map((c) => [c.name, c.dictionary, [...c.codes]])]);
+  };
+
+  it("undone gives the identical study, and redone the identical result; out and in again is the same", async () => {
+    await fc.assert(
+      fc.asyncProperty(edits, async (list) => {
+        const id = await addStudy(
+          studyOfTable(
+            "t",
+            tableOf(3),
+            columns.map((name) => ({ name, level: "continuous" as const })),
+          ),
+        );
+        const before = await snapshot(id);
+        for (const [at, edit] of list.entries()) await apply(id, edit, at);
+        const after = await snapshot(id);
+        const { undo } = await historyDepth(id);
+        for (let i = 0; i < undo; i++) await stepHistory(id, "undo");
+        expect(await snapshot(id)).toBe(before);
+        for (let i = 0; i < undo; i++) await stepHistory(id, "redo");
+        expect(await snapshot(id)).toBe(after);
+        const { study, table } = (await loadStudy(id))!;
+        const back = readStudy(writeStudy({ definition: study.definition, table }));
+        expect(JSON.stringify(back.definition)).toBe(JSON.stringify(study.definition));
+      }),
+      { numRuns: 40 },
+    );
+  });
 });

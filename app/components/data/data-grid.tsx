@@ -58,6 +58,13 @@ export function DataGrid({ dataset, view, summaries, corrections, selected, sele
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [active]);
 
+  const { sort, condition } = view;
+  useEffect(() => {
+    rows.scrollToOffset(0);
+    // Another order or choice of rows is read from its beginning.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [sort, condition]);
+
   const editable = (name: string | undefined): boolean =>
     name !== undefined && dataset.origins.get(name) === "raw" && !dataset.table.moments;
   const place = active && names[active.column] !== undefined && active.row < order.length ? active : null;

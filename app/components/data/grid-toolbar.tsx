@@ -48,7 +48,7 @@ export function GridToolbar({ dataset, view, leaveOut }: Props) {
       <input
         className="input wide"
         aria-label="Show only rows where"
-        placeholder="Show only rows where …   hours > 10 and group = 'weekly cafe'"
+        placeholder="Show only rows where … (hours > 3)"
         value={view.condition}
         aria-invalid={view.problem !== null}
         onChange={(e) => view.setCondition(e.target.value)}

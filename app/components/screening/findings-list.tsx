@@ -36,7 +36,7 @@ export function FindingsList({ data, apply, show }: Props) {
 
 function Entry({ finding, apply, show }: { finding: Finding; apply: Props["apply"]; show: Props["show"] }) {
   return (
-    <li className={finding.weight}>
+    <li>
       <span className="finding-mark" aria-hidden>
         {finding.weight === "look" ? "◆" : "·"}
       </span>

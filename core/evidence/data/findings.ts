@@ -35,6 +35,8 @@ function finding(
   return { id, topic, weight, message, variables: [], rows: [], remedies: [], ...rest };
 }
 
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
 /** “row 17”, “rows 3, 8 and 12”, “12 rows (3, 8, 12, …)”. */
 export function rowWords(rows: number[]): string {
   if (rows.length === 1) return `row ${rows[0]}`;
@@ -44,7 +46,7 @@ export function rowWords(rows: number[]): string {
 
 const exclude = (rows: number[], filter: string, why: string): Finding["remedies"][number] => ({
   kind: "exclude",
-  words: `Leave ${rowWords(rows)} out`,
+  words: rows.length > 2 ? `Leave these ${rows.length} rows out` : `Leave ${rowWords(rows)} out`,
   filter,
   rows,
   why,
@@ -174,7 +176,7 @@ function aboutSet(set: SetEvidence): Finding[] {
   const { flagged, df, n } = set.mahalanobis.value ?? { flagged: [], df: 0, n: 0 };
   if (flagged.length > 0) {
     const rows = flagged.map((r) => r.row);
-    const message = `${rowWords(rows)[0]!.toUpperCase()}${rowWords(rows).slice(1)} ${rows.length === 1 ? "is" : "are"} an unusual combination on ${set.name} (Mahalanobis distance, p < .001; about ${plain(n / 1000, 1)} such rows are expected by chance when the ${df} variables are normal).`;
+    const message = `${capital(rowWords(rows))} ${rows.length === 1 ? "is" : "are"} an unusual combination on ${set.name} (Mahalanobis distance, p < .001; about ${plain(n / 1000, 1)} such rows are expected by chance when the ${df} variables are normal).`;
     list.push(
       finding(`distance ${set.name}`, "outliers", "look", message, {
         variables: set.variables,
@@ -202,7 +204,7 @@ function aboutSet(set: SetEvidence): Finding[] {
   }
   const normal = set.mardia.value;
   if (normal && (normal.skewnessPSmallSample < 0.05 || normal.kurtosisP < 0.05)) {
-    const message = `${set.name} are not jointly normal (Mardia: skewness ${pClause(normal.skewnessPSmallSample)}, kurtosis ${pClause(normal.kurtosisP)}). With ${normal.n} rows such a test ${normal.n > 300 ? "rejects trivial departures" : "may miss large ones"}; bootstrap intervals do not need it.`;
+    const message = `${capital(set.name)} are not jointly normal (Mardia: skewness ${pClause(normal.skewnessPSmallSample)}, kurtosis ${pClause(normal.kurtosisP)}). With ${normal.n} rows such a test ${normal.n > 300 ? "rejects trivial departures" : "may miss large ones"}; bootstrap intervals do not need it.`;
     list.push(finding(`normality ${set.name}`, "shape", "note", message, { variables: set.variables }));
   }
   return list;
@@ -227,7 +229,7 @@ function aboutMeasure({ name, items, reliability, straightLining }: MeasureEvide
   }
   const rows = straightLining.value?.flaggedRows ?? [];
   if (rows.length > 0 && items.length >= 3) {
-    const message = `${rowWords(rows)[0]!.toUpperCase()}${rowWords(rows).slice(1)} ${rows.length === 1 ? "gives" : "give"} the same answer to every item of ${name}${items.some((i) => i.reversed) ? ", also to those worded the other way round" : ""}. That can be an opinion, or somebody who did not read.`;
+    const message = `${capital(rowWords(rows))} ${rows.length === 1 ? "gives" : "give"} the same answer to every item of ${name}${items.some((i) => i.reversed) ? ", also to those worded the other way round" : ""}. That can be an opinion, or somebody who did not read.`;
     list.push(
       finding(`straight ${name}`, "answers", "note", message, {
         variables: items.map((i) => i.item),

@@ -18,8 +18,8 @@ export function screeningSets(study: Pick<StudyDefinition, "screening" | "theory
   if (study.screening.length > 0) return study.screening;
   const numeric = dataset.variables.filter((v) => NUMERIC.has(v.level)).map((v) => v.name);
   const used = theoryVariables(dataset).filter((name) => numeric.includes(name));
-  if (used.length > 1) return [{ name: "variables of the theory", variables: used }];
-  return numeric.length > 0 ? [{ name: "numeric variables", variables: numeric.slice(0, MOST_BY_ITSELF) }] : [];
+  if (used.length > 1) return [{ name: "the variables of the theory", variables: used }];
+  return numeric.length > 0 ? [{ name: "the numeric variables", variables: numeric.slice(0, MOST_BY_ITSELF) }] : [];
 }
 
 function theoryVariables(dataset: Dataset): string[] {
