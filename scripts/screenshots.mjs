@@ -53,7 +53,7 @@ await visit(page, "data");
 await page.getByRole("button", { name: /^group/ }).click();
 await shot(page, "data");
 await page.getByRole("button", { name: "New variable" }).click();
-await page.getByLabel("How", { exact: true }).selectOption("code");
+await page.getByRole("dialog").getByLabel("How").first().selectOption("code");
 await page.waitForTimeout(400);
 await shot(page, "recipe");
 await visit(page, "screening");

@@ -41,32 +41,8 @@ export function DataGrid({ dataset, view, summaries, corrections, selected, sele
     scrollMargin: left,
     scrollPaddingStart: left,
   });
-  const showColumn = (name: string | undefined): void => {
-    const at = moving.indexOf(name ?? "");
-    if (at >= 0) columns.scrollToIndex(at);
-  };
-  useEffect(() => {
-    showColumn(selected ?? undefined);
-    // Only a new choice moves the grid.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [selected]);
-  useEffect(() => {
-    if (!active) return;
-    rows.scrollToIndex(active.row);
-    showColumn(names[active.column]);
-    // Only a new place moves the grid.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [active]);
-
-  const { sort, condition } = view;
-  useEffect(() => {
-    rows.scrollToOffset(0);
-    // Another order or choice of rows is read from its beginning.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [sort, condition]);
-
-  const editable = (name: string | undefined): boolean =>
-    name !== undefined && dataset.origins.get(name) === "raw" && !dataset.table.moments;
+  useFollow(rows, columns, view, selected, moving);
+  const editable = (name: string | undefined): boolean => isEditable(dataset, name);
   const place = active && names[active.column] !== undefined && active.row < order.length ? active : null;
   const move = (down: number, right: number): void => {
     const from = place ?? { row: 0, column: 0 };
@@ -78,8 +54,14 @@ export function DataGrid({ dataset, view, summaries, corrections, selected, sele
   const begin = (text?: string): void => {
     const name = place ? names[place.column] : undefined;
     if (!place || !editable(name)) return;
-    const column = dataset.table.columns.find((c) => c.name === name)!;
-    setEditing({ text: text ?? cell(column, order[place.row]!) });
+    setEditing({
+      text:
+        text ??
+        cell(
+          dataset.table.columns.find((c) => c.name === name)!,
+          order[place.row]!,
+        ),
+    });
   };
   const commit = (text: string, down: number, right: number): void => {
     setEditing(null);
@@ -117,6 +99,31 @@ export function DataGrid({ dataset, view, summaries, corrections, selected, sele
     </div>
   );
 }
+
+type Scroller = ReturnType<typeof useVirtualizer<HTMLDivElement, Element>>;
+
+/** Brings what was chosen into sight: a column, the active cell, or the beginning of another order of rows. */
+function useFollow(rows: Scroller, columns: Scroller, view: GridView, selected: string | null, moving: string[]): void {
+  const { active, names, sort, condition } = view;
+  const showColumn = (name: string | undefined): void => {
+    const at = moving.indexOf(name ?? "");
+    if (at >= 0) columns.scrollToIndex(at);
+  };
+  /* Only a new choice moves the grid, not every render. */
+  /* eslint-disable react-hooks/exhaustive-deps */
+  useEffect(() => showColumn(selected ?? undefined), [selected]);
+  useEffect(() => {
+    if (!active) return;
+    rows.scrollToIndex(active.row);
+    showColumn(names[active.column]);
+  }, [active]);
+  useEffect(() => rows.scrollToOffset(0), [sort, condition]);
+  /* eslint-enable react-hooks/exhaustive-deps */
+}
+
+/** Only imported cells can be corrected; what is made of them follows. */
+const isEditable = (dataset: Dataset, name: string | undefined): boolean =>
+  name !== undefined && dataset.origins.get(name) === "raw" && !dataset.table.moments;
 
 interface Moves {
   rows: number;
