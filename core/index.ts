@@ -2,6 +2,7 @@ export { analyse } from "./analyse";
 export { checkSettings, prepare, type Prepared } from "./prepare";
 export { StudyProblem, type ProblemCode, type ProblemPlace, type Warning, type WarningCode } from "./problems";
 export {
+  CENTRINGS,
   COVARIANCES,
   DEFAULT_SETTINGS,
   INTERVALS,
@@ -10,6 +11,7 @@ export {
   type IntervalKind,
   type Settings,
   newDefinition,
+  type ProbeChoice,
   type LogEntry,
   type ScreeningSet,
   type StudyDefinition,

@@ -5,12 +5,15 @@ import {
   buildDesign,
   covariances,
   fitEquation,
+  inMetric,
+  metricMap,
   parameterLayout,
   parameterVector,
   refitProblem,
   type CovarianceSet,
   type Design,
   type EquationFit,
+  type MetricMap,
   type ParameterLayout,
 } from "./estimators/least-squares";
 import { groupedScheme, type ResamplingProblem } from "./inference";
@@ -35,6 +38,10 @@ export interface Prepared {
   quantities: Quantity[];
   estimates: Float64Array;
   resampling: ResamplingProblem;
+  /** How coefficients are reported, and the fits in that metric; everything else works on `fits`. */
+  maps: MetricMap[];
+  reported: EquationFit[];
+  reportedCovariances: CovarianceSet;
 }
 
 /**
@@ -58,18 +65,26 @@ export function prepare(stated: StudyDefinition, raw: Table, { tolerant = false,
   const fits = design.equations.map(fitEquation);
   const layout = parameterLayout(design);
   const theta = parameterVector(layout, design, fits);
-  const context = effectContext(theory, design, layout);
+  const context = effectContext(theory, design, layout, typed, settings);
   const quantities = allQuantities(context);
+  const components = new Set(theory.equations.flatMap((e) => e.products.flat()));
+  const maps = design.equations.map((equation) => metricMap(equation, settings.centring, components));
+  const reported = fits.map((fit, g) => inMetric(fit, maps[g]!, settings.centring, components));
+  const available = (set: CovarianceSet): CovarianceSet => (raw.moments ? onlyClassical(set) : set);
+  const own = available(covariances(fits));
   return {
     study,
     dataset,
+    maps,
+    reported,
+    reportedCovariances: reported.every((fit, g) => fit === fits[g]) ? own : available(covariances(reported)),
     theory,
     sample,
     typed,
     design,
     layout,
     fits,
-    covariances: raw.moments ? onlyClassical(covariances(fits)) : covariances(fits),
+    covariances: own,
     theta,
     context,
     quantities,
@@ -81,7 +96,7 @@ export function prepare(stated: StudyDefinition, raw: Table, { tolerant = false,
 function typedColumns(study: StudyDefinition, dataset: Dataset, theory: CompiledTheory): Map<string, TypedColumn> {
   const { table } = dataset;
   const { strata, cluster } = study.settings;
-  const used = new Set(theory.equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.covariates]));
+  const used = new Set(theory.equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.moderators, ...e.covariates]));
   const typed = new Map<string, TypedColumn>();
   for (const name of [...used, ...[strata, cluster].filter((c) => c !== null)]) {
     const column = findColumn(table, name);

@@ -64,6 +64,7 @@ export type WarningCode =
   | "heywood"
   | "mixed_sign_loadings"
   | "no_missing"
+  | "probe_outside_range"
   | "not_converged"
   | "moments_only"
   | "not_made";

@@ -27,7 +27,16 @@ export interface Settings {
   /** Resample whole clusters, the values of this column. */
   cluster: string | null;
   monteCarloDraws: number;
+  /** Columns that enter products: as they are, centred wherever they predict, or centred in products only. */
+  centring: (typeof CENTRINGS)[number];
+  /** Where the effects of a moderated path are looked at, by moderator; mean and one SD to each side unless said otherwise. */
+  probes: Record<string, ProbeChoice[]>;
 }
+
+export const CENTRINGS = ["none", "mean", "products"] as const;
+
+/** Mean and SDs, the 16, 50 and 84 % points, or a value of one's own in raw units. */
+export type ProbeChoice = "mean_sd" | "percentile" | number;
 
 export const DEFAULT_SETTINGS: Settings = {
   level: 0.95,
@@ -40,6 +49,8 @@ export const DEFAULT_SETTINGS: Settings = {
   strata: null,
   cluster: null,
   monteCarloDraws: 20000,
+  centring: "none",
+  probes: {},
 };
 
 export const MAX_REPLICATIONS = 100_000;

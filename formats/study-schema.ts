@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { COVARIANCES, DEFAULT_SETTINGS, INTERVALS, MAX_REPLICATIONS } from "../core";
+import { CENTRINGS, COVARIANCES, DEFAULT_SETTINGS, INTERVALS, MAX_REPLICATIONS } from "../core";
 
 const cellValue = z.union([z.string(), z.number(), z.boolean(), z.null()]);
 const columnName = z.string().min(1);
@@ -32,6 +32,11 @@ const settings = z.strictObject({
   strata: columnName.nullable().default(null),
   cluster: columnName.nullable().default(null),
   monteCarloDraws: z.number().default(DEFAULT_SETTINGS.monteCarloDraws),
+  centring: z.enum(CENTRINGS).default(DEFAULT_SETTINGS.centring).describe("How coefficients of equations with products are reported"),
+  probes: z
+    .record(columnName, z.array(z.union([z.enum(["mean_sd", "percentile"]), z.number()])))
+    .default({})
+    .describe("Values of each moderator at which effects are looked at"),
 });
 
 const of = columnName.describe("The column it is made of");

@@ -1,3 +1,4 @@
+import { conditionalEffects, interactions } from "./conditional";
 import { contrasts } from "./contrasts";
 import { claims, ownQuantities } from "./own";
 import { pathEffects } from "./path-effects";
@@ -11,6 +12,8 @@ import { explainedVariance, standardised } from "./standardised";
  */
 const FAMILIES: ((context: EffectContext) => Quantity[])[] = [
   pathEffects,
+  interactions,
+  conditionalEffects,
   claims,
   contrasts,
   proportions,
@@ -22,7 +25,11 @@ const FAMILIES: ((context: EffectContext) => Quantity[])[] = [
 /** Every quantity of the model, in the order of the families. */
 export const allQuantities = (context: EffectContext): Quantity[] => FAMILIES.flatMap((family) => family(context));
 
-export { claimIds } from "./own";
+export { claimIds, middleId, moderationClaimIds } from "./own";
+export { conditionalId, indexId, interactionId } from "./conditional";
+export { atWords, combinations, valuesOf, type Moderator, type Probe } from "./probes";
+export { at, derivative, moderatorsOf, slopeOf, type Polynomial } from "./polynomial";
 export { directId, indirectId, totalId, totalIndirectId } from "./path-effects";
-export { effectContext, type EffectContext, type EffectKind, type EffectPair, type Quantity } from "./quantity";
+export { effectContext, type ConditionalRoute, type EffectContext, type EffectKind, type EffectPair, type Quantity } from "./quantity";
+export { multiply, number, parameter, sum } from "./expression";
 export { compileExpression, gradient, parametersOf, type Evaluator, type Expression } from "./expression";

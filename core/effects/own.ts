@@ -1,23 +1,44 @@
 import { StudyProblem } from "../problems";
-import { nearestName, type Formula, type Hypothesis } from "../theory";
+import { nearestName, nodesOf, type Formula, type Hypothesis, type Moderation } from "../theory";
+import { conditionalId, indexId, interactionId, moderatorsFor } from "./conditional";
+import type { Polynomial } from "./polynomial";
+import { atWords, type Probe } from "./probes";
 import { add, number, subtract, sum, type Expression } from "./expression";
 import { directId, indirectId, totalIndirect } from "./path-effects";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
 /** The ids of the quantities that a hypothesis claims to have a sign; several when its predictor is categorical. */
 export function claimIds(context: EffectContext, hypothesis: Hypothesis): string[] {
-  return pairsOf(context, hypothesis.from.name, hypothesis.to.name).map((pair) => {
-    if (hypothesis.chains.length === 0) return directId(pair.from, pair.to);
-    if (hypothesis.chains.length > 1) return claimId(hypothesis.label, pair);
-    return indirectId(pair.from, claimed(pair, hypothesis)[0]!.nodes);
+  return pairsOf(context, hypothesis.from.name, hypothesis.to.name).flatMap((pair) => {
+    const moderated = claimedNodes(hypothesis).flatMap((nodes) =>
+      pair.conditional.filter((c) => c.nodes.join("\u0000") === nodes.join("\u0000")),
+    );
+    // A moderated path has no single effect; the claim is then about its value at the middle of the moderators.
+    if (moderated.length > 0) return moderated.slice(0, 1).map(({ nodes, polynomial }) => middleId(context, pair, nodes, polynomial));
+    if (hypothesis.chains.length === 0) return [directId(pair.from, pair.to)];
+    if (hypothesis.chains.length > 1) return [claimId(hypothesis.label, pair)];
+    return [indirectId(pair.from, claimed(pair, hypothesis)[0]!.nodes)];
   });
+}
+
+const claimedNodes = ({ from, to, chains }: Hypothesis): string[][] =>
+  chains.length === 0 ? [[from.name, to.name]] : chains.map((chain) => [from.name, ...chain.map((r) => r.name), to.name]);
+
+/** The conditional effect at the middle probe of every moderator. */
+export function middleId(context: EffectContext, pair: EffectPair, nodes: string[], polynomial: Polynomial): string {
+  const combination = moderatorsFor(context, polynomial).map((moderator) => ({
+    moderator,
+    probe: middleProbe(moderator.probes),
+  }));
+  return conditionalId(pair, nodes, atWords(combination));
 }
 
 /** Quantities for hypotheses that claim a sum of indirect effects (“through A and B”). */
 export function claims(context: EffectContext): Quantity[] {
   return context.theory.hypotheses.flatMap((hypothesis) => {
     if (hypothesis.chains.length < 2) return [];
-    return pairsOf(context, hypothesis.from.name, hypothesis.to.name).map((pair): Quantity => {
+    const whole = pairsOf(context, hypothesis.from.name, hypothesis.to.name).filter((pair) => claimed(pair, hypothesis).every(Boolean));
+    return whole.map((pair): Quantity => {
       const routes = claimed(pair, hypothesis);
       const through = routes.map((r) => r.nodes.slice(1, -1).join(", then ")).join(" and ");
       return {
@@ -58,6 +79,42 @@ function own(id: string, label: string, kind: "own" | "contrast", expression: Ex
 
 const claimId = (label: string, pair: EffectPair): string => `claim ${label} ${pair.from} > ${pair.to}`;
 
+/**
+ * What a moderation claims to have a sign: the product's coefficient for a single step; for a path the index of moderated
+ * mediation, else (two stages, other moderators) the index at the middle of the others, else the highest minus the lowest probe.
+ */
+export function moderationClaimIds(context: EffectContext, quantities: Quantity[], moderation: Moderation): string[] {
+  const moderators = moderation.moderators.map((r) => r.name);
+  const nodes = nodesOf(moderation);
+  const [from, to] = [nodes[0]!, nodes.at(-1)!];
+  if (nodes.length === 2) {
+    const wanted = [from, ...moderators].sort().join("\u0000");
+    return context.products
+      .filter((p) => p.outcome === to && [...p.variables].sort().join("\u0000") === wanted)
+      .map((p) => interactionId(to, p.key));
+  }
+  const columns = context.moderators.filter((m) => moderators.includes(m.name)).map((m) => m.columns.map((c) => c.key));
+  return pairsOf(context, from, to).flatMap((pair) => {
+    const route = [pair.from, ...nodes.slice(1)].join(" > ");
+    const of = (start: string): Quantity[] => quantities.filter((q) => q.id.startsWith(start));
+    if (moderators.length === 2) {
+      return of(`index of moderated moderated mediation ${route} by `).map((q) => q.id);
+    }
+    const single = columns.flat().flatMap((key) => quantities.filter((q) => q.id === indexId(pair, nodes, key)));
+    if (single.length > 0) return single.map((q) => q.id);
+    const partial = columns.flat().flatMap((key) => middle(of(`conditional index ${route} by ${key} at `)));
+    if (partial.length > 0) return partial.map((q) => q.id);
+    const probes = context.moderators.find((m) => m.name === moderators[0])?.probes ?? [];
+    const words = `${moderators[0]} ${probes.at(-1)?.label} minus ${probes[0]?.label}`;
+    return of(`contrast ${conditionalId(pair, nodes, words)}`).map((q) => q.id);
+  });
+}
+
+const middleProbe = (probes: Probe[]): Probe =>
+  probes.find((p) => p.label === "mean" || p.label === "p50") ?? probes[Math.floor((probes.length - 1) / 2)]!;
+
+const middle = (list: Quantity[]): Quantity[] => (list.length > 0 ? [list[Math.floor(list.length / 2)]!] : []);
+
 const pairsOf = (context: EffectContext, from: string, to: string): EffectPair[] =>
   context.pairs.filter((pair) => pair.fromVariable === from && pair.to === to);
 
@@ -78,8 +135,15 @@ function ofHypothesis(context: EffectContext, named: Map<string, Expression>, na
   }
   const pairs = pairsOf(context, hypothesis.from.name, hypothesis.to.name);
   const pair = only(pairs, hypothesis.from.name, line);
-  if (hypothesis.chains.length === 0) return pair.direct!;
-  return sum(claimed(pair, hypothesis).map((route) => route.expression));
+  const routes = claimed(pair, hypothesis);
+  if (routes.some((r) => !r) || (hypothesis.chains.length === 0 && !pair.direct)) {
+    throw new StudyProblem(
+      "notation",
+      `Line ${line}: the effect of “${name}” depends on a moderator, so it is no single number to calculate with.`,
+      { line },
+    );
+  }
+  return hypothesis.chains.length === 0 ? pair.direct! : sum(routes.map((route) => route.expression));
 }
 
 function translate(context: EffectContext, formula: Formula, lookUp: (name: string, line: number) => Expression, line: number): Expression {

@@ -48,5 +48,6 @@ export function pathEffects({ pairs }: EffectContext): Quantity[] {
   });
 }
 
-/** The sum of a pair's specific indirect effects; null when it has none. */
-export const totalIndirect = (pair: EffectPair) => (pair.indirect.length > 0 ? sum(pair.indirect.map((i) => i.expression)) : null);
+/** The sum of a pair's specific indirect effects; null when it has none, or when some path between the two is moderated. */
+export const totalIndirect = (pair: EffectPair) =>
+  pair.indirect.length > 0 && pair.conditional.length === 0 ? sum(pair.indirect.map((i) => i.expression)) : null;

@@ -1,8 +1,12 @@
+import type { TypedColumn } from "../data";
 import type { Design, ParameterLayout } from "../estimators/least-squares";
-import { coefficientLabel, sdLabel } from "../estimators/least-squares";
+import { centreOf, coefficientLabel, sdLabel } from "../estimators/least-squares";
+import type { Settings } from "../study";
 import type { CompiledTheory } from "../theory";
 import { pathsBetween } from "../theory";
 import { parameter, type Expression } from "./expression";
+import { moderatorsOf, slopeOf, times, type Polynomial } from "./polynomial";
+import { moderatorOf, type Moderator } from "./probes";
 
 export type EffectKind =
   | "direct"
@@ -16,6 +20,13 @@ export type EffectKind =
   | "completely_standardised"
   | "explained_variance"
   | "claim"
+  | "interaction"
+  | "conditional_direct"
+  | "conditional_indirect"
+  | "conditional_contrast"
+  | "conditional_index"
+  | "index"
+  | "curve"
   | "own";
 
 /** Something to be estimated: a labelled function of the parameter vector. */
@@ -45,17 +56,46 @@ export interface EffectPair {
   /** Each directed path of two or more steps, as variables in order. */
   indirect: { nodes: string[]; expression: Expression; coefficients: Expression[] }[];
   direct: Expression | null;
+  /** Paths, of one step or more, with a moderated step; they are in neither of the above. */
+  conditional: ConditionalRoute[];
+}
+
+/** A path whose effect depends on moderators. */
+export interface ConditionalRoute {
+  nodes: string[];
+  polynomial: Polynomial;
+}
+
+/** A product of columns in an equation. */
+export interface ProductTerm {
+  outcome: string;
+  key: string;
+  label: string;
+  /** Names of the variables multiplied. */
+  variables: string[];
+  expression: Expression;
 }
 
 /** What a family of effects can draw on. */
 export interface EffectContext {
   theory: CompiledTheory;
   pairs: EffectPair[];
+  /** Variables that some effect depends on, with their probes, in the order of the theory. */
+  moderators: Moderator[];
+  products: ProductTerm[];
+  /** Where a column is centred within products. */
+  centre: (key: string) => number;
   /** Parameter holding the SD of a design column or outcome. */
   sd: (key: string) => Expression;
 }
 
-export function effectContext(theory: CompiledTheory, design: Design, layout: ParameterLayout): EffectContext {
+export function effectContext(
+  theory: CompiledTheory,
+  design: Design,
+  layout: ParameterLayout,
+  typed: ReadonlyMap<string, TypedColumn>,
+  settings: Settings,
+): EffectContext {
   const coefficient = (outcome: string, key: string): Expression => parameter(layout.index.get(coefficientLabel(outcome, key))!);
   const columns = new Map(design.equations.flatMap((e) => e.columns.map((c) => [c.key, c] as const)));
   const pairs: EffectPair[] = [];
@@ -64,22 +104,55 @@ export function effectContext(theory: CompiledTheory, design: Design, layout: Pa
       if (column.variable !== from) continue;
       const routes = pathsBetween(theory.paths, from, to);
       const along = (nodes: string[]): Expression[] => nodes.slice(1).map((node, i) => coefficient(node, i === 0 ? column.key : nodes[i]!));
-      const long = routes.filter((nodes) => nodes.length > 2);
+      const slopes = (nodes: string[]): Polynomial =>
+        nodes
+          .slice(1)
+          .map((node, i) => slopeOf(design, layout, node, i === 0 ? column.key : nodes[i]!))
+          .reduce(times);
+      const polynomials = routes.map((nodes) => ({ nodes, polynomial: slopes(nodes) }));
+      const conditional = polynomials.filter(({ polynomial }) => moderatorsOf(polynomial).length > 0);
+      const plain = routes.filter((nodes) => !conditional.some((c) => c.nodes === nodes));
+      const long = plain.filter((nodes) => nodes.length > 2);
       pairs.push({
         from: column.key,
         fromVariable: from,
         fromLabel: column.contrast === null ? from : `${from} (${column.contrast})`,
         categorical: column.contrast !== null,
         to,
-        direct: routes.some((nodes) => nodes.length === 2) ? coefficient(to, column.key) : null,
+        direct: plain.some((nodes) => nodes.length === 2) ? coefficient(to, column.key) : null,
         indirect: long.map((nodes) => {
           const coefficients = along(nodes);
           return { nodes, coefficients, expression: coefficients.reduce((a, b) => ({ op: "multiply", a, b })) };
         }),
+        conditional,
       });
     }
   }
-  return { theory, pairs, sd: (key) => parameter(layout.index.get(sdLabel(key))!) };
+  const products = design.equations.flatMap((e) =>
+    e.columns.flatMap((c) =>
+      c.components
+        ? [
+            {
+              outcome: e.outcome,
+              key: c.key,
+              label: c.label,
+              variables: c.components.map((p) => p.variable),
+              expression: coefficient(e.outcome, c.key),
+            },
+          ]
+        : [],
+    ),
+  );
+  const involved = new Set(products.flatMap((p) => p.variables));
+  const names = [...theory.roles.moderators, ...[...involved].filter((name) => !theory.roles.moderators.includes(name))];
+  return {
+    theory,
+    pairs,
+    moderators: names.map((name) => moderatorOf(name, design, typed, settings.probes[name] ?? ["mean_sd"])),
+    products,
+    centre: (key) => centreOf(columns.get(key)!),
+    sd: (key) => parameter(layout.index.get(sdLabel(key))!),
+  };
 }
 
 /** Pairs worth a table: every predictor on every final outcome it reaches, and whatever a hypothesis names. */

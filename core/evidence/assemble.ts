@@ -1,14 +1,28 @@
-import { compileExpression, directId, gradient, indirectId, totalId, type Quantity } from "../effects";
-import { withoutCrossBlocks } from "../estimators/least-squares";
+import {
+  compileExpression,
+  directId,
+  gradient,
+  indirectId,
+  middleId,
+  multiply,
+  number,
+  parameter,
+  sum,
+  totalId,
+  type Quantity,
+} from "../effects";
+import { covariances, inMetric, standardMap, withoutCrossBlocks, type EquationFit } from "../estimators/least-squares";
 import { deltaTest, monteCarloIntervals, type BootstrapSummary, type MonteCarloInterval, type ReplicateBlock } from "../inference";
 import { extent, mean, standardDeviation } from "../numerics/moments";
 import { pick } from "../data";
 import type { Prepared } from "../prepare";
 import { ENGINE } from "../version";
-import { byCovariance, equationEvidence } from "./equations";
+import { byCovariance, equationEvidence, type ZScores } from "./equations";
 import { hypothesisEvidence, claimedDirections } from "./hypotheses";
+import { moderationEvidence } from "./moderation";
 import { reducedRegressions, reducedTest, totalOmnibus } from "./reduced";
 import { evaluateReplicates, histogram, summariseReplicates, type EvaluatedReplicates } from "./replicates";
+import { regionEvidence } from "./regions";
 import { shownInterval, shownLevel } from "./shown";
 import { jointSignificance, twoPath } from "./two-path";
 import type { BootstrapRun, EffectEvidence, EquationEvidence, Evidence } from "./types";
@@ -21,17 +35,30 @@ export interface Resamples {
 }
 
 /** Coefficients as quantities, so that they get bootstrap intervals like any effect. */
-function coefficientQuantities(prepared: Prepared): Quantity[] {
-  return prepared.layout.labels.slice(0, prepared.layout.coefficients).map((label, index) => ({
-    id: label,
-    kind: "direct",
-    label,
-    from: null,
-    to: null,
-    via: [],
-    of: null,
-    expression: { op: "parameter", index },
-  }));
+function coefficientQuantities({ layout, fits, maps }: Prepared): Quantity[] {
+  return fits.flatMap(({ p }, g) =>
+    Array.from({ length: p }, (_, i): Quantity => {
+      const start = layout.starts[g]!;
+      const terms = Array.from({ length: p }, (__, j) => ({ weight: maps[g]![i * p + j]!, index: start + j })).filter(
+        (t) => t.weight !== 0,
+      );
+      const label = layout.labels[start + i]!;
+      const expression = sum(
+        terms.map(({ weight, index }) => (weight === 1 ? parameter(index) : multiply(number(weight), parameter(index)))),
+      );
+      return { id: label, kind: "direct", label, from: null, to: null, via: [], of: null, expression };
+    }),
+  );
+}
+
+/** An equation with products once more, in z-scores. */
+function zScoresOf(fit: EquationFit): ZScores | null {
+  if (!fit.equation.columns.some((c) => c.components)) return null;
+  const map = standardMap(fit.equation);
+  const none = new Set<string>();
+  const scaled = inMetric(fit, map, "products", none);
+  scaled.b[0] = scaled.b[0]! - mean(fit.equation.y) / fit.equation.sdY;
+  return { fit: scaled, covariances: covariances([scaled]) };
 }
 
 /**
@@ -39,12 +66,14 @@ function coefficientQuantities(prepared: Prepared): Quantity[] {
  * @throws StudyProblem `no_replicates` when every resample failed
  */
 export function assembleEvidence(prepared: Prepared, resamples: Resamples | null): Evidence {
-  const { study, theory, sample, layout, fits, covariances } = prepared;
+  const { study, theory, sample, layout, reported, reportedCovariances } = prepared;
   const level = shownLevel(study.settings);
   const boot = resamples && resamples.replicates.length > 0 ? bootstrapAll(prepared, resamples, level) : null;
   const monteCarlo = study.settings.interval === "monte_carlo" ? monteCarloAll(prepared, level) : null;
   const effects = effectsOf(prepared, boot, monteCarlo, level);
-  const equations = fits.map((fit, g) => equationEvidence(fit, layout.starts[g]!, covariances, sample.rows, level));
+  const equations = reported.map((fit, g) =>
+    equationEvidence(fit, layout.starts[g]!, reportedCovariances, sample.rows, level, zScoresOf(prepared.fits[g]!)),
+  );
   if (boot) attachCoefficientBootstraps(equations, prepared, boot.coefficients);
   const reduced = reducedRegressions(theory, prepared.design);
   attachReduced(effects, prepared, reduced, level);
@@ -58,7 +87,13 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     roles: theory.roles,
     paths: theory.paths.map((path) => ({
       ...path,
-      effects: prepared.context.pairs.filter((p) => p.fromVariable === path.from && p.to === path.to).map((p) => directId(p.from, p.to)),
+      moderators: theory.moderated.filter((m) => m.from === path.from && m.to === path.to).flatMap((m) => m.moderators),
+      effects: prepared.context.pairs
+        .filter((p) => p.fromVariable === path.from && p.to === path.to)
+        .map((p) => {
+          const moderated = p.conditional.find((c) => c.nodes.length === 2);
+          return moderated ? middleId(prepared.context, p, moderated.nodes, moderated.polynomial) : directId(p.from, p.to);
+        }),
     })),
     sample: {
       rowsRead: sample.rowsRead,
@@ -74,6 +109,8 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     equations,
     effects,
     hypotheses: hypothesisEvidence(prepared, effects, boot?.run ?? null),
+    moderations: moderationEvidence(prepared, level),
+    regions: regionEvidence(prepared, resamples && resamples.replicates.length > 0 ? resamples : null, level),
     totalOmnibus: totalOmnibus(reduced),
     bootstrap: boot?.run ?? null,
   };
@@ -90,7 +127,8 @@ function bootstrapAll(prepared: Prepared, { replicates, jackknife }: Resamples, 
   const quantities = [...prepared.quantities, ...coefficientQuantities(prepared)];
   const values = evaluateReplicates(quantities, replicates);
   const left = evaluateReplicates(quantities, [jackknife]);
-  const estimates = Float64Array.from([...prepared.estimates, ...prepared.theta.subarray(0, prepared.layout.coefficients)]);
+  const coefficients = quantities.slice(prepared.quantities.length).map((q) => compileExpression(q.expression)(prepared.theta, 0));
+  const estimates = Float64Array.from([...prepared.estimates, ...coefficients]);
   const all = summariseReplicates(quantities, estimates, values, left, level);
   const done = replicates.reduce((sum, block) => sum + block.count, 0);
   const { replications, seed } = prepared.study.settings;

@@ -17,13 +17,17 @@ export function byCovariance<T>(make: (kind: CovarianceKind) => T | null): ByCov
   return Object.fromEntries(COVARIANCES.map((kind) => [kind, make(kind)])) as ByCovariance<T>;
 }
 
-/** The evidence of one equation, without bootstrap results. */
+/**
+ * The evidence of one equation, without bootstrap results.
+ * @param fit in the metric in which coefficients are reported, as are `covariances`
+ */
 export function equationEvidence(
   fit: EquationFit,
   start: number,
   covariances: CovarianceSet,
   rows: ArrayLike<number>,
   level: number,
+  zScores: ZScores | null,
 ): EquationEvidence {
   const { equation } = fit;
   const keys = equation.columns.map((c) => c.key);
@@ -48,25 +52,66 @@ export function equationEvidence(
       ),
     ),
     conditionNumber: conditionNumbers(fit),
-    coefficients: ["intercept", ...keys].map((_, at) => coefficient(fit, at, start, covariances, level)),
+    coefficients: ["intercept", ...keys].map((_, at) => ({
+      ...coefficient(fit, at, start, covariances, level),
+      zScores: zScores && { b: zScores.fit.b[at]!, errors: coefficient(zScores.fit, at, 0, zScores.covariances, level).errors },
+    })),
     omnibus: categoricalIn(equation).map(({ variable, positions }) => ({
       variable,
       test: byCovariance((kind) => jointF(fit, start, covariances, kind, positions)),
     })),
     checks: equationChecks(fit, rows, level),
     suppression: suppression(fit),
+    r2Change: r2Changes(fit, start, covariances),
   };
+}
+
+/** The same equation with z-scores in place of numeric variables. */
+export interface ZScores {
+  fit: EquationFit;
+  covariances: CovarianceSet;
+}
+
+/** Products that are part of no other product; the code columns of one categorical variable belong together. */
+function highestProducts({ columns }: Equation): { terms: string[]; positions: number[] }[] {
+  const products = columns.flatMap((column, j) =>
+    column.components ? [{ column, position: j + 1, parts: column.variable.split(":") }] : [],
+  );
+  const highest = products.filter(
+    (p) => !products.some((o) => o.parts.length > p.parts.length && p.parts.every((v) => o.parts.includes(v))),
+  );
+  const groups = new Map<string, { terms: string[]; positions: number[] }>();
+  for (const { column, position } of highest) {
+    const group = groups.get(column.variable) ?? { terms: [], positions: [] };
+    group.terms.push(column.key);
+    group.positions.push(position);
+    groups.set(column.variable, group);
+  }
+  return [...groups.values()];
+}
+
+/** R2 change of the highest-order products: each alone while the others stay, and all together. */
+function r2Changes(fit: EquationFit, start: number, covariances: CovarianceSet): EquationEvidence["r2Change"] {
+  const groups = highestProducts(fit.equation);
+  const together = groups.length > 1 ? [{ terms: groups.flatMap((g) => g.terms), positions: groups.flatMap((g) => g.positions) }] : [];
+  return [...groups, ...together].map(({ terms, positions }) => {
+    const tests = byCovariance((kind) => jointF(fit, start, covariances, kind, positions));
+    const F = tests.classical?.F ?? NaN;
+    return { terms, r2Change: (F * positions.length * (1 - fit.r2)) / fit.df, tests };
+  });
 }
 
 function coefficient(fit: EquationFit, at: number, start: number, covariances: CovarianceSet, level: number): CoefficientEvidence {
   const column = at === 0 ? null : fit.equation.columns[at - 1]!;
   const b = fit.b[at]!;
-  const vif = column ? fit.vif[at - 1]! : null;
+  const vif = column && Number.isFinite(fit.vif[at - 1]!) ? fit.vif[at - 1]! : null;
   const beta = column ? (b * column.sd) / fit.equation.sdY : null;
   return {
     term: column?.key ?? "intercept",
     label: column?.label ?? "intercept",
     covariate: column !== null && fit.equation.covariates.has(column.key),
+    moderator: column !== null && fit.equation.moderators.has(column.key),
+    zScores: null,
     b,
     errors: byCovariance((kind) => {
       const v = covariances[kind];

@@ -1,4 +1,7 @@
 export { assembleEvidence, type Resamples } from "./assemble";
 export * from "./types";
+export type * from "./moderation";
+export type * from "./regions";
+export { effectAt, predictAt, type ProbeModel, type Reading } from "./probe-model";
 export * from "./data";
 export { INTERVAL_WORDS, minus, pClause, percent, plain, pValue, thousands } from "./wording";

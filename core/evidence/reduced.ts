@@ -30,6 +30,8 @@ export function reducedRegressions(theory: CompiledTheory, design: Design): Map<
     const upstream = ancestors(theory, equation.outcome);
     if (upstream.length === 0) continue;
     const chain = design.equations.filter((e) => e === equation || upstream.includes(e.outcome));
+    // A moderated path has no single total effect.
+    if (chain.some((e) => e.columns.some((c) => c.components))) continue;
     const exogenous = new Map(
       chain
         .flatMap((e) => e.columns)
@@ -50,7 +52,7 @@ function ancestors(theory: CompiledTheory, outcome: string): string[] {
   const found = new Set<string>();
   const walk = (name: string): void => {
     const spec = theory.equations.find((e) => e.outcome === name);
-    for (const from of [...(spec?.predictors ?? []), ...(spec?.covariates ?? [])]) {
+    for (const from of [...(spec?.predictors ?? []), ...(spec?.moderators ?? []), ...(spec?.covariates ?? [])]) {
       if (found.has(from)) continue;
       if (theory.equations.some((e) => e.outcome === from)) found.add(from);
       walk(from);

@@ -3,7 +3,9 @@ import type { CoefficientTest, EquationChecks, FTest, Suppression, UsedCoding } 
 import type { BootstrapSummary, MonteCarloInterval, NormalTest } from "../inference";
 import type { Warning } from "../problems";
 import type { CovarianceKind, IntervalKind, Settings } from "../study";
-import type { ModelPath } from "../theory";
+import type { ModelPath, ModerationVerb, Verb } from "../theory";
+import type { ModerationEvidence } from "./moderation";
+import type { RegionEvidence } from "./regions";
 
 export type ByCovariance<T> = Record<CovarianceKind, T | null>;
 
@@ -37,6 +39,10 @@ export interface CoefficientEvidence {
   term: string;
   label: string;
   covariate: boolean;
+  /** There because it moderates a step, not because a path starts from it. */
+  moderator: boolean;
+  /** In an equation with products: the coefficient when every numeric variable is a z-score, products made of z-scores. */
+  zScores: { b: number; errors: ByCovariance<CoefficientTest> } | null;
   b: number;
   errors: ByCovariance<CoefficientTest>;
   beta: number | null;
@@ -64,6 +70,8 @@ export interface EquationEvidence {
   omnibus: { variable: string; test: ByCovariance<FTest> }[];
   checks: EquationChecks | null;
   suppression: Suppression[];
+  /** What the products of highest order explain beyond the rest: each alone, and all together. */
+  r2Change: { terms: string[]; r2Change: number; tests: ByCovariance<FTest> }[];
 }
 
 /** Extras of x > m > y: classical standard errors unless the name says otherwise. */
@@ -108,9 +116,11 @@ export interface HypothesisEvidence {
   line: number;
   sentence: string;
   from: string;
-  verb: "raises" | "lowers" | "affects";
+  verb: Verb | ModerationVerb;
   to: string;
   chains: string[][];
+  /** Set for a moderation: who acts on the path from -> to. */
+  moderators: string[];
   /** Ids of the claimed effects: one, or one per code column of a categorical predictor. */
   effects: string[];
   quantity: string;
@@ -142,8 +152,9 @@ export interface Evidence {
   title: string;
   unit: string;
   settings: Settings;
-  roles: { predictors: string[]; mediators: string[]; outcomes: string[]; covariates: string[] };
-  paths: (ModelPath & { effects: string[] })[];
+  roles: { predictors: string[]; mediators: string[]; outcomes: string[]; moderators: string[]; covariates: string[] };
+  /** With the effects of each step; for a moderated step those at the middle of its moderators. */
+  paths: (ModelPath & { effects: string[]; moderators: string[] })[];
   sample: {
     rowsRead: number;
     n: number;
@@ -159,6 +170,8 @@ export interface Evidence {
   equations: EquationEvidence[];
   effects: EffectEvidence[];
   hypotheses: HypothesisEvidence[];
+  moderations: ModerationEvidence[];
+  regions: RegionEvidence[];
   /** Joint tests of a categorical predictor's total effects, from the reduced regression. */
   totalOmnibus: { variable: string; outcome: string; test: ByCovariance<FTest> }[];
   bootstrap: BootstrapRun | null;

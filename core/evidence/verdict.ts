@@ -1,14 +1,12 @@
+import type { ModerationVerb, Verb } from "../theory";
 import type { EffectEvidence, MediationPattern, Verdict } from "./types";
 import { plain, thousands } from "./wording";
 
-export const directionOf = (verb: "raises" | "lowers" | "affects"): number => ({ raises: 1, lowers: -1, affects: 0 })[verb];
+export const directionOf = (verb: Verb | ModerationVerb): number =>
+  ({ raises: 1, lowers: -1, affects: 0, strengthens: 1, weakens: -1, alters: 0 })[verb];
 
 /** Reads one claimed effect: which side of zero its interval lies on, and whether another seed might change that. */
-export function verdictOf(
-  effect: EffectEvidence,
-  verb: "raises" | "lowers" | "affects",
-  oneTailed: boolean,
-): { verdict: Verdict; reason: string } {
+export function verdictOf(effect: EffectEvidence, verb: Verb | ModerationVerb, oneTailed: boolean): { verdict: Verdict; reason: string } {
   const { lower, upper, method, provisional } = effect.shown;
   if (lower === null || upper === null || effect.estimate === null) return { verdict: "pending", reason: "No interval is available yet." };
   const direction = directionOf(verb);

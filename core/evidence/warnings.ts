@@ -12,7 +12,13 @@ const UNSTEADY = new Set(["ratio_to_direct", "proportion_mediated"]);
 
 /** What deserves a look, whatever the interval method. */
 export function warningsOf(prepared: Prepared, effects: EffectEvidence[], run: BootstrapRun | null): Warning[] {
-  return [...sampleWarnings(prepared), ...fitWarnings(prepared), ...effectWarnings(prepared, effects), ...resamplingWarnings(effects, run)];
+  return [
+    ...sampleWarnings(prepared),
+    ...fitWarnings(prepared),
+    ...probeWarnings(prepared),
+    ...effectWarnings(prepared, effects),
+    ...resamplingWarnings(effects, run),
+  ];
 }
 
 function sampleWarnings({ sample, study, theory, dataset }: Prepared): Warning[] {
@@ -73,7 +79,8 @@ function fitWarnings({ fits, sample }: Prepared): Warning[] {
         message: `Row ${rows.join(", ")} alone determines a coefficient of the equation of “${outcome}” (leverage 1), so HC2 to HC4 errors are not available.`,
         about: [outcome],
       });
-    const near = columns.filter((_, j) => fit.vif[j]! > HIGH_VIF);
+    const inProducts = new Set(columns.flatMap((c) => [...(c.components ? [c.key] : []), ...(c.components ?? []).map((part) => part.key)]));
+    const near = columns.filter((c, j) => fit.vif[j]! > HIGH_VIF && !inProducts.has(c.key));
     if (near.length > 0) {
       const values = near.map((c) => `${c.label} (VIF ${Math.round(fit.vif[columns.indexOf(c)]!)})`).join(", ");
       list.push({
@@ -84,6 +91,21 @@ function fitWarnings({ fits, sample }: Prepared): Warning[] {
     }
   }
   return list;
+}
+
+function probeWarnings({ context }: Prepared): Warning[] {
+  return context.moderators.flatMap((m) => {
+    const outside = m.probes.filter((p) => p.outsideRange);
+    if (outside.length === 0) return [];
+    const words = outside.map((p) => `${p.label.replace("=", "")}${p.label.startsWith("=") ? "" : ` (${p.value!.toFixed(2)})`}`).join(", ");
+    return [
+      {
+        code: "probe_outside_range" as const,
+        message: `“${m.name}” runs from ${m.min} to ${m.max} in the data; what is said at ${words} goes beyond what was observed.`,
+        about: [m.name],
+      },
+    ];
+  });
 }
 
 function effectWarnings(prepared: Prepared, effects: EffectEvidence[]): Warning[] {

@@ -3,3 +3,14 @@ export { bootstrapSummary, type BootstrapInterval, type BootstrapSummary, type I
 export { bootstrapP, type BootstrapP } from "./bootstrap-p";
 export { deltaTest, normalTest, quadraticForm, type NormalTest } from "./delta";
 export { monteCarloIntervals, type MonteCarloInterval } from "./monte-carlo";
+export {
+  boundaries,
+  falseDiscovery,
+  johnsonNeyman,
+  pointwiseCritical,
+  simultaneousCritical,
+  type FalseDiscovery,
+  type JohnsonNeyman,
+  type LinearSlope,
+  type Region,
+} from "./johnson-neyman";

@@ -1,6 +1,7 @@
 import { StudyProblem } from "../problems";
 import { findCycle, topologicalOrder, type Path } from "./graph";
-import type { Contrast, Define, Hypothesis, Statement } from "./syntax";
+import { moderatedSteps, nodesOf, productsOf, type ModeratedStep } from "./moderated-steps";
+import type { Contrast, Define, Hypothesis, Moderation, Statement } from "./syntax";
 
 /** A path of the model and the lines of the theory that ask for it. */
 export interface ModelPath extends Path {
@@ -11,7 +12,11 @@ export interface ModelPath extends Path {
 export interface EquationSpec {
   outcome: string;
   predictors: string[];
+  /** Moderators of the steps into the outcome that are not predictors themselves. */
+  moderators: string[];
   covariates: string[];
+  /** Products of predictors and moderators, the names of their components; lower orders first. */
+  products: string[][];
 }
 
 /** The union of the sentences: the path model, and what each sentence claims. */
@@ -19,8 +24,10 @@ export interface CompiledTheory {
   paths: ModelPath[];
   /** In an order in which every equation stands after those of its predictors. */
   equations: EquationSpec[];
-  roles: { predictors: string[]; mediators: string[]; outcomes: string[]; covariates: string[] };
+  roles: { predictors: string[]; mediators: string[]; outcomes: string[]; moderators: string[]; covariates: string[] };
+  moderated: ModeratedStep[];
   hypotheses: Hypothesis[];
+  moderations: Moderation[];
   contrasts: Contrast[];
   definitions: Define[];
 }
@@ -39,7 +46,12 @@ export function compileTheory(statements: readonly Statement[]): CompiledTheory 
     );
   }
   const covariates = collectCovariates(statements, paths);
-  const cycle = findCycle([...paths, ...[...covariates].flatMap(([to, names]) => names.map((from) => ({ from, to })))]);
+  const { steps: moderated } = moderatedSteps(statements);
+  const cycle = findCycle([
+    ...paths,
+    ...[...covariates].flatMap(([to, names]) => names.map((from) => ({ from, to }))),
+    ...moderated.flatMap(({ to, moderators }) => moderators.map((from) => ({ from, to }))),
+  ]);
   if (cycle) {
     throw new StudyProblem(
       "cyclic_model",
@@ -53,7 +65,10 @@ export function compileTheory(statements: readonly Statement[]): CompiledTheory 
     .filter((name) => paths.some((p) => p.to === name))
     .map((outcome) => {
       const predictors = paths.filter((p) => p.to === outcome).map((p) => p.from);
-      return { outcome, predictors, covariates: (covariates.get(outcome) ?? []).filter((c) => !predictors.includes(c)) };
+      const acting = moderated.filter((s) => s.to === outcome).flatMap((s) => s.moderators);
+      const moderators = [...new Set(acting)].filter((m) => !predictors.includes(m));
+      const others = (covariates.get(outcome) ?? []).filter((c) => !predictors.includes(c) && !moderators.includes(c));
+      return { outcome, predictors, moderators, covariates: others, products: productsOf(moderated, outcome) };
     });
   return {
     paths,
@@ -62,9 +77,12 @@ export function compileTheory(statements: readonly Statement[]): CompiledTheory 
       predictors: order.filter((n) => !paths.some((p) => p.to === n)),
       mediators: order.filter((n) => paths.some((p) => p.to === n) && paths.some((p) => p.from === n)),
       outcomes: order.filter((n) => !paths.some((p) => p.from === n)),
+      moderators: [...new Set(moderated.flatMap((s) => s.moderators))],
       covariates: [...new Set(equations.flatMap((e) => e.covariates))],
     },
+    moderated,
     hypotheses: statements.filter((s) => s.kind === "hypothesis"),
+    moderations: statements.filter((s) => s.kind === "moderation"),
     contrasts: statements.filter((s) => s.kind === "contrast"),
     definitions: statements.filter((s) => s.kind === "define"),
   };
@@ -82,18 +100,27 @@ function collectPaths(statements: readonly Statement[]): ModelPath[] {
   };
   for (const statement of statements) {
     if (statement.kind === "also") for (const s of statement.steps) add(s.from.name, s.to.name, statement.line);
+    if (statement.kind === "moderation") {
+      const nodes = nodesOf(statement);
+      refuseTwice(nodes, statement.line);
+      for (let i = 1; i < nodes.length; i++) add(nodes[i - 1]!, nodes[i]!, statement.line);
+      if (nodes.length > 2 && !statement.only) add(nodes[0]!, nodes.at(-1)!, statement.line);
+    }
     if (statement.kind !== "hypothesis") continue;
     const { from, to, chains, only, line } = statement;
     if (!only) add(from.name, to.name, line);
     for (const chain of chains) {
       const nodes = [from.name, ...chain.map((r) => r.name), to.name];
-      if (new Set(nodes).size < nodes.length) {
-        throw new StudyProblem("notation", `Line ${line}: a variable occurs twice in ${nodes.join(" → ")}.`, { line, variables: nodes });
-      }
+      refuseTwice(nodes, line);
       for (let i = 1; i < nodes.length; i++) add(nodes[i - 1]!, nodes[i]!, line);
     }
   }
   return paths;
+}
+
+function refuseTwice(nodes: string[], line: number): void {
+  if (new Set(nodes).size === nodes.length) return;
+  throw new StudyProblem("notation", `Line ${line}: a variable occurs twice in ${nodes.join(" → ")}.`, { line, variables: nodes });
 }
 
 function collectCovariates(statements: readonly Statement[], paths: readonly Path[]): Map<string, string[]> {

@@ -1,5 +1,7 @@
 export { parseTheory } from "./parse";
 export { RESERVED } from "./reader";
+export { MODERATION_VERBS } from "./moderation";
+export { moderatedSteps, nodesOf, type ModeratedStep } from "./moderated-steps";
 export { MEASURE_FORMS } from "./measure";
 export { renameInTheory } from "./rename";
 export { writeName, writeStatement } from "./write";

@@ -1,12 +1,12 @@
 import { readFormula } from "./formula";
 import { nearestName } from "./nearest";
 import { readMeasure } from "./measure";
+import { MODERATION_VERBS, readModeration } from "./moderation";
 import { LineError, Reader } from "./reader";
-import type { Hypothesis, NameRef, Statement, Theory, Verb } from "./syntax";
+import type { Hypothesis, Moderation, NameRef, Statement, Theory, Verb } from "./syntax";
 import { tokenise } from "./tokens";
 
 const VERBS = ["raises", "lowers", "affects"];
-const MODERATION = ["strengthens", "weakens", "alters"];
 const LATER = ["covary"];
 
 /**
@@ -45,19 +45,20 @@ function readStatement(reader: Reader, line: number, columns: readonly string[],
   return readHypothesis(reader, line);
 }
 
-function readHypothesis(reader: Reader, line: number): Hypothesis {
+function readHypothesis(reader: Reader, line: number): Statement {
   let label = "";
   if (reader.peek(1)?.kind === "mark" && reader.peek(1)?.text === ":") {
     label = reader.name("a label such as H1").name;
     reader.take();
   }
   const from = reader.variable("the variable that has the effect");
-  if (reader.isWord(...MODERATION)) {
-    reader.fail(`“${reader.peek()!.text}” states a moderation, which this version does not estimate yet.`);
-  }
+  if (reader.isWord("with", ...MODERATION_VERBS)) return readModeration(reader, line, label, from);
   if (!reader.isWord(...VERBS)) {
-    const near = nearestName(reader.peek()?.text ?? "", VERBS);
-    reader.fail(`Expected “raises”, “lowers” or “affects” after “${from.name}”.${near ? ` Did you mean “${near}”?` : ""}`, near);
+    const near = nearestName(reader.peek()?.text ?? "", [...VERBS, ...MODERATION_VERBS]);
+    reader.fail(
+      `Expected “raises”, “lowers” or “affects” (or “strengthens”, “weakens”, “alters” for a moderator) after “${from.name}”.${near ? ` Did you mean “${near}”?` : ""}`,
+      near,
+    );
   }
   const verb = reader.take().text as Verb;
   const to = reader.variable(`the variable that ${from.name} ${verb}`);
@@ -119,11 +120,13 @@ function readDefine(reader: Reader, line: number): Statement {
   return { kind: "define", line, name, formula };
 }
 
+const isClaim = (s: Statement): s is Hypothesis | Moderation => s.kind === "hypothesis" || s.kind === "moderation";
+
 function numberUnlabelled(statements: Statement[]): void {
-  const taken = new Set(statements.flatMap((s) => (s.kind === "hypothesis" && s.label ? [s.label] : [])));
+  const taken = new Set(statements.flatMap((s) => (isClaim(s) && s.label ? [s.label] : [])));
   let next = 1;
   for (const statement of statements) {
-    if (statement.kind !== "hypothesis" || statement.label) continue;
+    if (!isClaim(statement) || statement.label) continue;
     while (taken.has(`H${next}`)) next += 1;
     statement.label = `H${next}`;
     taken.add(statement.label);
@@ -133,8 +136,8 @@ function numberUnlabelled(statements: Statement[]): void {
 function complainOfDoubleLabels(theory: Theory): void {
   const seen = new Map<string, number>();
   for (const statement of theory.statements) {
-    if (statement.kind !== "hypothesis" && statement.kind !== "define" && statement.kind !== "measure") continue;
-    const label = statement.kind === "hypothesis" ? statement.label : statement.name.name;
+    if (!isClaim(statement) && statement.kind !== "define" && statement.kind !== "measure") continue;
+    const label = isClaim(statement) ? statement.label : statement.name.name;
     const before = seen.get(label);
     if (before !== undefined) {
       theory.complaints.push({

@@ -28,6 +28,26 @@ export interface Hypothesis {
   only: boolean;
 }
 
+export type ModerationVerb = "strengthens" | "weakens" | "alters";
+
+/** `H4: support strengthens hours to belonging through confidence on hours to confidence` */
+export interface Moderation {
+  kind: "moderation";
+  line: number;
+  label: string;
+  numbered: boolean;
+  /** One moderator, or two that act jointly (“support with age”). */
+  moderators: NameRef[];
+  verb: ModerationVerb;
+  from: NameRef;
+  to: NameRef;
+  /** Mediators of the path that is moderated, in order; empty for the step from -> to itself. */
+  chain: NameRef[];
+  only: boolean;
+  /** The steps of the path that the moderators act on; empty where other sentences or the path itself tell. */
+  steps: { from: NameRef; to: NameRef }[];
+}
+
 /** `also noise to belonging` */
 export interface Also {
   kind: "also";
@@ -84,7 +104,7 @@ export interface Measure {
   answered: number | null;
 }
 
-export type Statement = Hypothesis | Also | Adjust | Contrast | Define | Measure;
+export type Statement = Hypothesis | Moderation | Also | Adjust | Contrast | Define | Measure;
 
 /** A complaint about the text: what stands there, what was expected, and the nearest known name if there is one. */
 export interface Complaint extends Place {

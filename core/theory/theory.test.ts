@@ -35,7 +35,15 @@ describe("reading the notation", () => {
     ["H1: hours raises", 17, /Expected the variable/, undefined],
     ["contrast H1 and H2", 13, /“with”/, undefined],
     ['H1: "hours raises belonging', 5, /never closed/, undefined],
-    ["H1: hours strengthens belonging", 11, /does not estimate/, undefined],
+    ["H1: hours strengthens belonging", 32, /Expected “to” here/, undefined],
+    ["H1: age strengthen hours to friends", 9, /Expected “raises”/, "strengthens"],
+    ["H1: age with months raises friends", 21, /Expected “strengthens”/, undefined],
+    ["covary friends", 1, /does not estimate/, undefined],
+    ["measure age averages hours", 9, /already a column/, "age_scale"],
+    ["measure s average hours, age", 11, /Expected “averages”/, "averages"],
+    ["measure s averages hours on 5 to 1", 35, /not from 5 to 1/, undefined],
+    ["measure s averages hours with 120 % answered", 45, /not a share/, undefined],
+    ["measure s averages hours, hours", 27, /item of “s” already/, undefined],
     ["H1: hours raises belonging; really", 27, /no meaning/, undefined],
   ])("complains of %s at column %i", (text, column, message, suggestion) => {
     const { complaints } = parse(text);
@@ -65,13 +73,14 @@ describe("compiling", () => {
   it("unites sentences into equations, mediators before outcomes", () => {
     const theory = compile("H1: hours raises belonging through confidence then friends\nadjust confidence, belonging for age");
     expect(theory.equations).toEqual([
-      { outcome: "confidence", predictors: ["hours"], covariates: ["age"] },
-      { outcome: "friends", predictors: ["confidence"], covariates: [] },
-      { outcome: "belonging", predictors: ["hours", "friends"], covariates: ["age"] },
+      { outcome: "confidence", predictors: ["hours"], moderators: [], covariates: ["age"], products: [] },
+      { outcome: "friends", predictors: ["confidence"], moderators: [], covariates: [], products: [] },
+      { outcome: "belonging", predictors: ["hours", "friends"], moderators: [], covariates: ["age"], products: [] },
     ]);
     expect(theory.roles).toEqual({
       predictors: ["hours"],
       mediators: ["confidence", "friends"],
+      moderators: [],
       outcomes: ["belonging"],
       covariates: ["age"],
     });
@@ -86,7 +95,13 @@ describe("compiling", () => {
 
   it("enters a variable once when it is both predictor and covariate", () => {
     const theory = compile("months lowers belonging\nadjust belonging for months, age");
-    expect(theory.equations[0]).toEqual({ outcome: "belonging", predictors: ["months"], covariates: ["age"] });
+    expect(theory.equations[0]).toEqual({
+      outcome: "belonging",
+      predictors: ["months"],
+      moderators: [],
+      covariates: ["age"],
+      products: [],
+    });
   });
 
   it("spells a cycle out, also one through a covariate", () => {
@@ -118,5 +133,72 @@ describe("compiling", () => {
         expect(new Set(found.map(String)).size).toBe(found.length);
       }),
     );
+  });
+});
+
+describe("moderation", () => {
+  const compile = (...lines: string[]) => compileTheory(parse(lines.join("\n")).statements);
+
+  it.each<[string, string[], string[][]]>([
+    ["age strengthens hours to friends", ["age"], [["hours", "age"]]],
+    [
+      "age with months alters hours to friends",
+      ["age", "months"],
+      [
+        ["hours", "age"],
+        ["hours", "months"],
+        ["age", "months"],
+        ["hours", "age", "months"],
+      ],
+    ],
+  ])("%s puts lower-order terms in", (line, moderators, products) => {
+    expect(compile(line).equations).toEqual([{ outcome: "friends", predictors: ["hours"], moderators, covariates: [], products }]);
+  });
+
+  it("acts additively when two sentences say so, and enters nothing twice", () => {
+    const { equations, roles } = compile(
+      "age alters hours to friends",
+      "months weakens hours to friends",
+      "also age to friends",
+      "adjust friends for months",
+    );
+    expect(equations[0]).toEqual({
+      outcome: "friends",
+      predictors: ["hours", "age"],
+      moderators: ["months"],
+      covariates: [],
+      products: [
+        ["hours", "age"],
+        ["hours", "months"],
+      ],
+    });
+    expect(roles.moderators).toEqual(["age", "months"]);
+  });
+
+  it("acts on the step that is named, on the one another sentence names, and asks when that is open", () => {
+    const path = "H2: age strengthens hours to belonging through confidence";
+    expect(compile(`${path} on confidence to belonging`).moderated).toEqual([{ from: "confidence", to: "belonging", moderators: ["age"] }]);
+    expect(compile("H1: age alters hours to confidence", path).moderated).toEqual([
+      { from: "hours", to: "confidence", moderators: ["age"] },
+    ]);
+    expect(() => compile(path)).toThrow(/which step does age act on\? Add “on hours to confidence” or “on confidence to belonging”/);
+    expect(() => compile(`${path} on age to friends`)).toThrow(/no step of hours → confidence → belonging/);
+  });
+
+  it("lets the predictor moderate a later step, but no variable its own end", () => {
+    const { equations } = compile("hours alters hours to belonging through confidence on confidence to belonging");
+    expect(equations.at(-1)).toMatchObject({ predictors: ["confidence", "hours"], moderators: [], products: [["confidence", "hours"]] });
+    expect(() => compile("friends alters hours to friends")).toThrow(/cannot moderate/);
+    expect(() => compile("belonging alters hours to confidence", "confidence raises belonging")).toThrow(/circle/);
+  });
+
+  it.each([
+    "H1: age strengthens hours to friends",
+    "H1: age with months weakens hours to belonging through confidence then friends on hours to confidence and friends to belonging",
+    "H1: age alters hours to belonging only through confidence",
+    "measure s averages hours, reversed age on -3 to 3 with 60 % answered",
+    "measure s reflects hours, age",
+  ])("reads back what it writes: %s", (line) => {
+    expect(writeStatement(parse(line).statements[0]!)).toBe(line);
   });
 });

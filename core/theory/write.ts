@@ -18,6 +18,13 @@ export function writeStatement(statement: Statement): string {
       const tail = chains.length > 0 ? `${only ? " only" : ""} through ${through}` : "";
       return `${writeName(statement.label)}: ${writeName(from.name)} ${verb} ${writeName(to.name)}${tail}`;
     }
+    case "moderation": {
+      const { label, moderators, verb, from, to, chain, only, steps } = statement;
+      const who = moderators.map((r) => writeName(r.name)).join(" with ");
+      const through = chain.length > 0 ? `${only ? " only" : ""} through ${chain.map((r) => writeName(r.name)).join(" then ")}` : "";
+      const on = steps.length > 0 ? ` on ${steps.map((s) => `${writeName(s.from.name)} to ${writeName(s.to.name)}`).join(" and ")}` : "";
+      return `${writeName(label)}: ${who} ${verb} ${writeName(from.name)} to ${writeName(to.name)}${through}${on}`;
+    }
     case "also":
       return `also ${statement.steps.map((s) => `${writeName(s.from.name)} to ${writeName(s.to.name)}`).join(", ")}`;
     case "adjust":

@@ -6,7 +6,7 @@ import { layoutDiagram, type Box } from "./layout";
 const NAMES = ["x", "z", "m1", "m2", "m3", "y", "w"];
 function layout(theory: string, width = 740, height = 600) {
   const { paths, roles } = compileTheory(parseTheory(theory, NAMES).statements);
-  return layoutDiagram({ paths: paths.map((p) => ({ ...p, effects: [] })), roles }, width, height);
+  return layoutDiagram({ paths: paths.map((p) => ({ ...p, effects: [], moderators: [] })), roles }, width, height);
 }
 const apart = (a: Box, b: Box): boolean => a.x + a.width <= b.x || b.x + b.width <= a.x || a.y + a.height <= b.y || b.y + b.height <= a.y;
 const edges = fc.uniqueArray(

@@ -26,6 +26,13 @@ const KIND_WORDS: Record<EffectKind, string> = {
   completely_standardised: "completely standardised",
   explained_variance: "explained variance",
   claim: "combined indirect",
+  interaction: "interaction",
+  conditional_direct: "conditional direct",
+  conditional_indirect: "conditional indirect",
+  conditional_contrast: "difference of conditional effects",
+  conditional_index: "conditional index",
+  index: "index",
+  curve: "curve",
   own: "own quantity",
 };
 

@@ -1,5 +1,5 @@
 import { codeColumns, pick, type Sample, type TypedColumn, type Variable } from "../../data";
-import { extent, standardDeviation } from "../../numerics/moments";
+import { extent, mean, standardDeviation } from "../../numerics/moments";
 import { StudyProblem } from "../../problems";
 import type { EquationSpec } from "../../theory";
 
@@ -14,6 +14,8 @@ export interface DesignColumn {
   contrast: string | null;
   values: Float64Array;
   sd: number;
+  /** Products only: the columns multiplied, each about its centre. */
+  components: DesignColumn[] | null;
 }
 
 /** One regression with its columns at the rows of the sample. */
@@ -22,6 +24,8 @@ export interface Equation {
   columns: DesignColumn[];
   /** Keys of the columns that are covariates only. */
   covariates: Set<string>;
+  /** Keys of the columns that are there as moderators only. */
+  moderators: Set<string>;
   y: Float64Array;
   sdY: number;
 }
@@ -73,7 +77,10 @@ export function buildDesign(
       );
     }
     const outcome = columnsOf(spec.outcome, spec.outcome)[0]!;
-    const columns = [...spec.predictors, ...spec.covariates].flatMap((name) => columnsOf(name, spec.outcome));
+    const main = [...spec.predictors, ...spec.moderators, ...spec.covariates].flatMap((name) => columnsOf(name, spec.outcome));
+    const products = spec.products.flatMap((names) => productColumns(names.map((name) => columnsOf(name, spec.outcome))));
+    const columns = [...main, ...products];
+    const moderators = new Set(spec.moderators.flatMap((name) => columnsOf(name, spec.outcome)).map((c) => c.key));
     const covariates = new Set(spec.covariates.flatMap((name) => columnsOf(name, spec.outcome)).map((c) => c.key));
     if (sample.n <= columns.length + 1) {
       throw new StudyProblem(
@@ -82,14 +89,22 @@ export function buildDesign(
         { equation: spec.outcome, variables: columns.map((c) => c.key) },
       );
     }
-    return { outcome: spec.outcome, columns, covariates, y: outcome.values, sdY: outcome.sd };
+    return { outcome: spec.outcome, columns, covariates, moderators, y: outcome.values, sdY: outcome.sd };
   });
   return { n: sample.n, equations, codings };
 }
 
 function numericColumn(column: TypedColumn, sample: Sample): DesignColumn {
   const values = pick(column.values, sample.rows);
-  return { key: column.name, variable: column.name, label: column.name, contrast: null, values, sd: standardDeviation(values) };
+  return {
+    key: column.name,
+    variable: column.name,
+    label: column.name,
+    contrast: null,
+    values,
+    sd: standardDeviation(values),
+    components: null,
+  };
 }
 
 function coded(column: TypedColumn, variable: Variable, sample: Sample, codings: UsedCoding[]): DesignColumn[] {
@@ -111,6 +126,7 @@ function coded(column: TypedColumn, variable: Variable, sample: Sample, codings:
       contrast: code.contrast,
       values,
       sd: standardDeviation(values),
+      components: null,
     };
   });
   codings.push({
@@ -121,6 +137,32 @@ function coded(column: TypedColumn, variable: Variable, sample: Sample, codings:
     columns: codes.map((code, i) => ({ key: columns[i]!.key, contrast: code.contrast, codes: code.codes })),
   });
   return columns;
+}
+
+/** Where a column is centred within products: a number at its mean, a code column nowhere. */
+export const centreOf = (column: DesignColumn): number => (column.contrast === null ? mean(column.values) : 0);
+
+/**
+ * Products of one column of each variable, made of components about their means: nothing is lost at means of 1e6, and
+ * with all lower-order terms in the equation the space is that of the raw products.
+ */
+function productColumns(variables: DesignColumn[][]): DesignColumn[] {
+  const combinations = variables.reduce<DesignColumn[][]>((all, columns) => all.flatMap((some) => columns.map((c) => [...some, c])), [[]]);
+  return combinations.map((components) => productColumn(components, components.map(centreOf)));
+}
+
+/** The product of columns about the given centres. */
+export function productColumn(components: DesignColumn[], centres: number[]): DesignColumn {
+  const values = components[0]!.values.map((_, i) => components.reduce((all, c, j) => all * (c.values[i]! - centres[j]!), 1));
+  return {
+    key: components.map((c) => c.key).join(":"),
+    variable: components.map((c) => c.variable).join(":"),
+    label: components.map((c) => c.label).join(" × "),
+    contrast: null,
+    values,
+    sd: standardDeviation(values),
+    components,
+  };
 }
 
 function refuseConstant(columns: DesignColumn[], name: string, equation: string): void {

@@ -1,4 +1,5 @@
-export { buildDesign, type Design, type DesignColumn, type Equation, type UsedCoding } from "./design";
+export { inMetric, metricMap, standardMap, type Centring, type MetricMap } from "./metric";
+export { buildDesign, centreOf, type Design, type DesignColumn, type Equation, type UsedCoding } from "./design";
 export { fitEquation, type EquationFit } from "./fit";
 export { covariances, withoutCrossBlocks, LEVERAGE_ONE, type CovarianceSet, type JointCovariance } from "./covariance";
 export { coefficientTest, waldF, type CoefficientTest, type FTest } from "./tests";

@@ -25,7 +25,7 @@ export function screeningSets(study: Pick<StudyDefinition, "screening" | "theory
 function theoryVariables(dataset: Dataset): string[] {
   try {
     const { equations } = compileTheory(dataset.theory.statements);
-    return [...new Set(equations.flatMap((e) => [...e.predictors, ...e.covariates, e.outcome]))];
+    return [...new Set(equations.flatMap((e) => [...e.predictors, ...e.moderators, ...e.covariates, e.outcome]))];
   } catch (error) {
     if (error instanceof StudyProblem) return [];
     throw error;

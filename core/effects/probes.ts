@@ -1,0 +1,96 @@
+import type { TypedColumn } from "../data";
+import { centreOf, type Design, type DesignColumn } from "../estimators/least-squares";
+import { extent, mean, standardDeviation } from "../numerics/moments";
+import { quantile6 } from "../numerics/quantile";
+import type { ProbeChoice } from "../study";
+
+/** A value at which effects are looked at: one number, or the codes of a level. */
+export interface Probe {
+  /** “mean-sd”, “p16”, “=3”, or the name of a level. */
+  label: string;
+  /** In raw units; null for a level of a categorical moderator. */
+  value: number | null;
+  /** Of every column of the moderator, about its centre within products. */
+  centred: ReadonlyMap<string, number>;
+  outsideRange: boolean;
+}
+
+/** The columns and probes of one moderator. */
+export interface Moderator {
+  name: string;
+  columns: DesignColumn[];
+  kind: "numeric" | "two_values" | "categorical";
+  probes: Probe[];
+  min: number;
+  max: number;
+}
+
+/** 16, 50 and 84 per cent: about a normal variable's mean and one SD to each side. */
+const PERCENTILES: [string, number][] = [
+  ["p16", 0.16],
+  ["p50", 0.5],
+  ["p84", 0.84],
+];
+
+/**
+ * Probe values of a moderator, fixed numbers found once on the analysis sample. Two observed values are their own probes;
+ * a categorical moderator is probed at its levels.
+ */
+export function moderatorOf(name: string, design: Design, typed: ReadonlyMap<string, TypedColumn>, choice: ProbeChoice[]): Moderator {
+  const columns = [
+    ...new Map(design.equations.flatMap((e) => e.columns.filter((c) => c.variable === name).map((c) => [c.key, c]))).values(),
+  ];
+  const coding = design.codings.find((c) => c.variable === name);
+  if (coding) {
+    const probes = coding.levels.map((label, level) => ({
+      label,
+      value: null,
+      centred: new Map(coding.columns.map((c) => [c.key, c.codes[level]!])),
+      outsideRange: false,
+    }));
+    return { name, columns, kind: "categorical", probes, min: NaN, max: NaN };
+  }
+  const column = columns[0]!;
+  const centre = centreOf(column);
+  const [min, max] = extent(column.values);
+  const probe = (label: string, value: number): Probe => ({
+    label,
+    value,
+    centred: new Map([[column.key, value - centre]]),
+    outsideRange: value < min || value > max,
+  });
+  const distinct = [...new Set(column.values)].sort((a, b) => a - b);
+  if (distinct.length === 2) {
+    const levels = typed.get(name)?.levels;
+    return { name, columns, kind: "two_values", probes: distinct.map((v) => probe(levels?.[v] ?? `=${v}`, v)), min, max };
+  }
+  const probes = choice.flatMap((rule) => {
+    if (rule === "mean_sd") {
+      const m = mean(column.values);
+      const sd = standardDeviation(column.values);
+      return [probe("mean-sd", m - sd), probe("mean", m), probe("mean+sd", m + sd)];
+    }
+    if (rule === "percentile") {
+      const sorted = Float64Array.from(column.values).sort();
+      return PERCENTILES.map(([label, q]) => probe(label, quantile6(sorted, q)));
+    }
+    return [probe(`=${rule}`, rule)];
+  });
+  return { name, columns, kind: "numeric", probes, min, max };
+}
+
+/** Every combination of one probe for each moderator, the first moderator slowest. */
+export function combinations(moderators: Moderator[]): { probe: Probe; moderator: Moderator }[][] {
+  return moderators.reduce<{ probe: Probe; moderator: Moderator }[][]>(
+    (all, moderator) => all.flatMap((some) => moderator.probes.map((probe) => [...some, { probe, moderator }])),
+    [[]],
+  );
+}
+
+/** “advice mean-sd, noise =3” */
+export const atWords = (combination: { probe: Probe; moderator: Moderator }[]): string =>
+  combination.map(({ probe, moderator }) => `${moderator.name} ${probe.label}`).join(", ");
+
+/** The centred values of a combination. */
+export const valuesOf = (combination: { probe: Probe }[]): ReadonlyMap<string, number> =>
+  new Map(combination.flatMap(({ probe }) => [...probe.centred]));

@@ -1,0 +1,314 @@
+import { combinations, moderatorsOf, slopeOf, valuesOf, atWords, type Moderator, type Polynomial, type Probe } from "../effects";
+import { coefficientTest, type CoefficientTest, type EquationFit } from "../estimators/least-squares";
+import {
+  falseDiscovery,
+  johnsonNeyman,
+  pointwiseCritical,
+  simultaneousCritical,
+  type FalseDiscovery,
+  type JohnsonNeyman,
+  type LinearSlope,
+} from "../inference";
+import { extent, mean, standardDeviation } from "../numerics/moments";
+import { studentQuantile } from "../numerics/distributions";
+import type { Prepared } from "../prepare";
+import { COVARIANCES, type CovarianceKind } from "../study";
+import { byCovariance } from "./equations";
+import { predictAt, type ProbeModel } from "./probe-model";
+import type { ByCovariance } from "./types";
+
+/** A slope at moderator values; numbers in raw units, levels by name. */
+export interface ConditionalSlope {
+  at: Record<string, number | string>;
+  words: string;
+  estimate: number;
+  errors: ByCovariance<CoefficientTest>;
+}
+
+export interface JohnsonNeymanSet {
+  over: string;
+  /** Values of other moderators while this one moves. */
+  fixed: Record<string, number | string>;
+  words: string;
+  tests: ByCovariance<{ pointwise: JohnsonNeyman; simultaneous: JohnsonNeyman; falseDiscovery: FalseDiscovery }>;
+}
+
+export interface Crossing {
+  words: string;
+  at: number;
+  insideRange: boolean;
+  range: [number, number];
+  se: ByCovariance<number>;
+}
+
+export interface LinePoint {
+  at: Record<string, number | string>;
+  predicted: number;
+  errors: ByCovariance<{ se: number; lower: number; upper: number }>;
+}
+
+/** One moderated slope: a column, the outcome, and everything that is said of its effect along the moderators. */
+export interface ModerationEvidence {
+  id: string;
+  outcome: string;
+  focal: string;
+  focalLabel: string;
+  focalVariable: string;
+  moderators: {
+    name: string;
+    kind: Moderator["kind"];
+    columns: string[];
+    probes: { label: string; value: number | null; centred: Record<string, number> }[];
+  }[];
+  /** A path of the theory, not the mirror of one. */
+  path: boolean;
+  model: ProbeModel;
+  slopes: ConditionalSlope[];
+  /** With two moderators acting jointly: the two-way effect along the second. */
+  twoWay: { with: string; over: string; slopes: ConditionalSlope[]; johnsonNeyman: JohnsonNeymanSet | null }[];
+  johnsonNeyman: JohnsonNeymanSet[];
+  crossings: Crossing[];
+  /** Predicted outcomes at the ends of each line, other predictors at their means. */
+  lines: { words: string; points: LinePoint[] }[];
+}
+
+/** Everything about moderated slopes, by equation and column. */
+export function moderationEvidence(prepared: Prepared, level: number): ModerationEvidence[] {
+  return prepared.fits.flatMap((fit, g) => {
+    const involved = new Set(fit.equation.columns.flatMap((c) => c.components?.map((part) => part.key) ?? []));
+    return fit.equation.columns.filter((c) => involved.has(c.key)).map((c) => new SlopeReader(prepared, fit, g, c.key, level).evidence());
+  });
+}
+
+class SlopeReader {
+  private readonly polynomial: Polynomial;
+  private readonly moderators: Moderator[];
+  private readonly start: number;
+
+  constructor(
+    private readonly prepared: Prepared,
+    private readonly fit: EquationFit,
+    g: number,
+    private readonly key: string,
+    private readonly level: number,
+  ) {
+    const { design, layout, context } = prepared;
+    this.start = layout.starts[g]!;
+    this.polynomial = slopeOf(design, layout, fit.equation.outcome, key);
+    const keys = moderatorsOf(this.polynomial);
+    this.moderators = context.moderators.filter((m) => m.columns.some((c) => keys.includes(c.key)));
+  }
+
+  evidence(): ModerationEvidence {
+    const { fit, moderators } = this;
+    const { outcome, columns } = fit.equation;
+    const column = columns.find((c) => c.key === this.key)!;
+    const grid = combinations(moderators);
+    const model = probeModel(this.prepared, fit, this.start);
+    return {
+      id: `${this.key} on ${outcome}`,
+      outcome,
+      focal: this.key,
+      focalLabel: column.label,
+      focalVariable: column.variable,
+      moderators: moderators.map(({ name, kind, columns: own, probes }) => ({
+        name,
+        kind,
+        columns: own.map((c) => c.key),
+        probes: probes.map(({ label, value, centred }) => ({ label, value, centred: Object.fromEntries(centred) })),
+      })),
+      path: this.prepared.theory.paths.some((p) => p.from === column.variable && p.to === outcome),
+      model,
+      slopes: grid.map((combination) => this.slope(combination, this.functional(this.polynomial, valuesOf(combination)))),
+      twoWay: this.twoWay(),
+      johnsonNeyman: this.moderators.flatMap((over) => this.alongOne(over)),
+      crossings: this.crossings(),
+      lines: grid.map((combination) => ({ words: atWords(combination), points: this.line(combination, model) })),
+    };
+  }
+
+  /** Weights of the equation's coefficients that give a polynomial of single coefficients its value. */
+  private functional(polynomial: Polynomial, values: ReadonlyMap<string, number>): Float64Array {
+    const g = new Float64Array(this.fit.p);
+    for (const { moderators, expression } of polynomial) {
+      if (expression.op !== "parameter") throw new Error("A slope is a sum of single coefficients.");
+      const at = expression.index - this.start;
+      g[at] = g[at]! + moderators.reduce((all, key) => all * values.get(key)!, 1);
+    }
+    return g;
+  }
+
+  private form(a: Float64Array, c: Float64Array, kind: CovarianceKind): number {
+    const v = this.prepared.covariances[kind];
+    let sum = 0;
+    for (let i = 0; i < a.length; i++) {
+      if (a[i] === 0) continue;
+      for (let j = 0; j < c.length; j++) if (c[j] !== 0) sum += a[i]! * c[j]! * v.values[(this.start + i) * v.size + this.start + j]!;
+    }
+    return sum;
+  }
+
+  private value(g: Float64Array): number {
+    return g.reduce((sum, weight, i) => sum + weight * this.fit.b[i]!, 0);
+  }
+
+  private slope(combination: Combination, g: Float64Array): ConditionalSlope {
+    const estimate = this.value(g);
+    return {
+      at: atRecord(combination),
+      words: atWords(combination),
+      estimate,
+      errors: byCovariance((kind) => coefficientTest(estimate, this.form(g, g, kind), this.fit.df, this.level)),
+    };
+  }
+
+  /** The slope along one numeric moderator, the others at each of their probes. */
+  private alongOne(over: Moderator): JohnsonNeymanSet[] {
+    if (over.kind !== "numeric") return [];
+    const others = this.moderators.filter((m) => m !== over);
+    return combinations(others).map((combination) => this.johnsonNeyman(this.polynomial, over, combination));
+  }
+
+  private johnsonNeyman(polynomial: Polynomial, over: Moderator, combination: Combination): JohnsonNeymanSet {
+    const column = over.columns[0]!;
+    const at = (value: number): Float64Array => this.functional(polynomial, new Map([...valuesOf(combination), [column.key, value]]));
+    const g0 = at(0);
+    const g1 = at(1).map((v, i) => v - g0[i]!);
+    const { df } = this.fit;
+    return {
+      over: over.name,
+      fixed: atRecord(combination),
+      words: combination.length > 0 ? atWords(combination) : "",
+      tests: byCovariance((kind) => {
+        const [v11, v13, v33] = [this.form(g0, g0, kind), this.form(g0, g1, kind), this.form(g1, g1, kind)];
+        if (!Number.isFinite(v11 + v33)) return null;
+        const slope: LinearSlope = {
+          b1: this.value(g0),
+          b3: this.value(g1),
+          v11,
+          v13,
+          v33,
+          centre: this.prepared.context.centre(column.key),
+          df,
+        };
+        return {
+          pointwise: johnsonNeyman(slope, pointwiseCritical(df, this.level), column.values),
+          simultaneous: johnsonNeyman(slope, simultaneousCritical(df, this.level), column.values),
+          falseDiscovery: falseDiscovery(slope, this.level, column.values),
+        };
+      }),
+    };
+  }
+
+  /** The effect of one moderator on the slope, along another: b_xw + b_xwz z. */
+  private twoWay(): ModerationEvidence["twoWay"] {
+    return this.moderators.flatMap((first) =>
+      this.moderators.flatMap((second) => {
+        if (first === second || first.columns.length > 1) return [];
+        const key = first.columns[0]!.key;
+        const polynomial = this.polynomial
+          .filter((t) => t.moderators.includes(key))
+          .map((t) => ({ ...t, moderators: t.moderators.filter((m) => m !== key) }));
+        if (!polynomial.some((t) => t.moderators.some((m) => second.columns.some((c) => c.key === m)))) return [];
+        const slopes = combinations([second]).map((c) => this.slope(c, this.functional(polynomial, valuesOf(c))));
+        const jn = second.kind === "numeric" ? this.johnsonNeyman(polynomial, second, []) : null;
+        return [{ with: first.name, over: second.name, slopes, johnsonNeyman: jn }];
+      }),
+    );
+  }
+
+  /** Where the slope is zero along a moderator, and where the lines of different moderator values meet. */
+  private crossings(): Crossing[] {
+    const column = this.fit.equation.columns.find((c) => c.key === this.key)!;
+    const position = (key: string): number => this.fit.equation.columns.findIndex((c) => c.key === key) + 1;
+    return this.moderators.flatMap((moderator) => {
+      if (moderator.columns.length > 1 || this.moderators.length > 1) return [];
+      const w = moderator.columns[0]!;
+      const product = this.fit.equation.columns.find(
+        (c) => c.components?.length === 2 && [this.key, w.key].every((k) => c.components!.some((p) => p.key === k)),
+      );
+      if (!product) return [];
+      const [x, m, xm] = [position(column.key), position(w.key), position(product.key)];
+      const { centre } = this.prepared.context;
+      const found = [this.ratio(m, xm, column.values, centre(column.key), `lines of ${moderator.name} cross at ${column.key}`)];
+      if (moderator.kind === "numeric")
+        found.push(this.ratio(x, xm, w.values, centre(w.key), `slope of ${column.key} is zero at ${moderator.name}`));
+      return column.contrast === null ? found : found.slice(1);
+    });
+  }
+
+  /** -b_i / b_j about a centre, with its delta-method standard error. */
+  private ratio(i: number, j: number, values: Float64Array, centre: number, words: string): Crossing {
+    const { b } = this.fit;
+    const r = -b[i]! / b[j]!;
+    const range = extent(values);
+    const at = centre + r;
+    const unit = (k: number): Float64Array => Float64Array.from({ length: this.fit.p }, (_, a) => (a === k ? 1 : 0));
+    return {
+      words,
+      at,
+      insideRange: at >= range[0] && at <= range[1],
+      range,
+      se: byCovariance((kind) => {
+        const v = this.form(unit(i), unit(i), kind) + 2 * r * this.form(unit(i), unit(j), kind) + r * r * this.form(unit(j), unit(j), kind);
+        return Number.isFinite(v) ? Math.sqrt(v) / Math.abs(b[j]!) : null;
+      }),
+    };
+  }
+
+  /** Both ends of one line: the predictor a standard deviation below and above its mean, or its two values. */
+  private line(combination: Combination, model: ProbeModel): LinePoint[] {
+    const column = this.fit.equation.columns.find((c) => c.key === this.key)!;
+    const distinct = [...new Set(column.values)].sort((a, b) => a - b);
+    const m = mean(column.values);
+    const sd = standardDeviation(column.values);
+    const ends = distinct.length === 2 ? distinct : [m - sd, m + sd];
+    const reach = studentQuantile(1 - (1 - this.level) / 2, this.fit.df);
+    const { centre } = this.prepared.context;
+    const moderatorValues = [...valuesOf(combination)].map(([key, value]) => [key, value + centre(key)] as const);
+    return ends.map((x) => {
+      const values = new Map([...moderatorValues, [this.key, x] as const]);
+      const predicted = predictAt({ ...model, covariance: null }, values).estimate;
+      return {
+        at: { ...atRecord(combination), [this.key]: x },
+        predicted,
+        errors: byCovariance((kind) => {
+          const { se } = predictAt({ ...model, covariance: block(this.prepared, this.fit, this.start, kind) }, values);
+          return se === null ? null : { se, lower: predicted - reach * se, upper: predicted + reach * se };
+        }),
+      };
+    });
+  }
+}
+
+type Combination = { probe: Probe; moderator: Moderator }[];
+
+const atRecord = (combination: Combination): Record<string, number | string> =>
+  Object.fromEntries(combination.map(({ probe, moderator }) => [moderator.name, probe.value ?? probe.label]));
+
+function block({ covariances }: Prepared, fit: EquationFit, start: number, kind: CovarianceKind): number[] | null {
+  const v = covariances[kind];
+  const found = Array.from(
+    { length: fit.p * fit.p },
+    (_, at) => v.values[(start + Math.floor(at / fit.p)) * v.size + start + (at % fit.p)]!,
+  );
+  return found.every(Number.isFinite) ? found : null;
+}
+
+function probeModel(prepared: Prepared, fit: EquationFit, start: number): ProbeModel {
+  const kind = COVARIANCES.find((k) => k === prepared.study.settings.errors)!;
+  return {
+    outcome: fit.equation.outcome,
+    b: [...fit.b],
+    covariance: block(prepared, fit, start, kind),
+    df: fit.df,
+    columns: fit.equation.columns.map((c) => ({
+      key: c.key,
+      variable: c.variable,
+      mean: mean(c.values),
+      sd: c.sd,
+      centre: c.components ? 0 : prepared.context.centre(c.key),
+      components: c.components?.map((part) => part.key) ?? null,
+    })),
+  };
+}

@@ -1,0 +1,67 @@
+/** One equation as a function of its columns: all that a picture of it needs. */
+export interface ProbeModel {
+  outcome: string;
+  /** Coefficients, intercept first, of columns whose products are about their centres. */
+  b: number[];
+  /** Their covariance under the chosen errors, row-major; null where it is not available. */
+  covariance: number[] | null;
+  df: number;
+  columns: {
+    key: string;
+    variable: string;
+    /** Sample mean: where a column stands when nothing else is said of it. */
+    mean: number;
+    sd: number;
+    centre: number;
+    /** Keys of the components of a product. */
+    components: string[] | null;
+  }[];
+}
+
+/** The row of the design at given column values, all others at their means. */
+function designRow({ columns }: ProbeModel, values: ReadonlyMap<string, number>): number[] {
+  const byKey = new Map(columns.map((c) => [c.key, c]));
+  const valueOf = (key: string): number => values.get(key) ?? byKey.get(key)!.mean;
+  return [
+    1,
+    ...columns.map((c) =>
+      c.components ? c.components.reduce((all, key) => all * (valueOf(key) - byKey.get(key)!.centre), 1) : valueOf(c.key),
+    ),
+  ];
+}
+
+/** How the row of the design changes with one column: products that contain it change with their other components. */
+function slopeRow({ columns }: ProbeModel, focal: string, values: ReadonlyMap<string, number>): number[] {
+  const byKey = new Map(columns.map((c) => [c.key, c]));
+  const about = (key: string): number => (values.get(key) ?? byKey.get(key)!.mean) - byKey.get(key)!.centre;
+  return [
+    0,
+    ...columns.map((c) => {
+      if (!c.components) return c.key === focal ? 1 : 0;
+      return c.components.includes(focal) ? c.components.filter((key) => key !== focal).reduce((all, key) => all * about(key), 1) : 0;
+    }),
+  ];
+}
+
+export interface Reading {
+  estimate: number;
+  se: number | null;
+}
+
+function read({ b, covariance }: ProbeModel, row: number[]): Reading {
+  const p = b.length;
+  let estimate = 0;
+  let variance = 0;
+  for (let i = 0; i < p; i++) {
+    estimate += row[i]! * b[i]!;
+    if (covariance && row[i] !== 0) for (let j = 0; j < p; j++) variance += row[i]! * row[j]! * covariance[i * p + j]!;
+  }
+  return { estimate, se: covariance ? Math.sqrt(Math.max(0, variance)) : null };
+}
+
+/** The predicted outcome at column values, all other columns at their sample means, with the standard error of the mean. */
+export const predictAt = (model: ProbeModel, values: ReadonlyMap<string, number>): Reading => read(model, designRow(model, values));
+
+/** The slope of a column at values of the others. */
+export const effectAt = (model: ProbeModel, focal: string, values: ReadonlyMap<string, number>): Reading =>
+  read(model, slopeRow(model, focal, values));

@@ -1,0 +1,33 @@
+import type { Reader } from "./reader";
+import type { Moderation, ModerationVerb, NameRef } from "./syntax";
+
+export const MODERATION_VERBS: ModerationVerb[] = ["strengthens", "weakens", "alters"];
+const EXAMPLE = "a moderation reads “support strengthens hours to confidence”";
+
+/** moderation := NAME [with NAME] verb FROM to TO [[only] through M {then M}] [on A to B {and A to B}] */
+export function readModeration(reader: Reader, line: number, label: string, first: NameRef): Moderation {
+  const moderators = [first];
+  if (reader.takeIf("with")) moderators.push(reader.variable("the moderator that acts together with it"));
+  if (!reader.isWord(...MODERATION_VERBS)) reader.fail(`Expected “strengthens”, “weakens” or “alters” here: ${EXAMPLE}.`);
+  const verb = reader.take().text as ModerationVerb;
+  const from = reader.variable("the variable whose effect is moderated");
+  reader.expect("to", EXAMPLE);
+  const to = reader.variable("the variable it has its effect on");
+  const only = reader.takeIf("only");
+  const chain: NameRef[] = [];
+  if (only && !reader.isWord("through")) reader.fail("Expected “through” after “only”.");
+  if (reader.takeIf("through")) {
+    do chain.push(reader.variable("a mediator"));
+    while (reader.takeIf("then"));
+  }
+  const steps: Moderation["steps"] = [];
+  if (reader.takeIf("on")) {
+    do {
+      const start = reader.variable("the variable a step starts from");
+      reader.expect("to", `a step is written “on ${start.name} to …”`);
+      steps.push({ from: start, to: reader.variable("the variable the step ends in") });
+    } while (reader.takeIf("and"));
+  }
+  reader.end(EXAMPLE);
+  return { kind: "moderation", line, label, numbered: label === "", moderators, verb, from, to, chain, only, steps };
+}
