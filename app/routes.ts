@@ -11,6 +11,7 @@ export default [
     route("measures", "routes/measures.tsx"),
     route("hypotheses", "routes/hypotheses.tsx"),
     route("evidence", "routes/evidence.tsx"),
+    route("probe", "routes/probe.tsx"),
   ]),
   route("*", "routes/nothing-here.tsx"),
 ] satisfies RouteConfig;

@@ -29,9 +29,13 @@ export * from "./evidence";
 export * from "./theory";
 export {
   bootstrapSummary,
+  pointwiseCritical,
   Resampler,
   type BootstrapSummary,
   type IntervalInput,
+  type FalseDiscovery,
+  type JohnsonNeyman,
+  type Region,
   type ReplicateBlock,
   type ResamplingProblem,
 } from "./inference";

@@ -111,6 +111,27 @@ H4: months lowers belonging
 adjust confidence, friends, belonging for age, months
 define share as H1 / total hours to belonging`;
 
+/** For whom? The second demo study asks about moderation. */
+const LEVER_THEORY = `${DEMO_MEASURES}
+H1: support strengthens hours to confidence
+H2: support strengthens hours to belonging through confidence on hours to confidence
+H3: support strengthens hours to friends
+adjust confidence, belonging, friends for age, months`;
+
+/** The same people and measures with a theory of moderation. */
+export function demoLeverStudy(): LoadedStudy {
+  const { definition, table } = demoStudy();
+  return {
+    table,
+    definition: {
+      ...definition,
+      title: "Language café, for whom",
+      question: "Whom do the hours help to speak up?",
+      theory: LEVER_THEORY,
+    },
+  };
+}
+
 /** The demo study, as if imported and described by hand. */
 export function demoStudy(): LoadedStudy {
   const builder = new TableBuilder(DEMO_COLUMNS);

@@ -102,7 +102,7 @@ test("a variable made of another follows it, and a newer file lists what no long
 
 test("cells pasted from a spreadsheet open the import", async ({ page }) => {
   await page.goto("/");
-  await expect(page.getByRole("heading", { name: "Language café" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Language café", exact: true })).toBeVisible();
   await page.evaluate(() => {
     const data = new DataTransfer();
     data.setData("text/plain", "x\ty\n1\t2,5\n2\t3,5\n3\t1,5\n");

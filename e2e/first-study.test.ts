@@ -3,7 +3,7 @@ import { aboutDemo, expect, gardenCsv, openDemo, settled, test } from "./fixture
 
 test("from a spreadsheet to a verdict, and the study out and in again with the same digits", async ({ page }) => {
   await page.goto("/");
-  await expect(page.getByRole("heading", { name: "Language café" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Language café", exact: true })).toBeVisible();
 
   await page.getByLabel("File to open").setInputFiles({ name: "garden_study.csv", mimeType: "text/csv", buffer: gardenCsv() });
   await expect(page.getByText("240 rows, 5 columns")).toBeVisible();
@@ -98,7 +98,7 @@ test("everything is kept: reload, a second tab, a long run stopped", async ({ pa
 
 test("wrong files get a message and change nothing", async ({ page }) => {
   await page.goto("/");
-  await expect(page.locator(".card")).toHaveCount(1);
+  await expect(page.locator(".card")).toHaveCount(2);
   const open = async (name: string, body: string | Buffer, says: RegExp): Promise<void> => {
     await page.getByLabel("File to open").setInputFiles({ name, mimeType: "application/octet-stream", buffer: Buffer.from(body) });
     await expect(page.getByRole("alert")).toContainText(says);
@@ -108,7 +108,7 @@ test("wrong files get a message and change nothing", async ({ page }) => {
   await open("foreign.json", '{"hello":"world"}', /not a Hebel study/);
   await open("picture.csv", Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0]), /PNG picture/);
   await open("ragged.csv", "a,b\n1,2\n3,4,5\n", /Row 3 has 3 cells/);
-  await expect(page.locator(".card")).toHaveCount(1);
+  await expect(page.locator(".card")).toHaveCount(2);
 });
 
 test("works with the network cut after loading", async ({ page, context }) => {

@@ -21,7 +21,7 @@ export const gardenCsv = (): Buffer => readFileSync(join(import.meta.dirname, ".
 
 export async function openDemo(page: Page, screen: "data" | "screening" | "measures" | "hypotheses" | "evidence"): Promise<void> {
   await page.goto("/");
-  await page.getByRole("link", { name: /Language café/ }).click();
+  await page.getByRole("link", { name: /^Language café Do/ }).click();
   await page
     .getByRole("navigation", { name: "Stages of the work" })
     .getByRole("link", { name: new RegExp(screen, "i") })

@@ -19,7 +19,7 @@ for (const look of ["light", "dark"] as const) {
   test(`no screen has a serious accessibility fault, ${look}`, async ({ page }) => {
     await page.emulateMedia({ colorScheme: look });
     await page.goto("/");
-    await expect(page.locator(".card")).toHaveCount(1);
+    await expect(page.locator(".card")).toHaveCount(2);
     expect(await serious(page)).toEqual([]);
     await page.getByLabel("File to open").setInputFiles({ name: "garden.csv", mimeType: "text/csv", buffer: gardenCsv() });
     await expect(page.getByText("240 rows, 5 columns")).toBeVisible();

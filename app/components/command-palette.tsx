@@ -36,7 +36,7 @@ export function CommandPalette({ context }: { context: StudyContext }) {
       } else if (mod && key === "z" && !typing) {
         event.preventDefault();
         document.querySelector<HTMLButtonElement>(`[data-history=${event.shiftKey ? "redo" : "undo"}]`)?.click();
-      } else if (event.altKey && ["1", "2", "3", "4", "5"].includes(key)) {
+      } else if (event.altKey && ["1", "2", "3", "4", "5", "6"].includes(key)) {
         event.preventDefault();
         commands[Number(key) - 1]?.run();
       }
@@ -119,6 +119,7 @@ function useCommands({ study, raw, definition, analysis, stop, resume }: StudyCo
       { name: "Go to Measures", keys: "Alt 3", run: go("measures") },
       { name: "Go to Hypotheses", keys: "Alt 4", run: go("hypotheses") },
       { name: "Go to Evidence", keys: "Alt 5", run: go("evidence") },
+      { name: "Go to Probe", keys: "Alt 6", run: go("probe") },
       { name: "Go to the shelf", run: () => void navigate("/") },
       {
         name: "Export the study (.hebel.json)",

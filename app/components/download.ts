@@ -1,6 +1,6 @@
-/** Hands a text to the user as a file. */
-export function download(name: string, text: string, type: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
+/** Hands a text or other content to the user as a file. */
+export function download(name: string, content: string | Blob, type: string): void {
+  const url = URL.createObjectURL(new Blob([content], { type }));
   const link = document.createElement("a");
   link.href = url;
   link.download = name;

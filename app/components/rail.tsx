@@ -51,5 +51,6 @@ function stagesOf({ study, definition, analysis, dataset }: StudyContext): { to:
     { to: "measures", name: "Measures", state: dataset.measures.length > 0 ? "ready" : "empty" },
     { to: "hypotheses", name: "Hypotheses", state: hypotheses },
     { to: "evidence", name: "Evidence", state: result },
+    { to: "probe", name: "Probe", state: evidence && evidence.moderations.length > 0 ? result : "empty" },
   ];
 }

@@ -1,10 +1,14 @@
-import { demoStudy } from "../../demo/study";
+import { demoLeverStudy, demoStudy } from "../../demo/study";
 import { writeStudy } from "../../formats";
+import type { Route } from "./+types/demo-study";
 
-let file: string | null = null;
+const files = new Map<string, string>();
+const STUDIES = { mediation: demoStudy, moderation: demoLeverStudy };
 
-/** The demo study as a study file; the shelf fetches it once. */
-export const loader = () => {
-  file ??= writeStudy(demoStudy());
+/** A demo study as a study file; the shelf fetches each once. */
+export const loader = ({ request }: Route.LoaderArgs) => {
+  const which = new URL(request.url).searchParams.get("about") === "moderation" ? "moderation" : "mediation";
+  const file = files.get(which) ?? writeStudy(STUDIES[which]());
+  files.set(which, file);
   return new Response(file, { headers: { "Content-Type": "application/json; charset=utf-8", "Cache-Control": "public, max-age=3600" } });
 };

@@ -142,6 +142,7 @@ function Before({ evidence, problem }: { evidence: EvidenceObject; problem: stri
             </>
           )}{" "}
           to <strong>{roles.outcomes.join(", ")}</strong>
+          {roles.moderators.length > 0 && `; moderated by ${roles.moderators.join(", ")}`}
           {roles.covariates.length > 0 && `; adjusted for ${roles.covariates.join(", ")}`}
         </dd>
         {codings.map((c) => (

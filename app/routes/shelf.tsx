@@ -18,8 +18,8 @@ import { engine, warmUp } from "../workers/pool";
 import type { LoadedStudy } from "../../formats";
 import "./shelf.css";
 
-async function fetchDemo(): Promise<LoadedStudy> {
-  const response = await fetch("/demo.hebel.json");
+async function fetchDemo(about: "mediation" | "moderation"): Promise<LoadedStudy> {
+  const response = await fetch(`/demo.hebel.json?about=${about}`);
   if (!response.ok) throw new Error("The demo study could not be fetched.");
   return readStudy(await response.text());
 }
@@ -44,7 +44,7 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
     const described = table.moments ? table.columns.map(({ name }) => ({ name, level: "continuous" as const })) : variables;
     return redirect(`/study/${await addStudy(studyOfTable(title, table, described))}/data`);
   }
-  if (intent === "demo") await addStudy(await fetchDemo());
+  if (intent === "demo") for (const about of ["moderation", "mediation"] as const) await addStudy(await fetchDemo(about));
   if (intent === "copy" || intent === "remove") {
     const loaded = await loadStudy(id);
     if (!loaded) return { ok: false };
@@ -111,7 +111,7 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
           Drop a spreadsheet, a CSV or a study file anywhere on this page, or paste cells from a spreadsheet. Everything stays in this
           browser until you export it.{" "}
           <button type="button" className="button bare" onClick={() => act({ intent: "demo" })}>
-            Put a fresh copy of the demo study on the shelf
+            Put fresh copies of the demo studies on the shelf
           </button>
         </p>
       </main>

@@ -188,10 +188,11 @@ export async function removeStudy(id: string): Promise<void> {
 
 export const keepStrip = (strip: StoredStrip): Promise<unknown> => database.strips.put(strip);
 
-/** Puts the demo study on the shelf the first time the shelf is opened; a reader who removes it is not given it again. */
-export async function ensureDemo(fetchDemo: () => Promise<LoadedStudy>): Promise<void> {
+/** Puts the demo studies on the shelf the first time the shelf is opened; a reader who removes them is not given them again. */
+export async function ensureDemo(fetchDemo: (about: "mediation" | "moderation") => Promise<LoadedStudy>): Promise<void> {
   if (await database.facts.get("demo")) return;
-  const demo = await fetchDemo();
-  await addStudy(demo, "demo");
+  const [mediation, moderation] = [await fetchDemo("mediation"), await fetchDemo("moderation")];
+  await addStudy(moderation, "demo-lever");
+  await addStudy(mediation, "demo");
   await database.facts.put({ key: "demo", value: true });
 }

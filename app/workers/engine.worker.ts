@@ -45,6 +45,7 @@ export type Attempt<T> = { value: T; problem: null } | { value: null; problem: P
 
 let data: { key: string; table: Table } | null = null;
 let current: { token: number; prepared: Prepared; blocks: ReplicateBlock[]; jackknife: ReplicateBlock } | null = null;
+let latest: Prepared | null = null;
 let made: { key: string; dataset: Dataset } | null = null;
 
 /** The dataset of a definition; typing a hypothesis does not make it anew. */
@@ -87,6 +88,7 @@ const engine = {
     });
     if (problem) return { evidence: null, problem, complaints, resampling: null };
     const { prepared, evidence } = value;
+    latest = prepared;
     const boot = prepared.study.settings.replications > 0;
     if (boot) current = { token, prepared, blocks: [], jackknife: new Resampler(prepared.resampling).jackknife() };
     return { evidence, problem: null, complaints, resampling: boot ? prepared.resampling : null };
@@ -110,6 +112,14 @@ const engine = {
   screen: (definition: StudyDefinition): Attempt<DataEvidence> =>
     attempt(() => dataEvidence(definition, data!.table, datasetOf(definition))),
   measures: (definition: StudyDefinition): MeasureEvidence[] => measuresEvidence(definition, datasetOf(definition)),
+
+  /** Columns of the equation of an outcome, and the outcome itself, in the rows of the latest analysis. */
+  points(outcome: string, keys: string[]): { y: Float64Array; columns: Record<string, Float64Array> } | null {
+    const equation = latest?.design.equations.find((e) => e.outcome === outcome);
+    const columns = keys.map((key) => [key, equation?.columns.find((c) => c.key === key)?.values] as const);
+    if (!equation || columns.some(([, values]) => !values)) return null;
+    return { y: equation.y, columns: Object.fromEntries(columns) as Record<string, Float64Array> };
+  },
 
   /** What would no longer fit if the previewed table replaced the data of this study. */
   misfits: (definition: StudyDefinition, variables: Variable[], asMatrix: boolean): string[] =>

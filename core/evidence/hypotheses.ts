@@ -76,12 +76,29 @@ function quantityWords(hypothesis: Hypothesis, claimed: EffectEvidence[]): strin
   return relative ? `relative ${kind}s` : kind;
 }
 
+/** At most so many conditional effects stand beneath a claim. */
+const MOST_CONDITIONAL = 9;
+
+/** The effects at the probes of the path that a moderation is about. */
+function conditionalIds({ quantities }: Prepared, moderation: Moderation): string[] {
+  const via = moderation.chain.map((r) => r.name).join("\u0000");
+  const kind = moderation.chain.length > 0 ? "conditional_indirect" : "conditional_direct";
+  return quantities
+    .filter(
+      (q) =>
+        q.kind === kind && q.to === moderation.to.name && q.via.join("\u0000") === via && q.from?.split(".")[0] === moderation.from.name,
+    )
+    .slice(0, MOST_CONDITIONAL)
+    .map((q) => q.id);
+}
+
 /** Direct effects of every step on the way, then of the predictor itself. */
 function components(prepared: Prepared, hypothesis: Hypothesis | Moderation, chains: { name: string }[][]): string[] {
   const steps = chains.flatMap((chain) => {
     const nodes = [hypothesis.from.name, ...chain.map((ref) => ref.name), hypothesis.to.name];
     return nodes.slice(1).map((to, i) => ({ from: nodes[i]!, to }));
   });
+  const conditional = hypothesis.kind === "moderation" ? conditionalIds(prepared, hypothesis) : [];
   const all = chains.length > 0 ? [...steps, { from: hypothesis.from.name, to: hypothesis.to.name }] : [];
   const ids = all.flatMap(({ from, to }) =>
     prepared.context.pairs
@@ -92,5 +109,5 @@ function components(prepared: Prepared, hypothesis: Hypothesis | Moderation, cha
         return p.direct ? [directId(p.from, p.to)] : [];
       }),
   );
-  return [...new Set(ids)];
+  return [...new Set([...conditional, ...ids])];
 }

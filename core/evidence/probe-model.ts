@@ -1,3 +1,5 @@
+import { coefficientTest, type CoefficientTest } from "../estimators/least-squares";
+
 /** One equation as a function of its columns: all that a picture of it needs. */
 export interface ProbeModel {
   outcome: string;
@@ -65,3 +67,7 @@ export const predictAt = (model: ProbeModel, values: ReadonlyMap<string, number>
 /** The slope of a column at values of the others. */
 export const effectAt = (model: ProbeModel, focal: string, values: ReadonlyMap<string, number>): Reading =>
   read(model, slopeRow(model, focal, values));
+
+/** The t test and interval of a slope that was read off. */
+export const testOf = ({ estimate, se }: Reading, { df }: ProbeModel, level: number): CoefficientTest | null =>
+  se === null ? null : coefficientTest(estimate, se * se, df, level);

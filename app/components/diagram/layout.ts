@@ -1,4 +1,5 @@
 import type { Evidence } from "../../../core";
+import { moderatorBoxes, moderatorLines, type ModeratorLine } from "./moderators";
 
 export interface Box {
   name: string;
@@ -24,6 +25,7 @@ export interface DiagramLayout {
   height: number;
   boxes: Box[];
   arrows: Arrow[];
+  moderators: ModeratorLine[];
   /** Headings over the columns of cards. */
   heads: { text: string; x: number }[];
 }
@@ -66,7 +68,11 @@ export function layoutDiagram(evidence: Pick<Evidence, "paths" | "roles">, width
     const before = curve.at(-4)!;
     return { from: p.from, to: p.to, d: smooth(curve), label, tip: { ...tip, angle: Math.atan2(tip.y - before.y, tip.x - before.x) } };
   });
-  return { width, height: Math.max(height, ...boxes.map((b) => b.y + b.height + 40)), boxes, arrows, heads: headings(evidence, byName) };
+  const steps = paths.map((p, i) => ({ from: p.from, to: p.to, curve: curves[i]!, label: arrows[i]!.label }));
+  const all = [...boxes, ...moderatorBoxes(evidence, steps, boxes, { width: BOX_WIDTH, height: BOX_HEIGHT }, width)];
+  const moderators = moderatorLines(evidence, steps, all);
+  const heads = headings(evidence, byName);
+  return { width, height: Math.max(height, ...all.map((b) => b.y + b.height + 40)), boxes: all, arrows, moderators, heads };
 }
 
 /** Longest path from a card without incoming arrows. */

@@ -45,6 +45,7 @@ export function PathDiagram({ evidence, definition, options, selected, highlight
           </text>
         ))}
         <Curves {...{ evidence, options, selected, highlighted, layout, select }} />
+        <ModeratorMarks evidence={evidence} layout={layout} highlighted={highlighted} />
         {layout.boxes.map((box) => {
           const variable = definition.variables.find((v) => v.name === box.name);
           const detail = variable?.unit ?? (/ items$/.test(variable?.label ?? "") ? variable!.label! : (variable?.level ?? ""));
@@ -149,6 +150,35 @@ function Curves({ evidence, options, selected, highlighted, layout, select }: Om
         <path className="head" d="M0 0-10-4.5-10 4.5z" transform={`translate(${tip.x} ${tip.y}) rotate(${degrees})`} />
         {/* A wide invisible line, easy to hit; the label beside it is the keyboard's way. */}
         <path className="hit" d={arrow.d} onClick={() => select(chosen ? null : { from: arrow.from, to: arrow.to })} />
+      </g>
+    );
+  });
+}
+
+/** A moderator's line ends in a fulcrum on the step that it acts on, with the interaction beside it. */
+function ModeratorMarks({ evidence, layout, highlighted }: Pick<Props, "evidence" | "highlighted"> & { layout: DiagramLayout }) {
+  return layout.moderators.map(({ moderator, from, to, d, tip, angle }) => {
+    const keys = [
+      [from, moderator],
+      [moderator, from],
+    ].map(([a, b]) => `interaction ${a}:${b} on ${to}`);
+    const effect = evidence.effects.find((e) => keys.includes(e.id));
+    const clear = effect !== undefined && leavesOutZero(effect);
+    const faded = highlighted !== null && !highlighted.has(stepKey(from, to));
+    const back = { x: tip.x + 46 * Math.cos(angle), y: tip.y + 46 * Math.sin(angle) };
+    // The words stand on the side of the line that has more room.
+    const left = tip.x > layout.width * 0.62;
+    return (
+      <g key={`${moderator} ${from} ${to}`} className={["moderation", clear ? "clear" : "", faded ? "faded" : ""].join(" ")}>
+        <path d={d} />
+        <path className="fulcrum" d="M0 0-9 17h18z" transform={`translate(${tip.x} ${tip.y}) rotate(${(angle * 180) / Math.PI - 90})`} />
+        {effect && (
+          <text x={back.x + (left ? -10 : 10)} y={back.y + 4} textAnchor={left ? "end" : "start"}>
+            {moderator}: {effect.estimate !== null && effect.estimate > 0 ? "+" : ""}
+            {brief(effect.estimate)}
+            <title>{`${effect.label}: ${brief(effect.estimate)}, interval ${brief(effect.shown.lower)} to ${brief(effect.shown.upper)}`}</title>
+          </text>
+        )}
       </g>
     );
   });

@@ -11,7 +11,7 @@ const UNITS: [Units, string][] = [
   ["sizes", "shares and own quantities"],
 ];
 
-const SIZES: EffectKind[] = ["proportion_mediated", "ratio_to_direct", "explained_variance", "own"];
+const SIZES: EffectKind[] = ["proportion_mediated", "ratio_to_direct", "explained_variance", "own", "curve"];
 const STANDARDISED: EffectKind[] = ["partially_standardised", "completely_standardised"];
 
 const KIND_WORDS: Record<EffectKind, string> = {
@@ -115,6 +115,23 @@ function inUnits(effect: EffectEvidence, units: Units): boolean {
   return effect.kind === units;
 }
 
+const CONDITIONAL: EffectKind[] = [
+  "conditional_direct",
+  "conditional_indirect",
+  "conditional_contrast",
+  "conditional_index",
+  "index",
+  "curve",
+  "interaction",
+];
+
+/** Through what, and at which values: all of a conditional effect's label but the pair it belongs to. */
+function conditionalTail({ label, kind, to }: EffectEvidence): string {
+  if (kind === "interaction") return `, ${label.slice(0, label.lastIndexOf(" on "))}`;
+  const rest = label.slice(label.indexOf(` on ${to}`) + ` on ${to}`.length);
+  return rest.replace(/: index( of moderated mediation)?( by)/, "$2").replace(/^: /, ", ");
+}
+
 function wordsOf(effect: EffectEvidence, units: Units, evidence: Evidence): string {
   const kind =
     STANDARDISED.includes(effect.kind) && units !== "raw"
@@ -126,6 +143,7 @@ function wordsOf(effect: EffectEvidence, units: Units, evidence: Evidence): stri
       ? `through ${effect.via.join(", then ")}`
       : "";
   if (effect.from === null) return effect.label;
+  if (CONDITIONAL.includes(kind)) return `${KIND_WORDS[kind]}${conditionalTail(effect)}`;
   return kind === "contrast"
     ? `contrast: ${effect.label.split(": ").pop()}`
     : `${KIND_WORDS[kind]}${kind === "specific_indirect" && tail ? `, ${tail}` : ""}`;

@@ -20,7 +20,7 @@ export const rewrite = (text: string, statement: Statement): string => replaceLi
 
 /** The next free label H1, H2, … */
 export function nextLabel(statements: readonly Statement[]): string {
-  const taken = new Set(statements.flatMap((s) => (s.kind === "hypothesis" ? [s.label] : [])));
+  const taken = new Set(statements.flatMap((s) => (s.kind === "hypothesis" || s.kind === "moderation" ? [s.label] : [])));
   let k = 1;
   while (taken.has(`H${k}`)) k += 1;
   return `H${k}`;

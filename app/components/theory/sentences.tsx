@@ -5,9 +5,10 @@ import { CloseIcon, PlusIcon } from "../icons";
 import { IntervalBar, scaleOf, type Scale } from "../interval-bar";
 import { VerdictMark } from "../verdict";
 import { appendLine, newHypothesis, nextLabel, ref, replaceLine, rewrite } from "./edit-text";
+import { MeasureLine, ModerationLine } from "./moderation-line";
 import { Slot } from "./slot";
 
-interface Props {
+export interface SentenceProps {
   text: string;
   statements: Statement[];
   complaints: Complaint[];
@@ -18,7 +19,7 @@ interface Props {
 }
 
 /** The theory as sentences with slots, in the order of the text. */
-export function Sentences(props: Props) {
+export function Sentences(props: SentenceProps) {
   const { text, statements, complaints } = props;
   const lines = text.split("\n");
   const claimed = props.evidence?.effects.filter((e) => props.evidence!.hypotheses.some((h) => h.effects.includes(e.id))) ?? [];
@@ -33,6 +34,9 @@ export function Sentences(props: Props) {
         const key = `${line}`;
         if (statement?.kind === "hypothesis" && faults.length === 0)
           return <HypothesisLine key={key} {...props} statement={statement} scale={scale} />;
+        if (statement?.kind === "moderation" && faults.length === 0)
+          return <ModerationLine key={key} {...props} statement={statement} scale={scale} />;
+        if (statement?.kind === "measure" && faults.length === 0) return <MeasureLine key={key} measure={statement} />;
         if (statement?.kind === "adjust") return <AdjustLine key={key} {...props} statement={statement} />;
         return <RawLine key={key} content={content} faults={faults} change={(next) => props.change(replaceLine(text, line, next))} />;
       })}
@@ -42,7 +46,15 @@ export function Sentences(props: Props) {
   );
 }
 
-function HypothesisLine({ text, statement, variables, evidence, change, focus, scale }: Props & { statement: Hypothesis; scale: Scale }) {
+function HypothesisLine({
+  text,
+  statement,
+  variables,
+  evidence,
+  change,
+  focus,
+  scale,
+}: SentenceProps & { statement: Hypothesis; scale: Scale }) {
   const found = evidence?.hypotheses.find((h) => h.line === statement.line);
   const set = (patch: Partial<Hypothesis>): void => change(rewrite(text, { ...statement, ...patch }));
   const setChain = (c: number, m: number, name: string | null): void => {
@@ -149,7 +161,7 @@ function AddMediator({ hypothesis, free, set }: { hypothesis: Hypothesis; free: 
   );
 }
 
-function Reading({ found, evidence, scale }: { found: HypothesisEvidence | undefined; evidence: Evidence | null; scale: Scale }) {
+export function Reading({ found, evidence, scale }: { found: HypothesisEvidence | undefined; evidence: Evidence | null; scale: Scale }) {
   if (!found || !evidence) return <p className="reading quiet">not estimated yet</p>;
   const effects = found.effects.map((id) => evidence.effects.find((e) => e.id === id)).filter((e): e is EffectEvidence => e !== undefined);
   return (
@@ -170,7 +182,7 @@ function Reading({ found, evidence, scale }: { found: HypothesisEvidence | undef
 /** “indirect effect” as “indirect”: beside a sentence there is little room. */
 const briefly = (quantity: string): string => quantity.replace(/ effects?$/, "");
 
-function AdjustLine({ text, statement, variables, change }: Props & { statement: Adjust }) {
+function AdjustLine({ text, statement, variables, change }: SentenceProps & { statement: Adjust }) {
   const set = (patch: Partial<Adjust>): void => {
     const next = { ...statement, ...patch };
     const empty = next.outcomes.length === 0 || next.covariates.length === 0;
@@ -258,7 +270,7 @@ export function Fault({ fault, content, change }: { fault: Complaint; content: s
   );
 }
 
-function NewHypothesis({ text, statements, variables, change }: Props) {
+function NewHypothesis({ text, statements, variables, change }: SentenceProps) {
   const [from, setFrom] = useState<string | null>(null);
   return (
     <section className="sentence new" aria-label="New hypothesis">
@@ -281,10 +293,12 @@ function NewHypothesis({ text, statements, variables, change }: Props) {
   );
 }
 
-function AddRow({ text, statements, variables, evidence, change }: Props) {
+function AddRow({ text, statements, variables, evidence, change }: SentenceProps) {
   const explained = evidence ? [...evidence.roles.mediators, ...evidence.roles.outcomes] : [];
   const unused = variables.filter((v) => !statements.some((s) => JSON.stringify(s).includes(JSON.stringify(v))));
   const labels = statements.flatMap((s) => (s.kind === "hypothesis" ? [s.label] : []));
+  const step = evidence?.paths.find((p) => p.moderators.length === 0) ?? evidence?.paths[0];
+  const moderator = step && (unused.find((v) => v !== step.from && v !== step.to) ?? null);
   const add = (line: string) => () => change(appendLine(text, line));
   return (
     <p className="add-row">
@@ -295,6 +309,15 @@ function AddRow({ text, statements, variables, evidence, change }: Props) {
           onClick={add(`adjust ${explained.map(writeName).join(", ")} for ${writeName(unused[0]!)}`)}
         >
           <PlusIcon /> covariates
+        </button>
+      )}
+      {step && moderator && (
+        <button
+          type="button"
+          className="button bare"
+          onClick={add(`${nextLabel(statements)}: ${writeName(moderator)} alters ${writeName(step.from)} to ${writeName(step.to)}`)}
+        >
+          <PlusIcon /> moderator
         </button>
       )}
       {labels.length > 1 && (

@@ -123,7 +123,7 @@ function outlierFindings({ name, outliers, level }: VariableEvidence): Finding[]
 
 function missingFindings({ name, missing, missingShare, origin }: VariableEvidence): Finding[] {
   if (missingShare < MUCH_MISSING || origin === "measure") return [];
-  const message = `${plain(100 * missingShare, 0)} % of ${name} is missing (${missing} rows). Rows without an answer on a variable of the theory are left out, which is harmless only if the gaps are random.`;
+  const message = `${Math.round(100 * missingShare)} % of ${name} is missing (${missing} rows). Rows without an answer on a variable of the theory are left out, which is harmless only if the gaps are random.`;
   return [finding(`missing ${name}`, "missing", "note", message, { variables: [name] })];
 }
 
@@ -176,7 +176,7 @@ function aboutSet(set: SetEvidence): Finding[] {
   const { flagged, df, n } = set.mahalanobis.value ?? { flagged: [], df: 0, n: 0 };
   if (flagged.length > 0) {
     const rows = flagged.map((r) => r.row);
-    const message = `${capital(rowWords(rows))} ${rows.length === 1 ? "is" : "are"} an unusual combination on ${set.name} (Mahalanobis distance, p < .001; about ${plain(n / 1000, 1)} such rows are expected by chance when the ${df} variables are normal).`;
+    const message = `${capital(rowWords(rows))} ${rows.length === 1 ? "is" : "are"} an unusual combination on ${set.name} (Mahalanobis distance, p < .001; about ${Number((n / 1000).toFixed(1))} such rows are expected by chance when the ${df} variables are normal).`;
     list.push(
       finding(`distance ${set.name}`, "outliers", "look", message, {
         variables: set.variables,

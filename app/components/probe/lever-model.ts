@@ -1,0 +1,55 @@
+import { effectAt, predictAt, type ModerationEvidence, type Reading } from "../../../core";
+
+/** How raw values are shown: as they are, or in standard deviations from the mean. */
+export interface Units {
+  x: (raw: number) => number;
+  y: (raw: number) => number;
+  w: (raw: number) => number;
+  /** What a slope is multiplied by. */
+  slope: number;
+  standardised: boolean;
+}
+
+const same = (raw: number): number => raw;
+
+export function unitsOf(moderation: ModerationEvidence, over: string | null, y: Float64Array | null, standardised: boolean): Units {
+  if (!standardised || !y) return { x: same, y: same, w: same, slope: 1, standardised: false };
+  const column = (key: string | null) => moderation.model.columns.find((c) => c.key === key);
+  const x = column(moderation.focal)!;
+  const w = column(over);
+  const mean = y.reduce((a, b) => a + b, 0) / y.length;
+  const sd = Math.sqrt(y.reduce((a, b) => a + (b - mean) ** 2, 0) / (y.length - 1));
+  return {
+    x: (v) => (v - x.mean) / x.sd,
+    y: (v) => (v - mean) / sd,
+    w: (v) => (w ? (v - w.mean) / w.sd : v),
+    slope: x.sd / sd,
+    standardised: true,
+  };
+}
+
+/** Raw values of every moderator column. */
+export type Place = ReadonlyMap<string, number>;
+
+/** The raw column values of a probe. */
+export function placeOf(moderation: ModerationEvidence, probe: { centred: Record<string, number> }): [string, number][] {
+  return Object.entries(probe.centred).map(([key, value]) => [
+    key,
+    value + (moderation.model.columns.find((c) => c.key === key)?.centre ?? 0),
+  ]);
+}
+
+export const slopeHere = (moderation: ModerationEvidence, place: Place): Reading => effectAt(moderation.model, moderation.focal, place);
+
+/** Points of the fitted line from one end of the predictor to the other. */
+export function lineHere(
+  moderation: ModerationEvidence,
+  place: Place,
+  ends: [number, number],
+  steps = 24,
+): { x: number; reading: Reading }[] {
+  return Array.from({ length: steps + 1 }, (_, i) => {
+    const x = ends[0] + ((ends[1] - ends[0]) * i) / steps;
+    return { x, reading: predictAt(moderation.model, new Map([...place, [moderation.focal, x]])) };
+  });
+}

@@ -1,0 +1,163 @@
+import { Link } from "react-router";
+import type { Measure, Moderation, ModerationVerb } from "../../../core";
+import { CloseIcon } from "../icons";
+import type { Scale } from "../interval-bar";
+import { ref, replaceLine, rewrite } from "./edit-text";
+import { Reading, type SentenceProps } from "./sentences";
+import { Slot } from "./slot";
+
+const FORMS = { averages: "the mean of", sums: "the sum of", reflects: "a common factor of", combines: "a composite of" };
+
+/** A measure among the sentences, briefly; its place is the Measures screen. */
+export function MeasureLine({ measure }: { measure: Measure }) {
+  const reversed = measure.items.filter((i) => i.reversed).length;
+  return (
+    <section className="sentence minor measure-line" aria-label={`Measure ${measure.name.name}`}>
+      <span />
+      <p>
+        <strong>{measure.name.name}</strong> is {FORMS[measure.form]} {measure.items.length} items
+        {reversed > 0 && `, ${reversed} reversed`}{" "}
+        <Link to="../measures" className="quiet" aria-label={`Open the measure ${measure.name.name}`}>
+          open
+        </Link>
+      </p>
+    </section>
+  );
+}
+
+/** A moderation with its slots: who strengthens, weakens or alters which path, on which step. */
+export function ModerationLine(props: SentenceProps & { statement: Moderation; scale: Scale }) {
+  const { text, statement, variables, evidence, change, focus, scale } = props;
+  const found = evidence?.hypotheses.find((h) => h.line === statement.line);
+  const set = (patch: Partial<Moderation>): void => change(rewrite(text, { ...statement, ...patch }));
+  const parts = [statement.from.name, statement.to.name, ...statement.chain.map((r) => r.name)];
+  const free = variables.filter((v) => !parts.includes(v) && !statement.moderators.some((m) => m.name === v));
+  return (
+    <section
+      className="sentence"
+      aria-label={`Hypothesis ${statement.label}`}
+      onMouseEnter={() => focus(found ?? null)}
+      onMouseLeave={() => focus(null)}
+    >
+      <span className="sentence-label serif">{statement.label}</span>
+      <div>
+        <p className="sentence-text serif">
+          <Moderators statement={statement} free={free} set={set} />{" "}
+          <select
+            className="verb"
+            aria-label="Direction"
+            value={statement.verb}
+            onChange={(e) => set({ verb: e.target.value as ModerationVerb })}
+          >
+            <option>strengthens</option>
+            <option>weakens</option>
+            <option>alters</option>
+          </select>{" "}
+          <Slot
+            label="Who or what"
+            placeholder="what"
+            value={statement.from.name}
+            options={variables}
+            choose={(name) => set({ from: ref(name), steps: [] })}
+          />{" "}
+          to{" "}
+          <Slot
+            label="What is affected"
+            placeholder="what"
+            value={statement.to.name}
+            options={variables}
+            choose={(name) => set({ to: ref(name), steps: [] })}
+          />
+          {statement.chain.map((mediator, i) => (
+            <span key={i}>
+              {i === 0 ? (statement.only ? " only through " : " through ") : ", then "}
+              <Slot
+                label="Mediator"
+                placeholder="mediator"
+                value={mediator.name}
+                options={[mediator.name, ...free]}
+                choose={(name) => set({ chain: statement.chain.map((r, j) => (j === i ? ref(name) : r)), steps: [] })}
+                remove={() => set({ chain: statement.chain.filter((_, j) => j !== i), steps: [] })}
+              />
+            </span>
+          ))}{" "}
+          {statement.chain.length === 0 && (
+            <Slot
+              label="Mediator"
+              placeholder="through …"
+              value={null}
+              options={free}
+              choose={(name) => set({ chain: [ref(name)], steps: firstStep(statement, name) })}
+            />
+          )}
+        </p>
+        {statement.chain.length > 0 && <Steps statement={statement} set={set} />}
+        <Reading found={found} evidence={evidence} scale={scale} />
+      </div>
+      <button
+        type="button"
+        className="button bare sentence-remove"
+        aria-label={`Remove ${statement.label}`}
+        onClick={() => change(replaceLine(text, statement.line, null))}
+      >
+        <CloseIcon />
+      </button>
+    </section>
+  );
+}
+
+function Moderators({ statement, free, set }: { statement: Moderation; free: string[]; set: (patch: Partial<Moderation>) => void }) {
+  return (
+    <>
+      {statement.moderators.map((moderator, i) => (
+        <span key={i}>
+          {i > 0 && " with "}
+          <Slot
+            label="Moderator"
+            placeholder="who or what"
+            value={moderator.name}
+            options={[moderator.name, ...free]}
+            choose={(name) => set({ moderators: statement.moderators.map((m, j) => (j === i ? ref(name) : m)) })}
+            {...(i > 0 ? { remove: () => set({ moderators: statement.moderators.slice(0, 1) }) } : {})}
+          />
+        </span>
+      ))}{" "}
+      {statement.moderators.length === 1 && (
+        <>
+          <Slot
+            label="Joint moderator"
+            placeholder="with …"
+            value={null}
+            options={free}
+            choose={(name) => set({ moderators: [...statement.moderators, ref(name)] })}
+          />{" "}
+        </>
+      )}
+    </>
+  );
+}
+
+/** A path that has just got a mediator is moderated in its first step until somebody says otherwise. */
+const firstStep = (statement: Moderation, mediator: string): Moderation["steps"] => [{ from: ref(statement.from.name), to: ref(mediator) }];
+
+/** On which steps of the path the moderator acts. */
+function Steps({ statement, set }: { statement: Moderation; set: (patch: Partial<Moderation>) => void }) {
+  const nodes = [statement.from.name, ...statement.chain.map((r) => r.name), statement.to.name];
+  const steps = nodes.slice(1).map((to, i) => ({ from: nodes[i]!, to }));
+  const acts = (from: string, to: string): boolean => statement.steps.some((s) => s.from.name === from && s.to.name === to);
+  const toggle = (from: string, to: string): void => {
+    const wanted = steps.filter((s) => (s.from === from && s.to === to ? !acts(from, to) : acts(s.from, s.to)));
+    set({ steps: wanted.map((s) => ({ from: ref(s.from), to: ref(s.to) })) });
+  };
+  return (
+    <p className="moderated-steps quiet" role="group" aria-label="Steps it acts on">
+      acts on{" "}
+      {steps.map(({ from, to }) => (
+        <label key={`${from} ${to}`}>
+          <input type="checkbox" checked={acts(from, to)} onChange={() => toggle(from, to)} /> {from} to {to}
+        </label>
+      ))}
+      {statement.steps.length === 0 && "(as other sentences say)"}
+    </p>
+  );
+}

@@ -1,0 +1,117 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Evidence, ModerationEvidence, RegionEvidence } from "../../core";
+import { useStudy } from "../analysis/use-study";
+import { IndirectStrip } from "../components/probe/indirect-strip";
+import { Lever } from "../components/probe/lever";
+import { usePoints } from "../components/probe/use-points";
+import "../components/probe/probe.css";
+
+/** How one effect moves with another variable. */
+export default function Probe() {
+  const { analysis, definition, edit } = useStudy();
+  const { evidence, problem } = analysis;
+  const [chosen, setChosen] = useState<string | null>(null);
+  if (!evidence || evidence.moderations.length === 0) return <Empty message={problem && !evidence ? problem.message : null} />;
+  const paths = evidence.moderations.filter((m) => m.path);
+  const mirrors = evidence.moderations.filter((m) => !m.path);
+  const region = evidence.regions.find((r) => r.id === chosen);
+  const moderation = region ? null : ([...paths, ...mirrors].find((m) => m.id === chosen) ?? paths[0] ?? mirrors[0]!);
+  const { settings } = definition;
+  return (
+    <div className="screen probe">
+      <div className="screen-head">
+        <h1>
+          {moderation ? (
+            <>
+              How <em>{moderation.focalLabel}</em> moves <em>{moderation.outcome}</em> as{" "}
+              <em>{moderation.moderators.map((m) => m.name).join(" and ")}</em> moves
+            </>
+          ) : (
+            <>
+              How the indirect effect of <em>{region!.from}</em> on <em>{region!.to}</em> moves with <em>{region!.over}</em>
+            </>
+          )}
+        </h1>
+        <span className="spacer" />
+        <EffectChoice paths={paths} mirrors={mirrors} regions={evidence.regions} chosen={moderation?.id ?? region!.id} choose={setChosen} />
+      </div>
+      {problem && (
+        <p className="note" role="alert">
+          {problem.message} What stands below is of the last theory that could be estimated.
+        </p>
+      )}
+      {moderation && (
+        <Lever
+          key={moderation.id}
+          moderation={moderation}
+          evidence={evidence}
+          probes={settings.probes[moderation.moderators[0]!.name] ?? ["mean_sd"]}
+          setProbes={(over, probes) =>
+            edit({ settings: { ...settings, probes: { ...settings.probes, [over]: probes } } }, `probes ${over}`)
+          }
+        />
+      )}
+      {region && <Indirect key={region.id} region={region} evidence={evidence} />}
+    </div>
+  );
+}
+
+/** The people along the moderator come from the equation that it acts in. */
+function Indirect({ region, evidence }: { region: RegionEvidence; evidence: Evidence }) {
+  const holder = evidence.moderations.find((m) => m.moderators.some((w) => w.columns.includes(region.over))) ?? null;
+  const points = usePoints(holder, evidence);
+  return <IndirectStrip region={region} evidence={evidence} values={points?.columns[region.over] ?? null} />;
+}
+
+interface ChoiceProps {
+  paths: ModerationEvidence[];
+  mirrors: ModerationEvidence[];
+  regions: RegionEvidence[];
+  chosen: string;
+  choose: (id: string) => void;
+}
+
+function EffectChoice({ paths, mirrors, regions, chosen, choose }: ChoiceProps) {
+  const option = (m: ModerationEvidence) => (
+    <option key={m.id} value={m.id}>
+      {m.focalLabel} on {m.outcome}, by {m.moderators.map((w) => w.name).join(" and ")}
+    </option>
+  );
+  return (
+    <label className="quiet effect-choice">
+      effect{" "}
+      <select value={chosen} onChange={(e) => choose(e.target.value)}>
+        {paths.map(option)}
+        {regions.length > 0 && (
+          <optgroup label="indirect effects">
+            {regions.map((r) => (
+              <option key={r.id} value={r.id}>
+                {r.label}, by {r.over}
+              </option>
+            ))}
+          </optgroup>
+        )}
+        {mirrors.length > 0 && <optgroup label="seen from the moderator">{mirrors.map(option)}</optgroup>}
+      </select>
+    </label>
+  );
+}
+
+function Empty({ message }: { message: string | null }) {
+  return (
+    <div className="screen evidence-empty">
+      <h1>Probe</h1>
+      {message ? (
+        <p className="note" role="alert">
+          {message}
+        </p>
+      ) : (
+        <p className="serif">
+          Nothing is moderated yet. <Link to="../hypotheses">Write a sentence</Link> such as “support strengthens hours to confidence”, and
+          here you can move support and watch the effect of hours change.
+        </p>
+      )}
+    </div>
+  );
+}
