@@ -70,19 +70,39 @@ console.log(
     "per second".padStart(12),
   ].join("  "),
 );
-const { study, table } = twoMediatorStudy(500, 10_000);
-for (const workers of [1, 2]) {
-  const pool = new ReplicatePool(workers);
-  await pool.ready();
-  const seconds = await best(async () => {
-    const prepared = prepare(study, table);
-    const making = pool.replicates(prepared.resampling, study.settings.replications);
-    const jackknife = new Resampler(prepared.resampling).jackknife();
-    assembleEvidence(prepared, { replicates: await making, jackknife });
-  });
-  report("two mediators, two covariates, BCa, all effects", 500, 10_000, seconds, workers);
-  await pool.close();
+/** First-stage moderated mediation with two covariates: three conditional indirect effects, the index and a band. */
+function moderatedStudy(n: number, replications: number): { study: StudyDefinition; table: Table } {
+  const builder = new TableBuilder(["x", "w", "m", "y", "age", "months"]);
+  for (let i = 0; i < n; i++) {
+    const random = new RandomStream(12, i);
+    const [x, w, age, months] = [random.normal(), random.normal(), random.normal(), random.normal()];
+    const m = 0.3 * x + 0.2 * w + 0.2 * x * w + 0.1 * age + random.normal();
+    builder.add([x, w, m, 0.1 * x + 0.4 * m + 0.1 * months + random.normal(), age, months].map((v) => v.toFixed(4)));
+  }
+  const table = builder.build();
+  const theory = "H1: w strengthens x to y through m on x to m\nadjust m, y for age, months";
+  const definition = newDefinition("bench", table.columns.map(guessVariable));
+  return { study: { ...definition, theory, settings: { ...DEFAULT_SETTINGS, replications } }, table };
 }
+
+const { study, table } = twoMediatorStudy(500, 10_000);
+const moderated = moderatedStudy(500, 10_000);
+for (const [what, task] of [
+  ["two mediators, two covariates, BCa, all effects", { study, table }],
+  ["first-stage moderated mediation, BCa, band", moderated],
+] as const)
+  for (const workers of [1, 2]) {
+    const pool = new ReplicatePool(workers);
+    await pool.ready();
+    const seconds = await best(async () => {
+      const prepared = prepare(task.study, task.table);
+      const making = pool.replicates(prepared.resampling, task.study.settings.replications);
+      const jackknife = new Resampler(prepared.resampling).jackknife();
+      assembleEvidence(prepared, { replicates: await making, jackknife });
+    });
+    report(what, 500, 10_000, seconds, workers);
+    await pool.close();
+  }
 report("live estimates, no resamples", 500, "–", await best(async () => assembleEvidence(prepare(study, table), null)), 1);
 const wide = [Array.from({ length: 50 }, (_, j) => `v${j}`).join(",")];
 for (let i = 0; i < 100_000; i++) wide.push(Array.from({ length: 50 }, (_, j) => ((i * 31 + j * 17) % 997) / 10).join(","));

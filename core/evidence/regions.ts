@@ -1,7 +1,7 @@
-import { at, compileExpression, moderatorsOf, type ConditionalRoute, type EffectPair, type Quantity } from "../effects";
-import type { BootstrapSummary, ReplicateBlock } from "../inference";
+import { compileExpression, moderatorsOf, number, type EffectPair, type Quantity } from "../effects";
+import { bootstrapLimits, type ReplicateBlock } from "../inference";
 import type { Prepared } from "../prepare";
-import { evaluateReplicates, summariseReplicates } from "./replicates";
+import { evaluateReplicates } from "./replicates";
 
 /** Values at which a band is worked out, equally spaced over the observed range. */
 const GRID = 51;
@@ -29,58 +29,55 @@ export interface RegionEvidence {
   percentSignificant: Record<"percentile" | "bc" | "bca", number> | null;
 }
 
-interface Route {
+/** An indirect effect as a polynomial of one numeric moderator about its centre: one quantity for each power. */
+interface Curve {
   pair: EffectPair;
-  route: ConditionalRoute;
+  nodes: string[];
   key: string;
   grid: number[];
-  quantities: Quantity[];
+  /** The grid about the moderator's centre. */
+  about: number[];
+  /** Coefficients of 1, w, w2, ... */
+  powers: Quantity[];
+  values: Float64Array;
 }
 
-/** The grids of every indirect effect that depends on one numeric moderator, as quantities to be resampled. */
-export function regionRoutes(prepared: Prepared): Route[] {
-  const { context } = prepared;
+/** The curves of every indirect effect that depends on one numeric moderator. */
+function curvesOf({ context }: Prepared): Curve[] {
   return context.pairs.flatMap((pair) =>
-    pair.conditional.flatMap((route) => {
-      const keys = moderatorsOf(route.polynomial);
+    pair.conditional.flatMap(({ nodes, polynomial }) => {
+      const keys = moderatorsOf(polynomial);
       const moderator = context.moderators.find((m) => m.columns.some((c) => c.key === keys[0]));
-      if (route.nodes.length < 3 || keys.length !== 1 || moderator?.kind !== "numeric") return [];
+      if (nodes.length < 3 || keys.length !== 1 || moderator?.kind !== "numeric") return [];
       const { min, max } = moderator;
       const grid = Array.from({ length: GRID }, (_, i) => min + ((max - min) * i) / (GRID - 1));
       const centre = context.centre(keys[0]!);
-      const quantities = grid.map((w): Quantity => ({
-        id: `band ${w}`,
-        kind: "conditional_indirect",
-        label: "",
-        from: pair.from,
-        to: pair.to,
-        via: [],
-        of: null,
-        expression: at(route.polynomial, new Map([[keys[0]!, w - centre]])),
-      }));
-      return [{ pair, route, key: keys[0]!, grid, quantities }];
+      const highest = Math.max(...polynomial.map((t) => t.moderators.length));
+      const powers = Array.from({ length: highest + 1 }, (_, power): Quantity => {
+        const term = polynomial.find((t) => t.moderators.length === power);
+        const expression = term?.expression ?? number(0);
+        return { id: `power ${power}`, kind: "curve", label: "", from: pair.from, to: pair.to, via: [], of: null, expression };
+      });
+      return [{ pair, nodes, key: keys[0]!, grid, about: grid.map((w) => w - centre), powers, values: moderator.columns[0]!.values }];
     }),
   );
 }
 
+interface Resamples {
+  replicates: ReplicateBlock[];
+  jackknife: ReplicateBlock;
+}
+
 /** @param resamples null before there are any */
-export function regionEvidence(
-  prepared: Prepared,
-  resamples: { replicates: ReplicateBlock[]; jackknife: ReplicateBlock } | null,
-  level: number,
-): RegionEvidence[] {
-  return regionRoutes(prepared).map(({ pair, route, key, grid, quantities }) => {
-    const estimate = quantities.map((q) => compileExpression(q.expression)(prepared.theta, 0));
-    const summaries = resamples && summarise(quantities, estimate, resamples, level);
-    const values = prepared.context.moderators.find((m) => m.columns.some((c) => c.key === key))!.columns[0]!.values;
-    const bands = summaries && {
-      percentile: bandOf(grid, summaries, "percentile"),
-      bc: bandOf(grid, summaries, "bc"),
-      bca: bandOf(grid, summaries, "bca"),
-    };
-    const via = route.nodes.slice(1, -1);
+export function regionEvidence(prepared: Prepared, resamples: Resamples | null, level: number): RegionEvidence[] {
+  return curvesOf(prepared).map((curve) => {
+    const { pair, nodes, key, grid, values } = curve;
+    const constants = curve.powers.map((q) => Float64Array.of(compileExpression(q.expression)(prepared.theta, 0)));
+    const estimate = curve.about.map((d) => along(constants, d)[0]!);
+    const bands = resamples && bandsOf(curve, estimate, resamples, level);
+    const via = nodes.slice(1, -1);
     return {
-      id: `${[pair.from, ...route.nodes.slice(1)].join(" > ")} over ${key}`,
+      id: `${[pair.from, ...nodes.slice(1)].join(" > ")} over ${key}`,
       label: `${pair.fromLabel} on ${pair.to} through ${via.join(", then ")}`,
       from: pair.from,
       via,
@@ -98,21 +95,28 @@ export function regionEvidence(
   });
 }
 
-function summarise(
-  quantities: Quantity[],
-  estimate: number[],
-  resamples: { replicates: ReplicateBlock[]; jackknife: ReplicateBlock },
-  level: number,
-) {
-  const replicates = evaluateReplicates(quantities, resamples.replicates);
-  const jackknife = evaluateReplicates(quantities, [resamples.jackknife]);
-  return summariseReplicates(quantities, Float64Array.from(estimate), replicates, jackknife, level);
+/** The polynomial with these coefficient columns at one value (Horner). */
+function along(powers: Float64Array[], d: number): Float64Array {
+  const out = powers.at(-1)!.slice();
+  for (let k = powers.length - 2; k >= 0; k--) {
+    const column = powers[k]!;
+    for (let i = 0; i < out.length; i++) out[i] = out[i]! * d + column[i]!;
+  }
+  return out;
 }
 
-function bandOf(grid: number[], summaries: BootstrapSummary[], kind: "percentile" | "bc" | "bca"): Band {
-  const lower = summaries.map((s) => s[kind]?.lower ?? null);
-  const upper = summaries.map((s) => s[kind]?.upper ?? null);
-  return { lower, upper, boundaries: [...crossings(grid, lower), ...crossings(grid, upper)].sort((a, b) => a - b) };
+function bandsOf(curve: Curve, estimate: number[], { replicates, jackknife }: Resamples, level: number): RegionEvidence["bands"] {
+  const drawn = evaluateReplicates(curve.powers, replicates).columns;
+  const left = evaluateReplicates(curve.powers, [jackknife]).columns;
+  const limits = curve.about.map((d, i) =>
+    bootstrapLimits({ estimate: estimate[i]!, replicates: along(drawn, d), jackknife: along(left, d), level }),
+  );
+  const band = (kind: "percentile" | "bc" | "bca"): Band => {
+    const lower = limits.map((l) => l[kind]?.[0] ?? null);
+    const upper = limits.map((l) => l[kind]?.[1] ?? null);
+    return { lower, upper, boundaries: [...crossings(curve.grid, lower), ...crossings(curve.grid, upper)].sort((a, b) => a - b) };
+  };
+  return { percentile: band("percentile"), bc: band("bc"), bca: band("bca") };
 }
 
 /** Where a line through the points crosses zero. */

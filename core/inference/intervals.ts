@@ -93,6 +93,30 @@ export function bootstrapSummary(input: IntervalInput): BootstrapSummary {
   };
 }
 
+export type Limits = [lower: number, upper: number];
+
+/** Only the limits of the intervals that read sorted replicates: for bands, which need nothing else of many quantities. */
+export function bootstrapLimits({
+  estimate,
+  replicates,
+  jackknife,
+  level,
+}: IntervalInput): Record<"percentile" | "bc" | "bca", Limits | null> {
+  const sorted = replicates.slice().sort();
+  const below = shareBelow(replicates, estimate);
+  const z0 = below > 0 && below < 1 ? zQuantile(below) : null;
+  const { acceleration } = accelerationOf(jackknife);
+  const limits = (method: Adjustment): Limits | null => {
+    const tails = [(1 - level) / 2, (1 + level) / 2].map((q) => adjustedTail(q, method));
+    return tails[0] == null || tails[1] == null ? null : [quantile6(sorted, tails[0]), quantile6(sorted, tails[1])];
+  };
+  return {
+    percentile: limits({ kind: "percentile" }),
+    bc: z0 === null ? null : limits({ kind: "bc", z0 }),
+    bca: z0 === null || acceleration === null ? null : limits({ kind: "bca", z0, a: acceleration }),
+  };
+}
+
 function interval(sorted: Float64Array, alpha: number, nullValue: number, below: number, method: Adjustment): BootstrapInterval | null {
   const B = sorted.length;
   const tails = [alpha / 2, 1 - alpha / 2, alpha, 1 - alpha].map((q) => adjustedTail(q, method));

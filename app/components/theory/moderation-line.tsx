@@ -89,6 +89,15 @@ export function ModerationLine(props: SentenceProps & { statement: Moderation; s
               options={free}
               choose={(name) => set({ chain: [ref(name)], steps: firstStep(statement, name) })}
             />
+          )}{" "}
+          {statement.moderators.length === 1 && (
+            <Slot
+              label="Joint moderator"
+              placeholder="together with …"
+              value={null}
+              options={free}
+              choose={(name) => set({ moderators: [...statement.moderators, ref(name)] })}
+            />
           )}
         </p>
         {statement.chain.length > 0 && <Steps statement={statement} set={set} />}
@@ -122,17 +131,6 @@ function Moderators({ statement, free, set }: { statement: Moderation; free: str
           />
         </span>
       ))}{" "}
-      {statement.moderators.length === 1 && (
-        <>
-          <Slot
-            label="Joint moderator"
-            placeholder="with …"
-            value={null}
-            options={free}
-            choose={(name) => set({ moderators: [...statement.moderators, ref(name)] })}
-          />{" "}
-        </>
-      )}
     </>
   );
 }

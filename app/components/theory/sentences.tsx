@@ -180,7 +180,7 @@ export function Reading({ found, evidence, scale }: { found: HypothesisEvidence 
 }
 
 /** “indirect effect” as “indirect”: beside a sentence there is little room. */
-const briefly = (quantity: string): string => quantity.replace(/ effects?$/, "");
+const briefly = (quantity: string): string => quantity.replace(/ effects?$/, "").replace("index of moderated mediation", "index");
 
 function AdjustLine({ text, statement, variables, change }: SentenceProps & { statement: Adjust }) {
   const set = (patch: Partial<Adjust>): void => {
