@@ -46,6 +46,9 @@ for (const look of ["light", "dark"] as const) {
     await page.getByRole("link", { name: /Evidence/ }).click();
     await expect(page.locator("blockquote")).toBeVisible();
     expect(await serious(page)).toEqual([]);
+    await page.goto("/study/demo-lever/probe");
+    await expect(page.getByRole("slider")).toBeVisible();
+    expect(await serious(page)).toEqual([]);
     await page.getByRole("button", { name: "Settings of the analysis" }).click();
     await expect(page.getByRole("heading", { name: "How the numbers are made" })).toBeVisible();
     await page.waitForTimeout(400);

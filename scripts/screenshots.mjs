@@ -37,8 +37,8 @@ async function open(look) {
   return page;
 }
 const shot = (page, name) => page.screenshot({ path: `${folder}/${name}.png` });
-async function visit(page, screen) {
-  await page.goto(`/study/demo/${screen}`);
+async function visit(page, screen, study = "demo") {
+  await page.goto(`/study/${study}/${screen}`);
   await page.waitForFunction(() => document.querySelector(".topbar") && !document.querySelector(".progress"));
   await page.waitForTimeout(1800);
 }
@@ -77,6 +77,10 @@ await shot(page, "effects");
 await page.getByRole("button", { name: "Settings of the analysis" }).click();
 await page.waitForTimeout(400);
 await shot(page, "settings");
+await visit(page, "hypotheses", "demo-lever");
+await shot(page, "moderation");
+await visit(page, "probe", "demo-lever");
+await shot(page, "probe");
 await page.goto("/");
 await page.waitForSelector(".card-strip .verdict");
 await shot(page, "shelf");
@@ -85,5 +89,7 @@ for (const screen of ["hypotheses", "evidence"]) {
   await visit(dark, screen);
   await shot(dark, `${screen}-dark`);
 }
+await visit(dark, "probe", "demo-lever");
+await shot(dark, "probe-dark");
 await browser.close();
 server.kill();

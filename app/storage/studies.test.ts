@@ -93,8 +93,8 @@ describe("a study on the shelf", () => {
     await ensureDemo(make);
     await removeStudy("demo");
     await ensureDemo(make);
-    expect(make).toHaveBeenCalledTimes(1);
-    expect(await listStudies()).toHaveLength(0);
+    expect(make).toHaveBeenCalledTimes(2);
+    expect(await listStudies()).toHaveLength(1);
   });
 });
 

@@ -1,0 +1,106 @@
+import type { Page } from "@playwright/test";
+import { aboutDemo, expect, openDemo, settled, test } from "./fixtures";
+
+async function openLever(page: Page): Promise<void> {
+  await page.goto("/");
+  await page.getByRole("link", { name: /^Language café, for whom/ }).click();
+  await page.getByRole("link", { name: /Probe/ }).click();
+  await expect(page.getByRole("slider", { name: "Value of support" })).toBeVisible();
+}
+
+const slope = async (page: Page): Promise<number> => {
+  const text = await page.locator(".lever-reading .quiet").last().textContent();
+  return Number(/slope ([−\d.]+)/.exec(text ?? "")![1]!.replace("−", "-"));
+};
+
+test("the lever by keyboard and mouse: the slope at the handle, and where it differs from zero for how many", async ({ page }) => {
+  await openLever(page);
+  const handle = page.getByRole("slider", { name: "Value of support" });
+  await expect(page.locator(".lever-value")).toHaveText("4.00");
+  expect(await slope(page)).toBeCloseTo(0.208, 3);
+
+  await handle.press("Home");
+  await expect(page.locator(".lever-value")).toHaveText("1.00");
+  const low = await slope(page);
+  expect(low).toBeLessThan(0);
+  await handle.press("End");
+  await expect(page.locator(".lever-value")).toHaveText("5.00");
+  const high = await slope(page);
+  await handle.press("PageDown");
+  expect(await slope(page)).toBeLessThan(high);
+  await expect(handle).toHaveAttribute("aria-valuetext", /support 4\.60: slope 0\.\d+, p < \.001/);
+
+  // A slope is linear in its moderator: in the middle it is the mean of both ends.
+  const box = (await handle.boundingBox())!;
+  await page.mouse.move(box.x + 62 + 100, box.y + 100);
+  await page.mouse.down();
+  await page.mouse.move(box.x + (62 + 602) / 2 + 56, box.y + 100, { steps: 8 });
+  await page.mouse.up();
+  const at = Number(await page.locator(".lever-value").textContent());
+  expect(await slope(page)).toBeCloseTo(low + ((high - low) * (at - 1)) / 4, 2);
+
+  await expect(page.locator(".lever-sentence")).toContainText(/more confidence from a support of 2\.5\d on \(76 % of the \d+ people\)/);
+  await page.getByRole("button", { name: "simultaneous" }).click();
+  await expect(page.locator(".lever-sentence")).not.toContainText("2.52");
+});
+
+test("comparison values, units and pinned lines; the same for the indirect effect, with its band", async ({ page }) => {
+  await openLever(page);
+  await page.getByRole("button", { name: "16 · 50 · 84 %" }).click();
+  await expect(page.locator(".probe-table")).toContainText("low, 2.36");
+  await page.getByRole("button", { name: "my own" }).click();
+  await page.getByLabel("Values in raw units").fill("2; 4,5");
+  await page.getByLabel("Values in raw units").press("Enter");
+  await expect(page.locator(".probe-table tbody tr")).toHaveCount(2);
+  await expect(page.locator(".probe-table")).toContainText("4.50");
+  await page.getByRole("button", { name: "standardised" }).click();
+  await expect(page.locator(".lever-reading")).toContainText(/one SD more of hours goes with 0\.\d+ SDs more confidence/);
+  const downloading = page.waitForEvent("download");
+  await page.getByRole("button", { name: "PNG" }).click();
+  expect((await downloading).suggestedFilename()).toBe("hours-on-confidence-by-support.png");
+
+  await page.getByLabel("effect").selectOption({ label: "hours on belonging through confidence, by support" });
+  await settled(page);
+  await expect(page.getByText(/The band leaves out zero for \d+ % of the \d+ people/)).toBeVisible();
+});
+
+test("a moderation is written by slots, asks for its step, and gets its verdict", async ({ page }) => {
+  await openDemo(page, "hypotheses");
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  await page.getByLabel("Theory as text").fill(aboutDemo("H1: support strengthens hours to belonging through confidence"));
+  await expect(page.getByRole("alert")).toContainText("which step does support act on?");
+  await page.getByRole("button", { name: "Sentences" }).click();
+  const sentence = page.getByLabel("Hypothesis H1");
+  await sentence.getByLabel("hours to confidence").check();
+  await settled(page);
+  await expect(sentence).toContainText("supported");
+  await expect(sentence).toContainText(/index 0\.\d+/);
+  await sentence.getByLabel("Direction").selectOption("weakens");
+  await settled(page);
+  await expect(sentence).toContainText("opposite");
+  await page.getByRole("link", { name: /Evidence/ }).click();
+  await expect(page.locator("blockquote")).toContainText("index of moderated mediation by support, was positive");
+  await expect(page.getByText("moderated by support")).toBeVisible();
+  await page.getByRole("link", { name: /Hypotheses/ }).click();
+  await page.getByRole("button", { name: "moderator", exact: true }).click();
+  await expect(page.getByLabel("Hypothesis H2")).toContainText("alters");
+});
+
+test("groups as a moderator, and two moderators together", async ({ page }) => {
+  await openDemo(page, "hypotheses");
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  await page.getByLabel("Theory as text").fill(aboutDemo("H1: group alters hours to confidence"));
+  await page.getByRole("link", { name: /Probe/ }).click();
+  await page.getByRole("group", { name: "Level of group" }).getByRole("button", { name: "waiting list" }).click();
+  await expect(page.locator(".lever-value")).toHaveText("waiting list");
+  await expect(page.locator(".probe-table tbody tr")).toHaveCount(3);
+
+  await page.getByRole("link", { name: /Hypotheses/ }).click();
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  await page.getByLabel("Theory as text").fill(aboutDemo("H1: support with age alters hours to confidence"));
+  await page.getByRole("link", { name: /Probe/ }).click();
+  await expect(page.getByLabel("while age is held at")).toBeVisible();
+  const before = await slope(page);
+  await page.getByLabel("while age is held at").selectOption({ index: 0 });
+  expect(await slope(page)).not.toBe(before);
+});
