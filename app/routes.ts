@@ -12,6 +12,8 @@ export default [
     route("hypotheses", "routes/hypotheses.tsx"),
     route("evidence", "routes/evidence.tsx"),
     route("probe", "routes/probe.tsx"),
+    route("checks", "routes/checks.tsx"),
+    route("compare", "routes/compare.tsx"),
   ]),
   route("*", "routes/nothing-here.tsx"),
 ] satisfies RouteConfig;

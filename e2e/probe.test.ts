@@ -104,3 +104,33 @@ test("groups as a moderator, and two moderators together", async ({ page }) => {
   await page.getByLabel("while age is held at").selectOption({ index: 0 });
   expect(await slope(page)).not.toBe(before);
 });
+
+test("panels, the surface with its regions, and the map of two moderators", async ({ page }) => {
+  await openLever(page);
+  await page.getByRole("button", { name: "panels" }).click();
+  await expect(page.locator(".panel")).toHaveCount(3);
+  await page.getByRole("button", { name: "surface" }).click();
+  await expect(page.getByRole("img", { name: /Predicted confidence over hours and support/ })).toBeVisible();
+  const surface = page.getByRole("slider", { name: /as a surface/ });
+  const before = await surface.getAttribute("aria-valuetext");
+  await surface.press("ArrowRight");
+  await expect(surface).not.toHaveAttribute("aria-valuetext", before!);
+  await page.getByRole("link", { name: /Hypotheses/ }).click();
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  await page.getByLabel("Theory as text").fill(aboutDemo("H1: support with age alters hours to confidence"));
+  await page.getByRole("link", { name: /Probe/ }).click();
+  await page.getByRole("button", { name: "map of both moderators" }).click();
+  await expect(page.getByText(/is told apart from zero for \d+/)).toBeVisible();
+});
+
+test("checks say what they mean here, and the robustness table marks a verdict that depends on the way", async ({ page }) => {
+  await openDemo(page, "evidence");
+  await page.getByRole("link", { name: /Checks/ }).click();
+  await expect(page.getByText(/most influential rows/)).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByRole("img", { name: "Residuals of confidence against fitted values" })).toBeVisible();
+  await expect(page.getByText(/No sign of curvature|some relation is curved/).first()).toBeVisible();
+  await page.getByRole("link", { name: /Compare/ }).click();
+  const table = page.getByRole("table");
+  await expect(table.getByRole("row", { name: /HC4 errors/ })).toContainText("supported", { timeout: 15_000 });
+  await expect(table.getByRole("row", { name: /without covariates/ })).toBeVisible();
+});

@@ -46,6 +46,12 @@ for (const look of ["light", "dark"] as const) {
     await page.getByRole("link", { name: /Evidence/ }).click();
     await expect(page.locator("blockquote")).toBeVisible();
     expect(await serious(page)).toEqual([]);
+    await page.goto("/study/demo/checks");
+    await expect(page.getByText(/most influential rows/)).toBeVisible({ timeout: 15_000 });
+    expect(await serious(page)).toEqual([]);
+    await page.getByRole("link", { name: /Compare/ }).click();
+    await expect(page.getByRole("row", { name: /HC4 errors/ })).toBeVisible({ timeout: 15_000 });
+    expect(await serious(page)).toEqual([]);
     await page.goto("/study/demo-lever/probe");
     await expect(page.getByRole("slider")).toBeVisible();
     expect(await serious(page)).toEqual([]);

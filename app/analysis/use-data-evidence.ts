@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import type { DataEvidence, MeasureEvidence } from "../../core";
+import type { DataEvidence, MeasureEvidence, ResidualRows, Specification } from "../../core";
 import { withData } from "../components/data/use-summaries";
 import type { Attempt } from "../workers/engine.worker";
 import type { StudyContext } from "./use-study";
@@ -18,6 +18,19 @@ export function useDataEvidence(context: StudyContext): { result: Attempt<DataEv
 export function useMeasures(context: StudyContext): { result: MeasureEvidence[] | null; old: boolean } {
   const { definition, dataset } = context;
   return useFromWorker(context, [dataset, definition.settings.level], async (engine) => engine.measures(definition));
+}
+
+/** The hypotheses over ways of analysing. */
+export function useRobustness(context: StudyContext): { result: Attempt<Specification[]> | null; old: boolean } {
+  const { definition, dataset } = context;
+  return useFromWorker(context, [dataset, definition.theory, JSON.stringify(definition.settings)], async (engine) =>
+    engine.robustness(definition),
+  );
+}
+
+/** Residuals of one equation of the latest analysis. */
+export function useResiduals(context: StudyContext, outcome: string): ResidualRows | null {
+  return useFromWorker(context, [context.analysis.evidence?.equations, outcome], async (engine) => engine.residuals(outcome)).result;
 }
 
 type Engine = Awaited<ReturnType<typeof withData>>;

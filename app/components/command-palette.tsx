@@ -36,7 +36,7 @@ export function CommandPalette({ context }: { context: StudyContext }) {
       } else if (mod && key === "z" && !typing) {
         event.preventDefault();
         document.querySelector<HTMLButtonElement>(`[data-history=${event.shiftKey ? "redo" : "undo"}]`)?.click();
-      } else if (event.altKey && ["1", "2", "3", "4", "5", "6"].includes(key)) {
+      } else if (event.altKey && ["1", "2", "3", "4", "5", "6", "7", "8"].includes(key)) {
         event.preventDefault();
         commands[Number(key) - 1]?.run();
       }
@@ -120,6 +120,8 @@ function useCommands({ study, raw, definition, analysis, stop, resume }: StudyCo
       { name: "Go to Hypotheses", keys: "Alt 4", run: go("hypotheses") },
       { name: "Go to Evidence", keys: "Alt 5", run: go("evidence") },
       { name: "Go to Probe", keys: "Alt 6", run: go("probe") },
+      { name: "Go to Checks", keys: "Alt 7", run: go("checks") },
+      { name: "Go to Compare", keys: "Alt 8", run: go("compare") },
       { name: "Go to the shelf", run: () => void navigate("/") },
       {
         name: "Export the study (.hebel.json)",

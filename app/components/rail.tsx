@@ -30,11 +30,14 @@ export function Rail({ context }: { context: StudyContext }) {
 
 function StateMark({ state }: { state: StageState }) {
   return (
-    <svg className={`rail-state ${state}`} viewBox="0 0 12 12" aria-hidden>
+    <svg className={`rail-state at-${state}`} viewBox="0 0 12 12" aria-hidden>
       {state === "look" ? <path d="M6 0.8 11.2 6 6 11.2 0.8 6Z" /> : <circle cx="6" cy="6" r="4.8" />}
     </svg>
   );
 }
+
+/** Warnings that say something about the model rather than the sample. */
+const LOOK = new Set(["near_collinear", "leverage_one", "perfect_fit", "inconsistent_mediation"]);
 
 function stagesOf({ study, definition, analysis, dataset }: StudyContext): { to: string; name: string; state: StageState }[] {
   const { evidence, problem, complaints, status } = analysis;
@@ -52,5 +55,7 @@ function stagesOf({ study, definition, analysis, dataset }: StudyContext): { to:
     { to: "hypotheses", name: "Hypotheses", state: hypotheses },
     { to: "evidence", name: "Evidence", state: result },
     { to: "probe", name: "Probe", state: evidence && evidence.moderations.length > 0 ? result : "empty" },
+    { to: "checks", name: "Checks", state: !evidence ? "empty" : evidence.warnings.some((w) => LOOK.has(w.code)) ? "look" : "ready" },
+    { to: "compare", name: "Compare", state: evidence ? "ready" : "empty" },
   ];
 }

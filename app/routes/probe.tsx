@@ -2,6 +2,9 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { Evidence, ModerationEvidence, RegionEvidence } from "../../core";
 import { useStudy } from "../analysis/use-study";
+import { EffectMap, ResponseMap } from "../components/probe/planes";
+import { Panels } from "../components/probe/panels";
+import { Choice } from "../components/probe/probe-controls";
 import { IndirectStrip } from "../components/probe/indirect-strip";
 import { Lever } from "../components/probe/lever";
 import { usePoints } from "../components/probe/use-points";
@@ -12,6 +15,7 @@ export default function Probe() {
   const { analysis, definition, edit } = useStudy();
   const { evidence, problem } = analysis;
   const [chosen, setChosen] = useState<string | null>(null);
+  const [view, setView] = useState<View>("lever");
   if (!evidence || evidence.moderations.length === 0) return <Empty message={problem && !evidence ? problem.message : null} />;
   const paths = evidence.moderations.filter((m) => m.path);
   const mirrors = evidence.moderations.filter((m) => !m.path);
@@ -41,7 +45,11 @@ export default function Probe() {
           {problem.message} What stands below is of the last theory that could be estimated.
         </p>
       )}
-      {moderation && (
+      {moderation && <Views moderation={moderation} view={view} setView={setView} />}
+      {moderation && view !== "lever" && (
+        <Picture key={`${moderation.id} ${view}`} moderation={moderation} evidence={evidence} view={view} />
+      )}
+      {moderation && view === "lever" && (
         <Lever
           key={moderation.id}
           moderation={moderation}
@@ -55,6 +63,34 @@ export default function Probe() {
       {region && <Indirect key={region.id} region={region} evidence={evidence} />}
     </div>
   );
+}
+
+type View = "lever" | "panels" | "surface" | "map";
+
+/** The pictures that this effect has. */
+function viewsOf({ moderators }: ModerationEvidence): [View, string][] {
+  const numeric = moderators.filter((m) => m.kind === "numeric").length;
+  return [
+    ["lever", "lever"],
+    ["panels", "panels"],
+    ...(moderators[0]!.kind === "numeric" ? [["surface", "surface"] as [View, string]] : []),
+    ...(numeric === 2 && moderators.length === 2 ? [["map", "map of both moderators"] as [View, string]] : []),
+  ];
+}
+
+function Views({ moderation, view, setView }: { moderation: ModerationEvidence; view: View; setView: (view: View) => void }) {
+  return (
+    <div>
+      <Choice label="Picture" value={view} choices={viewsOf(moderation)} choose={setView} />
+    </div>
+  );
+}
+
+function Picture({ moderation, evidence, view }: { moderation: ModerationEvidence; evidence: Evidence; view: View }) {
+  const points = usePoints(moderation, evidence);
+  const known = viewsOf(moderation).some(([key]) => key === view);
+  if (!known || view === "panels") return <Panels {...{ moderation, evidence, points }} />;
+  return view === "surface" ? <ResponseMap {...{ moderation, evidence, points }} /> : <EffectMap {...{ moderation, evidence, points }} />;
 }
 
 /** The people along the moderator come from the equation that it acts in. */

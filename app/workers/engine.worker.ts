@@ -4,6 +4,8 @@ import {
   dataEvidence,
   measuresEvidence,
   prepare,
+  residualRows,
+  robustness,
   Resampler,
   StudyProblem,
   summarise,
@@ -19,6 +21,8 @@ import {
   type ProblemPlace,
   type ReplicateBlock,
   type ResamplingProblem,
+  type ResidualRows,
+  type Specification,
   type StudyDefinition,
   type Table,
   type Variable,
@@ -120,6 +124,9 @@ const engine = {
     if (!equation || columns.some(([, values]) => !values)) return null;
     return { y: equation.y, columns: Object.fromEntries(columns) as Record<string, Float64Array> };
   },
+
+  residuals: (outcome: string): ResidualRows | null => (latest ? residualRows(latest, outcome) : null),
+  robustness: (definition: StudyDefinition): Attempt<Specification[]> => attempt(() => robustness(definition, data!.table)),
 
   /** What would no longer fit if the previewed table replaced the data of this study. */
   misfits: (definition: StudyDefinition, variables: Variable[], asMatrix: boolean): string[] =>

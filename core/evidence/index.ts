@@ -1,6 +1,8 @@
 export { assembleEvidence, type Resamples } from "./assemble";
 export * from "./types";
 export { regionSentence, regionWords } from "./region-words";
+export { influentialRows, robustness, withoutRows, type RobustClaim, type Specification } from "./robustness";
+export { residualRows, type ResidualRows } from "./residuals";
 export type * from "./moderation";
 export type * from "./regions";
 export { effectAt, predictAt, testOf, type ProbeModel, type Reading } from "./probe-model";

@@ -1,3 +1,4 @@
+import { Wide } from "../wide";
 import { useState } from "react";
 import { minus, pClause, percent, plain, type CorrelationCell, type CorrelationTable } from "../../../core";
 
@@ -39,9 +40,7 @@ export function CorrelationMap({ pairwise, listwise, level }: Props) {
           choose={setDeletion}
         />
       </div>
-      {/* A map wider than the screen has to be reachable by keyboard. */}
-      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
-      <div className="map-frame" tabIndex={0} role="region" aria-label="Correlations">
+      <Wide label="Correlations">
         <table className="map">
           <thead>
             <tr>
@@ -64,7 +63,7 @@ export function CorrelationMap({ pairwise, listwise, level }: Props) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Wide>
       <p className="map-reading" role="status">
         {shown ? (
           <Reading cell={shown} kind={kind} level={level} />

@@ -1,3 +1,4 @@
+import { Wide } from "../wide";
 import { plain, type ColumnSummary, type DataEvidence } from "../../../core";
 import { Sparkbars } from "../data/sparkbars";
 
@@ -9,7 +10,7 @@ export function DescriptivesTable({ data, summaries }: { data: DataEvidence; sum
   const rows = Object.values(data.descriptives);
   const shapes = new Map(summaries.map((s) => [s.name, s]));
   return (
-    <div className="map-frame">
+    <Wide label="Variables">
       <table className="numbers descriptives">
         <thead>
           <tr>
@@ -60,6 +61,6 @@ export function DescriptivesTable({ data, summaries }: { data: DataEvidence; sum
         </tbody>
       </table>
       <p className="quiet">Bold skewness or kurtosis is more than two standard errors from 0. Outliers: robust z beyond 3.5.</p>
-    </div>
+    </Wide>
   );
 }

@@ -1,3 +1,4 @@
+import { Wide } from "../wide";
 import { pClause, percent, plain, type SetEvidence } from "../../../core";
 
 const MOST_PATTERNS = 14;
@@ -13,7 +14,7 @@ export function MissingPatternsPicture({ set }: { set: SetEvidence }) {
       <p className="quiet">
         {completeRows} rows ({percent(Number(completeShare.toFixed(3)))} %) are complete; {patterns.length} patterns.
       </p>
-      <div className="map-frame">
+      <Wide label="Patterns of missing answers">
         <table className="patterns">
           <thead>
             <tr>
@@ -44,7 +45,7 @@ export function MissingPatternsPicture({ set }: { set: SetEvidence }) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Wide>
       {patterns.length > MOST_PATTERNS && <p className="quiet">{patterns.length - MOST_PATTERNS} rarer patterns are not drawn.</p>}
       <LittleSentence set={set} />
     </>

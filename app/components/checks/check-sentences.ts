@@ -1,0 +1,83 @@
+import { pClause, plain, type EquationEvidence } from "../../../core";
+
+export interface CheckSentence {
+  /** Deserves a decision. */
+  look: boolean;
+  title: string;
+  text: string;
+}
+
+/** p below this counts as a departure worth a sentence. */
+const DEPARTURE = 0.05;
+const HIGH_VIF = 10;
+const CONDITION = 30;
+/** A standardised coefficient nearer to zero has no sign worth wondering about. */
+const NOTICEABLE = 0.1;
+
+/** Each assumption of least squares with one sentence on what the test of it means here. */
+export function checkSentences(equation: EquationEvidence, robust: boolean): CheckSentence[] {
+  return [...residualChecks(equation, robust), ...collinearity(equation), ...suppressed(equation)];
+}
+
+function residualChecks({ checks, n }: EquationEvidence, robust: boolean): CheckSentence[] {
+  if (!checks) return [];
+  const { koenker, reset, adjustedSkewness, adjustedExcessKurtosis, outliers, outlierCritical, highLeverage, highCook } = checks;
+  const uneven = koenker.p < DEPARTURE;
+  const bent = reset !== null && reset.p < DEPARTURE;
+  return [
+    {
+      look: uneven && !robust,
+      title: "even spread",
+      text: uneven
+        ? `The spread of the residuals changes with the predictors (Koenker, ${pClause(koenker.p)}). ${robust ? "The robust errors in use allow for that." : "Classical errors may be too small or too large: choose HC3 or HC4 errors; case bootstrap intervals allow for it anyway."}`
+        : `No sign that the spread changes with the predictors (Koenker, ${pClause(koenker.p)}).`,
+    },
+    {
+      look: bent,
+      title: "straight lines",
+      text:
+        reset === null
+          ? "Curvature cannot be tested here: powers of the fitted values add nothing new."
+          : bent
+            ? `Powers of the fitted values explain more (RESET, ${pClause(reset.p)}): some relation is curved, or a product is missing. Look at the picture, and think of a logarithm or a moderator.`
+            : `No sign of curvature (RESET, ${pClause(reset.p)}).`,
+    },
+    {
+      look: false,
+      title: "normal residuals",
+      text: `Skewness ${plain(adjustedSkewness, 2)}, excess kurtosis ${plain(adjustedExcessKurtosis, 2)}. With ${n} rows ${n >= 100 ? "tests hardly depend on normal residuals" : "tests lean on normal residuals; prefer bootstrap intervals"}.`,
+    },
+    {
+      look: outliers > 0,
+      title: "single rows",
+      text: `${outliers === 0 ? "No residual" : outliers === 1 ? "One residual" : `${outliers} residuals`} beyond ${plain(outlierCritical, 2)} (corrected for ${n} rows); ${highLeverage} rows with high leverage, ${highCook} with a Cook's distance above 4 / n.`,
+    },
+  ];
+}
+
+function collinearity({ coefficients, conditionNumber, terms }: EquationEvidence): CheckSentence[] {
+  const inProducts = new Set(terms.filter((t) => t.includes(":")).flatMap((t) => [t, ...t.split(":")]));
+  const high = coefficients.filter((c) => c.vif !== null && c.vif > HIGH_VIF && !inProducts.has(c.term));
+  const text =
+    high.length > 0
+      ? `${high.map((c) => `${c.label} (VIF ${plain(c.vif, 1)})`).join(", ")} can hardly be told apart from the other predictors, so the separate coefficients are imprecise.`
+      : `No predictor is nearly a combination of the others (condition number ${plain(conditionNumber.centred, 1)}${conditionNumber.centred > CONDITION ? ", high" : ""}).${inProducts.size > 0 ? " High VIF of terms in products come from their scale and do no harm to the interaction." : ""}`;
+  return [{ look: high.length > 0, title: "separate predictors", text }];
+}
+
+/** A strange coefficient explained by what its predictors share. */
+function suppressed({ suppression, r2, outcome, terms }: EquationEvidence): CheckSentence[] {
+  // A term of a product is a slope where its partner is zero; comparing that with a simple correlation says nothing.
+  const inProducts = new Set(terms.filter((t) => t.includes(":")).flatMap((t) => [t, ...t.split(":")]));
+  const strange = suppression.filter(
+    (s) =>
+      !inProducts.has(s.term) &&
+      Math.abs(s.beta) >= NOTICEABLE &&
+      (s.flags.includes("sign_reversed") || s.flags.includes("beta_above_one")),
+  );
+  return strange.map((s) => ({
+    look: true,
+    title: "suppression",
+    text: `${s.term} has the standardised coefficient ${plain(s.beta, 2)} but correlates ${plain(s.correlation, 2)} with ${outcome}: it shares variance with the other predictors (VIF ${plain(s.vif, 1)}), and what is left of it works ${s.flags.includes("sign_reversed") ? "the other way" : "more strongly"}. That is suppression, not an error: R² is ${plain(r2, 3)}, between 0 and 1, and every tolerance is above 0.`,
+  }));
+}

@@ -1,0 +1,57 @@
+import { plain, type ResidualRows } from "../../../core";
+import { linear, padded, ticks } from "../probe/scale";
+
+const WIDTH = 460;
+const HEIGHT = 250;
+const M = { left: 48, right: 12, top: 10, bottom: 40 };
+
+/** Studentised residuals against fitted values; rows with influence are larger and named. */
+export function ResidualPicture({ residuals, named }: { residuals: ResidualRows; named: ReadonlySet<number> }) {
+  const { fitted, studentised, rows, outcome } = residuals;
+  const x = linear(padded(fitted), [M.left, WIDTH - M.right]);
+  const known = studentised.filter((v): v is number => v !== null);
+  const y = linear(padded([...known, -3, 3], 0.03), [HEIGHT - M.bottom, M.top]);
+  return (
+    <svg className="residual-picture" width={WIDTH} height={HEIGHT} role="img" aria-label={`Residuals of ${outcome} against fitted values`}>
+      {[-2, 0, 2].map((v) => (
+        <path key={v} className={v === 0 ? "zero" : "guide"} d={`M${M.left} ${y(v)}H${WIDTH - M.right}`} />
+      ))}
+      {ticks(y.domain, 5).map((v) => (
+        <text key={v} x={M.left - 8} y={y(v) + 4} textAnchor="end">
+          {plain(v, 1).replace(/\.0$/, "")}
+        </text>
+      ))}
+      {ticks(x.domain, 6).map((v) => (
+        <text key={v} x={x(v)} y={HEIGHT - M.bottom + 16} textAnchor="middle">
+          {plain(v, 1).replace(/\.0$/, "")}
+        </text>
+      ))}
+      {studentised.map((value, i) =>
+        value === null ? null : (
+          <circle
+            key={rows[i]}
+            cx={x(fitted[i]!)}
+            cy={y(value)}
+            r={named.has(rows[i]!) ? 4.5 : 2.4}
+            className={named.has(rows[i]!) ? "named" : undefined}
+          >
+            <title>{`row ${rows[i]}: residual ${plain(value, 2)}`}</title>
+          </circle>
+        ),
+      )}
+      {studentised.map((value, i) =>
+        value !== null && named.has(rows[i]!) ? (
+          <text key={`name ${rows[i]}`} className="row-name" x={x(fitted[i]!) + 7} y={y(value) + 4}>
+            {rows[i]}
+          </text>
+        ) : null,
+      )}
+      <text className="axis-name" x={(M.left + WIDTH) / 2} y={HEIGHT - 6} textAnchor="middle">
+        fitted {outcome}
+      </text>
+      <text className="axis-name" transform={`translate(13 ${HEIGHT / 2 - 12}) rotate(-90)`} textAnchor="middle">
+        studentised residual
+      </text>
+    </svg>
+  );
+}

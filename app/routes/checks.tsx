@@ -1,0 +1,102 @@
+import { Link } from "react-router";
+import { influentialRows, plain, type EquationEvidence, type Evidence } from "../../core";
+import { useResiduals, useRobustness } from "../analysis/use-data-evidence";
+import { useStudy, type StudyContext } from "../analysis/use-study";
+import { checkSentences } from "../components/checks/check-sentences";
+import { ResidualPicture } from "../components/checks/residual-picture";
+import { withFilter } from "../components/data/filters";
+import { VERDICT_WORDS } from "../components/verdict";
+import "../components/checks/checks.css";
+
+/** What the estimates rest on: sample, collinearity, residuals, single rows, suppression. */
+export default function Checks() {
+  const context = useStudy();
+  const { evidence } = context.analysis;
+  if (!evidence) {
+    return (
+      <div className="screen evidence-empty">
+        <h1>Checks</h1>
+        <p className="serif">
+          There is no model to check yet. <Link to="../hypotheses">Write a hypothesis</Link> first.
+        </p>
+      </div>
+    );
+  }
+  return (
+    <div className="screen checks">
+      <h1>Checks</h1>
+      <Influence context={context} evidence={evidence} />
+      {evidence.equations.map((equation) => (
+        <EquationChecks key={equation.outcome} context={context} equation={equation} />
+      ))}
+    </div>
+  );
+}
+
+function EquationChecks({ context, equation }: { context: StudyContext; equation: EquationEvidence }) {
+  const residuals = useResiduals(context, equation.outcome);
+  const robust = context.definition.settings.errors !== "classical";
+  const named = new Set((equation.checks?.topCook ?? []).filter((r) => r.cook > 4 / equation.n).map((r) => r.row));
+  return (
+    <section aria-labelledby={`checks-${equation.outcome}`}>
+      <h2 id={`checks-${equation.outcome}`}>{equation.outcome}</h2>
+      <p className="quiet">
+        explained by{" "}
+        {equation.coefficients
+          .slice(1)
+          .map((c) => c.label)
+          .join(", ")}
+        ; {equation.n} rows, R² {plain(equation.r2, 3)}
+      </p>
+      <div className="check-columns">
+        <dl className="check-list">
+          {checkSentences(equation, robust).map((check) => (
+            <div key={check.title + check.text} className={check.look ? "look" : undefined}>
+              <dt>
+                {check.look && <span aria-label="deserves a look">◆ </span>}
+                {check.title}
+              </dt>
+              <dd>{check.text}</dd>
+            </div>
+          ))}
+        </dl>
+        {residuals && residuals.outcome === equation.outcome && <ResidualPicture residuals={residuals} named={named} />}
+      </div>
+    </section>
+  );
+}
+
+/** Does a verdict hang on a few rows? */
+function Influence({ context, evidence }: { context: StudyContext; evidence: Evidence }) {
+  const { definition, edit } = context;
+  const { result } = useRobustness(context);
+  const rows = influentialRows(evidence);
+  const without = result?.value?.find((s) => s.group === "cases");
+  const own = result?.value?.find((s) => s.group === "as set");
+  if (rows.length === 0) return <p className="serif">No row stands out by its influence on the coefficients.</p>;
+  const changed = without?.claims.filter((c) => c.differs) ?? [];
+  return (
+    <section aria-label="Influence" className="influence">
+      <p className="serif">
+        {!without
+          ? "Trying the hypotheses without the most influential rows …"
+          : changed.length === 0
+            ? `No verdict changes without the ${rows.length} most influential rows (${rows.join(", ")}).`
+            : `${changed.map((c) => `${c.label} would be ${VERDICT_WORDS[c.verdict]} instead of ${VERDICT_WORDS[own!.claims.find((o) => o.label === c.label)!.verdict]}`).join("; ")} without the ${rows.length} most influential rows (${rows.join(", ")}).`}
+      </p>
+      <button
+        type="button"
+        className="button"
+        onClick={() =>
+          edit(
+            { filters: withFilter(definition.filters, "influential rows", { kind: "rows", rows }) },
+            "influential rows",
+            "largest Cook's distances",
+          )
+        }
+      >
+        Leave these rows out
+      </button>
+    </section>
+  );
+}

@@ -1,0 +1,112 @@
+import { Wide } from "../components/wide";
+import { Link } from "react-router";
+import { plain, type Specification } from "../../core";
+import { useRobustness } from "../analysis/use-data-evidence";
+import { useStudy } from "../analysis/use-study";
+import { VerdictMark } from "../components/verdict";
+import { linear, padded } from "../components/probe/scale";
+import "../components/checks/checks.css";
+
+const WIDTH = 150;
+
+/** The same hypotheses over ways of analysing them. */
+export default function Compare() {
+  const context = useStudy();
+  const { result, old } = useRobustness(context);
+  const { evidence } = context.analysis;
+  if (!evidence || evidence.hypotheses.length === 0) {
+    return (
+      <div className="screen evidence-empty">
+        <h1>Compare</h1>
+        <p className="serif">
+          There is nothing to compare yet. <Link to="../hypotheses">Write a hypothesis</Link> first.
+        </p>
+      </div>
+    );
+  }
+  const specifications = result?.value ?? [];
+  const differing = new Set(specifications.flatMap((s) => s.claims.filter((c) => c.differs).map((c) => c.label)));
+  return (
+    <div className={old ? "screen compare old" : "screen compare"} aria-busy={old}>
+      <div className="screen-head">
+        <h1>Does it hold?</h1>
+        <p className="quiet">Every verdict over errors, intervals, covariates and influential cases; 2,000 resamples each.</p>
+      </div>
+      {result?.problem && (
+        <p className="note" role="alert">
+          {result.problem.message}
+        </p>
+      )}
+      {specifications.length === 0 && !result?.problem && <p aria-busy="true">Trying the ways one by one …</p>}
+      {specifications.length > 0 && (
+        <>
+          <p className="serif">
+            {differing.size === 0
+              ? `All ${evidence.hypotheses.length === 1 ? "ways agree on the hypothesis" : `ways agree on each of the ${evidence.hypotheses.length} hypotheses`}.`
+              : `The verdict on ${[...differing].join(", ")} depends on the way; where it differs is marked.`}
+          </p>
+          <RobustnessTable specifications={specifications} sentences={evidence.hypotheses} />
+        </>
+      )}
+    </div>
+  );
+}
+
+interface TableProps {
+  specifications: Specification[];
+  sentences: { label: string; sentence: string }[];
+}
+
+function RobustnessTable({ specifications, sentences }: TableProps) {
+  const scales = new Map(
+    sentences.map(({ label }) => {
+      const all = specifications.flatMap((s) => s.claims.filter((c) => c.label === label).flatMap((c) => [c.lower, c.upper]));
+      return [label, linear(padded([...all.filter((v): v is number => v !== null), 0], 0.05), [4, WIDTH - 4])] as const;
+    }),
+  );
+  return (
+    <Wide label="Verdicts by way of analysing">
+      <table className="numbers robustness">
+        <thead>
+          <tr>
+            <th scope="col">way</th>
+            <th scope="col">n</th>
+            {sentences.map(({ label, sentence }) => (
+              <th key={label} scope="col" title={sentence}>
+                <strong>{label}</strong> {sentence}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {specifications.map((s) => (
+            <tr key={s.name}>
+              <td>{s.name}</td>
+              <td>{s.n ?? "–"}</td>
+              {s.problem && <td colSpan={sentences.length}>{s.problem}</td>}
+              {s.claims.map((claim) => (
+                <td key={claim.label} className={claim.differs ? "differs" : undefined}>
+                  <Interval claim={claim} scale={scales.get(claim.label)!} />
+                  <VerdictMark verdict={claim.verdict} />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="quiet">Intervals are drawn to one scale for each hypothesis; the line is zero.</p>
+    </Wide>
+  );
+}
+
+function Interval({ claim, scale }: { claim: Specification["claims"][number]; scale: (v: number) => number }) {
+  const { lower, upper, estimate } = claim;
+  if (lower === null || upper === null || estimate === null) return null;
+  return (
+    <svg width={WIDTH} height={16} role="img" aria-label={`${plain(estimate)}, ${plain(lower)} to ${plain(upper)}`}>
+      <path className="zero" d={`M${scale(0)} 0V16`} />
+      <path className="reach" d={`M${scale(lower)} 8H${scale(upper)}`} />
+      <circle cx={scale(estimate)} cy={8} r={3.5} />
+    </svg>
+  );
+}
