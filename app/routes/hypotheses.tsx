@@ -4,6 +4,7 @@ import { useStudy, type StudyContext } from "../analysis/use-study";
 import { PathDiagram, stepKey, type DiagramOptions } from "../components/diagram/path-diagram";
 import { EquationTable } from "../components/evidence/equation-table";
 import { CloseIcon } from "../components/icons";
+import { Segments } from "../components/segments";
 import { Sentences } from "../components/theory/sentences";
 import { TextView } from "../components/theory/text-view";
 import { replaceLine } from "../components/theory/edit-text";
@@ -116,28 +117,6 @@ function Picture({ context, focus }: { context: StudyContext; focus: HypothesisE
         </p>
       )}
     </section>
-  );
-}
-
-function Segments<T extends string>({
-  label,
-  value,
-  choices,
-  choose,
-}: {
-  label: string;
-  value: T;
-  choices: [T, string][];
-  choose: (value: T) => void;
-}) {
-  return (
-    <div className="segments" role="group" aria-label={label}>
-      {choices.map(([key, words]) => (
-        <button key={key} type="button" aria-pressed={value === key} onClick={() => choose(key)}>
-          {words}
-        </button>
-      ))}
-    </div>
   );
 }
 

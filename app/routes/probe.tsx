@@ -4,7 +4,7 @@ import type { Evidence, ModerationEvidence, RegionEvidence } from "../../core";
 import { useStudy } from "../analysis/use-study";
 import { EffectMap, ResponseMap } from "../components/probe/planes";
 import { Panels } from "../components/probe/panels";
-import { Choice } from "../components/probe/probe-controls";
+import { Segments } from "../components/segments";
 import { IndirectStrip } from "../components/probe/indirect-strip";
 import { Lever } from "../components/probe/lever";
 import { usePoints } from "../components/probe/use-points";
@@ -81,7 +81,7 @@ function viewsOf({ moderators }: ModerationEvidence): [View, string][] {
 function Views({ moderation, view, setView }: { moderation: ModerationEvidence; view: View; setView: (view: View) => void }) {
   return (
     <div>
-      <Choice label="Picture" value={view} choices={viewsOf(moderation)} choose={setView} />
+      <Segments label="Picture" value={view} choices={viewsOf(moderation)} choose={setView} />
     </div>
   );
 }

@@ -16,7 +16,8 @@ import { EffectStrip, type StripRegion } from "./effect-strip";
 import { ExportButtons } from "./export-figure";
 import { placeOf, slopeHere, unitsOf } from "./lever-model";
 import { LeverPlot, type Pinned, type ShownPoints } from "./lever-plot";
-import { Choice, OwnProbes, ProbeTable } from "./probe-controls";
+import { Segments } from "../segments";
+import { OwnProbes, ProbeTable } from "./probe-controls";
 import { usePoints } from "./use-points";
 
 export type Rule = "pointwise" | "simultaneous" | "falseDiscovery";
@@ -128,7 +129,7 @@ function LeverSide({ moderation, evidence, probes, setProbes, lever, shown, setS
   return (
     <aside className="lever-side" aria-label="Reading at the handle">
       {!numeric && (
-        <Choice
+        <Segments
           label={`Level of ${first.name}`}
           value={String(lever.level)}
           choices={first.probes.map((p, i) => [String(i), p.label])}
@@ -153,7 +154,7 @@ function LeverSide({ moderation, evidence, probes, setProbes, lever, shown, setS
       />
       <Explained moderation={moderation} evidence={evidence} />
       <div className="lever-controls">
-        <Choice
+        <Segments
           label="Units"
           value={lever.standardised ? "sd" : "raw"}
           choices={[
@@ -162,7 +163,7 @@ function LeverSide({ moderation, evidence, probes, setProbes, lever, shown, setS
           ]}
           choose={(v) => lever.setStandardised(v === "sd")}
         />
-        <Choice
+        <Segments
           label="People"
           value={shown}
           choices={[
@@ -174,7 +175,7 @@ function LeverSide({ moderation, evidence, probes, setProbes, lever, shown, setS
         />
         {numeric && <OwnProbes key={JSON.stringify(probes)} probes={probes} set={(next) => setProbes(first.name, next)} />}
         {numeric && found && (
-          <Choice
+          <Segments
             label="Region"
             value={rule}
             choices={[

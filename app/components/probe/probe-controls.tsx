@@ -1,25 +1,7 @@
 import { useState } from "react";
 import { percent, plain, pValue, testOf, type Evidence, type ModerationEvidence, type ProbeChoice } from "../../../core";
+import { Segments } from "../segments";
 import { placeOf, slopeHere, type Units } from "./lever-model";
-
-interface ChoiceProps<T extends string> {
-  label: string;
-  value: T;
-  choices: [T, string][];
-  choose: (value: T) => void;
-}
-
-export function Choice<T extends string>({ label, value, choices, choose }: ChoiceProps<T>) {
-  return (
-    <div className="segments" role="group" aria-label={label}>
-      {choices.map(([key, words]) => (
-        <button key={key} type="button" aria-pressed={value === key} onClick={() => choose(key)}>
-          {words}
-        </button>
-      ))}
-    </div>
-  );
-}
 
 /** Where the comparison lines stand: mean and SDs, percentiles, or values of one's own. */
 export function OwnProbes({ probes, set }: { probes: ProbeChoice[]; set: (probes: ProbeChoice[]) => void }) {
@@ -38,7 +20,7 @@ export function OwnProbes({ probes, set }: { probes: ProbeChoice[]; set: (probes
   };
   return (
     <>
-      <Choice
+      <Segments
         label="Comparison values"
         value={rule}
         choices={[

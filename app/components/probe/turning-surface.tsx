@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { plain } from "../../../core";
-import { Choice } from "./probe-controls";
+import { Segments } from "../segments";
 
 const WIDTH = 660;
 const HEIGHT = 470;
@@ -57,7 +57,7 @@ export function TurningSurface({ xName, yName, what, xRange, yRange, at }: Props
   };
   return (
     <div>
-      <Choice
+      <Segments
         label="View of the surface"
         value={chosen ?? ("turned" as View)}
         choices={[

@@ -1,3 +1,4 @@
+import { Segments } from "../segments";
 import { Wide } from "../wide";
 import { useState } from "react";
 import { minus, pClause, percent, plain, type CorrelationCell, type CorrelationTable } from "../../../core";
@@ -26,17 +27,21 @@ export function CorrelationMap({ pairwise, listwise, level }: Props) {
     <div>
       <div className="screen-head map-head">
         <Segments
-          value={kind}
-          choices={["pearson", "spearman"]}
-          words={["Pearson", "Spearman (ranks)"]}
           label="Coefficient"
+          value={kind}
+          choices={[
+            ["pearson", "Pearson"],
+            ["spearman", "Spearman (ranks)"],
+          ]}
           choose={setKind}
         />
         <Segments
-          value={deletion}
-          choices={["pairwise", "listwise"]}
-          words={["every pair's own rows", `the ${listwise.n} complete rows`]}
           label="Rows"
+          value={deletion}
+          choices={[
+            ["pairwise", "every pair's own rows"],
+            ["listwise", `the ${listwise.n} complete rows`],
+          ]}
           choose={setDeletion}
         />
       </div>
@@ -121,25 +126,5 @@ function Reading({ cell, kind, level }: { cell: CorrelationCell; kind: Kind; lev
       {ci && `, ${percent(level)} % CI ${plain(ci[0])} to ${plain(ci[1])}`}, {pClause(p)}
       {t !== null && ` (t ${plain(t, 2)}, df ${n - 2})`}, {n} rows
     </>
-  );
-}
-
-interface SegmentsProps<T extends string> {
-  value: T;
-  choices: T[];
-  words: string[];
-  label: string;
-  choose: (value: T) => void;
-}
-
-function Segments<T extends string>({ value, choices, words, label, choose }: SegmentsProps<T>) {
-  return (
-    <div className="segments" role="group" aria-label={label}>
-      {choices.map((choice, i) => (
-        <button key={choice} type="button" aria-pressed={value === choice} onClick={() => choose(choice)}>
-          {words[i]}
-        </button>
-      ))}
-    </div>
   );
 }
