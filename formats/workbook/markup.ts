@@ -10,16 +10,21 @@ export interface MarkupHandler {
 
 const local = (name: string): string => name.slice(name.indexOf(":") + 1);
 
+/** Cells have attributes without prefixes, and there are millions of them: they are passed on as they are. */
+function withoutPrefixes(attributes: Record<string, string>): Record<string, string> {
+  let prefixed = false;
+  for (const key in attributes) prefixed ||= key.includes(":");
+  return prefixed ? Object.fromEntries(Object.entries(attributes).map(([key, value]) => [local(key), value])) : attributes;
+}
+
 /**
  * A reader for markup that arrives in pieces. Entities that a document defines itself are refused by the parser, so
  * nothing is fetched and nothing expands.
  */
 export function markupReader(handler: MarkupHandler): (text: string) => void {
-  const parser = new SaxesParser({ xmlns: false });
+  const parser = new SaxesParser({ xmlns: false, position: false });
   parser.on("opentag", ({ name, attributes }) => {
-    const plain: Record<string, string> = {};
-    for (const key in attributes) plain[local(key)] = attributes[key]!;
-    handler.open(local(name), plain);
+    handler.open(local(name), withoutPrefixes(attributes));
   });
   parser.on("closetag", ({ name }) => handler.close(local(name)));
   parser.on("text", handler.text);
