@@ -134,3 +134,21 @@ test("checks say what they mean here, and the robustness table marks a verdict t
   await expect(table.getByRole("row", { name: /HC4 errors/ })).toContainText("supported", { timeout: 15_000 });
   await expect(table.getByRole("row", { name: /without covariates/ })).toBeVisible();
 });
+
+test("a kept run stands beside the study as it is now, with what differs", async ({ page }) => {
+  await openDemo(page, "evidence");
+  await settled(page);
+  await page.getByRole("link", { name: /Compare/ }).click();
+  await page.getByLabel("Name of the run").fill("with covariates");
+  await page.getByRole("button", { name: "Keep this run" }).click();
+  await expect(page.getByRole("listitem").filter({ hasText: "with covariates" })).toBeVisible();
+  await page.getByRole("button", { name: "Settings of the analysis" }).click();
+  await page.getByLabel("Standard errors and tests").selectOption("HC4");
+  await page.keyboard.press("Escape");
+  await settled(page);
+  await expect(page.getByText("Done differently: errors: classical and HC4.")).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole("listitem").filter({ hasText: "with covariates" })).toBeVisible();
+  await page.getByRole("button", { name: "Remove the run with covariates" }).click();
+  await expect(page.getByRole("listitem").filter({ hasText: "with covariates" })).toHaveCount(0);
+});

@@ -3,14 +3,28 @@ import { Link } from "react-router";
 import { plain, type Specification } from "../../core";
 import { useRobustness } from "../analysis/use-data-evidence";
 import { useStudy } from "../analysis/use-study";
+import type { Route } from "./+types/compare";
+import { KeptRuns } from "../components/checks/kept-runs";
+import { keepRun, listRuns, removeRun } from "../storage/studies";
 import { VerdictMark } from "../components/verdict";
 import { linear, padded } from "../components/probe/scale";
 import "../components/checks/checks.css";
 
 const WIDTH = 150;
 
-/** The same hypotheses over ways of analysing them. */
-export default function Compare() {
+export async function clientLoader({ params }: Route.ClientLoaderArgs) {
+  return { runs: await listRuns(params.id) };
+}
+clientLoader.hydrate = true as const;
+
+export async function clientAction({ params, request }: Route.ClientActionArgs) {
+  const { intent, name, run, id } = await request.json();
+  if (intent === "keep") await keepRun(params.id, name, run);
+  if (intent === "remove") await removeRun(id);
+  return { ok: true };
+}
+
+export default function Compare({ loaderData }: Route.ComponentProps) {
   const context = useStudy();
   const { result, old } = useRobustness(context);
   const { evidence } = context.analysis;
@@ -48,6 +62,7 @@ export default function Compare() {
           <RobustnessTable specifications={specifications} sentences={evidence.hypotheses} />
         </>
       )}
+      <KeptRuns context={context} runs={loaderData.runs} />
     </div>
   );
 }

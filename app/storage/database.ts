@@ -1,5 +1,5 @@
 import Dexie, { type EntityTable } from "dexie";
-import { newDefinition, type PackedTable, type StudyDefinition } from "../../core";
+import { newDefinition, type KeptRun, type PackedTable, type StudyDefinition } from "../../core";
 import type { Verdict } from "../../core";
 
 /** A state of a study that one can go back to: its definition and the data it was about. */
@@ -43,6 +43,15 @@ export interface StoredStrip {
   verdicts: { label: string; verdict: Verdict; sentence: string }[];
 }
 
+/** A run that was kept under a name. */
+export interface StoredRun {
+  id: string;
+  study: string;
+  name: string;
+  keptAt: number;
+  run: KeptRun;
+}
+
 export interface StoredFact {
   key: string;
   value: unknown;
@@ -58,6 +67,7 @@ export class Database extends Dexie {
   histories!: EntityTable<StoredHistory, "id">;
   strips!: EntityTable<StoredStrip, "id">;
   facts!: EntityTable<StoredFact, "key">;
+  runs!: EntityTable<StoredRun, "id">;
 
   constructor() {
     super("hebel");
@@ -74,6 +84,7 @@ export class Database extends Dexie {
           .modify((study) => void (study.definition = completed(study.definition)));
         await upgrade.table("histories").clear();
       });
+    this.version(3).stores({ runs: "id, study" });
   }
 }
 

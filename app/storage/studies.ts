@@ -4,12 +4,13 @@ import {
   replaceData as fitTo,
   unpackTable,
   withLog,
+  type KeptRun,
   type StudyDefinition,
   type Table,
   type Variable,
 } from "../../core";
 import type { LoadedStudy } from "../../formats";
-import { database, TAB, type StoredHistory, type StoredStrip, type StoredStudy, type StudyState } from "./database";
+import { database, TAB, type StoredHistory, type StoredRun, type StoredStrip, type StoredStudy, type StudyState } from "./database";
 
 const MAX_HISTORY = 200;
 /** Changes of one kind within this time are one step of undo. */
@@ -180,11 +181,24 @@ async function dropUnreachable(id: string, reachable: string[]): Promise<void> {
 }
 
 export async function removeStudy(id: string): Promise<void> {
-  await database.transaction("rw", [database.studies, database.pages, database.histories, database.strips], async () => {
+  await database.transaction("rw", [database.studies, database.pages, database.histories, database.strips, database.runs], async () => {
     await database.pages.where("study").equals(id).delete();
+    await database.runs.where("study").equals(id).delete();
     await Promise.all([database.studies.delete(id), database.histories.delete(id), database.strips.delete(id)]);
   });
 }
+
+/** Keeps a run under a name. */
+export async function keepRun(study: string, name: string, run: KeptRun): Promise<void> {
+  await database.runs.put({ id: newId(), study, name, keptAt: Date.now(), run });
+}
+
+/** The kept runs of a study, the newest first. */
+export async function listRuns(study: string): Promise<StoredRun[]> {
+  return (await database.runs.where("study").equals(study).toArray()).sort((a, b) => b.keptAt - a.keptAt);
+}
+
+export const removeRun = (id: string): Promise<void> => database.runs.delete(id);
 
 export const keepStrip = (strip: StoredStrip): Promise<unknown> => database.strips.put(strip);
 
