@@ -32,6 +32,13 @@ const ERROR_HELP: Record<CovarianceKind, string> = {
   HC4: "Like HC3, adapts to cases with very high leverage.",
 };
 
+/** What a way of centring does to coefficients; to effects, regions and indices it does nothing. */
+const CENTRING_WORDS: Record<Settings["centring"], string> = {
+  none: "A lower-order coefficient is the slope where its partner is 0, which may be far from the data. Effects are the same in each way.",
+  mean: "A lower-order coefficient is the slope at the partner's mean. Effects, regions and indices do not change.",
+  products: "Slopes as when centred; the intercept stays that of the raw columns.",
+};
+
 /** Settings of the analysis; every change counts at once. */
 export function SettingsDialog({ context, close }: { context: StudyContext; close: () => void }) {
   const {
@@ -152,6 +159,17 @@ function Grouping({ settings, names, set }: GroupingProps) {
         ]}
         help="Used by the delta method and Monte Carlo intervals."
         onChange={(v) => set({ crossEquations: v as Settings["crossEquations"] })}
+      />
+      <Choice
+        label="Columns in products"
+        value={settings.centring}
+        options={[
+          ["none", "as they are"],
+          ["mean", "centred at their means"],
+          ["products", "centred in products only"],
+        ]}
+        help={CENTRING_WORDS[settings.centring]}
+        onChange={(v) => set({ centring: v as Settings["centring"] })}
       />
     </>
   );
