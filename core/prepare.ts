@@ -61,7 +61,7 @@ export function prepare(stated: StudyDefinition, raw: Table, { tolerant = false,
   const typed = typedColumns(study, dataset, theory);
   const sample = listwiseSample([...typed.values()], dataset);
   const variables = new Map(study.variables.map((v) => [v.name, v]));
-  const design = buildDesign(theory.equations, typed, variables, sample);
+  const design = buildDesign(theory.equations, typed, variables, sample, settings.centring === "standardised");
   const fits = design.equations.map(fitEquation);
   const layout = parameterLayout(design);
   const theta = parameterVector(layout, design, fits);

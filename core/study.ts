@@ -27,13 +27,16 @@ export interface Settings {
   /** Resample whole clusters, the values of this column. */
   cluster: string | null;
   monteCarloDraws: number;
-  /** Columns that enter products: as they are, centred wherever they predict, or centred in products only. */
+  /**
+   * Columns that enter products: as they are, centred wherever they predict, or centred in products only; or every
+   * numeric variable as a z-score, outcomes too, with products made of z-scores.
+   */
   centring: (typeof CENTRINGS)[number];
   /** Where the effects of a moderated path are looked at, by moderator; mean and one SD to each side unless said otherwise. */
   probes: Record<string, ProbeChoice[]>;
 }
 
-export const CENTRINGS = ["none", "mean", "products"] as const;
+export const CENTRINGS = ["none", "mean", "products", "standardised"] as const;
 
 /** Mean and SDs, the 16, 50 and 84 % points, or a value of one's own in raw units. */
 export type ProbeChoice = "mean_sd" | "percentile" | number;

@@ -32,11 +32,13 @@ const ERROR_HELP: Record<CovarianceKind, string> = {
   HC4: "Like HC3, adapts to cases with very high leverage.",
 };
 
-/** What a way of centring does to coefficients; to effects, regions and indices it does nothing. */
+/** What each choice does to coefficients; centring does nothing to effects, regions and indices. */
 const CENTRING_WORDS: Record<Settings["centring"], string> = {
   none: "A lower-order coefficient is the slope where its partner is 0, which may be far from the data. Effects are the same in each way.",
   mean: "A lower-order coefficient is the slope at the partner's mean. Effects, regions and indices do not change.",
   products: "Slopes as when centred; the intercept stays that of the raw columns.",
+  standardised:
+    "Every numeric variable, outcomes too, is turned into z-scores before products are made. Effects and probe values are then in SDs, found anew in every resample.",
 };
 
 /** Settings of the analysis; every change counts at once. */
@@ -167,6 +169,7 @@ function Grouping({ settings, names, set }: GroupingProps) {
           ["none", "as they are"],
           ["mean", "centred at their means"],
           ["products", "centred in products only"],
+          ["standardised", "z-scores throughout"],
         ]}
         help={CENTRING_WORDS[settings.centring]}
         onChange={(v) => set({ centring: v as Settings["centring"] })}

@@ -1,6 +1,6 @@
 import { Wide } from "../components/wide";
 import { Link } from "react-router";
-import { plain, type Specification } from "../../core";
+import { plain, ROBUST_RESAMPLES, thousands, type Specification } from "../../core";
 import { useRobustness } from "../analysis/use-data-evidence";
 import { useStudy } from "../analysis/use-study";
 import type { Route } from "./+types/compare";
@@ -44,7 +44,10 @@ export default function Compare({ loaderData }: Route.ComponentProps) {
     <div className={old ? "screen compare old" : "screen compare"} aria-busy={old}>
       <div className="screen-head">
         <h1>Does it hold?</h1>
-        <p className="quiet">Every verdict over errors, intervals, covariates and influential cases; 2,000 resamples each.</p>
+        <p className="quiet">
+          Every verdict over errors, intervals, centring, covariates and influential cases, with up to {thousands(ROBUST_RESAMPLES)}{" "}
+          resamples each.
+        </p>
       </div>
       {result?.problem && (
         <p className="note" role="alert">

@@ -1,10 +1,7 @@
-import { subtract } from "./expression";
+import { subtract, type Expression } from "./expression";
 import { at, derivative, moderatorsOf, powerOf, type Polynomial } from "./polynomial";
-import { atWords, combinations, valuesOf, type Moderator } from "./probes";
+import { atWords, middleOf, probeGrid, valuesOf, type Moderator, type Probe } from "./probes";
 import type { ConditionalRoute, EffectContext, EffectPair, Quantity } from "./quantity";
-
-/** At most so many combinations of probes are worked out for one route. */
-const MOST_COMBINATIONS = 81;
 
 const routeWords = (pair: EffectPair, nodes: string[]): string => [pair.from, ...nodes.slice(1)].join(" > ");
 
@@ -24,6 +21,7 @@ export function conditionalEffects(context: EffectContext): Quantity[] {
     pair.conditional.flatMap((route) => [
       ...indices(context, pair, route),
       ...atProbes(context, pair, route),
+      ...probeContrasts(context, pair, route),
       ...(route.nodes.length > 2 ? quadratics(context, pair, route) : []),
     ]),
   );
@@ -49,38 +47,54 @@ export function moderatorsFor(context: EffectContext, polynomial: Polynomial): M
   return context.moderators.filter((m) => m.columns.some((c) => keys.includes(c.key)));
 }
 
+const onWords = ({ fromLabel, to }: EffectPair, nodes: string[]): string =>
+  `${fromLabel} on ${to}${nodes.length > 2 ? ` through ${nodes.slice(1, -1).join(", then ")}` : ""}`;
+
 function atProbes(context: EffectContext, pair: EffectPair, { nodes, polynomial }: ConditionalRoute): Quantity[] {
-  const moderators = moderatorsFor(context, polynomial);
-  const all = combinations(moderators);
-  if (all.length > MOST_COMBINATIONS) return [];
-  const indirect = nodes.length > 2;
-  const base = { from: pair.from, to: pair.to, via: nodes.slice(1, -1), of: null };
-  const on = `${pair.fromLabel} on ${pair.to}${indirect ? ` through ${nodes.slice(1, -1).join(", then ")}` : ""}`;
-  const found = all.map((combination): Quantity => {
+  return probeGrid(moderatorsFor(context, polynomial)).map((combination) => {
     const words = atWords(combination);
     return {
-      ...base,
       id: conditionalId(pair, nodes, words),
-      kind: indirect ? "conditional_indirect" : "conditional_direct",
-      label: `${on} at ${words}`,
+      kind: nodes.length > 2 ? "conditional_indirect" : "conditional_direct",
+      label: `${onWords(pair, nodes)} at ${words}`,
+      from: pair.from,
+      to: pair.to,
+      via: nodes.slice(1, -1),
+      of: null,
       expression: at(polynomial, valuesOf(combination)),
     };
   });
-  if (moderators.length !== 1) return found;
-  const probes = moderators[0]!.probes;
-  const contrasts = probes.flatMap((later, j) =>
-    probes.slice(0, j).map((earlier, i): Quantity => {
-      const words = `${moderators[0]!.name} ${later.label} minus ${earlier.label}`;
-      return {
-        ...base,
-        id: `contrast ${conditionalId(pair, nodes, words)}`,
-        kind: "conditional_contrast",
-        label: `${on}: ${words}`,
-        expression: subtract(found[j]!.expression, found[i]!.expression),
-      };
-    }),
-  );
-  return [...found, ...contrasts];
+}
+
+/**
+ * Differences of conditional effects between two probes of one moderator, the later minus the earlier. Other moderators
+ * matter only where they bear on the difference, and then stand at each of their probes.
+ */
+function probeContrasts(context: EffectContext, pair: EffectPair, { nodes, polynomial }: ConditionalRoute): Quantity[] {
+  const moderators = moderatorsFor(context, polynomial);
+  return moderators.flatMap((moderator) => {
+    const change = moderator.columns.flatMap((c) => derivative(polynomial, c.key));
+    const others = moderatorsFor(context, change).filter((m) => m !== moderator);
+    const rest = middleOf(moderators.filter((m) => m !== moderator && !others.includes(m)));
+    return probeGrid(others).flatMap((held) => {
+      const value = (probe: Probe): Expression => at(polynomial, valuesOf([...held, ...rest, { probe }]));
+      return moderator.probes.flatMap((later, j) =>
+        moderator.probes.slice(0, j).map((earlier): Quantity => {
+          const words = `${moderator.name} ${later.label} minus ${earlier.label}${held.length > 0 ? `, ${atWords(held)}` : ""}`;
+          return {
+            id: `contrast ${conditionalId(pair, nodes, words)}`,
+            kind: "conditional_contrast",
+            label: `${onWords(pair, nodes)}: ${words}`,
+            from: pair.from,
+            to: pair.to,
+            via: nodes.slice(1, -1),
+            of: null,
+            expression: subtract(value(later), value(earlier)),
+          };
+        }),
+      );
+    });
+  });
 }
 
 /** What one unit of a moderator does to an indirect effect, where that is one number or depends on other moderators only. */
@@ -89,7 +103,7 @@ function indices(context: EffectContext, pair: EffectPair, { nodes, polynomial }
   const keys = moderatorsOf(polynomial);
   const route = routeWords(pair, nodes);
   const base = { from: pair.from, to: pair.to, via: nodes.slice(1, -1), of: null };
-  const on = `${pair.fromLabel} on ${pair.to} through ${nodes.slice(1, -1).join(", then ")}`;
+  const on = onWords(pair, nodes);
   const list: Quantity[] = [];
   const linear = keys.filter((key) => powerOf(polynomial, key) === 1);
   for (const key of linear) {
@@ -104,7 +118,7 @@ function indices(context: EffectContext, pair: EffectPair, { nodes, polynomial }
         expression: at(slope, new Map()),
       });
     }
-    for (const combination of others.length > 0 ? combinations(others) : []) {
+    for (const combination of others.length > 0 ? probeGrid(others) : []) {
       const words = atWords(combination);
       list.push({
         ...base,
@@ -138,7 +152,7 @@ function quadratics(context: EffectContext, pair: EffectPair, { nodes, polynomia
   if (powerOf(polynomial, column.key) !== 2) return [];
   const route = routeWords(pair, nodes);
   const base = { from: pair.from, to: pair.to, via: nodes.slice(1, -1), of: null, kind: "curve" as const };
-  const on = `${pair.fromLabel} on ${pair.to} through ${nodes.slice(1, -1).join(", then ")}`;
+  const on = onWords(pair, nodes);
   const first = derivative(polynomial, column.key);
   const zero = new Map([[column.key, -context.centre(column.key)]]);
   const half = derivative(first, column.key).map((t) => ({

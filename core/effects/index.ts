@@ -27,7 +27,7 @@ export const allQuantities = (context: EffectContext): Quantity[] => FAMILIES.fl
 
 export { claimIds, middleId, moderationClaimIds } from "./own";
 export { conditionalId, indexId, interactionId } from "./conditional";
-export { atWords, combinations, valuesOf, type Moderator, type Probe } from "./probes";
+export { atWords, probeGrid, valuesOf, type Combination, type Moderator } from "./probes";
 export { at, derivative, moderatorsOf, slopeOf, type Polynomial } from "./polynomial";
 export { directId, indirectId, totalId, totalIndirectId } from "./path-effects";
 export { effectContext, type ConditionalRoute, type EffectContext, type EffectKind, type EffectPair, type Quantity } from "./quantity";

@@ -2,7 +2,7 @@ import { StudyProblem } from "../problems";
 import { nearestName, nodesOf, type Formula, type Hypothesis, type Moderation } from "../theory";
 import { conditionalId, indexId, interactionId, moderatorsFor } from "./conditional";
 import type { Polynomial } from "./polynomial";
-import { atWords, type Probe } from "./probes";
+import { atWords, middleOf } from "./probes";
 import { add, number, subtract, sum, type Expression } from "./expression";
 import { directId, indirectId, totalIndirect } from "./path-effects";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
@@ -26,11 +26,7 @@ const claimedNodes = ({ from, to, chains }: Hypothesis): string[][] =>
 
 /** The conditional effect at the middle probe of every moderator. */
 export function middleId(context: EffectContext, pair: EffectPair, nodes: string[], polynomial: Polynomial): string {
-  const combination = moderatorsFor(context, polynomial).map((moderator) => ({
-    moderator,
-    probe: middleProbe(moderator.probes),
-  }));
-  return conditionalId(pair, nodes, atWords(combination));
+  return conditionalId(pair, nodes, atWords(middleOf(moderatorsFor(context, polynomial))));
 }
 
 /** Quantities for hypotheses that claim a sum of indirect effects (“through A and B”). */
@@ -109,9 +105,6 @@ export function moderationClaimIds(context: EffectContext, quantities: Quantity[
     return of(`contrast ${conditionalId(pair, nodes, words)}`).map((q) => q.id);
   });
 }
-
-const middleProbe = (probes: Probe[]): Probe =>
-  probes.find((p) => p.label === "mean" || p.label === "p50") ?? probes[Math.floor((probes.length - 1) / 2)]!;
 
 const middle = (list: Quantity[]): Quantity[] => (list.length > 0 ? [list[Math.floor(list.length / 2)]!] : []);
 

@@ -25,6 +25,9 @@ export interface Moderator {
   max: number;
 }
 
+/** One probe for each moderator. */
+export type Combination = { probe: Probe; moderator: Moderator }[];
+
 /** 16, 50 and 84 per cent: about a normal variable's mean and one SD to each side. */
 const PERCENTILES: [string, number][] = [
   ["p16", 0.16],
@@ -62,7 +65,7 @@ export function moderatorOf(name: string, design: Design, typed: ReadonlyMap<str
   const distinct = [...new Set(column.values)].sort((a, b) => a - b);
   if (distinct.length === 2) {
     const levels = typed.get(name)?.levels;
-    return { name, columns, kind: "two_values", probes: distinct.map((v) => probe(levels?.[v] ?? `=${v}`, v)), min, max };
+    return { name, columns, kind: "two_values", probes: distinct.map((v, i) => probe(levels?.[i] ?? `=${v}`, v)), min, max };
   }
   const probes = choice.flatMap((rule) => {
     if (rule === "mean_sd") {
@@ -80,15 +83,36 @@ export function moderatorOf(name: string, design: Design, typed: ReadonlyMap<str
 }
 
 /** Every combination of one probe for each moderator, the first moderator slowest. */
-export function combinations(moderators: Moderator[]): { probe: Probe; moderator: Moderator }[][] {
-  return moderators.reduce<{ probe: Probe; moderator: Moderator }[][]>(
+export function combinations(moderators: Moderator[]): Combination[] {
+  return moderators.reduce<Combination[]>(
     (all, moderator) => all.flatMap((some) => moderator.probes.map((probe) => [...some, { probe, moderator }])),
     [[]],
   );
 }
 
+/** Beyond so many combinations nobody reads them all. */
+const MOST_COMBINATIONS = 81;
+
+/** The place in the middle of everything: the middle probe of each moderator. */
+export const middleOf = (moderators: Moderator[]): Combination =>
+  moderators.map((moderator) => ({ moderator, probe: middleProbe(moderator.probes) }));
+
+const middleProbe = (probes: Probe[]): Probe =>
+  probes.find((p) => p.label === "mean" || p.label === "p50") ?? probes[Math.floor((probes.length - 1) / 2)]!;
+
+/** Every combination of probes; with very many of them, each moderator's probes while the others stay at their middle. */
+export function probeGrid(moderators: Moderator[]): Combination[] {
+  const count = moderators.reduce((all, m) => all * m.probes.length, 1);
+  if (count <= MOST_COMBINATIONS) return combinations(moderators);
+  const middle = middleOf(moderators);
+  const moved = moderators.flatMap((moderator, i) =>
+    moderator.probes.map((probe) => middle.map((here, j) => (i === j ? { moderator, probe } : here))),
+  );
+  return [...new Map(moved.map((combination) => [atWords(combination), combination])).values()];
+}
+
 /** “advice mean-sd, noise =3” */
-export const atWords = (combination: { probe: Probe; moderator: Moderator }[]): string =>
+export const atWords = (combination: Combination): string =>
   combination.map(({ probe, moderator }) => `${moderator.name} ${probe.label}`).join(", ");
 
 /** The centred values of a combination. */

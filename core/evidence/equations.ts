@@ -75,7 +75,7 @@ export interface ZScores {
 /** Products that are part of no other product; the code columns of one categorical variable belong together. */
 function highestProducts({ columns }: Equation): { terms: string[]; positions: number[] }[] {
   const products = columns.flatMap((column, j) =>
-    column.components ? [{ column, position: j + 1, parts: column.variable.split(":") }] : [],
+    column.components ? [{ column, position: j + 1, parts: column.components.map((c) => c.variable) }] : [],
   );
   const highest = products.filter(
     (p) => !products.some((o) => o.parts.length > p.parts.length && p.parts.every((v) => o.parts.includes(v))),
@@ -111,6 +111,7 @@ function coefficient(fit: EquationFit, at: number, start: number, covariances: C
     label: column?.label ?? "intercept",
     covariate: column !== null && fit.equation.covariates.has(column.key),
     moderator: column !== null && fit.equation.moderators.has(column.key),
+    components: column?.components?.map(({ key, variable }) => ({ key, variable })) ?? null,
     zScores: null,
     b,
     errors: byCovariance((kind) => {

@@ -80,14 +80,12 @@ function quantityWords(hypothesis: Hypothesis, claimed: EffectEvidence[]): strin
 const MOST_CONDITIONAL = 9;
 
 /** The effects at the probes of the path that a moderation is about. */
-function conditionalIds({ quantities }: Prepared, moderation: Moderation): string[] {
+function conditionalIds({ quantities, context }: Prepared, moderation: Moderation): string[] {
   const via = moderation.chain.map((r) => r.name).join("\u0000");
   const kind = moderation.chain.length > 0 ? "conditional_indirect" : "conditional_direct";
+  const starts = new Set(context.pairs.filter((p) => p.fromVariable === moderation.from.name).map((p) => p.from));
   return quantities
-    .filter(
-      (q) =>
-        q.kind === kind && q.to === moderation.to.name && q.via.join("\u0000") === via && q.from?.split(".")[0] === moderation.from.name,
-    )
+    .filter((q) => q.kind === kind && q.to === moderation.to.name && q.via.join("\u0000") === via && starts.has(q.from ?? ""))
     .slice(0, MOST_CONDITIONAL)
     .map((q) => q.id);
 }

@@ -1,7 +1,7 @@
 export { assembleEvidence, type Resamples } from "./assemble";
 export * from "./types";
 export { regionSentence, regionWords } from "./region-words";
-export { influentialRows, robustness, withoutRows, type RobustClaim, type Specification } from "./robustness";
+export { influentialRows, ROBUST_RESAMPLES, robustness, withoutRows, type RobustClaim, type Specification } from "./robustness";
 export { compareRuns, keptRun, type KeptRun, type RunComparison } from "./runs";
 export { residualRows, type ResidualRows } from "./residuals";
 export type * from "./moderation";

@@ -1,4 +1,4 @@
-import { combinations, moderatorsOf, slopeOf, valuesOf, atWords, type Moderator, type Polynomial, type Probe } from "../effects";
+import { probeGrid, moderatorsOf, slopeOf, valuesOf, atWords, type Moderator, type Combination, type Polynomial } from "../effects";
 import { coefficientTest, type CoefficientTest, type EquationFit } from "../estimators/least-squares";
 import {
   falseDiscovery,
@@ -103,7 +103,7 @@ class SlopeReader {
     const { fit, moderators } = this;
     const { outcome, columns } = fit.equation;
     const column = columns.find((c) => c.key === this.key)!;
-    const grid = combinations(moderators);
+    const grid = probeGrid(moderators);
     const model = probeModel(this.prepared, fit, this.start);
     return {
       id: `${this.key} on ${outcome}`,
@@ -166,7 +166,7 @@ class SlopeReader {
   private alongOne(over: Moderator): JohnsonNeymanSet[] {
     if (over.kind !== "numeric") return [];
     const others = this.moderators.filter((m) => m !== over);
-    return combinations(others).map((combination) => this.johnsonNeyman(this.polynomial, over, combination));
+    return probeGrid(others).map((combination) => this.johnsonNeyman(this.polynomial, over, combination));
   }
 
   private johnsonNeyman(polynomial: Polynomial, over: Moderator, combination: Combination): JohnsonNeymanSet {
@@ -210,7 +210,7 @@ class SlopeReader {
           .filter((t) => t.moderators.includes(key))
           .map((t) => ({ ...t, moderators: t.moderators.filter((m) => m !== key) }));
         if (!polynomial.some((t) => t.moderators.some((m) => second.columns.some((c) => c.key === m)))) return [];
-        const slopes = combinations([second]).map((c) => this.slope(c, this.functional(polynomial, valuesOf(c))));
+        const slopes = probeGrid([second]).map((c) => this.slope(c, this.functional(polynomial, valuesOf(c))));
         const jn = second.kind === "numeric" ? this.johnsonNeyman(polynomial, second, []) : null;
         return [{ with: first.name, over: second.name, slopes, johnsonNeyman: jn }];
       }),
@@ -280,8 +280,6 @@ class SlopeReader {
     });
   }
 }
-
-type Combination = { probe: Probe; moderator: Moderator }[];
 
 const atRecord = (combination: Combination): Record<string, number | string> =>
   Object.fromEntries(combination.map(({ probe, moderator }) => [moderator.name, probe.value ?? probe.label]));

@@ -20,14 +20,14 @@ export interface RobustClaim {
 /** The same hypotheses under one way of analysing; without claims when it cannot be done, and then why. */
 export interface Specification {
   name: string;
-  group: "as set" | "errors" | "intervals" | "covariates" | "cases";
+  group: "as set" | "errors" | "intervals" | "covariates" | "cases" | "centring";
   n: number | null;
   claims: RobustClaim[];
   problem: string | null;
 }
 
-/** Resamples behind every specification that bootstraps: enough for a verdict, few enough to try many ways. */
-const RESAMPLES = 2000;
+/** Resamples behind every way that bootstraps: the study's own, up to a number that allows many ways to be tried. */
+export const ROBUST_RESAMPLES = 5000;
 
 /** The most influential rows of every equation: the five largest Cook's distances, where they exceed 4 / n. */
 export function influentialRows(evidence: Evidence): number[] {
@@ -42,11 +42,14 @@ export const withoutRows = (study: StudyDefinition, rows: number[]): StudyDefini
 });
 
 /**
- * The hypotheses over ways of analysing: errors, intervals, with and without covariates and influential cases. All
- * bootstrap intervals of a sample come from the same resamples.
+ * The hypotheses over ways of analysing: errors, intervals, centring, with and without covariates and influential
+ * cases. All bootstrap intervals of a sample come from the same resamples.
  */
 export function robustness(study: StudyDefinition, table: Table): Specification[] {
-  const few = { ...study, settings: { ...study.settings, replications: Math.min(RESAMPLES, study.settings.replications || RESAMPLES) } };
+  const few = {
+    ...study,
+    settings: { ...study.settings, replications: Math.min(ROBUST_RESAMPLES, study.settings.replications || ROBUST_RESAMPLES) },
+  };
   const base = new Sample(few, table);
   const own = base.evidence({});
   const change =
@@ -76,6 +79,11 @@ export function robustness(study: StudyDefinition, table: Table): Specification[
         `without the ${rows.length} most influential rows`,
         () => new Sample(withoutRows(few, rows), table).evidence({}),
       ]);
+  }
+  if (own.moderations.length > 0) {
+    const centring = study.settings.centring === "mean" ? "none" : "mean";
+    const name = centring === "mean" ? "columns of products centred" : "columns of products as they are";
+    tries.push(["centring", name, () => new Sample({ ...few, settings: { ...few.settings, centring } }, table).evidence({})]);
   }
   if (covariates.test(study.theory)) {
     const theory = study.theory

@@ -41,6 +41,8 @@ export interface CoefficientEvidence {
   covariate: boolean;
   /** There because it moderates a step, not because a path starts from it. */
   moderator: boolean;
+  /** The columns multiplied, where the term is a product. */
+  components: { key: string; variable: string }[] | null;
   /** In an equation with products: the coefficient when every numeric variable is a z-score, products made of z-scores. */
   zScores: { b: number; errors: ByCovariance<CoefficientTest> } | null;
   b: number;

@@ -103,6 +103,7 @@ describe("resampling", () => {
     means: new Float64Array(2),
     sds: Float64Array.from([1, 1]),
     equations: [{ outcome: 0, columns: [1], start: 0 }],
+    restandardise: null,
     sdTargets: Int32Array.from([2, 3]),
     size: 4,
   };

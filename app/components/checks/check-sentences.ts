@@ -55,8 +55,13 @@ function residualChecks({ checks, n }: EquationEvidence, robust: boolean): Check
   ];
 }
 
-function collinearity({ coefficients, conditionNumber, terms }: EquationEvidence): CheckSentence[] {
-  const inProducts = new Set(terms.filter((t) => t.includes(":")).flatMap((t) => [t, ...t.split(":")]));
+/** Products, and whatever is part of one. */
+const inProductsOf = ({ coefficients }: EquationEvidence): Set<string> =>
+  new Set(coefficients.flatMap((c) => (c.components ? [c.term, ...c.components.map((part) => part.key)] : [])));
+
+function collinearity(equation: EquationEvidence): CheckSentence[] {
+  const { coefficients, conditionNumber } = equation;
+  const inProducts = inProductsOf(equation);
   const high = coefficients.filter((c) => c.vif !== null && c.vif > HIGH_VIF && !inProducts.has(c.term));
   const text =
     high.length > 0
@@ -66,9 +71,10 @@ function collinearity({ coefficients, conditionNumber, terms }: EquationEvidence
 }
 
 /** A strange coefficient explained by what its predictors share. */
-function suppressed({ suppression, r2, outcome, terms }: EquationEvidence): CheckSentence[] {
+function suppressed(equation: EquationEvidence): CheckSentence[] {
+  const { suppression, r2, outcome } = equation;
   // A term of a product is a slope where its partner is zero; comparing that with a simple correlation says nothing.
-  const inProducts = new Set(terms.filter((t) => t.includes(":")).flatMap((t) => [t, ...t.split(":")]));
+  const inProducts = inProductsOf(equation);
   const strange = suppression.filter(
     (s) =>
       !inProducts.has(s.term) &&

@@ -306,19 +306,12 @@ function Held({ moderator, at, choose }: { moderator: Moderator; at: number; cho
 /** What the products explain, and whether different lines are more than chance. */
 function Explained({ moderation, evidence }: { moderation: ModerationEvidence; evidence: Evidence }) {
   const equation = evidence.equations.find((e) => e.outcome === moderation.outcome)!;
-  const change = equation.r2Change.find((r) => r.terms.every((term) => term.split(":").includes(moderation.focal)));
+  const partsOf = (term: string): string[] =>
+    equation.coefficients.find((c) => c.term === term)?.components?.map((part) => part.variable) ?? [];
+  const change = equation.r2Change.find((r) => r.terms.every((term) => partsOf(term).includes(moderation.focalVariable)));
   const test = change && (change.tests[evidence.settings.errors] ?? change.tests.classical);
   if (!change || !test) return null;
-  const names = [
-    ...new Set(
-      change.terms.map((t) =>
-        t
-          .split(":")
-          .map((k) => k.split(".")[0])
-          .join(" × "),
-      ),
-    ),
-  ].join(", ");
+  const names = [...new Set(change.terms.map((term) => partsOf(term).join(" × ")))].join(", ");
   return (
     <p className="quiet explained">
       The product <strong>{names}</strong> adds <strong>{plain(100 * change.r2Change, 1)} %</strong> of explained variance (F({test.df1},{" "}

@@ -43,10 +43,13 @@ export interface Design {
   n: number;
   equations: Equation[];
   codings: UsedCoding[];
+  /** Every numeric column, outcomes too, is a z-score; code columns are not. */
+  standardised: boolean;
 }
 
 /**
  * Builds the design of every equation.
+ * @param standardised make every numeric variable a z-score of the sample first
  * @throws StudyProblem `wrong_level`, `one_level`, `constant_variable` or `too_few_cases`, naming equation and variables
  */
 export function buildDesign(
@@ -54,6 +57,7 @@ export function buildDesign(
   typed: Map<string, TypedColumn>,
   variables: Map<string, Variable>,
   sample: Sample,
+  standardised = false,
 ): Design {
   const codings: UsedCoding[] = [];
   const cache = new Map<string, DesignColumn[]>();
@@ -62,7 +66,7 @@ export function buildDesign(
     if (!columns) {
       const variable = variables.get(name)!;
       const column = typed.get(name)!;
-      columns = variable.level === "categorical" ? coded(column, variable, sample, codings) : [numericColumn(column, sample)];
+      columns = variable.level === "categorical" ? coded(column, variable, sample, codings) : [numericColumn(column, sample, standardised)];
       cache.set(name, columns);
     }
     refuseConstant(columns, name, equation);
@@ -91,11 +95,15 @@ export function buildDesign(
     }
     return { outcome: spec.outcome, columns, covariates, moderators, y: outcome.values, sdY: outcome.sd };
   });
-  return { n: sample.n, equations, codings };
+  return { n: sample.n, equations, codings, standardised };
 }
 
-function numericColumn(column: TypedColumn, sample: Sample): DesignColumn {
-  const values = pick(column.values, sample.rows);
+function numericColumn(column: TypedColumn, sample: Sample, standardised: boolean): DesignColumn {
+  const raw = pick(column.values, sample.rows);
+  const sd = standardDeviation(raw);
+  const centre = mean(raw);
+  // A constant keeps its values, so that it is refused with the number that people know.
+  const values = standardised && sd > 0 ? raw.map((v) => (v - centre) / sd) : raw;
   return {
     key: column.name,
     variable: column.name,

@@ -6,9 +6,9 @@ import type { EquationFit } from "./fit";
 /**
  * How coefficients of equations with products are reported: of raw columns; of columns whose components are centred
  * wherever they predict; or with centred components in products only. Slopes of highest order, fitted values and all
- * effects are the same in each.
+ * effects are the same in each. With `standardised` the design holds z-scores already, and nothing is left to map.
  */
-export type Centring = "none" | "mean" | "products";
+export type Centring = "none" | "mean" | "products" | "standardised";
 
 /** Linear map from the coefficients as fitted (intercept first) to those reported, row-major p x p. */
 export type MetricMap = Float64Array;

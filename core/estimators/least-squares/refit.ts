@@ -3,6 +3,7 @@ import { dot, orthogonalFactor, solveUpper } from "../../numerics/orthogonal";
 import { mean } from "../../numerics/moments";
 import type { Design } from "./design";
 import { sdLabel, type ParameterLayout } from "./parameters";
+import { restandardisations, restandardise, type Restandardisations } from "./restandardise";
 
 /** Below this share of unexplained variance a pivot is no longer trusted and the rows themselves are factorised. */
 const SMALL_PIVOT = 1e-8;
@@ -21,6 +22,8 @@ export interface RefitProblem {
   /** Where the SD of each column goes in the parameter vector. */
   sdTargets: Int32Array;
   size: number;
+  /** Only where the design is of z-scores: each resample then has z-scores of its own. */
+  restandardise: Restandardisations | null;
 }
 
 export function refitProblem(design: Design, layout: ParameterLayout): RefitProblem {
@@ -58,6 +61,7 @@ export function refitProblem(design: Design, layout: ParameterLayout): RefitProb
     })),
     sdTargets: Int32Array.from(keys, (key) => layout.index.get(sdLabel(key))!),
     size: layout.size,
+    restandardise: restandardisations(design, (key) => keys.indexOf(key)),
   };
 }
 
@@ -71,6 +75,10 @@ export class Refitter {
   private readonly matrix: Float64Array;
   private readonly rhs: Float64Array;
   private readonly counts: Float64Array;
+  /** Means and SDs of the columns in the resample at hand. */
+  private readonly means: Float64Array;
+  private readonly deviations: Float64Array;
+  private readonly scratch: Float64Array;
   /** Row-major n x packed length: each row's columns, then their products (upper triangle). */
   private readonly products: Float64Array;
   private readonly packed: Float64Array;
@@ -89,6 +97,9 @@ export class Refitter {
     this.cross = new Float64Array(width * width);
     this.matrix = new Float64Array(width * width);
     this.rhs = new Float64Array(width);
+    this.means = new Float64Array(width);
+    this.deviations = new Float64Array(width);
+    this.scratch = new Float64Array(width + 1);
     this.counts = new Float64Array(problem.n).fill(1);
     this.accumulate(this.counts);
     this.total = { sums: this.sums.slice(), cross: this.cross.slice() };
@@ -141,19 +152,23 @@ export class Refitter {
   }
 
   private solve(total: number, counts: Float64Array, out: Float64Array, offset: number): boolean {
-    const { width, sds, sdTargets, equations } = this.problem;
-    const { sums, cross } = this;
+    const { width, sds, sdTargets, equations, restandardise: plans } = this.problem;
+    const { sums, cross, means, deviations } = this;
     for (let j = 0; j < width; j++) {
       for (let k = j; k < width; k++) {
         const value = cross[j * width + k]! - (sums[j]! * sums[k]!) / total;
         cross[j * width + k] = value;
         cross[k * width + j] = value;
       }
-      out[offset + sdTargets[j]!] = sds[j]! * Math.sqrt(Math.max(0, cross[j * width + j]!) / (total - 1));
+      means[j] = this.problem.means[j]! + (sds[j]! * sums[j]!) / total;
+      deviations[j] = sds[j]! * Math.sqrt(Math.max(0, cross[j * width + j]!) / (total - 1));
+      out[offset + sdTargets[j]!] = deviations[j]!;
     }
-    for (const equation of equations) {
-      if (!this.solveEquation(equation, total, counts, out, offset)) return false;
+    for (let g = 0; g < equations.length; g++) {
+      if (!this.solveEquation(equations[g]!, total, counts, out, offset)) return false;
+      if (plans) restandardise(plans.equations[g]!, means, deviations, this.scratch, out, offset + equations[g]!.start);
     }
+    if (plans) for (let k = 0; k < plans.scores.length; k++) out[offset + sdTargets[plans.scores[k]!]!] = 1;
     return true;
   }
 
@@ -164,8 +179,8 @@ export class Refitter {
     out: Float64Array,
     offset: number,
   ): boolean {
-    const { width, means, sds } = this.problem;
-    const { sums, cross, matrix, rhs } = this;
+    const { width, sds } = this.problem;
+    const { cross, matrix, rhs, means } = this;
     const k = columns.length;
     if (total <= k + 1) return false;
     let trusted = true;
@@ -178,12 +193,12 @@ export class Refitter {
     if (trusted && choleskyInPlace(matrix, k, width) > SMALL_PIVOT) choleskySolveInPlace(matrix, k, width, rhs);
     else if (!this.solveByRows(outcome, columns, counts)) return false;
     const sdY = sds[outcome]!;
-    let intercept = means[outcome]! + (sdY * sums[outcome]!) / total;
+    let intercept = means[outcome]!;
     for (let a = 0; a < k; a++) {
       const j = columns[a]!;
       const slope = (rhs[a]! * sdY) / sds[j]!;
       out[offset + start + 1 + a] = slope;
-      intercept -= slope * (means[j]! + (sds[j]! * sums[j]!) / total);
+      intercept -= slope * means[j]!;
     }
     out[offset + start] = intercept;
     return true;

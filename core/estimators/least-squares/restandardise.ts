@@ -1,0 +1,81 @@
+import type { Design, Equation } from "./design";
+
+/**
+ * How coefficients of an equation in the full sample's z-scores turn into those in a resample's own z-scores. With
+ * z = (v - m) / s in the resample, a product expands as (m + s z)(n + t u) = st zu + sn z + mt u + mn, so a term's
+ * coefficient collects those of the products that contain it, times the means of the components left over.
+ */
+export interface Restandardisation {
+  /** Position of the outcome among the columns of the refit. */
+  outcome: number;
+  /** For each coefficient, intercept first: columns whose SDs multiply it. */
+  scales: Int32Array[];
+  /** For each coefficient: which others flow into it, and the columns whose means weight them. */
+  flows: { source: number; means: Int32Array }[][];
+}
+
+/** @param position where a design column stands among the columns of the refit */
+export function restandardisation(equation: Equation, position: (key: string) => number): Restandardisation {
+  const parts = [[], ...equation.columns.map((c) => c.components ?? [c])];
+  const keys = parts.map((columns) => columns.map((c) => c.key));
+  const isScore = new Map(parts.flat().map((c) => [c.key, c.contrast === null]));
+  const positions = (list: string[]): Int32Array => Int32Array.from(list, position);
+  return {
+    outcome: position(equation.outcome),
+    scales: keys.map((own) => positions(own.filter((key) => isScore.get(key)))),
+    flows: keys.map((own) =>
+      keys.flatMap((all, source) => {
+        const rest = all.filter((key) => !own.includes(key));
+        // A code column has no mean taken off, so nothing flows past it.
+        const flows = rest.length > 0 && own.every((key) => all.includes(key)) && rest.every((key) => isScore.get(key));
+        return flows ? [{ source, means: positions(rest) }] : [];
+      }),
+    ),
+  };
+}
+
+export interface Restandardisations {
+  equations: Restandardisation[];
+  /** Positions of the columns that are z-scores: in its own scores, a resample's SD of each is one. */
+  scores: Int32Array;
+}
+
+/** The plans of all equations; none where the design is not of z-scores. */
+export function restandardisations(design: Design, position: (key: string) => number): Restandardisations | null {
+  if (!design.standardised) return null;
+  const numeric = design.equations.flatMap((e) => [
+    e.outcome,
+    ...e.columns.filter((c) => !c.components && c.contrast === null).map((c) => c.key),
+  ]);
+  return {
+    equations: design.equations.map((equation) => restandardisation(equation, position)),
+    scores: Int32Array.from(new Set(numeric), position),
+  };
+}
+
+/**
+ * Turns the coefficients at `out[at ..]` into those of the resample's own z-scores.
+ * @param means of the columns in the resample, `sds` likewise
+ * @param scratch at least as long as the equation has coefficients
+ */
+export function restandardise(
+  { outcome, scales, flows }: Restandardisation,
+  means: Float64Array,
+  sds: Float64Array,
+  scratch: Float64Array,
+  out: Float64Array,
+  at: number,
+): void {
+  for (let i = 0; i < scales.length; i++) {
+    let value = out[at + i]!;
+    for (const { source, means: rest } of flows[i]!) {
+      let weight = out[at + source]!;
+      for (let k = 0; k < rest.length; k++) weight *= means[rest[k]!]!;
+      value += weight;
+    }
+    if (i === 0) value -= means[outcome]!;
+    for (let k = 0; k < scales[i]!.length; k++) value *= sds[scales[i]![k]!]!;
+    scratch[i] = value / sds[outcome]!;
+  }
+  for (let i = 0; i < scales.length; i++) out[at + i] = scratch[i]!;
+}
