@@ -113,3 +113,23 @@ test("a newer file takes the place of the data, and what was said of its columns
   await expect(page.getByLabel("Hypothesis H1")).toContainText("supported");
   await expect(page.getByRole("link", { name: "55 of 55 people" })).toBeVisible();
 });
+
+test("every interval in one picture, and the theory in z-scores with intervals of its own", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("link", { name: /^Language café, for whom/ }).click();
+  await page.getByRole("link", { name: /Evidence/ }).click();
+  await settled(page);
+  await page.getByRole("button", { name: "forest" }).click();
+  await expect(page.getByRole("img", { name: /^Effects on confidence: \d+ intervals/ })).toBeVisible();
+  await page.getByRole("button", { name: "as z-scores" }).click();
+  const row = page.getByRole("table", { name: "Equation of confidence in z-scores" }).getByRole("row", { name: /^hours × support/ });
+  const score = await row.getByRole("cell").nth(1).textContent();
+  await page.getByRole("button", { name: "Settings of the analysis" }).click();
+  await page.getByLabel("Columns in products").selectOption("standardised");
+  await page.keyboard.press("Escape");
+  await settled(page);
+  await page.getByRole("button", { name: "coefficients", exact: true }).click();
+  const now = page.getByRole("table", { name: "Equation of confidence", exact: true }).getByRole("row", { name: /^hours × support/ });
+  await expect(now.getByRole("cell").nth(1)).toHaveText(score!);
+  await expect(page.getByRole("columnheader", { name: "b (z-scores)" }).first()).toBeVisible();
+});

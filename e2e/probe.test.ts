@@ -1,4 +1,5 @@
-import type { Page } from "@playwright/test";
+import { readFileSync } from "node:fs";
+import type { Locator, Page } from "@playwright/test";
 import { aboutDemo, expect, openDemo, settled, test } from "./fixtures";
 
 async function openLever(page: Page): Promise<void> {
@@ -12,6 +13,13 @@ const slope = async (page: Page): Promise<number> => {
   const text = await page.locator(".lever-reading .quiet").last().textContent();
   return Number(/slope ([−\d.]+)/.exec(text ?? "")![1]!.replace("−", "-"));
 };
+
+/** The content of a file that a button saves. */
+async function savedText(page: Page, within: Locator, button: string): Promise<string> {
+  const downloading = page.waitForEvent("download");
+  await within.getByRole("button", { name: button }).click();
+  return readFileSync(await (await downloading).path(), "utf8");
+}
 
 test("the lever by keyboard and mouse: the slope at the handle, and where it differs from zero for how many", async ({ page }) => {
   await openLever(page);
@@ -61,6 +69,8 @@ test("comparison values, units and pinned lines; the same for the indirect effec
 
   await page.getByLabel("effect").selectOption({ label: "hours on belonging through confidence, by support" });
   await settled(page);
+  const csv = await savedText(page, page.getByRole("group", { name: /^Take along: indirect effect/ }), "Numbers as CSV");
+  expect(csv.trim().split("\n")).toHaveLength(53);
   await expect(page.getByText(/The band leaves out zero for \d+ % of the \d+ people/)).toBeVisible();
 });
 
@@ -109,12 +119,30 @@ test("panels, the surface with its regions, and the map of two moderators", asyn
   await openLever(page);
   await page.getByRole("button", { name: "panels" }).click();
   await expect(page.locator(".panel")).toHaveCount(3);
+  await page.getByRole("button", { name: "Show the numbers" }).click();
+  await expect(page.getByRole("row", { name: /^support 4\.00/ })).toContainText("0.208");
+  await page.getByRole("button", { name: "two of my own" }).click();
+  await expect(page.locator(".panel")).toHaveCount(2);
+  await page.getByRole("slider", { name: "support, left" }).press("Home");
+  await expect(page.locator(".panel").first()).toContainText("support 1.00");
+  await expect(page.locator(".panel").last()).toContainText("support 4.00");
   await page.getByRole("button", { name: "surface" }).click();
   await expect(page.getByRole("img", { name: /Predicted confidence over hours and support/ })).toBeVisible();
   const surface = page.getByRole("slider", { name: /as a surface/ });
   const before = await surface.getAttribute("aria-valuetext");
   await surface.press("ArrowRight");
   await expect(surface).not.toHaveAttribute("aria-valuetext", before!);
+  await page.getByLabel("people", { exact: true }).check();
+  // The file holds what the screen shows, as lines and not as dots, and says what it is.
+  const surfaceFile = await savedText(
+    page,
+    page.getByRole("group", { name: "Take along: confidence over hours and support, surface" }),
+    "SVG",
+  );
+  expect(surfaceFile.match(/<circle/g)!.length).toBe(408);
+  expect(surfaceFile.match(/<path/g)!.length).toBeGreaterThan(484);
+  expect(surfaceFile).toContain("The line at 2.5");
+  expect(surfaceFile).toContain('fill="#ffffff"');
   await page.getByRole("link", { name: /Hypotheses/ }).click();
   await page.getByRole("button", { name: "Text", exact: true }).click();
   await page.getByLabel("Theory as text").fill(aboutDemo("H1: support with age alters hours to confidence"));

@@ -7,7 +7,7 @@ import type { Route } from "./+types/compare";
 import { KeptRuns } from "../components/checks/kept-runs";
 import { keepRun, listRuns, removeRun } from "../storage/studies";
 import { VerdictMark } from "../components/verdict";
-import { linear, padded } from "../components/probe/scale";
+import { linear, padded } from "../components/figure/scale";
 import "../components/checks/checks.css";
 
 const WIDTH = 150;

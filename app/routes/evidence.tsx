@@ -9,7 +9,9 @@ import { EffectsTable } from "../components/evidence/effects-table";
 import { EquationTable } from "../components/evidence/equation-table";
 import { ErrorsTable } from "../components/evidence/errors-table";
 import { LedgerEntry } from "../components/evidence/ledger-entry";
+import { AboutScores, ScoresTable } from "../components/evidence/scores-table";
 import { scaleOf } from "../components/interval-bar";
+import { Segments } from "../components/segments";
 import "./evidence.css";
 
 /** What the analysis says: roles and sample, warnings, the ledger of hypotheses, every effect, the equations. */
@@ -92,31 +94,35 @@ export default function Evidence() {
   );
 }
 
+type View = "coefficients" | "errors" | "scores";
+
 function Equations({ evidence }: { evidence: EvidenceObject }) {
-  const [view, setView] = useState<"coefficients" | "errors">("coefficients");
+  const [view, setView] = useState<View>("coefficients");
+  const hasProducts = evidence.equations.some((e) => e.coefficients.some((c) => c.zScores));
   return (
     <section aria-labelledby="equations">
       <div className="screen-head section-head">
         <h2 id="equations">Equations</h2>
         <span className="spacer" />
-        <div className="segments" role="group" aria-label="What to show of the equations">
-          <button type="button" aria-pressed={view === "coefficients"} onClick={() => setView("coefficients")}>
-            coefficients
-          </button>
-          <button type="button" aria-pressed={view === "errors"} onClick={() => setView("errors")}>
-            errors side by side
-          </button>
-        </div>
+        <Segments
+          label="What to show of the equations"
+          value={view}
+          choices={[
+            ["coefficients", "coefficients"],
+            ["errors", "errors side by side"],
+            ...(hasProducts ? [["scores", "as z-scores"] as [View, string]] : []),
+          ]}
+          choose={setView}
+        />
       </div>
       {evidence.equations.map((equation) => (
         <div key={equation.outcome} className="equation">
-          {view === "coefficients" ? (
-            <EquationTable equation={equation} evidence={evidence} />
-          ) : (
-            <ErrorsTable equation={equation} evidence={evidence} />
-          )}
+          {view === "coefficients" && <EquationTable equation={equation} evidence={evidence} />}
+          {view === "errors" && <ErrorsTable equation={equation} evidence={evidence} />}
+          {view === "scores" && <ScoresTable equation={equation} evidence={evidence} />}
         </div>
       ))}
+      {view === "scores" && <AboutScores />}
     </section>
   );
 }

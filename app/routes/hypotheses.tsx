@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { parseTheory, type Evidence, type HypothesisEvidence } from "../../core";
+import { parseTheory, unitWords, type Evidence, type HypothesisEvidence } from "../../core";
 import { useStudy, type StudyContext } from "../analysis/use-study";
 import { PathDiagram, stepKey, type DiagramOptions } from "../components/diagram/path-diagram";
 import { EquationTable } from "../components/evidence/equation-table";
@@ -85,7 +85,7 @@ function Picture({ context, focus }: { context: StudyContext; focus: HypothesisE
           label="Coefficients"
           value={options.units}
           choices={[
-            ["raw", "raw units"],
+            ["raw", unitWords(definition.settings)],
             ["standardised", "standardised"],
           ]}
           choose={(units) => setOptions({ ...options, units })}

@@ -51,9 +51,8 @@ function coefficientQuantities({ layout, fits, maps }: Prepared): Quantity[] {
   );
 }
 
-/** An equation with products once more, in z-scores. */
-function zScoresOf(fit: EquationFit): ZScores | null {
-  if (!fit.equation.columns.some((c) => c.components)) return null;
+/** An equation once more, in z-scores. */
+function zScoresOf(fit: EquationFit): ZScores {
   const map = standardMap(fit.equation);
   const none = new Set<string>();
   const scaled = inMetric(fit, map, "products", none);
@@ -71,8 +70,9 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
   const boot = resamples && resamples.replicates.length > 0 ? bootstrapAll(prepared, resamples, level) : null;
   const monteCarlo = study.settings.interval === "monte_carlo" ? monteCarloAll(prepared, level) : null;
   const effects = effectsOf(prepared, boot, monteCarlo, level);
+  const products = reported.some((fit) => fit.equation.columns.some((c) => c.components));
   const equations = reported.map((fit, g) =>
-    equationEvidence(fit, layout.starts[g]!, reportedCovariances, sample.rows, level, zScoresOf(prepared.fits[g]!)),
+    equationEvidence(fit, layout.starts[g]!, reportedCovariances, sample.rows, level, products ? zScoresOf(prepared.fits[g]!) : null),
   );
   if (boot) attachCoefficientBootstraps(equations, prepared, boot.coefficients);
   const reduced = reducedRegressions(theory, prepared.design);

@@ -43,7 +43,7 @@ export interface CoefficientEvidence {
   moderator: boolean;
   /** The columns multiplied, where the term is a product. */
   components: { key: string; variable: string }[] | null;
-  /** In an equation with products: the coefficient when every numeric variable is a z-score, products made of z-scores. */
+  /** In a theory with products: the coefficient when every numeric variable is a z-score, products made of z-scores. */
   zScores: { b: number; errors: ByCovariance<CoefficientTest> } | null;
   b: number;
   errors: ByCovariance<CoefficientTest>;

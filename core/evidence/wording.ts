@@ -38,3 +38,6 @@ export const INTERVAL_WORDS: Record<string, string> = {
   monte_carlo: "Monte Carlo",
   delta: "delta-method",
 };
+
+/** What one unit of a coefficient or effect is. */
+export const unitWords = ({ centring }: { centring: string }): string => (centring === "standardised" ? "z-scores" : "raw units");

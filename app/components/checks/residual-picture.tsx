@@ -1,5 +1,5 @@
 import { plain, type ResidualRows } from "../../../core";
-import { linear, padded, ticks } from "../probe/scale";
+import { linear, padded, ticks } from "../figure/scale";
 
 const WIDTH = 460;
 const HEIGHT = 250;

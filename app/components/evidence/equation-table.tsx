@@ -1,4 +1,4 @@
-import { percent, plain, pClause, pValue, type EquationEvidence, type Evidence } from "../../../core";
+import { percent, plain, pClause, pValue, unitWords, type CovarianceKind, type EquationEvidence, type Evidence } from "../../../core";
 
 /** One regression: raw and standardised coefficients with the chosen errors, and what the equation explains. */
 export function EquationTable({
@@ -20,7 +20,7 @@ export function EquationTable({
         <thead>
           <tr>
             <th scope="col">{equation.outcome} on</th>
-            <th scope="col">b (raw)</th>
+            <th scope="col">b ({unitWords(evidence.settings)})</th>
             <th scope="col">SE{errors === "classical" ? "" : ` (${errors})`}</th>
             <th scope="col">t</th>
             <th scope="col">p</th>
@@ -56,6 +56,7 @@ export function EquationTable({
         R² = {plain(equation.r2)}, adjusted {plain(equation.adjustedR2)}; residual SD {plain(equation.residualSd)};
         {f && ` F(${f.df1}, ${f.df2}) = ${plain(f.F, 2)}, ${pClause(f.p)};`} n = {equation.n}
       </p>
+      <ProductsAdd equation={equation} errors={errors} />
       {equation.omnibus.map(({ variable, test }) => {
         const found = test[errors];
         return (
@@ -72,10 +73,33 @@ export function EquationTable({
   );
 }
 
+/** What the products explain beyond everything else: each alone, and all together. */
+function ProductsAdd({ equation, errors }: { equation: EquationEvidence; errors: CovarianceKind }) {
+  const partsOf = (term: string): string =>
+    equation.coefficients
+      .find((c) => c.term === term)!
+      .components!.map((part) => part.variable)
+      .join(" × ");
+  return equation.r2Change.map(({ terms, r2Change, tests }, i) => {
+    const test = tests[errors];
+    const names = [...new Set(terms.map(partsOf))];
+    return (
+      <p key={terms.join()} className="quiet equation-foot">
+        {names.join(" and ")}
+        {names.length > 1 && i > 0 ? " together add" : " adds"} {plain(100 * r2Change, 1)} % of explained variance
+        {test && `: F(${test.df1}, ${test.df2}) = ${plain(test.F, 2)}, ${pClause(test.p)}`}
+      </p>
+    );
+  });
+}
+
 /** Suppression, told apart from an error. */
 function Suppressed({ equation, evidence }: { equation: EquationEvidence; evidence: Evidence }) {
   const rows = equation.suppression.filter((s) => s.flags.includes("sign_reversed") || s.flags.includes("beta_above_one"));
+  // A term of a product is a slope where its partner is zero; comparing that with a simple correlation says nothing.
+  const inProducts = new Set(equation.coefficients.flatMap((c) => (c.components ? [c.term, ...c.components.map((part) => part.key)] : [])));
   const telling = rows.filter((s) => {
+    if (inProducts.has(s.term)) return false;
     const test = equation.coefficients.find((c) => c.term === s.term)?.errors[evidence.settings.errors];
     return test && test.p < 1 - evidence.settings.level;
   });

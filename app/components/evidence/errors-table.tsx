@@ -1,4 +1,4 @@
-import { plain, pValue, thousands, type CovarianceKind, type EquationEvidence, type Evidence } from "../../../core";
+import { plain, pValue, thousands, unitWords, type CovarianceKind, type EquationEvidence, type Evidence } from "../../../core";
 
 const SHOWN: CovarianceKind[] = ["classical", "HC3", "HC4"];
 
@@ -11,7 +11,7 @@ export function ErrorsTable({ equation, evidence }: { equation: EquationEvidence
       <thead>
         <tr>
           <th scope="col">{equation.outcome} on</th>
-          <th scope="col">b (raw)</th>
+          <th scope="col">b ({unitWords(evidence.settings)})</th>
           {SHOWN.map((kind) => (
             <th scope="col" key={kind}>
               SE {kind} (p)

@@ -5,6 +5,7 @@ import {
   plain,
   pClause,
   pValue,
+  unitWords,
   type EffectEvidence,
   type Evidence,
   type HypothesisEvidence,
@@ -64,10 +65,10 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
 function EffectRows({ effects, claimed, evidence }: { effects: EffectEvidence[]; claimed: number; evidence: Evidence }) {
   return (
     <table className="numbers">
-      <caption className="visually-hidden">The claimed effect and its parts, raw units</caption>
+      <caption className="visually-hidden">The claimed effect and its parts, {unitWords(evidence.settings)}</caption>
       <thead>
         <tr>
-          <th scope="col">effect (raw units)</th>
+          <th scope="col">effect ({unitWords(evidence.settings)})</th>
           <th scope="col">estimate</th>
           <th scope="col">SE</th>
           <th scope="col">{percent(effects[0]?.shown.level ?? evidence.settings.level)} % CI</th>

@@ -1,6 +1,6 @@
 import { useId, useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { plain } from "../../../core";
-import { linear, padded, ticks, type LinearScale } from "./scale";
+import { linear, padded, ticks, type LinearScale } from "../figure/scale";
 
 const WIDTH = 660;
 const HEIGHT = 236;

@@ -1,6 +1,8 @@
-import { useState } from "react";
-import { percent, plain, type Evidence, type RegionEvidence } from "../../../core";
+import { useRef, useState } from "react";
+import { INTERVAL_WORDS, percent, plain, thousands, type Evidence, type RegionEvidence } from "../../../core";
+import { FigureTools } from "../figure/figure-tools";
 import { EffectStrip, interpolate, type StripRegion } from "./effect-strip";
+import { indirectTable } from "./probe-numbers";
 
 /** A conditional indirect effect along its moderator, with its bootstrap band and the handle. */
 export function IndirectStrip({ region, evidence, values }: { region: RegionEvidence; evidence: Evidence; values: Float64Array | null }) {
@@ -15,9 +17,10 @@ export function IndirectStrip({ region, evidence, values }: { region: RegionEvid
   const [low, high] = [interpolate(region.grid, lower, value), interpolate(region.grid, upper, value)];
   const regions = band ? regionsOf(region, band, values) : [];
   const share = region.percentSignificant?.[kind];
+  const figure = useRef<HTMLDivElement>(null);
   return (
     <div className="indirect">
-      <div>
+      <div ref={figure}>
         <EffectStrip
           over={region.over}
           effectName="indirect effect"
@@ -50,6 +53,12 @@ export function IndirectStrip({ region, evidence, values }: { region: RegionEvid
             The band leaves out zero for <strong>{Math.round(share)} %</strong> of the {evidence.sample.n} {evidence.unit}.
           </p>
         )}
+        <FigureTools
+          target={figure}
+          name={`indirect effect of ${region.label} by ${region.over}`}
+          caption={`The indirect effect of ${region.label} along ${region.over}${band ? `, with a pointwise ${percent(evidence.settings.level)} % ${INTERVAL_WORDS[kind]} bootstrap band from ${thousands(evidence.bootstrap?.done ?? 0)} resamples` : ""}. ${evidence.sample.n} ${evidence.unit}.`}
+          numbers={() => [indirectTable(region, kind, evidence)]}
+        />
       </div>
     </div>
   );

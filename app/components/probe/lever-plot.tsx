@@ -1,14 +1,13 @@
-import { useEffect, useMemo, useRef } from "react";
+import { useMemo } from "react";
 import { plain, type ModerationEvidence } from "../../../core";
 import { lineHere, type Place, type Units } from "./lever-model";
-import { linear, padded, ticks, type LinearScale } from "./scale";
+import { linear, padded, ticks, type LinearScale } from "../figure/scale";
+import { PeopleLayer, type ShownPoints } from "./people-layer";
 import type { Points } from "./use-points";
 
 const WIDTH = 660;
 const HEIGHT = 372;
 const M = { left: 62, right: 58, top: 14, bottom: 44 };
-
-export type ShownPoints = "none" | "near" | "all";
 
 export interface Pinned {
   /** The probe it belongs to. */
@@ -28,17 +27,17 @@ interface Props {
   units: Units;
   /** What stands at the end of the moving line. */
   label: string;
+  width?: number;
   height?: number;
 }
 
 /** Predictor against outcome: the people, the line that tilts about the mean like a lever, its band, and pinned lines. */
-export function LeverPlot({ moderation, points, place, critical, pinned, shown, units, label, height = HEIGHT }: Props) {
+export function LeverPlot({ moderation, points, place, critical, pinned, shown, units, label, width = WIDTH, height = HEIGHT }: Props) {
   const { focal, outcome, model } = moderation;
   const raw = points?.columns[focal];
   const column = model.columns.find((c) => c.key === focal)!;
   const ends = useMemo<[number, number]>(() => {
-    const found = raw ?? [column.mean - 2 * column.sd, column.mean + 2 * column.sd];
-    return [Math.min(...found), Math.max(...found)];
+    return padded(raw ?? [column.mean - 2 * column.sd, column.mean + 2 * column.sd], 0);
   }, [raw, column]);
   const line = lineHere(moderation, place, ends);
   const others = pinned.map((p) => ({ ...p, ends: lineHere(moderation, p.place, ends, 1) }));
@@ -48,7 +47,7 @@ export function LeverPlot({ moderation, points, place, critical, pinned, shown, 
     // The frame stays still while the lever moves.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [points, moderation, units, ends]);
-  const x = linear(padded(ends.map(units.x), 0.03), [M.left, WIDTH - M.right]);
+  const x = linear(padded(ends.map(units.x), 0.03), [M.left, width - M.right]);
   const y = linear(yDomain, [height - M.bottom, M.top]);
   const at = (p: { x: number; reading: { estimate: number; se: number | null } }, shift: number): string =>
     `${x(units.x(p.x)).toFixed(1)} ${y(units.y(p.reading.estimate + shift * critical * (p.reading.se ?? 0))).toFixed(1)}`;
@@ -59,10 +58,10 @@ export function LeverPlot({ moderation, points, place, critical, pinned, shown, 
   const middle = lineHere(moderation, place, [column.mean, column.mean], 1)[0]!;
   const last = line.at(-1)!;
   return (
-    <div className="lever-plot" style={{ width: WIDTH, height }}>
-      <PointsLayer points={points} moderation={moderation} place={place} shown={shown} units={units} x={x} y={y} height={height} />
-      <svg width={WIDTH} height={height} role="img" aria-label={`${outcome} against ${focal}, with the fitted line at ${label}`}>
-        <Axes x={x} y={y} height={height} xLabel={axisLabel(focal, units)} yLabel={axisLabel(outcome, units)} />
+    <div className="lever-plot" style={{ width, height }}>
+      <PeopleLayer {...{ points, moderation, place, shown, units, x, y, width, height }} radius={width < WIDTH ? 2 : 2.7} />
+      <svg width={width} height={height} role="img" aria-label={`${outcome} against ${focal}, with the fitted line at ${label}`}>
+        <Axes x={x} y={y} width={width} height={height} xLabel={axisLabel(focal, units)} yLabel={axisLabel(outcome, units)} />
         <path className="lever-band" d={band} />
         {others.map(({ label: words, ends: [a, b] }, i) => (
           <g key={words} className="lever-pin">
@@ -90,29 +89,30 @@ const fulcrum = (x: number, y: number): string => `M${x} ${y + 2}L${x + 11} ${y 
 interface AxesProps {
   x: LinearScale;
   y: LinearScale;
+  width: number;
   height: number;
   xLabel: string;
   yLabel: string;
 }
 
-export function Axes({ x, y, height, xLabel, yLabel }: AxesProps) {
+function Axes({ x, y, width, height, xLabel, yLabel }: AxesProps) {
   const bottom = height - M.bottom;
   return (
     <g className="axes">
       {ticks(y.domain, 5).map((v) => (
         <g key={v}>
-          <path d={`M${M.left} ${y(v)}H${WIDTH - M.right}`} />
+          <path d={`M${M.left} ${y(v)}H${width - M.right}`} />
           <text x={M.left - 8} y={y(v) + 4} textAnchor="end">
             {plain(v, 1).replace(/\.0$/, "")}
           </text>
         </g>
       ))}
-      {ticks(x.domain, 7).map((v) => (
+      {ticks(x.domain, width < WIDTH ? 4 : 7).map((v) => (
         <text key={v} x={x(v)} y={bottom + 18} textAnchor="middle">
           {plain(v, 1).replace(/\.0$/, "")}
         </text>
       ))}
-      <text className="axis-name" x={(M.left + WIDTH - M.right) / 2} y={height - 6} textAnchor="middle">
+      <text className="axis-name" x={(M.left + width - M.right) / 2} y={height - 6} textAnchor="middle">
         {xLabel}
       </text>
       <text className="axis-name" transform={`translate(16 ${(M.top + bottom) / 2}) rotate(-90)`} textAnchor="middle">
@@ -120,50 +120,4 @@ export function Axes({ x, y, height, xLabel, yLabel }: AxesProps) {
       </text>
     </g>
   );
-}
-
-/** Nearness of a person to the handle, in standard deviations of the moderator, that counts as near. */
-const NEAR = 0.5;
-
-interface LayerProps {
-  points: Points | null;
-  moderation: ModerationEvidence;
-  place: Place;
-  shown: ShownPoints;
-  units: Units;
-  x: LinearScale;
-  y: LinearScale;
-  height: number;
-}
-
-/** The people on a canvas: thousands are drawn anew in a frame while the handle moves. */
-function PointsLayer({ points, moderation, place, shown, units, x, y, height }: LayerProps) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  useEffect(() => {
-    const element = canvas.current;
-    const context = element?.getContext("2d");
-    if (!element || !context) return;
-    const ratio = devicePixelRatio || 1;
-    element.width = WIDTH * ratio;
-    element.height = height * ratio;
-    context.scale(ratio, ratio);
-    context.clearRect(0, 0, WIDTH, height);
-    if (!points || shown === "none") return;
-    const colour = getComputedStyle(element).color;
-    const keys = moderation.moderators.flatMap((m) => m.columns);
-    const sds = keys.map((key) => moderation.model.columns.find((c) => c.key === key)?.sd || 1);
-    const values = keys.map((key) => points.columns[key]!);
-    const goals = keys.map((key) => place.get(key) ?? 0);
-    const xs = points.columns[moderation.focal]!;
-    context.fillStyle = colour;
-    for (let i = 0; i < xs.length; i++) {
-      let near = true;
-      for (let k = 0; k < keys.length && near; k++) near = Math.abs(values[k]![i]! - goals[k]!) <= NEAR * sds[k]!;
-      context.globalAlpha = near || shown === "all" ? 0.75 : 0.16;
-      context.beginPath();
-      context.arc(x(units.x(xs[i]!)), y(units.y(points.y[i]!)), 2.7, 0, 7);
-      context.fill();
-    }
-  });
-  return <canvas ref={canvas} className="lever-points" style={{ width: WIDTH, height }} aria-hidden />;
 }

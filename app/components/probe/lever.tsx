@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { useMemo, useRef, useState, type RefObject } from "react";
 import {
   pClause,
   percent,
@@ -7,15 +7,18 @@ import {
   regionSentence,
   regionWords,
   testOf,
+  unitWords,
   type Evidence,
   type JohnsonNeyman,
   type ModerationEvidence,
   type ProbeChoice,
 } from "../../../core";
 import { EffectStrip, type StripRegion } from "./effect-strip";
-import { ExportButtons } from "./export-figure";
+import { FigureTools } from "../figure/figure-tools";
 import { placeOf, slopeHere, unitsOf } from "./lever-model";
-import { LeverPlot, type Pinned, type ShownPoints } from "./lever-plot";
+import { LeverPlot, type Pinned } from "./lever-plot";
+import type { ShownPoints } from "./people-layer";
+import { slopeTables, stripTable } from "./probe-numbers";
 import { Segments } from "../segments";
 import { OwnProbes, ProbeTable } from "./probe-controls";
 import { usePoints } from "./use-points";
@@ -36,9 +39,10 @@ export function Lever(props: Props) {
   const { first, numeric, found, points, place, critical, pinned, units, label, at } = lever;
   const [shown, setShown] = useState<ShownPoints>("near");
   const { test, reading } = lever;
+  const figure = useRef<HTMLDivElement>(null);
   return (
     <div className="lever">
-      <div className="lever-figures" id="probe-figure">
+      <div className="lever-figures" ref={figure}>
         <LeverPlot {...{ moderation, points, place, critical, pinned, shown, units, label }} height={numeric ? 372 : 480} />
         {numeric && found && (
           <Strip
@@ -53,7 +57,7 @@ export function Lever(props: Props) {
           />
         )}
       </div>
-      <LeverSide {...props} lever={lever} shown={shown} setShown={setShown} />
+      <LeverSide {...props} {...{ lever, shown, setShown, figure }} />
     </div>
   );
 }
@@ -122,9 +126,14 @@ function useLever(moderation: ModerationEvidence, evidence: Evidence) {
 
 type Moderator = ModerationEvidence["moderators"][number];
 type LeverState = ReturnType<typeof useLever>;
-type SideProps = Props & { lever: LeverState; shown: ShownPoints; setShown: (shown: ShownPoints) => void };
+type SideProps = Props & {
+  lever: LeverState;
+  shown: ShownPoints;
+  setShown: (shown: ShownPoints) => void;
+  figure: RefObject<HTMLDivElement | null>;
+};
 
-function LeverSide({ moderation, evidence, probes, setProbes, lever, shown, setShown }: SideProps) {
+function LeverSide({ moderation, evidence, probes, setProbes, lever, shown, setShown, figure }: SideProps) {
   const { first, numeric, found, units, heldProbes, heldPlace, rule } = lever;
   return (
     <aside className="lever-side" aria-label="Reading at the handle">
@@ -158,7 +167,7 @@ function LeverSide({ moderation, evidence, probes, setProbes, lever, shown, setS
           label="Units"
           value={lever.standardised ? "sd" : "raw"}
           choices={[
-            ["raw", "raw units"],
+            ["raw", unitWords(evidence.settings)],
             ["sd", "standardised"],
           ]}
           choose={(v) => lever.setStandardised(v === "sd")}
@@ -173,7 +182,14 @@ function LeverSide({ moderation, evidence, probes, setProbes, lever, shown, setS
           ]}
           choose={setShown}
         />
-        {numeric && <OwnProbes key={JSON.stringify(probes)} probes={probes} set={(next) => setProbes(first.name, next)} />}
+        {numeric && (
+          <OwnProbes
+            key={JSON.stringify(probes)}
+            probes={probes}
+            units={unitWords(evidence.settings)}
+            set={(next) => setProbes(first.name, next)}
+          />
+        )}
         {numeric && found && (
           <Segments
             label="Region"
@@ -192,14 +208,38 @@ function LeverSide({ moderation, evidence, probes, setProbes, lever, shown, setS
           {regionSentence(found, moderation.focalLabel, moderation.outcome, first.name, evidence.sample.n, evidence.unit)}
         </blockquote>
       )}
-      <ExportButtons
-        target="probe-figure"
+      <FigureTools
+        target={figure}
         name={`${moderation.focal} on ${moderation.outcome} by ${first.name}`}
-        moderation={moderation}
-        evidence={evidence}
+        caption={captionOf(moderation, evidence, lever)}
+        numbers={() => [
+          ...slopeTables(moderation, evidence),
+          ...(numeric && found
+            ? [stripTable(moderation, evidence, { name: first.name, column: first.columns[0]!, range: found.range }, heldPlace)]
+            : []),
+        ]}
       />
     </aside>
   );
+}
+
+const RULE_WORDS: Record<Rule, string> = {
+  pointwise: "pointwise",
+  simultaneous: "simultaneous",
+  falseDiscovery: "false-discovery controlled",
+};
+
+/** What a reader of the picture alone has to know. */
+function captionOf(moderation: ModerationEvidence, { settings, sample, unit }: Evidence, lever: LeverState): string {
+  const { first, heldProbes, found, label, rule } = lever;
+  const held = heldProbes.map(
+    ({ moderator, probe }) => `${moderator.name} at ${probe.value === null ? probe.label : plain(probe.value, 2)}`,
+  );
+  const above = `${moderation.outcome} against ${moderation.focalLabel} at ${[`${first.name} ${label}`, ...held].join(", ")}, with the ${percent(settings.level)} % band; other predictors at their means.`;
+  const beneath = found
+    ? ` Beneath: the effect of ${moderation.focalLabel} along ${first.name} with its ${RULE_WORDS[rule]} band; hatched where it cannot be told from zero.`
+    : "";
+  return `${above}${beneath} ${sample.n} ${unit}, ${settings.errors} errors.`;
 }
 
 /** The slope at the handle, in a sentence and in numbers. */

@@ -1,12 +1,43 @@
-import { pClause, plain, pointwiseCritical, testOf, type Evidence, type ModerationEvidence } from "../../../core";
+import { useRef, useState } from "react";
+import { pClause, percent, plain, pointwiseCritical, testOf, type Evidence, type ModerationEvidence } from "../../../core";
+import { FigureTools } from "../figure/figure-tools";
+import { Segments } from "../segments";
 import { placeOf, slopeHere, unitsOf } from "./lever-model";
 import { LeverPlot } from "./lever-plot";
+import { panelTable } from "./probe-numbers";
+import { TwoPanels } from "./two-panels";
 import type { Points } from "./use-points";
 
 const MOST = 12;
 
+export interface PanelsProps {
+  moderation: ModerationEvidence;
+  evidence: Evidence;
+  points: Points | null;
+}
+
+/** Pictures side by side: one for every probe, or two of one's own. */
+export function Panels(props: PanelsProps) {
+  const [which, setWhich] = useState<"all" | "two">("all");
+  return (
+    <div className="panels-view">
+      <Segments
+        label="Which panels"
+        value={which}
+        choices={[
+          ["all", "one for each value"],
+          ["two", "two of my own"],
+        ]}
+        choose={setWhich}
+      />
+      {which === "all" ? <ProbePanels {...props} /> : <TwoPanels {...props} />}
+    </div>
+  );
+}
+
 /** One picture for every probe of the moderators: groups side by side, two moderators as a matrix. */
-export function Panels({ moderation, evidence, points }: { moderation: ModerationEvidence; evidence: Evidence; points: Points | null }) {
+function ProbePanels({ moderation, evidence, points }: PanelsProps) {
+  const figure = useRef<HTMLDivElement>(null);
   const { moderators, model } = moderation;
   const places = moderators.reduce<{ words: string[]; values: [string, number][] }[]>(
     (all, m) =>
@@ -18,37 +49,56 @@ export function Panels({ moderation, evidence, points }: { moderation: Moderatio
       ),
     [{ words: [], values: [] }],
   );
+  const panels = places.slice(0, MOST).map(({ words, values }) => ({ words: words.join(", "), place: new Map(values) }));
   const units = unitsOf(moderation, null, null, false);
   const across = moderators.length > 1 ? moderators.at(-1)!.probes.length : Math.min(3, places.length);
-  const { level } = evidence.settings;
+  const { level, errors } = evidence.settings;
   return (
-    <div className="panels" style={{ gridTemplateColumns: `repeat(${Math.min(3, across)}, 1fr)` }}>
-      {places.slice(0, MOST).map(({ words, values }) => {
-        const place = new Map(values);
-        const reading = slopeHere(moderation, place);
-        const test = testOf(reading, model, level);
-        return (
-          <figure key={words.join()} className="panel">
-            <figcaption>
-              <strong>{words.join(", ")}</strong>
-              <span className="quiet">
-                slope {plain(reading.estimate)}
-                {test && `, ${plain(test.lower, 2)} to ${plain(test.upper, 2)}, ${pClause(test.p)}`}
-              </span>
-            </figcaption>
-            <div className="panel-picture">
-              <LeverPlot
-                {...{ moderation, points, place, units }}
-                critical={pointwiseCritical(model.df, level)}
-                pinned={[]}
-                shown="near"
-                label=""
-              />
-            </div>
+    <>
+      <div className="panels" ref={figure} style={{ gridTemplateColumns: `repeat(${Math.min(3, across)}, max-content)` }}>
+        {panels.map(({ words, place }) => (
+          <figure key={words} className="panel">
+            <PanelHead {...{ moderation, evidence, words, place }} />
+            <LeverPlot
+              {...{ moderation, points, place, units }}
+              critical={pointwiseCritical(model.df, level)}
+              pinned={[]}
+              shown="near"
+              label=""
+              width={364}
+              height={250}
+            />
           </figure>
-        );
-      })}
+        ))}
+      </div>
       {places.length > MOST && <p className="quiet">{places.length - MOST} more combinations are not drawn.</p>}
-    </div>
+      <FigureTools
+        target={figure}
+        name={`${moderation.focal} on ${moderation.outcome} in panels`}
+        caption={`${moderation.outcome} against ${moderation.focalLabel} at values of ${moderators.map((m) => m.name).join(" and ")}, with pointwise ${percent(level)} % bands (${errors} errors); people within half an SD of the value in full colour. ${evidence.sample.n} ${evidence.unit}, other predictors at their means.`}
+        numbers={() => [panelTable(moderation, evidence, panels)]}
+      />
+    </>
+  );
+}
+
+interface HeadProps {
+  moderation: ModerationEvidence;
+  evidence: Evidence;
+  words: string;
+  place: ReadonlyMap<string, number>;
+}
+
+/** Where a panel stands, and the slope there. */
+export function PanelHead({ moderation, evidence, words, place }: HeadProps) {
+  const reading = slopeHere(moderation, place);
+  const test = testOf(reading, moderation.model, evidence.settings.level);
+  return (
+    <figcaption>
+      <strong data-figure-text>{words}</strong>
+      <span className="quiet" data-figure-text>
+        {`slope ${plain(reading.estimate)}${test ? `, ${plain(test.lower, 2)} to ${plain(test.upper, 2)}, ${pClause(test.p)}` : ""}`}
+      </span>
+    </figcaption>
   );
 }

@@ -1,17 +1,22 @@
-import { useEffect, useRef } from "react";
 import { plain } from "../../../core";
-import { linear, ticks } from "./scale";
+import { bandPolygons, contourLines, valueBetween } from "../figure/bands";
+import { mixed } from "../figure/colour";
+import { Drawing } from "../figure/drawing";
+import type { Pen, Point } from "../figure/pen";
+import { linear, ticks } from "../figure/scale";
 
-const WIDTH = 660;
-const HEIGHT = 470;
-const M = { left: 62, right: 30, top: 14, bottom: 48 };
-const CELLS = 60;
+export const PLANE = { width: 556, height: 430 };
+const M = { left: 54, right: 22, top: 10, bottom: 46 };
+const CELLS = 48;
 const LEVELS = 9;
+/** Spacing of hatching, in pixels, and how closely a line of it is followed. */
+const HATCH = 9;
+const STEP = 3;
 
 export interface PlaneValue {
   value: number;
-  /** Whether the value is told apart from zero; undefined where that is no question. */
-  sure?: boolean;
+  /** Above zero where the value is told apart from zero, below where it is not; undefined where that is no question. */
+  sure?: number;
 }
 
 interface Props {
@@ -26,52 +31,57 @@ interface Props {
   edges?: number[];
 }
 
-/** A quantity over two variables: tints in steps, contour lines with their values, hatching where nothing is sure, and the people. */
+type Grid = number[][];
+
+/** A quantity over two variables: tints between contour lines, hatching where nothing is sure, and the people. */
 export function PlaneMap({ xName, yName, what, xRange, yRange, at, people, edges = [] }: Props) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const x = linear(xRange, [M.left, WIDTH - M.right]);
-  const y = linear(yRange, [HEIGHT - M.bottom, M.top]);
-  const grid = Array.from({ length: CELLS + 1 }, (_, i) =>
-    Array.from({ length: CELLS + 1 }, (__, j) =>
-      at(xRange[0] + ((xRange[1] - xRange[0]) * i) / CELLS, yRange[0] + ((yRange[1] - yRange[0]) * j) / CELLS),
-    ),
-  );
-  const all = grid.flat().map((g) => g.value);
+  const { width, height } = PLANE;
+  const x = linear(xRange, [M.left, width - M.right]);
+  const y = linear(yRange, [height - M.bottom, M.top]);
+  const along = ([min, max]: [number, number]): number[] => Array.from({ length: CELLS + 1 }, (_, i) => min + ((max - min) * i) / CELLS);
+  const cells = along(xRange).map((a) => along(yRange).map((b) => at(a, b)));
+  const values = cells.map((column) => column.map((c) => c.value));
+  const sure = cells[0]![0]!.sure === undefined ? null : cells.map((column) => column.map((c) => c.sure!));
+  const all = values.flat();
   const [min, max] = [Math.min(...all), Math.max(...all)];
   const levels = ticks([min, max], LEVELS);
-  useEffect(() => {
-    const context = canvas.current?.getContext("2d");
-    if (canvas.current && context) draw(context, canvas.current, grid, people, x, y);
-  });
+  const place = ([i, j]: Point): Point => [
+    x(xRange[0] + ((xRange[1] - xRange[0]) * i) / CELLS),
+    y(yRange[0] + ((yRange[1] - yRange[0]) * j) / CELLS),
+  ];
   return (
-    <div className="lever-plot" style={{ width: WIDTH, height: HEIGHT }}>
-      <canvas ref={canvas} className="plane" style={{ width: WIDTH, height: HEIGHT }} aria-hidden />
+    <div className="lever-plot" style={PLANE}>
+      <Drawing
+        className="plane"
+        {...PLANE}
+        draw={(pen, style) => {
+          tint(pen, style, values, levels, place);
+          if (sure) hatch(pen, style, sure, place);
+          for (let i = 0; i < (people?.x.length ?? 0); i++)
+            pen.circle(x(people!.x[i]!), y(people!.y[i]!), 2, { fill: style.color, opacity: 0.5 });
+        }}
+      />
       <svg
-        width={WIDTH}
-        height={HEIGHT}
+        width={width}
+        height={height}
         role="img"
         aria-label={`${what} over ${xName} and ${yName}, from ${plain(min, 2)} to ${plain(max, 2)}`}
       >
         {levels.map((level) => (
-          <Contour
-            key={level}
-            level={level}
-            grid={grid.map((row) => row.map((g) => g.value))}
-            x={(i) => x(xRange[0] + ((xRange[1] - xRange[0]) * i) / CELLS)}
-            y={(j) => y(yRange[0] + ((yRange[1] - yRange[0]) * j) / CELLS)}
-          />
+          <Contour key={level} level={level} grid={values} place={place} />
         ))}
+        {sure && <path className="sure-edge" d={pathOf(contourLines(sure, 0), place)} />}
         {edges.map((edge) => (
           <g key={edge} className="strip-edge">
-            <path d={`M${M.left} ${y(edge)}H${WIDTH - M.right}`} />
-            <text x={WIDTH - M.right - 4} y={y(edge) - 5} textAnchor="end">
+            <path d={`M${M.left} ${y(edge)}H${width - M.right}`} />
+            <text x={width - M.right - 4} y={y(edge) - 5} textAnchor="end">
               {plain(edge, 2)}
             </text>
           </g>
         ))}
         <g className="axes">
           {ticks(xRange, 7).map((v) => (
-            <text key={v} x={x(v)} y={HEIGHT - M.bottom + 18} textAnchor="middle">
+            <text key={v} x={x(v)} y={height - M.bottom + 18} textAnchor="middle">
               {plain(v, 1).replace(/\.0$/, "")}
             </text>
           ))}
@@ -80,10 +90,10 @@ export function PlaneMap({ xName, yName, what, xRange, yRange, at, people, edges
               {plain(v, 1).replace(/\.0$/, "")}
             </text>
           ))}
-          <text className="axis-name" x={(M.left + WIDTH - M.right) / 2} y={HEIGHT - 8} textAnchor="middle">
+          <text className="axis-name" x={(M.left + width - M.right) / 2} y={height - 8} textAnchor="middle">
             {xName}
           </text>
-          <text className="axis-name" transform={`translate(16 ${(M.top + HEIGHT - M.bottom) / 2}) rotate(-90)`} textAnchor="middle">
+          <text className="axis-name" transform={`translate(14 ${(M.top + height - M.bottom) / 2}) rotate(-90)`} textAnchor="middle">
             {yName}
           </text>
         </g>
@@ -92,88 +102,68 @@ export function PlaneMap({ xName, yName, what, xRange, yRange, at, people, edges
   );
 }
 
-type Scale = (value: number) => number;
+type PlaceOf = (point: Point) => Point;
 
-/** Tints in steps, pale and hatched where nothing is sure, and the people on top. */
-function draw(
-  context: CanvasRenderingContext2D,
-  canvas: HTMLCanvasElement,
-  grid: PlaneValue[][],
-  people: Props["people"],
-  x: Scale,
-  y: Scale,
-): void {
-  const ratio = devicePixelRatio || 1;
-  canvas.width = WIDTH * ratio;
-  canvas.height = HEIGHT * ratio;
-  context.scale(ratio, ratio);
-  const style = getComputedStyle(canvas);
-  const [more, less] = [style.getPropertyValue("--petrol"), style.getPropertyValue("--rust")];
-  const all = grid.flat().map((g) => g.value);
+/** One tint for each band between levels: petrol above zero, rust below where both signs occur. */
+function tint(pen: Pen, style: CSSStyleDeclaration, grid: Grid, levels: number[], place: PlaceOf): void {
+  const colour = (name: string): string => style.getPropertyValue(name);
+  const all = grid.flat();
   const [min, max] = [Math.min(...all), Math.max(...all)];
   const signed = min < 0 && max > 0;
-  const [w, h] = [(WIDTH - M.left - M.right) / CELLS, (HEIGHT - M.top - M.bottom) / CELLS];
-  for (let i = 0; i < CELLS; i++) {
-    for (let j = 0; j < CELLS; j++) {
-      const { value, sure } = grid[i]![j]!;
-      const share = signed ? Math.abs(value) / Math.max(-min, max) : (value - min) / (max - min || 1);
-      context.globalAlpha = (0.06 + 0.62 * (Math.round(share * LEVELS) / LEVELS)) * (sure === false ? 0.35 : 1);
-      context.fillStyle = signed && value < 0 ? less : more;
-      const [left, right] = [Math.round(M.left + i * w), Math.round(M.left + (i + 1) * w)];
-      const [top, bottom] = [Math.round(HEIGHT - M.bottom - (j + 1) * h), Math.round(HEIGHT - M.bottom - j * h)];
-      context.fillRect(left, top, right - left, bottom - top);
-      if (sure === false && (i + j) % 4 === 0) {
-        context.globalAlpha = 0.35;
-        context.fillStyle = style.color;
-        context.fillRect(left, top, right - left, 1);
-      }
+  const cuts = [min, ...levels.filter((l) => l > min && l < max), max];
+  cuts.slice(1).forEach((high, i) => {
+    const low = cuts[i]!;
+    const middle = (low + high) / 2;
+    const share = signed ? Math.abs(middle) / Math.max(-min, max) : (middle - min) / (max - min || 1);
+    const fill = mixed(colour("--paper"), colour(signed && middle < 0 ? "--rust" : "--petrol"), 0.06 + 0.6 * share);
+    // A hair of the same colour closes the seam to the neighbour.
+    for (const polygon of bandPolygons(grid, low, high)) pen.shape(polygon.map(place), true, { fill, stroke: fill, width: 0.7 });
+  });
+}
+
+/** Pale and hatched where the value cannot be told from zero. */
+function hatch(pen: Pen, style: CSSStyleDeclaration, sure: Grid, place: PlaceOf): void {
+  const paper = style.getPropertyValue("--paper");
+  for (const polygon of bandPolygons(sure, -Infinity, 0)) pen.shape(polygon.map(place), true, { fill: paper, opacity: 0.6 });
+  const [left, bottom] = place([0, 0]);
+  const [right, top] = place([CELLS, CELLS]);
+  const inside = (px: number, py: number): boolean =>
+    valueBetween(sure, ((px - left) / (right - left)) * CELLS, ((bottom - py) / (bottom - top)) * CELLS) < 0;
+  for (let start = left - (bottom - top); start < right; start += HATCH) {
+    let run: Point[] = [];
+    const end = (): void => {
+      if (run.length > 1) pen.shape([run[0]!, run.at(-1)!], false, { stroke: style.color, width: 0.8, opacity: 0.35 });
+      run = [];
+    };
+    for (let t = 0; t <= bottom - top; t += STEP) {
+      const [px, py] = [start + t, bottom - t];
+      if (px >= left && px <= right && inside(px, py)) run.push([px, py]);
+      else end();
     }
-  }
-  context.globalAlpha = 0.5;
-  context.fillStyle = style.color;
-  for (let i = 0; i < (people?.x.length ?? 0); i++) {
-    context.beginPath();
-    context.arc(x(people!.x[i]!), y(people!.y[i]!), 2, 0, 7);
-    context.fill();
+    end();
   }
 }
 
-interface ContourProps {
-  level: number;
-  grid: number[][];
-  x: (i: number) => number;
-  y: (j: number) => number;
-}
+const pathOf = (lines: [Point, Point][], place: PlaceOf): string =>
+  lines
+    .map((line) =>
+      line
+        .map(place)
+        .map(([px, py], i) => `${i === 0 ? "M" : "L"}${px.toFixed(1)} ${py.toFixed(1)}`)
+        .join(""),
+    )
+    .join("");
 
-/** Where the quantity has one value: crossings of cell edges, joined within each cell, and the value written once. */
-function Contour({ level, grid, x, y }: ContourProps) {
-  const parts: string[] = [];
-  let label: { x: number; y: number } | null = null;
-  for (let i = 0; i + 1 < grid.length; i++) {
-    for (let j = 0; j + 1 < grid[i]!.length; j++) {
-      const corners = [
-        [i, j],
-        [i + 1, j],
-        [i + 1, j + 1],
-        [i, j + 1],
-      ] as const;
-      const cuts = corners.flatMap(([a, b], k) => {
-        const [c, d] = corners[(k + 1) % 4]!;
-        const [u, v] = [grid[a]![b]! - level, grid[c]![d]! - level];
-        if (u * v > 0 || u === v) return [];
-        const t = u / (u - v);
-        return [{ x: x(a + (c - a) * t), y: y(b + (d - b) * t) }];
-      });
-      if (cuts.length < 2) continue;
-      parts.push(`M${cuts[0]!.x.toFixed(1)} ${cuts[0]!.y.toFixed(1)}L${cuts[1]!.x.toFixed(1)} ${cuts[1]!.y.toFixed(1)}`);
-      if (i === Math.floor(grid.length * 0.72)) label = cuts[0]!;
-    }
-  }
+/** Where the quantity has one value, and the value written once. */
+function Contour({ level, grid, place }: { level: number; grid: Grid; place: PlaceOf }) {
+  const lines = contourLines(grid, level);
+  const label = lines.find(([[i]]) => i >= CELLS * 0.72)?.[0];
+  const at = label && place(label);
   return (
     <g className="contour">
-      <path d={parts.join("")} />
-      {label && (
-        <text x={label.x} y={label.y + 4} textAnchor="middle">
+      <path d={pathOf(lines, place)} />
+      {at && (
+        <text x={at[0]} y={at[1] + 4} textAnchor="middle">
           {plain(level, 2)}
         </text>
       )}

@@ -3,8 +3,14 @@ import { percent, plain, pValue, testOf, type Evidence, type ModerationEvidence,
 import { Segments } from "../segments";
 import { placeOf, slopeHere, type Units } from "./lever-model";
 
+interface OwnProps {
+  probes: ProbeChoice[];
+  units: string;
+  set: (probes: ProbeChoice[]) => void;
+}
+
 /** Where the comparison lines stand: mean and SDs, percentiles, or values of one's own. */
-export function OwnProbes({ probes, set }: { probes: ProbeChoice[]; set: (probes: ProbeChoice[]) => void }) {
+export function OwnProbes({ probes, units, set }: OwnProps) {
   const own = probes.filter((p) => typeof p === "number");
   const [open, setOpen] = useState(own.length > 0);
   const [text, setText] = useState(own.join("; "));
@@ -35,7 +41,7 @@ export function OwnProbes({ probes, set }: { probes: ProbeChoice[]; set: (probes
       />
       {rule === "own" && (
         <label className="field own-probes">
-          <span>Values in raw units</span>
+          <span>Values in {units}</span>
           <input
             value={text}
             placeholder="2; 3.5; 5"

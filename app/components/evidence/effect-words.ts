@@ -1,0 +1,78 @@
+import { unitWords, type EffectEvidence, type EffectKind, type Evidence } from "../../../core";
+
+export type Units = "raw" | "partially_standardised" | "completely_standardised" | "sizes";
+
+/** The choices of units; with z-scores throughout, “raw” units are those. */
+export const unitChoices = (evidence: Evidence): [Units, string][] => [
+  ["raw", unitWords(evidence.settings)],
+  ["partially_standardised", "outcome in SDs"],
+  ["completely_standardised", "both in SDs"],
+  ["sizes", "shares and own quantities"],
+];
+
+const SIZES: EffectKind[] = ["proportion_mediated", "ratio_to_direct", "explained_variance", "own", "curve"];
+const STANDARDISED: EffectKind[] = ["partially_standardised", "completely_standardised"];
+
+const KIND_WORDS: Record<EffectKind, string> = {
+  direct: "direct",
+  specific_indirect: "specific indirect",
+  total_indirect: "total indirect",
+  total: "total",
+  contrast: "contrast",
+  proportion_mediated: "proportion mediated",
+  ratio_to_direct: "indirect / direct",
+  partially_standardised: "partially standardised",
+  completely_standardised: "completely standardised",
+  explained_variance: "explained variance",
+  claim: "combined indirect",
+  interaction: "interaction",
+  conditional_direct: "conditional direct",
+  conditional_indirect: "conditional indirect",
+  conditional_contrast: "difference of conditional effects",
+  conditional_index: "conditional index",
+  index: "index",
+  curve: "curve",
+  own: "own quantity",
+};
+
+/** Does an effect belong to what is shown in these units? */
+export function inUnits(effect: EffectEvidence, units: Units): boolean {
+  if (units === "sizes") return SIZES.includes(effect.kind) || (effect.kind === "contrast" && effect.from === null);
+  if (units === "raw") return !SIZES.includes(effect.kind) && !STANDARDISED.includes(effect.kind);
+  return effect.kind === units;
+}
+
+const CONDITIONAL: EffectKind[] = [
+  "conditional_direct",
+  "conditional_indirect",
+  "conditional_contrast",
+  "conditional_index",
+  "index",
+  "curve",
+  "interaction",
+];
+
+/** Through what, and at which values: all of a conditional effect's label but the pair it belongs to. */
+function conditionalTail({ label, kind, to }: EffectEvidence): string {
+  if (kind === "interaction") return `, ${label.slice(0, label.lastIndexOf(" on "))}`;
+  const rest = label.slice(label.indexOf(` on ${to}`) + ` on ${to}`.length);
+  return rest.replace(/: index( of moderated mediation)?( by)/, "$2").replace(/^: /, ", ");
+}
+
+/** An effect in words, within the group of its predictor and outcome. */
+export function wordsOf(effect: EffectEvidence, units: Units, evidence: Evidence): string {
+  const kind =
+    STANDARDISED.includes(effect.kind) && units !== "raw"
+      ? (evidence.effects.find((e) => e.id === effect.of)?.kind ?? effect.kind)
+      : effect.kind;
+  const tail = effect.label.includes(":")
+    ? effect.label.slice(effect.label.indexOf(":") + 1)
+    : effect.via.length > 0
+      ? `through ${effect.via.join(", then ")}`
+      : "";
+  if (effect.from === null) return effect.label;
+  if (CONDITIONAL.includes(kind)) return `${KIND_WORDS[kind]}${conditionalTail(effect)}`;
+  return kind === "contrast"
+    ? `contrast: ${effect.label.split(": ").pop()}`
+    : `${KIND_WORDS[kind]}${kind === "specific_indirect" && tail ? `, ${tail}` : ""}`;
+}

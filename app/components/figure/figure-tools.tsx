@@ -1,0 +1,88 @@
+import Papa from "papaparse";
+import { useState, type RefObject } from "react";
+import { plain } from "../../../core";
+import { neutralise } from "../../../formats";
+import { Wide } from "../wide";
+import { download, fileName } from "../download";
+import { savePng, saveSvg } from "./export-picture";
+import "./figure.css";
+
+/** Numbers behind a picture: texts name, numbers are shown rounded and exported in full. */
+export interface NumberTable {
+  title: string;
+  head: string[];
+  rows: (string | number | null)[][];
+}
+
+interface Props {
+  /** Holds the pictures, one beneath the other. */
+  target: RefObject<HTMLElement | null>;
+  /** Of the files. */
+  name: string;
+  caption: string;
+  numbers: () => NumberTable[];
+}
+
+/** A picture as a file, and its numbers as a table to read and to take along. */
+export function FigureTools({ target, name, caption, numbers }: Props) {
+  const [open, setOpen] = useState(false);
+  return (
+    <div className="figure-tools">
+      <div className="figure-buttons" role="group" aria-label={`Take along: ${name}`}>
+        <button type="button" className="button" onClick={() => target.current && saveSvg(target.current, caption, name)}>
+          SVG
+        </button>
+        <button type="button" className="button" onClick={() => target.current && void savePng(target.current, caption, name)}>
+          PNG
+        </button>
+        <button type="button" className="button" onClick={() => download(fileName(name, ".csv"), csvOf(numbers()), "text/csv")}>
+          Numbers as CSV
+        </button>
+        <button type="button" className="button bare" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? "Hide the numbers" : "Show the numbers"}
+        </button>
+      </div>
+      {open && (
+        <div className="figure-numbers">
+          <Wide label={`Numbers of ${name}`}>
+            {numbers().map((table) => (
+              <Numbers key={table.title} table={table} />
+            ))}
+          </Wide>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function Numbers({ table: { title, head, rows } }: { table: NumberTable }) {
+  return (
+    <table className="numbers">
+      <caption>{title}</caption>
+      <thead>
+        <tr>
+          {head.map((words) => (
+            <th key={words} scope="col">
+              {words}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row, i) => (
+          <tr key={i}>
+            {row.map((cell, j) => (
+              <td key={j}>{typeof cell === "string" ? cell : plain(cell)}</td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** One table after the other, a blank line between them. */
+export function csvOf(tables: NumberTable[]): string {
+  const lines = tables.flatMap(({ title, head, rows }, i) => [...(i > 0 ? [[]] : []), [title], head, ...rows]);
+  return `${Papa.unparse(lines.map((line) => line.map((cell) => (cell === null ? "" : neutralise(String(cell))))))}\r\n`;
+}

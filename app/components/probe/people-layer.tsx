@@ -1,0 +1,49 @@
+import type { ModerationEvidence } from "../../../core";
+import { Drawing } from "../figure/drawing";
+import type { LinearScale } from "../figure/scale";
+import type { Place, Units } from "./lever-model";
+import type { Points } from "./use-points";
+
+export type ShownPoints = "none" | "near" | "all";
+
+/** Nearness of a person to the handle, in standard deviations of the moderator, that counts as near. */
+const NEAR = 0.5;
+
+interface Props {
+  points: Points | null;
+  moderation: ModerationEvidence;
+  place: Place;
+  shown: ShownPoints;
+  units: Units;
+  x: LinearScale;
+  y: LinearScale;
+  width: number;
+  height: number;
+  radius: number;
+}
+
+/** The people behind the lever, those near its place in full colour. */
+export function PeopleLayer({ points, moderation, place, shown, units, x, y, width, height, radius }: Props) {
+  return (
+    <Drawing
+      className="lever-points"
+      width={width}
+      height={height}
+      draw={(pen, style) => {
+        if (!points || shown === "none") return;
+        const keys = moderation.moderators.flatMap((m) => m.columns);
+        const sds = keys.map((key) => moderation.model.columns.find((c) => c.key === key)?.sd || 1);
+        const values = keys.map((key) => points.columns[key]!);
+        const goals = keys.map((key) => place.get(key) ?? 0);
+        const xs = points.columns[moderation.focal]!;
+        const ink = { fill: style.color, opacity: 0.75 };
+        const pale = { fill: style.color, opacity: 0.16 };
+        for (let i = 0; i < xs.length; i++) {
+          let near = true;
+          for (let k = 0; k < keys.length && near; k++) near = Math.abs(values[k]![i]! - goals[k]!) <= NEAR * sds[k]!;
+          pen.circle(x(units.x(xs[i]!)), y(units.y(points.y[i]!)), radius, near || shown === "all" ? ink : pale);
+        }
+      }}
+    />
+  );
+}
