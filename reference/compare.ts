@@ -65,6 +65,8 @@ function checkResiduals(ledger: Ledger, found: EquationEvidence, e: any): void {
   ledger.same("kurtosis", c.excessKurtosis, e.excess_kurtosis_g2);
   ledger.same("G1", c.adjustedSkewness, e.skewness_G1);
   ledger.same("G2", c.adjustedExcessKurtosis, e.excess_kurtosis_G2);
+  ledger.same("Shapiro-Wilk W", c.shapiroWilk?.W ?? null, e.shapiro_wilk.W);
+  ledger.same("Shapiro-Wilk p", c.shapiroWilk?.p ?? null, e.shapiro_wilk.p, 1e-3);
   ledger.same("Breusch-Pagan", c.breuschPagan.statistic, e.breusch_pagan.LM);
   ledger.same("Breusch-Pagan p", c.breuschPagan.p, e.breusch_pagan.p);
   ledger.same("Koenker p", c.koenker.p, e.koenker.p);

@@ -11,7 +11,7 @@ import {
   totalId,
   type Quantity,
 } from "../effects";
-import { covariances, inMetric, standardMap, withoutCrossBlocks, type EquationFit } from "../estimators/least-squares";
+import { covariances, inZScores, withoutCrossBlocks, type EquationFit } from "../estimators/least-squares";
 import { deltaTest, monteCarloIntervals, type BootstrapSummary, type MonteCarloInterval, type ReplicateBlock } from "../inference";
 import { extent, mean, standardDeviation } from "../numerics/moments";
 import { pick } from "../data";
@@ -53,10 +53,7 @@ function coefficientQuantities({ layout, fits, maps }: Prepared): Quantity[] {
 
 /** An equation once more, in z-scores. */
 function zScoresOf(fit: EquationFit): ZScores {
-  const map = standardMap(fit.equation);
-  const none = new Set<string>();
-  const scaled = inMetric(fit, map, "products", none);
-  scaled.b[0] = scaled.b[0]! - mean(fit.equation.y) / fit.equation.sdY;
+  const scaled = inZScores(fit);
   return { fit: scaled, covariances: covariances([scaled]) };
 }
 

@@ -40,6 +40,18 @@ describe("moderated effects", () => {
       expect([id, value]).toEqual([id, expect.closeTo(base[id]!, 7)]);
   });
 
+  it("report an equation without products in raw units, its z-scores being the standardised coefficients", () => {
+    const y = run(FIRST).equations.find((e) => e.outcome === "y")!;
+    const intercept = (e: typeof y): number => e.coefficients.find((c) => c.term === "intercept")!.b;
+    // The same equation in a study where nothing is moderated.
+    expect(intercept(y)).toBeCloseTo(intercept(run("H1: x raises y through m").equations.find((e) => e.outcome === "y")!), 12);
+    for (const c of y.coefficients.filter((one) => one.term !== "intercept")) {
+      expect(c.zScores!.b).toBeCloseTo(c.beta!, 12);
+      expect(c.zScores!.errors.classical!.t).toBeCloseTo(c.errors.classical!.t!, 9);
+    }
+    expect(y.coefficients[0]!.zScores!.b).toBeCloseTo(0, 12);
+  });
+
   it("keep regions and crossing points at means of a million", () => {
     const [near, far] = [run(FIRST), run(FIRST, { shift: 1e6 })].map((e) => e.moderations.find((m) => m.focal === "x")!);
     const roots = (m: typeof near): number[] => m!.johnsonNeyman[0]!.tests.HC3!.pointwise.rootsAll;

@@ -21,7 +21,9 @@ export function checkSentences(equation: EquationEvidence, robust: boolean): Che
 
 function residualChecks({ checks, n }: EquationEvidence, robust: boolean): CheckSentence[] {
   if (!checks) return [];
-  const { koenker, reset, adjustedSkewness, adjustedExcessKurtosis, outliers, outlierCritical, highLeverage, highCook } = checks;
+  const { koenker, reset, adjustedSkewness, adjustedExcessKurtosis, shapiroWilk, outliers, outlierCritical, highLeverage, highCook } =
+    checks;
+  const w = shapiroWilk ? ` (Shapiro-Wilk W = ${plain(shapiroWilk.W, 3)}, ${pClause(shapiroWilk.p)})` : "";
   const uneven = koenker.p < DEPARTURE;
   const bent = reset !== null && reset.p < DEPARTURE;
   return [
@@ -45,7 +47,7 @@ function residualChecks({ checks, n }: EquationEvidence, robust: boolean): Check
     {
       look: false,
       title: "normal residuals",
-      text: `Skewness ${plain(adjustedSkewness, 2)}, excess kurtosis ${plain(adjustedExcessKurtosis, 2)}. With ${n} rows ${n >= 100 ? "tests hardly depend on normal residuals" : "tests lean on normal residuals; prefer bootstrap intervals"}.`,
+      text: `Skewness ${plain(adjustedSkewness, 2)}, excess kurtosis ${plain(adjustedExcessKurtosis, 2)}${w}. With ${n} rows ${n >= 100 ? "tests hardly depend on normal residuals" : "tests lean on normal residuals; prefer bootstrap intervals"}.`,
     },
     {
       look: outliers > 0,

@@ -1,3 +1,4 @@
+import { shapiroWilk } from "../../numerics/shapiro-wilk";
 import { chiSquaredP, fisherP, studentQuantile } from "../../numerics/distributions";
 import { mean, sumOfSquares } from "../../numerics/moments";
 import { orthogonalFactor, dot } from "../../numerics/orthogonal";
@@ -26,6 +27,8 @@ export interface EquationChecks {
   excessKurtosis: number;
   adjustedSkewness: number;
   adjustedExcessKurtosis: number;
+  /** Of the residuals; null where the sample is too small or too large for it. */
+  shapiroWilk: { W: number; p: number } | null;
   breuschPagan: ChiSquaredTest;
   koenker: ChiSquaredTest;
   reset: FTest | null;
@@ -65,6 +68,7 @@ function residualShape({ residuals, n }: EquationFit) {
     excessKurtosis,
     adjustedSkewness: (skewness * Math.sqrt(n * (n - 1))) / (n - 2),
     adjustedExcessKurtosis: (((n + 1) * excessKurtosis + 6) * (n - 1)) / ((n - 2) * (n - 3)),
+    shapiroWilk: shapiroWilk(residuals),
   };
 }
 

@@ -1,4 +1,4 @@
-export { inMetric, metricMap, standardMap, type Centring, type MetricMap } from "./metric";
+export { inMetric, inZScores, metricMap, type Centring, type MetricMap } from "./metric";
 export { buildDesign, centreOf, type Design, type DesignColumn, type Equation, type UsedCoding } from "./design";
 export { fitEquation, type EquationFit } from "./fit";
 export { covariances, withoutCrossBlocks, LEVERAGE_ONE, type CovarianceSet, type JointCovariance } from "./covariance";

@@ -58,7 +58,7 @@ function expansion(components: DesignColumn[]): { kept: DesignColumn[]; weight: 
 
 /** A fit with its coefficients, their covariance columns and the collinearity of its columns in another metric. */
 export function inMetric(fit: EquationFit, map: MetricMap, centring: Centring, centred: ReadonlySet<string>): EquationFit {
-  const { p, equation } = fit;
+  const { equation } = fit;
   const hasProducts = equation.columns.some((c) => c.components);
   if (!hasProducts && centring !== "mean") return fit;
   const columns = equation.columns.map((column) => {
@@ -73,6 +73,20 @@ export function inMetric(fit: EquationFit, map: MetricMap, centring: Centring, c
     const centre = mean(column.values);
     return { ...column, values: column.values.map((v) => v - centre) };
   });
+  return mapped(fit, map, columns);
+}
+
+/** A fit once more, with every numeric variable a z-score (code columns aside) and products made of z-scores. */
+export function inZScores(fit: EquationFit): EquationFit {
+  const scaled = mapped(fit, standardMap(fit.equation), fit.equation.columns);
+  // The mean of the outcome over its SD is a constant that no linear map of the coefficients can take off.
+  scaled.b[0] = scaled.b[0]! - mean(fit.equation.y) / fit.equation.sdY;
+  return scaled;
+}
+
+/** A new fit with coefficients mapped and the collinearity of `columns`; the fit given stays as it is. */
+function mapped(fit: EquationFit, map: MetricMap, columns: DesignColumn[]): EquationFit {
+  const { p, equation } = fit;
   const factor = orthogonalFactor(columns.map((c) => c.values));
   const k = columns.length;
   const inverse = factor.dependent ? null : inverseGram(factor.r, k);
@@ -98,11 +112,8 @@ function mixed(columns: Float64Array[], map: MetricMap, row: number): Float64Arr
   return out;
 }
 
-/**
- * The map to coefficients of z-scores throughout (code columns aside), products being products of z-scores. The mean of
- * the outcome over its SD, a constant, has still to be taken off the intercept.
- */
-export function standardMap({ columns, sdY }: Equation): MetricMap {
+/** The map to coefficients of z-scores throughout (code columns aside), products being products of z-scores. */
+function standardMap({ columns, sdY }: Equation): MetricMap {
   const p = columns.length + 1;
   const map = new Float64Array(p * p);
   map[0] = 1 / sdY;

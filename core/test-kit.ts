@@ -1,0 +1,49 @@
+import { analyse } from "./analyse";
+import { guessVariable, TableBuilder, type Table, type Variable } from "./data";
+import type { Evidence } from "./evidence";
+import { RandomStream } from "./numerics/random";
+import { StudyProblem } from "./problems";
+import { DEFAULT_SETTINGS, newDefinition, type Settings, type StudyDefinition } from "./study";
+
+/** What a made-up study states; tests only. */
+export interface MadeStudy {
+  columns: Record<string, readonly (number | string | null)[]>;
+  theory: string;
+  /** No resamples unless asked for. */
+  settings?: Partial<Settings>;
+  /** What the guess gets wrong. */
+  variables?: Record<string, Partial<Variable>>;
+}
+
+/** A study and its data from plain columns. */
+export function madeStudy({ columns, theory, settings = {}, variables = {} }: MadeStudy): { definition: StudyDefinition; table: Table } {
+  const names = Object.keys(columns);
+  const builder = new TableBuilder(names);
+  for (let i = 0; i < (columns[names[0]!]?.length ?? 0); i++) builder.add(names.map((name) => String(columns[name]![i] ?? "")));
+  const table = builder.build();
+  const guessed = table.columns.map((column) => ({ ...guessVariable(column), ...variables[column.name] }));
+  const definition = { ...newDefinition("made up", guessed), theory, settings: { ...DEFAULT_SETTINGS, replications: 0, ...settings } };
+  return { definition, table };
+}
+
+export function analyseMade(made: MadeStudy): Evidence {
+  const { definition, table } = madeStudy(made);
+  return analyse(definition, table);
+}
+
+/** The problem that stops an analysis; fails the test when nothing does. */
+export function problemOf(made: MadeStudy): StudyProblem {
+  try {
+    analyseMade(made);
+  } catch (error) {
+    if (error instanceof StudyProblem) return error;
+    throw error;
+  }
+  throw new Error("The analysis was expected to stop.");
+}
+
+/** Standard normal numbers that depend on the seed alone. */
+export function normals(n: number, seed: number): number[] {
+  const stream = new RandomStream(seed, 0);
+  return Array.from({ length: n }, () => stream.normal());
+}
