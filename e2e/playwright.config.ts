@@ -1,4 +1,5 @@
 import { defineConfig } from "@playwright/test";
+import { CHROMIUM_FLAGS } from "../scripts/chromium-flags.mjs";
 
 const PORT = 4173;
 
@@ -16,14 +17,7 @@ export default defineConfig({
     permissions: ["clipboard-read", "clipboard-write"],
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
-      args: [
-        "--no-sandbox",
-        "--disable-gpu",
-        "--disable-quic",
-        "--disable-background-networking",
-        "--disable-component-update",
-        "--disable-sync",
-      ],
+      args: CHROMIUM_FLAGS,
     },
   },
   webServer: {

@@ -1,17 +1,10 @@
 // Current pictures of every main view, from the demo study: `npm run screenshots`.
 import { spawn } from "node:child_process";
 import { mkdirSync } from "node:fs";
+import { CHROMIUM_FLAGS } from "./chromium-flags.mjs";
 import { ensureChromium, ensurePackages, run } from "./ensure.mjs";
 
 const PORT = 4174;
-const FLAGS = [
-  "--no-sandbox",
-  "--disable-gpu",
-  "--disable-quic",
-  "--disable-background-networking",
-  "--disable-component-update",
-  "--disable-sync",
-];
 const folder = "docs/screenshots";
 
 ensurePackages();
@@ -20,7 +13,7 @@ run("npx", ["react-router", "build", "--logLevel", "warn"]);
 mkdirSync(folder, { recursive: true });
 const server = spawn("node", ["server.mjs"], { env: { ...process.env, PORT: String(PORT), NODE_ENV: "production" }, stdio: "ignore" });
 const { chromium } = await import("playwright-core");
-const browser = await chromium.launch({ executablePath, args: FLAGS });
+const browser = await chromium.launch({ executablePath, args: CHROMIUM_FLAGS });
 
 async function open(look) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: look, baseURL: `http://localhost:${PORT}` });

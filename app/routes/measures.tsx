@@ -5,7 +5,7 @@ import { useSummaries } from "../components/data/use-summaries";
 import { addMeasure, freeName, removeMeasure, renameMeasure, rewriteMeasure } from "../components/measures/edit-measures";
 import { ItemPool } from "../components/measures/item-pool";
 import { MeasureCard } from "../components/measures/measure-card";
-import { Fault } from "../components/theory/sentences";
+import { Fault } from "../components/theory/raw-line";
 import { replaceLine } from "../components/theory/edit-text";
 import "../components/measures/measures.css";
 

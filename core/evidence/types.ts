@@ -1,4 +1,4 @@
-import type { EffectKind } from "../effects";
+import type { Quantity } from "../effects";
 import type { CoefficientTest, EquationChecks, FTest, Suppression, UsedCoding } from "../estimators/least-squares";
 import type { BootstrapSummary, MonteCarloInterval, NormalTest } from "../inference";
 import type { Warning } from "../problems";
@@ -88,14 +88,8 @@ export interface TwoPathEvidence {
   upsilonAdjusted: number | null;
 }
 
-export interface EffectEvidence {
-  id: string;
-  kind: EffectKind;
-  label: string;
-  from: string | null;
-  to: string | null;
-  via: string[];
-  of: string | null;
+/** A quantity with everything that is found out about it. */
+export interface EffectEvidence extends Omit<Quantity, "expression"> {
   estimate: number | null;
   delta: Record<"joint" | "zero", ByCovariance<NormalTest>>;
   /** Total effects only: the exact test from the regression without the mediators, where it applies. */

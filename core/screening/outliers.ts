@@ -11,7 +11,7 @@ export interface RobustOutliers {
   /** Which spread the z values rest on; `none` when half the values and more are equal and the rest too. */
   rule: "mad" | "mean_absolute_deviation" | "none";
   scale: number | null;
-  /** 0-based positions with |z| > 3.5, and their z. */
+  /** Positions (0-based here; data rows from 1 in the evidence) with |z| > 3.5, and their z. */
   rows: number[];
   z: number[];
 }

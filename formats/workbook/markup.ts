@@ -1,11 +1,14 @@
 import { SaxesParser } from "saxes";
 import { FormatProblem } from "../problem";
+import type { Archive } from "./archive";
 
 /** What a reader wants to know of a document; names come without their prefix. */
 export interface MarkupHandler {
   open: (name: string, attributes: Record<string, string>) => void;
   close: (name: string) => void;
   text: (text: string) => void;
+  /** False when the rest need not be read. */
+  goesOn?: boolean;
 }
 
 const local = (name: string): string => name.slice(name.indexOf(":") + 1);
@@ -35,4 +38,17 @@ export function markupReader(handler: MarkupHandler): (text: string) => void {
     );
   });
   return (text) => void parser.write(text);
+}
+
+/** Reads one part of an archive piece by piece, until the handler has had enough. */
+export function streamMarkup(archive: Archive, part: string, handler: MarkupHandler, progress?: (share: number) => void): void {
+  const read = markupReader(handler);
+  archive.stream(
+    part,
+    (chunk) => {
+      read(chunk);
+      return handler.goesOn ?? true;
+    },
+    progress,
+  );
 }

@@ -1,6 +1,6 @@
 import { FormatProblem } from "../problem";
 import type { Archive } from "./archive";
-import { markupReader } from "./markup";
+import { streamMarkup } from "./markup";
 import { MAX_COLUMNS, numberText, type RowSink, type Sheet } from "./sheet";
 
 const CONTENT = "content.xml";
@@ -13,32 +13,19 @@ export function odsSheets(archive: Archive): Sheet[] {
     throw new FormatProblem("This workbook is protected by a password. Save a copy without it, and import that.");
   }
   const names: string[] = [];
-  const read = markupReader({
+  streamMarkup(archive, CONTENT, {
     open: (name, a) => {
       if (name === "table") names.push(a.name ?? `Sheet ${names.length + 1}`);
     },
     close: () => undefined,
     text: () => undefined,
   });
-  archive.stream(CONTENT, (chunk) => {
-    read(chunk);
-    return true;
-  });
   if (names.length === 0) throw new FormatProblem("This document holds no sheet. Save the sheet as XLSX, ODS or CSV and import that.");
   return names.map((name, at) => ({ name, read: (sink, progress) => readSheet(archive, at, sink, progress) }));
 }
 
 function readSheet(archive: Archive, sheet: number, sink: RowSink, progress?: (share: number) => void): void {
-  const reader = new SheetReader(sheet, sink);
-  const read = markupReader(reader);
-  archive.stream(
-    CONTENT,
-    (chunk) => {
-      read(chunk);
-      return reader.goesOn;
-    },
-    progress,
-  );
+  streamMarkup(archive, CONTENT, new SheetReader(sheet, sink), progress);
 }
 
 class SheetReader {

@@ -1,7 +1,7 @@
 import { FormatProblem } from "../problem";
 import type { Archive } from "./archive";
 import { isDateFormat, isoDate, isPercentFormat } from "./dates";
-import { markupReader } from "./markup";
+import { markupReader, streamMarkup } from "./markup";
 import { columnOf, MAX_COLUMNS, numberText, type RowSink, type Sheet } from "./sheet";
 
 interface Styles {
@@ -82,7 +82,7 @@ function sharedTexts(archive: Archive): string[] {
   let text = "";
   let inText = false;
   let hint = false;
-  const read = markupReader({
+  streamMarkup(archive, "xl/sharedStrings.xml", {
     open: (name) => {
       if (name === "si") text = "";
       else if (name === "t") inText = true;
@@ -97,25 +97,12 @@ function sharedTexts(archive: Archive): string[] {
       if (inText && !hint) text += piece;
     },
   });
-  archive.stream("xl/sharedStrings.xml", (chunk) => {
-    read(chunk);
-    return true;
-  });
   return texts;
 }
 
 function readSheet(book: Book, part: string, sink: RowSink, progress?: (share: number) => void): void {
   book.shared ??= sharedTexts(book.archive);
-  const reader = new SheetReader(book, sink);
-  const read = markupReader(reader);
-  book.archive.stream(
-    part,
-    (chunk) => {
-      read(chunk);
-      return reader.goesOn;
-    },
-    progress,
-  );
+  streamMarkup(book.archive, part, new SheetReader(book, sink), progress);
 }
 
 class SheetReader {

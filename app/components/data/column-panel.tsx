@@ -1,10 +1,7 @@
-import { useState } from "react";
 import {
-  codeColumns,
   levelsInOrder,
   plain,
   recipeWords,
-  type Coding,
   type ColumnSummary,
   type DerivedVariable,
   type Level,
@@ -14,8 +11,9 @@ import {
 } from "../../../core";
 import { CloseIcon } from "../icons";
 import { LEVELS } from "../levels";
-import { CODINGS, CodingTable } from "./coding-table";
+import { CodingChoice, WhichIsOne } from "./level-fields";
 import { Sparkbars } from "./sparkbars";
+import { MissingCodes, Range, ValueLabels } from "./value-fields";
 
 interface Props {
   variable: Variable;
@@ -135,171 +133,6 @@ function Moments({ summary }: { summary: ColumnSummary }) {
         </>
       )}
     </dl>
-  );
-}
-
-function WhichIsOne({ variable, levels, change }: { variable: Variable; levels: string[]; change: Props["change"] }) {
-  const one = variable.one ?? levels[1]!;
-  const zero = levels.find((l) => l !== one)!;
-  return (
-    <div className="field">
-      <span>Used in equations as</span>
-      <p>
-        <strong>{one}</strong> = 1, <strong>{zero}</strong> = 0
-      </p>
-      <button type="button" className="button" onClick={() => change({ one: zero })}>
-        Let “{zero}” be 1
-      </button>
-      <small className="quiet">
-        Its coefficient is the mean of “{one}” minus the mean of “{zero}”, other things equal.
-      </small>
-    </div>
-  );
-}
-
-function CodingChoice({ variable, levels, change }: { variable: Variable; levels: string[]; change: Props["change"] }) {
-  const coding = variable.coding ?? "indicator";
-  return (
-    <>
-      <label className="field">
-        <span>Coding of the {levels.length} levels</span>
-        <select value={coding} onChange={(e) => change({ coding: e.target.value as Coding })}>
-          {CODINGS.map(([key, words]) => (
-            <option key={key} value={key}>
-              {words}
-            </option>
-          ))}
-        </select>
-        <small className="quiet">{CODINGS.find(([key]) => key === coding)?.[2]}</small>
-      </label>
-      {levels.length > 1 && (
-        <CodingTable
-          variable={variable.name}
-          levels={levels}
-          columns={codeColumns(variable.name, levels, coding, levels.includes(variable.reference ?? "") ? variable.reference : undefined)}
-        />
-      )}
-      {(coding === "indicator" || coding === "effect") && (
-        <label className="field">
-          <span>Reference level</span>
-          <select value={variable.reference ?? levels[0]} onChange={(e) => change({ reference: e.target.value })}>
-            {levels.map((level) => (
-              <option key={level}>{level}</option>
-            ))}
-          </select>
-        </label>
-      )}
-      {(coding === "sequential" || coding === "helmert") && (
-        <div className="field">
-          <span>Order</span>
-          <ol className="level-order">
-            {levels.map((level, i) => (
-              <li key={level}>
-                {level}{" "}
-                {i > 0 && (
-                  <button
-                    type="button"
-                    className="button bare"
-                    aria-label={`Move ${level} up`}
-                    onClick={() => change({ levels: swapped(levels, i) })}
-                  >
-                    ↑
-                  </button>
-                )}
-              </li>
-            ))}
-          </ol>
-        </div>
-      )}
-    </>
-  );
-}
-
-const swapped = (levels: string[], i: number): string[] =>
-  levels.map((level, j) => (j === i ? levels[i - 1]! : j === i - 1 ? levels[i]! : level));
-
-function MissingCodes({ variable, change }: { variable: Variable; change: Props["change"] }) {
-  const [text, setText] = useState((variable.missing ?? []).join(", "));
-  return (
-    <label className="field">
-      <span>Codes for a missing answer</span>
-      <input
-        value={text}
-        placeholder="-99, NA"
-        onChange={(e) => {
-          setText(e.target.value);
-          change({
-            missing: e.target.value
-              .split(",")
-              .map((t) => t.trim())
-              .filter((t) => t !== ""),
-          });
-        }}
-      />
-      <small className="quiet">An empty cell is always missing.</small>
-    </label>
-  );
-}
-
-/** Lowest and highest value that can occur: the limits for reversing, and what counts as a range error. */
-function Range({ variable, change }: { variable: Variable; change: Props["change"] }) {
-  const [low, setLow] = useState(variable.range ? String(variable.range[0]) : "");
-  const [high, setHigh] = useState(variable.range ? String(variable.range[1]) : "");
-  const set = (from: string, to: string): void => {
-    const [a, b] = [Number(from), Number(to)];
-    if (from.trim() === "" && to.trim() === "") change({ range: undefined });
-    else if (from.trim() !== "" && to.trim() !== "" && a < b) change({ range: [a, b] });
-  };
-  return (
-    <div className="field" role="group" aria-label="Values that can occur">
-      <span>Values that can occur</span>
-      <span className="range-fields">
-        <input
-          aria-label="Lowest value that can occur"
-          inputMode="decimal"
-          placeholder="lowest"
-          value={low}
-          onChange={(e) => {
-            setLow(e.target.value);
-            set(e.target.value, high);
-          }}
-        />
-        to
-        <input
-          aria-label="Highest value that can occur"
-          inputMode="decimal"
-          placeholder="highest"
-          value={high}
-          onChange={(e) => {
-            setHigh(e.target.value);
-            set(low, e.target.value);
-          }}
-        />
-      </span>
-    </div>
-  );
-}
-
-/** At most so many values can be labelled one by one. */
-const MOST_LABELS = 12;
-
-function ValueLabels({ variable, column, change }: { variable: Variable; column: TextColumn; change: Props["change"] }) {
-  const values = levelsInOrder(column, variable);
-  if (variable.level === "identifier" || values.length === 0 || values.length > MOST_LABELS) return null;
-  const set = (code: string, label: string): void => {
-    const labels = Object.fromEntries(Object.entries({ ...variable.labels, [code]: label }).filter(([, text]) => text.trim() !== ""));
-    change({ labels: Object.keys(labels).length > 0 ? labels : undefined });
-  };
-  return (
-    <details className="field value-labels" open={variable.labels !== undefined}>
-      <summary>Labels of the answers</summary>
-      {values.map((code) => (
-        <label key={code}>
-          <span>{code}</span>
-          <input aria-label={`Label of ${code}`} defaultValue={variable.labels?.[code] ?? ""} onChange={(e) => set(code, e.target.value)} />
-        </label>
-      ))}
-    </details>
   );
 }
 

@@ -1,8 +1,9 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef, useState, type KeyboardEvent } from "react";
 import { cell, type ColumnSummary, type Correction, type Dataset } from "../../../core";
-import { COLUMN_WIDTH, GridHead, HEAD_HEIGHT } from "./grid-head";
-import { GridRow, NUMBER_WIDTH, ROW_HEIGHT } from "./grid-row";
+import { GridHead } from "./grid-head";
+import { GridRow } from "./grid-row";
+import { COLUMN_WIDTH, HEAD_HEIGHT, NUMBER_WIDTH, ROW_HEIGHT } from "./grid-sizes";
 import type { GridView } from "./grid-view";
 
 interface Props {

@@ -1,11 +1,8 @@
 import type { VirtualItem } from "@tanstack/react-virtual";
 import { percent, type ColumnSummary, type Dataset, type Variable } from "../../../core";
+import { COLUMN_WIDTH, HEAD_HEIGHT, NUMBER_WIDTH } from "./grid-sizes";
 import type { GridView } from "./grid-view";
-import { NUMBER_WIDTH } from "./grid-row";
 import { Sparkbars } from "./sparkbars";
-
-export const COLUMN_WIDTH = 136;
-export const HEAD_HEIGHT = 112;
 
 interface Props {
   dataset: Dataset;

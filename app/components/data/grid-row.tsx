@@ -1,10 +1,7 @@
 import type { VirtualItem } from "@tanstack/react-virtual";
 import { cell, isMissing, shownText, type CellPlace, type Correction, type Dataset, type TextColumn } from "../../../core";
-import { COLUMN_WIDTH } from "./grid-head";
+import { COLUMN_WIDTH, NUMBER_WIDTH, ROW_HEIGHT } from "./grid-sizes";
 import type { GridView } from "./grid-view";
-
-export const ROW_HEIGHT = 28;
-export const NUMBER_WIDTH = 60;
 
 interface Props {
   index: number;

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { compileTheory, parseTheory } from "../../../core";
-import { layoutDiagram, type Box } from "./layout";
+import { layoutDiagram } from "./layout";
+import type { Box } from "./shapes";
 
 const NAMES = ["x", "z", "m1", "m2", "m3", "y", "w"];
 function layout(theory: string, width = 740, height = 600) {

@@ -1,13 +1,6 @@
 import type { Evidence } from "../../../core";
+import type { Box, Point } from "./shapes";
 import { moderatorBoxes, moderatorLines, type ModeratorLine } from "./moderators";
-
-export interface Box {
-  name: string;
-  x: number;
-  y: number;
-  width: number;
-  height: number;
-}
 
 export interface Arrow {
   from: string;
@@ -28,11 +21,6 @@ export interface DiagramLayout {
   moderators: ModeratorLine[];
   /** Headings over the columns of cards. */
   heads: { text: string; x: number }[];
-}
-
-export interface Point {
-  x: number;
-  y: number;
 }
 
 const BOX_WIDTH = 136;

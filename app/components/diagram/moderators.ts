@@ -1,5 +1,5 @@
 import type { Evidence } from "../../../core";
-import type { Box, Point } from "./layout";
+import type { Box, Point } from "./shapes";
 
 /** A moderator's line to the step it acts on, ending in a fulcrum. */
 export interface ModeratorLine {

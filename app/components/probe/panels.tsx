@@ -1,20 +1,14 @@
 import { useRef, useState } from "react";
-import { pClause, percent, plain, pointwiseCritical, testOf, type Evidence, type ModerationEvidence } from "../../../core";
+import { percent, plain, pointwiseCritical } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { Segments } from "../segments";
-import { placeOf, slopeHere, unitsOf } from "./lever-model";
+import { placeOf, unitsOf } from "./lever-model";
 import { LeverPlot } from "./lever-plot";
+import { PanelHead, type PanelsProps } from "./panel-head";
 import { panelTable } from "./probe-numbers";
 import { TwoPanels } from "./two-panels";
-import type { Points } from "./use-points";
 
 const MOST = 12;
-
-export interface PanelsProps {
-  moderation: ModerationEvidence;
-  evidence: Evidence;
-  points: Points | null;
-}
 
 /** Pictures side by side: one for every probe, or two of one's own. */
 export function Panels(props: PanelsProps) {
@@ -79,26 +73,5 @@ function ProbePanels({ moderation, evidence, points }: PanelsProps) {
         numbers={() => [panelTable(moderation, evidence, panels)]}
       />
     </>
-  );
-}
-
-interface HeadProps {
-  moderation: ModerationEvidence;
-  evidence: Evidence;
-  words: string;
-  place: ReadonlyMap<string, number>;
-}
-
-/** Where a panel stands, and the slope there. */
-export function PanelHead({ moderation, evidence, words, place }: HeadProps) {
-  const reading = slopeHere(moderation, place);
-  const test = testOf(reading, moderation.model, evidence.settings.level);
-  return (
-    <figcaption>
-      <strong data-figure-text>{words}</strong>
-      <span className="quiet" data-figure-text>
-        {`slope ${plain(reading.estimate)}${test ? `, ${plain(test.lower, 2)} to ${plain(test.upper, 2)}, ${pClause(test.p)}` : ""}`}
-      </span>
-    </figcaption>
   );
 }

@@ -5,7 +5,7 @@ import { padded } from "../figure/scale";
 import { Segments } from "../segments";
 import { placeOf, unitsOf, type Place } from "./lever-model";
 import { LeverPlot, type Pinned } from "./lever-plot";
-import { PanelHead, type PanelsProps } from "./panels";
+import { PanelHead, type PanelsProps } from "./panel-head";
 import type { ShownPoints } from "./people-layer";
 import { panelTable } from "./probe-numbers";
 

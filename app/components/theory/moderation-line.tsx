@@ -1,47 +1,20 @@
-import { Link } from "react-router";
-import type { Measure, Moderation, ModerationVerb } from "../../../core";
-import { CloseIcon } from "../icons";
-import type { Scale } from "../interval-bar";
-import { ref, replaceLine, rewrite } from "./edit-text";
-import { Reading, type SentenceProps } from "./sentences";
+import type { Moderation, ModerationVerb } from "../../../core";
+import { ref, rewrite } from "./edit-text";
+import { Claim, type ClaimProps } from "./sentence";
 import { Slot } from "./slot";
 
-const FORMS = { averages: "the mean of", sums: "the sum of", reflects: "a common factor of", combines: "a composite of" };
-
-/** A measure among the sentences, briefly; its place is the Measures screen. */
-export function MeasureLine({ measure }: { measure: Measure }) {
-  const reversed = measure.items.filter((i) => i.reversed).length;
-  return (
-    <section className="sentence minor measure-line" aria-label={`Measure ${measure.name.name}`}>
-      <span />
-      <p>
-        <strong>{measure.name.name}</strong> is {FORMS[measure.form]} {measure.items.length} items
-        {reversed > 0 && `, ${reversed} reversed`}{" "}
-        <Link to="../measures" className="quiet" aria-label={`Open the measure ${measure.name.name}`}>
-          open
-        </Link>
-      </p>
-    </section>
-  );
-}
-
 /** A moderation with its slots: who strengthens, weakens or alters which path, on which step. */
-export function ModerationLine(props: SentenceProps & { statement: Moderation; scale: Scale }) {
-  const { text, statement, variables, evidence, change, focus, scale } = props;
-  const found = evidence?.hypotheses.find((h) => h.line === statement.line);
+export function ModerationLine(props: ClaimProps<Moderation>) {
+  const { text, statement, variables, change } = props;
   const set = (patch: Partial<Moderation>): void => change(rewrite(text, { ...statement, ...patch }));
   const parts = [statement.from.name, statement.to.name, ...statement.chain.map((r) => r.name)];
   const free = variables.filter((v) => !parts.includes(v) && !statement.moderators.some((m) => m.name === v));
   return (
-    <section
-      className="sentence"
-      aria-label={`Hypothesis ${statement.label}`}
-      onMouseEnter={() => focus(found ?? null)}
-      onMouseLeave={() => focus(null)}
-    >
-      <span className="sentence-label serif">{statement.label}</span>
-      <div>
-        <p className="sentence-text serif">
+    <Claim
+      {...props}
+      below={statement.chain.length > 0 && <Steps statement={statement} set={set} />}
+      words={
+        <>
           <Moderators statement={statement} free={free} set={set} />{" "}
           <select
             className="verb"
@@ -99,19 +72,9 @@ export function ModerationLine(props: SentenceProps & { statement: Moderation; s
               choose={(name) => set({ moderators: [...statement.moderators, ref(name)] })}
             />
           )}
-        </p>
-        {statement.chain.length > 0 && <Steps statement={statement} set={set} />}
-        <Reading found={found} evidence={evidence} scale={scale} />
-      </div>
-      <button
-        type="button"
-        className="button bare sentence-remove"
-        aria-label={`Remove ${statement.label}`}
-        onClick={() => change(replaceLine(text, statement.line, null))}
-      >
-        <CloseIcon />
-      </button>
-    </section>
+        </>
+      }
+    />
   );
 }
 

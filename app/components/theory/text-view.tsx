@@ -1,6 +1,6 @@
 import type { Complaint } from "../../../core";
 import { replaceLine } from "./edit-text";
-import { Fault } from "./sentences";
+import { Fault } from "./raw-line";
 
 interface Props {
   text: string;

@@ -2,7 +2,15 @@ import type { Level } from "../../data";
 import type { Recipe } from "../../derive";
 import type { HeterotraitRatio, Reliability } from "../../measures";
 import type { ProblemCode, Warning } from "../../problems";
-import type { CorrelationTable, Description, LittleResult, MahalanobisResult, MardiaResult, MissingPatterns } from "../../screening";
+import type {
+  CorrelationTable,
+  Description,
+  LittleResult,
+  MahalanobisResult,
+  MardiaResult,
+  MissingPatterns,
+  RobustOutliers,
+} from "../../screening";
 import type { MeasureForm } from "../../theory";
 
 /** A result, or why there is none. */
@@ -14,14 +22,7 @@ export interface VariableEvidence extends Description {
   label: string | null;
   level: Level;
   origin: "raw" | "derived" | "measure";
-  outliers: {
-    median: number | null;
-    mad: number | null;
-    rule: "mad" | "mean_absolute_deviation" | "none";
-    scale: number | null;
-    rows: number[];
-    z: number[];
-  };
+  outliers: RobustOutliers;
   /** Values beyond the declared range. */
   rangeErrors: { row: number; value: number }[];
 }

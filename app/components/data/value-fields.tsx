@@ -1,0 +1,95 @@
+import { useState } from "react";
+import { levelsInOrder, type TextColumn, type Variable } from "../../../core";
+
+export interface FieldProps {
+  variable: Variable;
+  change: (patch: Partial<Variable>) => void;
+}
+
+export function MissingCodes({ variable, change }: FieldProps) {
+  const [text, setText] = useState((variable.missing ?? []).join(", "));
+  return (
+    <label className="field">
+      <span>Codes for a missing answer</span>
+      <input
+        value={text}
+        placeholder="-99, NA"
+        onChange={(e) => {
+          setText(e.target.value);
+          change({
+            missing: e.target.value
+              .split(",")
+              .map((t) => t.trim())
+              .filter((t) => t !== ""),
+          });
+        }}
+      />
+      <small className="quiet">An empty cell is always missing.</small>
+    </label>
+  );
+}
+
+/** Lowest and highest value that can occur: the limits for reversing, and what counts as a range error. */
+export function Range({ variable, change }: FieldProps) {
+  const [low, setLow] = useState(variable.range ? String(variable.range[0]) : "");
+  const [high, setHigh] = useState(variable.range ? String(variable.range[1]) : "");
+  const set = (from: string, to: string): void => {
+    const [a, b] = [Number(from), Number(to)];
+    if (from.trim() === "" && to.trim() === "") change({ range: undefined });
+    else if (from.trim() !== "" && to.trim() !== "" && a < b) change({ range: [a, b] });
+  };
+  return (
+    <div className="field" role="group" aria-label="Values that can occur">
+      <span>Values that can occur</span>
+      <span className="range-fields">
+        <input
+          aria-label="Lowest value that can occur"
+          inputMode="decimal"
+          placeholder="lowest"
+          value={low}
+          onChange={(e) => {
+            setLow(e.target.value);
+            set(e.target.value, high);
+          }}
+        />
+        to
+        <input
+          aria-label="Highest value that can occur"
+          inputMode="decimal"
+          placeholder="highest"
+          value={high}
+          onChange={(e) => {
+            setHigh(e.target.value);
+            set(low, e.target.value);
+          }}
+        />
+      </span>
+      {low.trim() !== "" && high.trim() !== "" && !(Number(low) < Number(high)) && (
+        <small role="alert">The lowest must be a number below the highest; until then nothing is changed.</small>
+      )}
+    </div>
+  );
+}
+
+/** At most so many values can be labelled one by one. */
+const MOST_LABELS = 12;
+
+export function ValueLabels({ variable, column, change }: FieldProps & { column: TextColumn }) {
+  const values = levelsInOrder(column, variable);
+  if (variable.level === "identifier" || values.length === 0 || values.length > MOST_LABELS) return null;
+  const set = (code: string, label: string): void => {
+    const labels = Object.fromEntries(Object.entries({ ...variable.labels, [code]: label }).filter(([, text]) => text.trim() !== ""));
+    change({ labels: Object.keys(labels).length > 0 ? labels : undefined });
+  };
+  return (
+    <details className="field value-labels" open={variable.labels !== undefined}>
+      <summary>Labels of the answers</summary>
+      {values.map((code) => (
+        <label key={code}>
+          <span>{code}</span>
+          <input aria-label={`Label of ${code}`} defaultValue={variable.labels?.[code] ?? ""} onChange={(e) => set(code, e.target.value)} />
+        </label>
+      ))}
+    </details>
+  );
+}

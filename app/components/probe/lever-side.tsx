@@ -1,0 +1,132 @@
+import type { RefObject } from "react";
+import { plain, regionSentence, unitWords, type Evidence, type ModerationEvidence, type ProbeChoice } from "../../../core";
+import { FigureTools } from "../figure/figure-tools";
+import { Segments } from "../segments";
+import { captionOf, Explained, ReadingHere } from "./lever-words";
+import type { ShownPoints } from "./people-layer";
+import { OwnProbes, ProbeTable } from "./probe-controls";
+import { slopeTables, stripTable } from "./probe-numbers";
+import type { LeverState, Moderator } from "./use-lever";
+
+export interface LeverProps {
+  moderation: ModerationEvidence;
+  evidence: Evidence;
+  probes: ProbeChoice[];
+  setProbes: (over: string, probes: ProbeChoice[]) => void;
+}
+
+type SideProps = LeverProps & {
+  lever: LeverState;
+  shown: ShownPoints;
+  setShown: (shown: ShownPoints) => void;
+  figure: RefObject<HTMLDivElement | null>;
+};
+
+/** What is read at the handle, and everything that can be set. */
+export function LeverSide({ moderation, evidence, probes, setProbes, lever, shown, setShown, figure }: SideProps) {
+  const { first, numeric, found, units, heldProbes, heldPlace, rule } = lever;
+  return (
+    <aside className="lever-side" aria-label="Reading at the handle">
+      {!numeric && (
+        <Segments
+          label={`Level of ${first.name}`}
+          value={String(lever.level)}
+          choices={first.probes.map((p, i) => [String(i), p.label])}
+          choose={(i) => lever.setLevel(Number(i))}
+        />
+      )}
+      <ReadingHere moderation={moderation} evidence={evidence} lever={lever} />
+      {heldProbes.map(({ moderator, probe }) => (
+        <Held
+          key={moderator.name}
+          moderator={moderator}
+          at={moderator.probes.indexOf(probe)}
+          choose={(i) => lever.setHeld(moderator.name, i)}
+        />
+      ))}
+      <ProbeTable
+        {...{ moderation, evidence, units, heldPlace }}
+        moderator={first}
+        pinned={lever.shownPins}
+        pin={lever.pin}
+        go={(probe, i) => (numeric ? lever.setValue(probe.value) : lever.setLevel(i))}
+      />
+      <Explained moderation={moderation} evidence={evidence} />
+      <div className="lever-controls">
+        <Segments
+          label="Units"
+          value={lever.standardised ? "sd" : "raw"}
+          choices={[
+            ["raw", unitWords(evidence.settings)],
+            ["sd", "standardised"],
+          ]}
+          choose={(v) => lever.setStandardised(v === "sd")}
+        />
+        <Segments
+          label="People"
+          value={shown}
+          choices={[
+            ["none", "no points"],
+            ["near", "near"],
+            ["all", "all"],
+          ]}
+          choose={setShown}
+        />
+        {numeric && (
+          <OwnProbes
+            key={JSON.stringify(probes)}
+            probes={probes}
+            units={unitWords(evidence.settings)}
+            set={(next) => setProbes(first.name, next)}
+          />
+        )}
+        {numeric && found && (
+          <Segments
+            label="Region"
+            value={rule}
+            choices={[
+              ["pointwise", "pointwise"],
+              ["simultaneous", "simultaneous"],
+              ["falseDiscovery", "false discovery"],
+            ]}
+            choose={lever.setRule}
+          />
+        )}
+      </div>
+      {found && (
+        <blockquote className="lever-sentence serif">
+          {regionSentence(found, moderation.focalLabel, moderation.outcome, first.name, evidence.sample.n, evidence.unit)}
+        </blockquote>
+      )}
+      <FigureTools
+        target={figure}
+        name={`${moderation.focal} on ${moderation.outcome} by ${first.name}`}
+        caption={captionOf(moderation, evidence, lever)}
+        numbers={() => [
+          ...slopeTables(moderation, evidence),
+          ...(numeric && found
+            ? [stripTable(moderation, evidence, { name: first.name, column: first.columns[0]!, range: found.range }, heldPlace)]
+            : []),
+        ]}
+      />
+    </aside>
+  );
+}
+
+/** Another moderator, kept at one of its probes while the first one moves. */
+function Held({ moderator, at, choose }: { moderator: Moderator; at: number; choose: (i: number) => void }) {
+  const words = ({ label, value }: Moderator["probes"][number]): string =>
+    value === null ? label : label.startsWith("=") ? label.slice(1) : `${label} (${plain(value, 2)})`;
+  return (
+    <label className="field held">
+      <span>while {moderator.name} is held at</span>
+      <select value={at} onChange={(e) => choose(Number(e.target.value))}>
+        {moderator.probes.map((probe, i) => (
+          <option key={probe.label} value={i}>
+            {words(probe)}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

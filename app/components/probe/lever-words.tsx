@@ -1,0 +1,61 @@
+import { pClause, percent, plain, type Evidence, type ModerationEvidence } from "../../../core";
+import type { LeverState, Rule } from "./use-lever";
+
+const RULE_WORDS: Record<Rule, string> = {
+  pointwise: "pointwise",
+  simultaneous: "simultaneous",
+  falseDiscovery: "false-discovery controlled",
+};
+
+/** What a reader of the picture alone has to know. */
+export function captionOf(moderation: ModerationEvidence, { settings, sample, unit }: Evidence, lever: LeverState): string {
+  const { first, heldProbes, found, label, rule } = lever;
+  const held = heldProbes.map(
+    ({ moderator, probe }) => `${moderator.name} at ${probe.value === null ? probe.label : plain(probe.value, 2)}`,
+  );
+  const above = `${moderation.outcome} against ${moderation.focalLabel} at ${[`${first.name} ${label}`, ...held].join(", ")}, with the ${percent(settings.level)} % band; other predictors at their means.`;
+  const beneath = found
+    ? ` Beneath: the effect of ${moderation.focalLabel} along ${first.name} with its ${RULE_WORDS[rule]} band; hatched where it cannot be told from zero.`
+    : "";
+  return `${above}${beneath} ${sample.n} ${unit}, ${settings.errors} errors.`;
+}
+
+/** The slope at the handle, in a sentence and in numbers. */
+export function ReadingHere({ moderation, evidence, lever }: { moderation: ModerationEvidence; evidence: Evidence; lever: LeverState }) {
+  const { reading, test, units, first, label, standardised } = lever;
+  return (
+    <div className="lever-reading" role="status" aria-live="off">
+      <p className="quiet">where {first.name} is</p>
+      <p className="lever-value">{label}</p>
+      <p className="serif">
+        {standardised ? "one SD" : "one unit"} more of {moderation.focalLabel} goes with{" "}
+        <strong>{plain(Math.abs(reading.estimate * units.slope), 2)}</strong> {standardised ? "SDs " : ""}
+        {reading.estimate >= 0 ? "more" : "less"} {moderation.outcome}
+      </p>
+      <p className="quiet">
+        slope {plain(reading.estimate * units.slope)}
+        {test &&
+          ` · SE ${plain(test.se * units.slope)} · ${percent(evidence.settings.level)} % CI ${plain(test.lower * units.slope, 2)} to ${plain(test.upper * units.slope, 2)} · ${pClause(test.p)}`}
+      </p>
+    </div>
+  );
+}
+
+/** What the products explain, and whether different lines are more than chance. */
+export function Explained({ moderation, evidence }: { moderation: ModerationEvidence; evidence: Evidence }) {
+  const equation = evidence.equations.find((e) => e.outcome === moderation.outcome)!;
+  const partsOf = (term: string): string[] =>
+    equation.coefficients.find((c) => c.term === term)?.components?.map((part) => part.variable) ?? [];
+  const change = equation.r2Change.find((r) => r.terms.every((term) => partsOf(term).includes(moderation.focalVariable)));
+  const test = change && (change.tests[evidence.settings.errors] ?? change.tests.classical);
+  if (!change || !test) return null;
+  const names = [...new Set(change.terms.map((term) => partsOf(term).join(" × ")))].join(", ");
+  return (
+    <p className="quiet explained">
+      The product <strong>{names}</strong> adds <strong>{plain(100 * change.r2Change, 1)} %</strong> of explained variance (F({test.df1},{" "}
+      {test.df2}) = {plain(test.F, 2)}, {pClause(test.p)}). Other predictors are held at their means.
+      {test.p >= 1 - evidence.settings.level &&
+        " That is not distinguishable from nothing: lines that differ here may differ by chance, and a figure of several slopes would say little."}
+    </p>
+  );
+}
