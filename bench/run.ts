@@ -90,6 +90,10 @@ const moderated = moderatedStudy(500, 10_000);
 for (const [what, task] of [
   ["two mediators, two covariates, BCa, all effects", { study, table }],
   ["first-stage moderated mediation, BCa, band", moderated],
+  [
+    "first-stage moderated mediation, bootstrap-t",
+    { ...moderated, study: { ...moderated.study, settings: { ...moderated.study.settings, interval: "bootstrap_t" } } },
+  ],
 ] as const)
   for (const workers of [1, 2]) {
     const pool = new ReplicatePool(workers);

@@ -1,6 +1,6 @@
 import { findColumn, listwiseSample, pick, typedColumn, type Sample, type Table, type TypedColumn } from "./data";
 import { buildDataset, type Dataset } from "./dataset";
-import { allQuantities, compileExpression, effectContext, type EffectContext, type Quantity } from "./effects";
+import { allQuantities, coefficientQuantities, compileExpression, effectContext, type EffectContext, type Quantity } from "./effects";
 import {
   buildDesign,
   covariances,
@@ -36,6 +36,8 @@ export interface Prepared {
   theta: Float64Array;
   context: EffectContext;
   quantities: Quantity[];
+  /** Every coefficient as it is reported, as a quantity. */
+  coefficients: Quantity[];
   estimates: Float64Array;
   resampling: ResamplingProblem;
   /** How coefficients are reported, and the fits in that metric; everything else works on `fits`. */
@@ -72,6 +74,12 @@ export function prepare(stated: StudyDefinition, raw: Table, { tolerant = false,
   const reported = fits.map((fit, g) => inMetric(fit, maps[g]!, settings.centring, components));
   const available = (set: CovarianceSet): CovarianceSet => (raw.moments ? onlyClassical(set) : set);
   const own = available(covariances(fits));
+  const coefficients = coefficientQuantities(layout, maps);
+  const { errors: kind, crossEquations } = settings;
+  const studentised =
+    settings.interval === "bootstrap_t"
+      ? { rule: { kind, crossEquations }, functions: [...quantities, ...coefficients].map((q) => q.expression) }
+      : null;
   return {
     study,
     dataset,
@@ -88,8 +96,14 @@ export function prepare(stated: StudyDefinition, raw: Table, { tolerant = false,
     theta,
     context,
     quantities,
+    coefficients,
     estimates: Float64Array.from(quantities, (q) => compileExpression(q.expression)(theta, 0)),
-    resampling: { refit: refitProblem(design, layout), scheme: schemeOf(study.settings, typed, sample), seed: study.settings.seed },
+    resampling: {
+      refit: refitProblem(design, layout),
+      scheme: schemeOf(study.settings, typed, sample),
+      seed: study.settings.seed,
+      studentised,
+    },
   };
 }
 

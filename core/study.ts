@@ -6,7 +6,7 @@ export const COVARIANCES = ["classical", "HC0", "HC1", "HC2", "HC3", "HC4"] as c
 export type CovarianceKind = (typeof COVARIANCES)[number];
 
 /** Intervals a verdict can rest on. */
-export const INTERVALS = ["bca", "bc", "percentile", "basic", "normal", "monte_carlo", "delta"] as const;
+export const INTERVALS = ["bca", "bc", "percentile", "bootstrap_t", "basic", "normal", "monte_carlo", "delta"] as const;
 export type IntervalKind = (typeof INTERVALS)[number];
 
 export interface Settings {

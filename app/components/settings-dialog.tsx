@@ -17,6 +17,8 @@ const INTERVAL_HELP: Record<IntervalKind, string> = {
   bca: "Bias-corrected and accelerated: adjusts for bias and skewness. What reviewers mostly expect.",
   bc: "Bias-corrected: adjusts for bias only; a little liberal in small samples.",
   percentile: "The middle of the resamples as they are; simple and a little conservative.",
+  bootstrap_t:
+    "Each resample is measured in its own standard error. Good under skewness, unsteady in small samples; takes longer. No p value.",
   basic: "The percentile interval mirrored at the estimate. No p value.",
   normal: "Estimate less bias, plus and minus z times the bootstrap error. Assumes symmetry. No p value.",
   monte_carlo: "Draws coefficients from their normal distribution instead of resampling people. Fast. No p value.",

@@ -42,49 +42,50 @@ export function compileExpression(e: Expression): Evaluator {
   }
 }
 
-/** Gradient at `theta`, by the chain rule from the root down (reverse-mode differentiation). */
+/** Adds adjoint x gradient at (theta, offset) into `out`. */
+export type GradientAdder = (theta: Float64Array, offset: number, adjoint: number, out: Float64Array) => void;
+
+/** The gradient by the chain rule from the root down (reverse-mode differentiation); compiled once, called per replicate. */
+export function compileGradient(e: Expression): GradientAdder {
+  switch (e.op) {
+    case "number":
+      return () => undefined;
+    case "parameter":
+      return (_, __, adjoint, out) => void (out[e.index] = out[e.index]! + adjoint);
+    case "add":
+    case "subtract":
+    case "multiply":
+    case "divide":
+      return binaryGradient(e);
+    default: {
+      const value = compileExpression(e.a);
+      const push = compileGradient(e.a);
+      const slope = { abs: Math.sign, sqrt: (v: number) => 0.5 / Math.sqrt(v), exp: Math.exp, ln: (v: number) => 1 / v }[e.op];
+      return (t, o, adjoint, out) => push(t, o, adjoint * slope(value(t, o)), out);
+    }
+  }
+}
+
+function binaryGradient({ op, a, b }: Extract<Expression, { b: Expression }>): GradientAdder {
+  const pushA = compileGradient(a);
+  const pushB = compileGradient(b);
+  const [valueA, valueB] = [compileExpression(a), compileExpression(b)];
+  return (t, o, adjoint, out) => {
+    if (op === "add" || op === "subtract") {
+      pushA(t, o, adjoint, out);
+      pushB(t, o, op === "add" ? adjoint : -adjoint, out);
+      return;
+    }
+    const v = valueB(t, o);
+    pushA(t, o, op === "multiply" ? adjoint * v : adjoint / v, out);
+    pushB(t, o, op === "multiply" ? adjoint * valueA(t, o) : (-adjoint * valueA(t, o)) / (v * v), out);
+  };
+}
+
+/** Gradient at `theta`, as long as it. */
 export function gradient(e: Expression, theta: Float64Array): Float64Array {
   const out = new Float64Array(theta.length);
-  const value = (node: Expression): number => compileExpression(node)(theta, 0);
-  const push = (node: Expression, adjoint: number): void => {
-    switch (node.op) {
-      case "number":
-        return;
-      case "parameter":
-        out[node.index] = out[node.index]! + adjoint;
-        return;
-      case "add":
-        push(node.a, adjoint);
-        push(node.b, adjoint);
-        return;
-      case "subtract":
-        push(node.a, adjoint);
-        push(node.b, -adjoint);
-        return;
-      case "multiply":
-        push(node.a, adjoint * value(node.b));
-        push(node.b, adjoint * value(node.a));
-        return;
-      case "divide": {
-        const b = value(node.b);
-        push(node.a, adjoint / b);
-        push(node.b, (-adjoint * value(node.a)) / (b * b));
-        return;
-      }
-      case "abs":
-        push(node.a, adjoint * Math.sign(value(node.a)));
-        return;
-      case "sqrt":
-        push(node.a, adjoint / (2 * Math.sqrt(value(node.a))));
-        return;
-      case "exp":
-        push(node.a, adjoint * Math.exp(value(node.a)));
-        return;
-      case "ln":
-        push(node.a, adjoint / value(node.a));
-    }
-  };
-  push(e, 1);
+  compileGradient(e)(theta, 0, 1, out);
   return out;
 }
 

@@ -29,7 +29,16 @@ export { claimIds, middleId, moderationClaimIds } from "./own";
 export { conditionalId, indexId, interactionId } from "./conditional";
 export { atWords, probeGrid, valuesOf, type Combination, type Moderator } from "./probes";
 export { at, derivative, moderatorsOf, slopeOf, type Polynomial } from "./polynomial";
+export { coefficientQuantities } from "./coefficients";
 export { directId, indirectId, totalId, totalIndirectId } from "./path-effects";
 export { effectContext, type ConditionalRoute, type EffectContext, type EffectKind, type EffectPair, type Quantity } from "./quantity";
 export { multiply, number, parameter, sum } from "./expression";
-export { compileExpression, gradient, parametersOf, type Evaluator, type Expression } from "./expression";
+export {
+  compileExpression,
+  compileGradient,
+  gradient,
+  parametersOf,
+  type Evaluator,
+  type Expression,
+  type GradientAdder,
+} from "./expression";

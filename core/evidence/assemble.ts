@@ -1,17 +1,5 @@
-import {
-  compileExpression,
-  directId,
-  gradient,
-  indirectId,
-  middleId,
-  multiply,
-  number,
-  parameter,
-  sum,
-  totalId,
-  type Quantity,
-} from "../effects";
-import { covariances, inZScores, withoutCrossBlocks, type EquationFit } from "../estimators/least-squares";
+import { compileExpression, directId, gradient, indirectId, middleId, totalId, type Quantity } from "../effects";
+import { covariances, inZScores, withoutCrossBlocks, type EquationFit, type JointCovariance } from "../estimators/least-squares";
 import { deltaTest, monteCarloIntervals, type BootstrapSummary, type MonteCarloInterval, type ReplicateBlock } from "../inference";
 import { extent, mean, standardDeviation } from "../numerics/moments";
 import { pick } from "../data";
@@ -32,23 +20,6 @@ import { warningsOf } from "./warnings";
 export interface Resamples {
   replicates: ReplicateBlock[];
   jackknife: ReplicateBlock;
-}
-
-/** Coefficients as quantities, so that they get bootstrap intervals like any effect. */
-function coefficientQuantities({ layout, fits, maps }: Prepared): Quantity[] {
-  return fits.flatMap(({ p }, g) =>
-    Array.from({ length: p }, (_, i): Quantity => {
-      const start = layout.starts[g]!;
-      const terms = Array.from({ length: p }, (__, j) => ({ weight: maps[g]![i * p + j]!, index: start + j })).filter(
-        (t) => t.weight !== 0,
-      );
-      const label = layout.labels[start + i]!;
-      const expression = sum(
-        terms.map(({ weight, index }) => (weight === 1 ? parameter(index) : multiply(number(weight), parameter(index)))),
-      );
-      return { id: label, kind: "direct", label, from: null, to: null, via: [], of: null, expression };
-    }),
-  );
 }
 
 /** An equation once more, in z-scores. */
@@ -121,12 +92,13 @@ interface BootstrapAll {
 }
 
 function bootstrapAll(prepared: Prepared, { replicates, jackknife }: Resamples, level: number): BootstrapAll {
-  const quantities = [...prepared.quantities, ...coefficientQuantities(prepared)];
-  const values = evaluateReplicates(quantities, replicates);
+  const quantities = [...prepared.quantities, ...prepared.coefficients];
+  const values = evaluateReplicates(quantities, replicates, prepared.resampling.studentised !== null);
   const left = evaluateReplicates(quantities, [jackknife]);
-  const coefficients = quantities.slice(prepared.quantities.length).map((q) => compileExpression(q.expression)(prepared.theta, 0));
-  const estimates = Float64Array.from([...prepared.estimates, ...coefficients]);
-  const all = summariseReplicates(quantities, estimates, values, left, level);
+  const estimates = Float64Array.from(quantities, (q) => compileExpression(q.expression)(prepared.theta, 0));
+  const v = chosenCovariance(prepared);
+  const errors = values.errors && quantities.map((q, i) => deltaTest(estimates[i]!, gradient(q.expression, prepared.theta), v, level)?.se);
+  const all = summariseReplicates(estimates, values, left, level, errors);
   const done = replicates.reduce((sum, block) => sum + block.count, 0);
   const { replications, seed } = prepared.study.settings;
   return {
@@ -144,11 +116,16 @@ function bootstrapAll(prepared: Prepared, { replicates, jackknife }: Resamples, 
   };
 }
 
+/** The covariance of the coefficients that the settings ask for. */
+function chosenCovariance({ study, covariances, fits }: Prepared): JointCovariance {
+  const joint = covariances[study.settings.errors];
+  return study.settings.crossEquations === "zero" ? withoutCrossBlocks(joint, fits) : joint;
+}
+
 function monteCarloAll(prepared: Prepared, level: number): MonteCarloInterval[] | null {
   const { settings } = prepared.study;
-  const joint = prepared.covariances[settings.errors];
-  if (!joint.values.every(Number.isFinite)) return null;
-  const v = settings.crossEquations === "zero" ? withoutCrossBlocks(joint, prepared.fits) : joint;
+  const v = chosenCovariance(prepared);
+  if (!v.values.every(Number.isFinite)) return null;
   const functions = prepared.quantities.map((q) => compileExpression(q.expression));
   return monteCarloIntervals(prepared.theta, v, functions, settings.monteCarloDraws, settings.seed, level);
 }

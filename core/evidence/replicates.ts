@@ -7,6 +7,8 @@ import type { Histogram } from "./types";
 /** Replicates of every quantity, failed ones removed for all alike. */
 export interface EvaluatedReplicates {
   columns: Float64Array[];
+  /** Standard errors of each quantity in the same resamples, where the resampling found them. */
+  errors: Float64Array[] | null;
   used: number;
   failed: number;
 }
@@ -14,13 +16,15 @@ export interface EvaluatedReplicates {
 /**
  * Evaluates quantities on blocks of parameter vectors. A replicate fails when its fit failed or any quantity is
  * not finite; it is removed for every quantity and never redrawn.
+ * @param withErrors the quantities are those whose errors the resampling found, in the same order
  */
-export function evaluateReplicates(quantities: Quantity[], blocks: ReplicateBlock[]): EvaluatedReplicates {
+export function evaluateReplicates(quantities: Quantity[], blocks: ReplicateBlock[], withErrors = false): EvaluatedReplicates {
   const functions = quantities.map((q) => compileExpression(q.expression));
   const total = blocks.reduce((sum, block) => sum + block.count, 0);
   const columns = functions.map(() => new Float64Array(total));
+  const errors = withErrors && blocks.every((block) => block.errors) ? functions.map(() => new Float64Array(total)) : null;
   let used = 0;
-  for (const { count, size, values } of blocks) {
+  for (const { count, size, values, errors: found } of blocks) {
     for (let r = 0; r < count; r++) {
       let finite = !Number.isNaN(values[r * size]!);
       for (let f = 0; f < functions.length && finite; f++) {
@@ -28,19 +32,25 @@ export function evaluateReplicates(quantities: Quantity[], blocks: ReplicateBloc
         if (Number.isFinite(value)) columns[f]![used] = value;
         else finite = false;
       }
-      if (finite) used += 1;
+      if (!finite) continue;
+      if (errors) for (let f = 0; f < functions.length; f++) errors[f]![used] = found![r * functions.length + f]!;
+      used += 1;
     }
   }
-  return { columns: columns.map((column) => column.subarray(0, used)), used, failed: total - used };
+  const cut = (column: Float64Array): Float64Array => column.subarray(0, used);
+  return { columns: columns.map(cut), errors: errors && errors.map(cut), used, failed: total - used };
 }
 
-/** @throws StudyProblem `no_replicates` when every replicate failed */
+/**
+ * @param errors standard errors of the estimates, where those of the replicates are there too
+ * @throws StudyProblem `no_replicates` when every replicate failed
+ */
 export function summariseReplicates(
-  quantities: Quantity[],
   estimates: Float64Array,
   replicates: EvaluatedReplicates,
   jackknife: EvaluatedReplicates | null,
   level: number,
+  errors: (number | undefined)[] | null = null,
 ): BootstrapSummary[] {
   if (replicates.used === 0) {
     throw new StudyProblem(
@@ -48,12 +58,14 @@ export function summariseReplicates(
       "Every bootstrap replicate failed: the resamples are too small or too uniform for this model. Simplify the model, or use the delta method.",
     );
   }
-  return quantities.map((_, i) =>
+  return Array.from(estimates, (estimate, i) =>
     bootstrapSummary({
-      estimate: estimates[i]!,
+      estimate,
       replicates: replicates.columns[i]!,
       jackknife: jackknife ? jackknife.columns[i]! : [],
       level,
+      se: errors?.[i],
+      replicateSe: replicates.errors?.[i],
     }),
   );
 }

@@ -1,5 +1,5 @@
 import type { BootstrapSummary, MonteCarloInterval, NormalTest } from "../inference";
-import type { Settings } from "../study";
+import type { IntervalKind, Settings } from "../study";
 import type { ShownInterval } from "./types";
 
 /** What is known of one quantity's uncertainty. */
@@ -10,6 +10,8 @@ interface Sources {
   monteCarlo: MonteCarloInterval | null;
 }
 
+const limits = ({ lower, upper }: { lower: number; upper: number }) => ({ lower, upper });
+
 /** The level at which limits are drawn: one-tailed tests at 95 % show the 90 % interval, whose ends are one-sided bounds. */
 export const shownLevel = (settings: Settings): number => (settings.tail === "one" ? 1 - 2 * (1 - settings.level) : settings.level);
 
@@ -18,29 +20,35 @@ export const shownLevel = (settings: Settings): number => (settings.tail === "on
  * @param direction +1 or -1 for a directional claim tested in one tail, else 0
  */
 export function shownInterval(sources: Sources, settings: Settings, direction: number): ShownInterval {
-  const { bootstrap, delta, monteCarlo } = sources;
-  const level = shownLevel(settings);
-  const base = { level, pIsBound: false };
+  const { bootstrap, delta } = sources;
   const wanted = settings.interval;
-  const oneTailed = settings.tail === "one" && direction !== 0;
+  const base = { level: shownLevel(settings), pIsBound: false };
+  const side = settings.tail === "one" ? direction : 0;
   if (bootstrap && (wanted === "bca" || wanted === "bc" || wanted === "percentile")) {
     const method = bootstrap[wanted] ? wanted : "percentile";
     const found = bootstrap[method]!;
-    const p = !oneTailed ? found.pTwoSided : direction > 0 ? found.pGreater : found.pLess;
-    const { lower, upper } = found;
-    return { ...base, method, se: bootstrap.se, lower, upper, p, pIsBound: found.pIsBound, provisional: method !== wanted };
+    const p = side === 0 ? found.pTwoSided : side > 0 ? found.pGreater : found.pLess;
+    return { ...base, method, se: bootstrap.se, ...limits(found), p, pIsBound: found.pIsBound, provisional: method !== wanted };
   }
-  if (bootstrap && wanted === "basic")
-    return { ...base, method: wanted, se: bootstrap.se, ...bootstrap.basic, p: null, provisional: false };
-  if (bootstrap?.normal && wanted === "normal") {
-    return { ...base, method: wanted, se: bootstrap.se, ...bootstrap.normal, p: null, provisional: false };
-  }
-  if (monteCarlo && wanted === "monte_carlo") {
-    const { lower, upper } = monteCarlo;
-    return { ...base, method: wanted, se: delta?.se ?? null, lower, upper, p: null, provisional: false };
-  }
+  const bare = bareLimits(sources, wanted);
+  if (bare) return { ...base, p: null, provisional: bare.method !== wanted, ...bare };
   if (!delta) return { ...base, method: "delta", se: null, lower: null, upper: null, p: null, provisional: true };
-  const half = direction * delta.z > 0 ? delta.p / 2 : 1 - delta.p / 2;
-  const { se, lower, upper } = delta;
-  return { ...base, method: "delta", se, lower, upper, p: oneTailed ? half : delta.p, provisional: wanted !== "delta" };
+  const half = side * delta.z > 0 ? delta.p / 2 : 1 - delta.p / 2;
+  return { ...base, method: "delta", se: delta.se, ...limits(delta), p: side === 0 ? delta.p : half, provisional: wanted !== "delta" };
+}
+
+/** Intervals that have no p of their own; the percentile interval where a quantity has no bootstrap-t. */
+function bareLimits(
+  { bootstrap, delta, monteCarlo }: Sources,
+  wanted: IntervalKind,
+): Pick<ShownInterval, "method" | "se" | "lower" | "upper"> | null {
+  if (monteCarlo && wanted === "monte_carlo") return { method: wanted, se: delta?.se ?? null, ...limits(monteCarlo) };
+  if (!bootstrap) return null;
+  if (wanted === "basic") return { method: wanted, se: bootstrap.se, ...limits(bootstrap.basic) };
+  if (wanted === "normal" && bootstrap.normal) return { method: wanted, se: bootstrap.se, ...limits(bootstrap.normal) };
+  if (wanted !== "bootstrap_t") return null;
+  const found = bootstrap.bootstrapT;
+  return found
+    ? { method: wanted, se: delta?.se ?? null, ...limits(found) }
+    : { method: "percentile", se: bootstrap.se, ...limits(bootstrap.percentile) };
 }

@@ -35,6 +35,7 @@ export const INTERVAL_WORDS: Record<string, string> = {
   percentile: "percentile",
   basic: "basic bootstrap",
   normal: "normal bootstrap",
+  bootstrap_t: "bootstrap-t",
   monte_carlo: "Monte Carlo",
   delta: "delta-method",
 };

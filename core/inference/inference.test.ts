@@ -116,14 +116,14 @@ describe("resampling", () => {
       "clusters",
       Float64Array.from({ length: n }, (_, i) => i % 6),
     );
-    const block = new Resampler({ refit, scheme: clusters, seed: 4 }).jackknife();
+    const block = new Resampler({ refit, scheme: clusters, seed: 4, studentised: null }).jackknife();
     expect(block.count).toBe(6);
-    expect(new Resampler({ refit, scheme: strata, seed: 4 }).jackknife().count).toBe(n);
+    expect(new Resampler({ refit, scheme: strata, seed: 4, studentised: null }).jackknife().count).toBe(n);
   });
 
   it("marks a failed replicate in every parameter", () => {
     const constant = { ...refit, z: refit.z.map((v, i) => (i % 2 ? (i === 1 ? 1 : 0) : v)) };
-    const { values } = new Resampler({ refit: constant, scheme: { kind: "rows" }, seed: 1 }).replicates(0, 200);
+    const { values } = new Resampler({ refit: constant, scheme: { kind: "rows" }, seed: 1, studentised: null }).replicates(0, 200);
     const failed = Array.from({ length: 200 }, (_, r) => values.slice(4 * r, 4 * r + 4)).filter((row) => row.some(Number.isNaN));
     expect(failed.length).toBeGreaterThan(40);
     for (const row of failed) expect(row.every(Number.isNaN)).toBe(true);

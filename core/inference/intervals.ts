@@ -53,8 +53,8 @@ export interface IntervalInput {
   level: number;
   nullValue?: number;
   /** Standard error of the estimate and of each replicate, for the bootstrap-t. */
-  se?: number;
-  replicateSe?: ArrayLike<number>;
+  se?: number | undefined;
+  replicateSe?: ArrayLike<number> | undefined;
 }
 
 /**
@@ -193,7 +193,12 @@ function accelerationOf(jackknife: ArrayLike<number>): { acceleration: number | 
 
 function studentised({ estimate, replicates, se, replicateSe }: IntervalInput, alpha: number) {
   if (se === undefined || replicateSe === undefined) return null;
-  const t = replicates.map((value, i) => (value - estimate) / replicateSe[i]!).sort();
+  // A resample whose own error is not known, or nothing, has no t.
+  const t = replicates
+    .map((value, i) => (value - estimate) / replicateSe[i]!)
+    .filter(Number.isFinite)
+    .sort();
+  if (t.length === 0) return null;
   return {
     lower: estimate - quantile6(t, 1 - alpha / 2) * se,
     upper: estimate - quantile6(t, alpha / 2) * se,

@@ -1,4 +1,6 @@
-import { Refitter, type RefitProblem } from "../estimators/least-squares";
+import { compileGradient, parametersOf, type Expression, type GradientAdder } from "../effects";
+import { ResampledCovariance, Refitter, type CovarianceRule, type RefitProblem } from "../estimators/least-squares";
+import { quadraticForm } from "./delta";
 import { RandomStream } from "../numerics/random";
 
 /** How rows are drawn: rows one by one, rows within strata, or whole clusters; `members` are row positions. */
@@ -9,6 +11,8 @@ export interface ResamplingProblem {
   refit: RefitProblem;
   scheme: Scheme;
   seed: number;
+  /** Functions of the parameters whose standard error is wanted in every replicate, for the bootstrap-t. */
+  studentised: { rule: CovarianceRule; functions: Expression[] } | null;
 }
 
 /** Replicate parameter vectors, row-major count x size; a failed one is all NaN. */
@@ -17,6 +21,8 @@ export interface ReplicateBlock {
   count: number;
   size: number;
   values: Float64Array;
+  /** Delta-method errors of the functions asked for, row-major; NaN where there is none. */
+  errors: Float64Array | null;
 }
 
 /** Makes the scheme of a grouping column: one member list per distinct value. */
@@ -38,22 +44,27 @@ export class Resampler {
   private readonly refitter: Refitter;
   private readonly counts: Float64Array;
   private readonly stream = new RandomStream();
+  private readonly studentiser: Studentiser | null;
 
   constructor(private readonly problem: ResamplingProblem) {
     this.refitter = new Refitter(problem.refit);
     this.counts = new Float64Array(problem.refit.n);
+    this.studentiser = problem.studentised && new Studentiser(problem.refit, problem.studentised);
   }
 
   /** Replicates first .. first + count - 1. */
   replicates(first: number, count: number): ReplicateBlock {
     const { size } = this.problem.refit;
     const values = new Float64Array(count * size);
+    const functions = this.studentiser?.count ?? 0;
+    const errors = this.studentiser && new Float64Array(count * functions);
     for (let r = 0; r < count; r++) {
       this.stream.key(this.problem.seed, first + r);
       this.draw();
       if (!this.refitter.refit(this.counts, values, r * size)) values.fill(NaN, r * size, (r + 1) * size);
+      else if (errors) this.studentiser!.find(this.counts, values, r * size, errors, r * functions);
     }
-    return { first, count, size, values };
+    return { first, count, size, values, errors };
   }
 
   /** Parameter vectors with one row, or one cluster, left out in turn. */
@@ -71,7 +82,7 @@ export class Resampler {
       } else fitted = this.refitter.refitWithout(r, values, r * size);
       if (!fitted) values.fill(NaN, r * size, (r + 1) * size);
     }
-    return { first: 0, count, size, values };
+    return { first: 0, count, size, values, errors: null };
   }
 
   private draw(): void {
@@ -92,5 +103,33 @@ export class Resampler {
         for (const row of scheme.members[stream.below(scheme.members.length)]!) counts[row] = counts[row]! + 1;
       }
     }
+  }
+}
+
+/** Standard errors of functions of the parameters within a resample. */
+class Studentiser {
+  readonly count: number;
+  private readonly covariance: ResampledCovariance;
+  private readonly gradient: Float64Array;
+  /** Null where a function also depends on SDs, which have no covariance. */
+  private readonly functions: (GradientAdder | null)[];
+
+  constructor(refit: RefitProblem, { rule, functions }: NonNullable<ResamplingProblem["studentised"]>) {
+    this.count = functions.length;
+    this.covariance = new ResampledCovariance(refit, rule);
+    this.gradient = new Float64Array(refit.size);
+    const known = (e: Expression): boolean => [...parametersOf(e)].every((index) => index < this.covariance.size);
+    this.functions = functions.map((e) => (known(e) ? compileGradient(e) : null));
+  }
+
+  find(counts: Float64Array, theta: Float64Array, offset: number, out: Float64Array, at: number): void {
+    const found = this.covariance.find(counts);
+    this.functions.forEach((add, f) => {
+      out[at + f] = NaN;
+      if (!found || !add) return;
+      this.gradient.fill(0);
+      add(theta, offset, 1, this.gradient);
+      out[at + f] = Math.sqrt(quadraticForm(this.gradient, this.covariance));
+    });
   }
 }

@@ -134,6 +134,10 @@ function Methods({ effect, evidence }: { effect: EffectEvidence; evidence: Evide
       ]);
     }
   }
+  for (const key of ["bootstrapT", "basic", "normal"] as const) {
+    const limits = boot?.[key];
+    if (limits) rows.push([INTERVAL_WORDS[key === "bootstrapT" ? "bootstrap_t" : key]!, limits.lower, limits.upper, "", ""]);
+  }
   if (effect.monteCarlo) rows.push(["Monte Carlo", effect.monteCarlo.lower, effect.monteCarlo.upper, "", ""]);
   if (delta) rows.push([`delta method, ${settings.errors}`, delta.lower, delta.upper, pValue(delta.p), ""]);
   const joint = effect.jointSignificance?.[settings.errors];

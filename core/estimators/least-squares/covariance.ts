@@ -83,7 +83,7 @@ function scoredColumns(fit: EquationFit, kind: CovarianceKind): Float64Array[] {
 }
 
 /** The factor v on a residual whose square is the HC multiplier. */
-function residualMultiplier(kind: CovarianceKind, h: number, n: number, p: number): number {
+export function residualMultiplier(kind: CovarianceKind, h: number, n: number, p: number): number {
   switch (kind) {
     case "HC1":
       return Math.sqrt(n / (n - p));

@@ -7,4 +7,5 @@ export { conditionNumbers } from "./condition";
 export { equationChecks, type ChiSquaredTest, type EquationChecks, type InfluentialRow } from "./checks";
 export { suppression, type Suppression, type SuppressionFlag } from "./suppression";
 export { coefficientLabel, parameterLayout, parameterVector, sdLabel, type ParameterLayout } from "./parameters";
+export { ResampledCovariance, type CovarianceRule } from "./resampled-covariance";
 export { refitProblem, Refitter, type RefitProblem } from "./refit";

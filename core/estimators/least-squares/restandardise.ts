@@ -57,6 +57,7 @@ export function restandardisations(design: Design, position: (key: string) => nu
  * Turns the coefficients at `out[at ..]` into those of the resample's own z-scores.
  * @param means of the columns in the resample, `sds` likewise
  * @param scratch at least as long as the equation has coefficients
+ * @param constant taken off the intercept: the mean of the outcome, or 0 where a change of the coefficients is turned
  */
 export function restandardise(
   { outcome, scales, flows }: Restandardisation,
@@ -65,6 +66,7 @@ export function restandardise(
   scratch: Float64Array,
   out: Float64Array,
   at: number,
+  constant = means[outcome]!,
 ): void {
   for (let i = 0; i < scales.length; i++) {
     let value = out[at + i]!;
@@ -73,7 +75,7 @@ export function restandardise(
       for (let k = 0; k < rest.length; k++) weight *= means[rest[k]!]!;
       value += weight;
     }
-    if (i === 0) value -= means[outcome]!;
+    if (i === 0) value -= constant;
     for (let k = 0; k < scales[i]!.length; k++) value *= sds[scales[i]![k]!]!;
     scratch[i] = value / sds[outcome]!;
   }
