@@ -161,7 +161,7 @@ function Grouping({ settings, names, set }: GroupingProps) {
           ["joint", "estimated covariance"],
           ["zero", "taken as zero"],
         ]}
-        help="Used by the delta method and Monte Carlo intervals."
+        help="Used by the delta method, bootstrap-t and Monte Carlo intervals."
         onChange={(v) => set({ crossEquations: v as Settings["crossEquations"] })}
       />
       <Choice

@@ -5,6 +5,22 @@ const WIDTH = 460;
 const HEIGHT = 250;
 const M = { left: 48, right: 12, top: 10, bottom: 40 };
 
+interface RowName {
+  x: number;
+  y: number;
+  words: string;
+}
+
+/** Names that would be written over each other become one list of rows. */
+export function rowNames(names: RowName[]): RowName[] {
+  return names.reduce<RowName[]>((kept, name) => {
+    const near = kept.find((k) => Math.abs(k.x - name.x) < 24 && Math.abs(k.y - name.y) < 11);
+    if (near) near.words += `, ${name.words}`;
+    else kept.push({ ...name });
+    return kept;
+  }, []);
+}
+
 /** Studentised residuals against fitted values; rows with influence are larger and named. */
 export function ResidualPicture({ residuals, named }: { residuals: ResidualRows; named: ReadonlySet<number> }) {
   const { fitted, studentised, rows, outcome } = residuals;
@@ -39,13 +55,15 @@ export function ResidualPicture({ residuals, named }: { residuals: ResidualRows;
           </circle>
         ),
       )}
-      {studentised.map((value, i) =>
-        value !== null && named.has(rows[i]!) ? (
-          <text key={`name ${rows[i]}`} className="row-name" x={x(fitted[i]!) + 7} y={y(value) + 4}>
-            {rows[i]}
-          </text>
-        ) : null,
-      )}
+      {rowNames(
+        studentised.flatMap((value, i) =>
+          value !== null && named.has(rows[i]!) ? [{ x: x(fitted[i]!) + 7, y: y(value) + 4, words: String(rows[i]) }] : [],
+        ),
+      ).map((name) => (
+        <text key={name.words} className="row-name" x={name.x} y={name.y}>
+          {name.words}
+        </text>
+      ))}
       <text className="axis-name" x={(M.left + WIDTH) / 2} y={HEIGHT - 6} textAnchor="middle">
         fitted {outcome}
       </text>

@@ -21,6 +21,25 @@ export interface Surface {
   edges: number[];
 }
 
+/** Corners of the floor, in unit coordinates. */
+const CORNERS: [number, number][] = [
+  [-1, -1],
+  [1, -1],
+  [1, 1],
+  [-1, 1],
+];
+/** Where the scales of the floor are written. */
+const NAMES: [number, number][] = [
+  [0, -1.32],
+  [1.34, 0],
+];
+const ENDS: [number, number][] = [
+  [-0.92, -1.16],
+  [0.92, -1.16],
+  [1.18, -0.92],
+  [1.18, 0.92],
+];
+
 interface Item {
   depth: number;
   paint: (pen: Pen) => void;
@@ -36,6 +55,8 @@ interface Spot {
 class View {
   readonly low: number;
   readonly high: number;
+  /** Below 1 where a corner would leave the picture at this angle. */
+  private readonly zoom: number;
 
   constructor(
     readonly surface: Surface,
@@ -52,6 +73,33 @@ class View {
     }
     this.low = low;
     this.high = high;
+    this.zoom = this.fittingZoom();
+  }
+
+  /** The corner furthest left, where the height is written. */
+  get leftCorner(): [number, number] {
+    const x = ([u, v]: [number, number]): number => u * Math.cos(this.turn) - v * Math.sin(this.turn);
+    return CORNERS.reduce((best, corner) => (x(corner) < x(best) - 1e-6 ? corner : best));
+  }
+
+  /** At most 1, and small enough for every corner and every word to stay in the picture. */
+  private fittingZoom(): number {
+    const [up, down] = [PLANE.height / 2 - RAISE, PLANE.height / 2 + RAISE];
+    const fit = ([u, v]: [number, number], share: number, room: number): number => {
+      const rise = this.rise(u * Math.sin(this.turn) + v * Math.cos(this.turn), share);
+      return rise > 0 ? (up - room) / rise : rise < 0 ? (down - room) / -rise : 1;
+    };
+    return Math.min(
+      1,
+      ...CORNERS.flatMap((corner) => [fit(corner, 0, 4), fit(corner, 1, 4)]),
+      ...[...NAMES, ...ENDS].map((place) => fit(place, 0, 16)),
+      fit(this.leftCorner, 1, 28),
+    );
+  }
+
+  /** Pixels above the middle, before zooming. */
+  private rise(depth: number, share: number): number {
+    return depth * SIZE * Math.sin(this.tilt) + (share - 0.5) * LIFT * Math.cos(this.tilt);
   }
 
   share(z: number): number {
@@ -60,12 +108,12 @@ class View {
 
   /** From unit coordinates, -1 to 1 on the floor and 0 to 1 upwards. */
   unit(u: number, v: number, share: number): Spot {
-    const { turn, tilt } = this;
+    const { turn, zoom } = this;
     const a = u * Math.cos(turn) - v * Math.sin(turn);
     const b = u * Math.sin(turn) + v * Math.cos(turn);
     return {
-      x: PLANE.width / 2 + a * SIZE,
-      y: PLANE.height / 2 - RAISE - b * SIZE * Math.sin(tilt) - (share - 0.5) * LIFT * Math.cos(tilt),
+      x: PLANE.width / 2 + zoom * a * SIZE,
+      y: PLANE.height / 2 - RAISE - zoom * this.rise(b, share),
       depth: b,
     };
   }
@@ -149,32 +197,15 @@ function edges(view: View, style: CSSStyleDeclaration): Item[] {
 function frame(pen: Pen, style: CSSStyleDeclaration, view: View): void {
   const { xName, yName, zName, xRange, yRange } = view.surface;
   const [line, quiet] = [style.getPropertyValue("--line"), style.getPropertyValue("--quiet")];
-  const floor = [
-    [-1, -1],
-    [1, -1],
-    [1, 1],
-    [-1, 1],
-  ].map(([u, v]) => view.unit(u!, v!, 0));
+  const floor = CORNERS.map(([u, v]) => view.unit(u, v, 0));
   pen.shape(floor.map(at), true, { stroke: line, width: 1 });
-  const write = (words: string, u: number, v: number, strong = false): void => {
+  const write = (words: string, [u, v]: [number, number], strong = false): void => {
     const spot = view.unit(u, v, 0);
     pen.text(spot.x, spot.y + 5, words, { fill: strong ? style.color : quiet, size: strong ? 13.5 : 12.5, align: "middle" });
   };
-  write(xName, 0, -1.32, true);
-  write(plain(xRange[0], 1), -0.92, -1.16);
-  write(plain(xRange[1], 1), 0.92, -1.16);
-  write(yName, 1.34, 0, true);
-  write(plain(yRange[0], 1), 1.18, -0.92);
-  write(plain(yRange[1], 1), 1.18, 0.92);
-  const [u, v] = [
-    [-1, -1],
-    [1, -1],
-    [1, 1],
-    [-1, 1],
-  ].reduce((best, corner) => (view.unit(corner[0]!, corner[1]!, 0).x < view.unit(best[0]!, best[1]!, 0).x - 1e-6 ? corner : best)) as [
-    number,
-    number,
-  ];
+  [xName, yName].forEach((name, i) => write(name, NAMES[i]!, true));
+  [...xRange, ...yRange].forEach((value, i) => write(plain(value, 1), ENDS[i]!));
+  const [u, v] = view.leftCorner;
   pen.shape(
     [0, 1].map((h) => at(view.unit(u, v, h))),
     false,

@@ -1,0 +1,140 @@
+import type { ReactElement } from "react";
+import { renderToStaticMarkup } from "react-dom/server";
+import { describe, expect, it } from "vitest";
+import type { EffectKind, Evidence, Settings } from "../../../core";
+import { plain } from "../../../core";
+import { analyseMade, normals } from "../../../core/test-kit";
+import { rowNames } from "../checks/residual-picture";
+import { scaleOf } from "../interval-bar";
+import { inUnits, unitChoices, wordsOf } from "./effect-words";
+import { EquationTable } from "./equation-table";
+import { LedgerEntry } from "./ledger-entry";
+import { ScoresTable } from "./scores-table";
+
+const N = 140;
+const [x, w, e, f] = [21, 22, 23, 24].map((seed) => normals(N, seed)) as [number[], number[], number[], number[]];
+const hours = x.map((v) => 5 + v);
+const support = w.map((v) => 3 + v);
+const confidence = hours.map((v, i) => 0.5 * v + 0.4 * (v - 5) * w[i]! + e[i]!);
+const belonging = confidence.map((v, i) => 0.6 * v + f[i]!);
+const columns = { hours, support, confidence, belonging };
+const analysed = (theory: string, settings: Partial<Settings> = {}): Evidence => analyseMade({ columns, theory, settings });
+
+const mediation = analysed(
+  "H1: hours raises belonging through confidence\nH2: hours lowers confidence\ndefine share as H1 / total hours to belonging",
+  {
+    replications: 400,
+  },
+);
+const moderated = analysed("H1: support strengthens hours to belonging through confidence on hours to confidence", { replications: 400 });
+
+/** What a reader gets: the text of the markup, tags as spaces. */
+const textOf = (element: ReactElement): string =>
+  renderToStaticMarkup(element)
+    .replace(/<[^>]+>/g, " ")
+    .replace(/&#x27;/g, "'")
+    .replace(/&gt;/g, ">")
+    .replace(/&lt;/g, "<")
+    .replace(/\s+/g, " ");
+
+const entry = (evidence: Evidence, at: number, open = true): string =>
+  textOf(
+    <LedgerEntry
+      hypothesis={evidence.hypotheses[at]!}
+      evidence={evidence}
+      scale={scaleOf(evidence.effects)}
+      open={open}
+      toggle={() => undefined}
+    />,
+  );
+
+describe("an entry of the ledger", () => {
+  it("holds the sentence, the quantity and the verdict when closed, and no more", () => {
+    const text = entry(mediation, 0, false);
+    expect(text).toContain("hours raises belonging through confidence");
+    expect(text).toContain(`indirect effect ${plain(mediation.effects.find((one) => one.kind === "specific_indirect")!.estimate)}`);
+    expect(text).toContain("supported");
+    expect(text).not.toContain("Other interval methods");
+  });
+
+  it("shows, when open, every interval, the parts, the sum of the paths and the sentence for the paper", () => {
+    const text = entry(mediation, 0);
+    for (const words of [
+      "BCa",
+      "bias-corrected",
+      "percentile",
+      "basic bootstrap",
+      "normal bootstrap",
+      "delta method",
+      "Sobel",
+      "Joint significance",
+    ])
+      expect(text, words).toContain(words);
+    const total = mediation.effects.find((one) => one.kind === "total")!;
+    expect(text).toContain(`Total ${plain(total.estimate, 4)} = direct`);
+    expect(text).toContain(mediation.hypotheses[0]!.report);
+    expect(text).toContain("path hours on confidence");
+  });
+
+  it("says that the opposite was found, not that nothing was", () =>
+    expect(entry(mediation, 1)).toContain("the opposite of what was stated"));
+
+  it("puts the index first, then the conditional effects", () => {
+    const text = entry(moderated, 0);
+    const [index, conditional] = [text.indexOf("index of moderated mediation"), text.indexOf(" at support")];
+    expect(index).toBeGreaterThan(-1);
+    expect(conditional).toBeGreaterThan(index);
+  });
+});
+
+describe("effects in words", () => {
+  it("stand in exactly one kind of units each", () => {
+    const units = unitChoices(mediation).map(([key]) => key);
+    for (const effect of [...mediation.effects, ...moderated.effects])
+      expect([effect.id, units.filter((key) => inUnits(effect, key)).length]).toEqual([effect.id, 1]);
+  });
+
+  it("name the kind and where it holds, without the pair they are grouped by", () => {
+    const word = (evidence: Evidence, kind: EffectKind): string[] =>
+      evidence.effects.filter((one) => one.kind === kind).map((one) => wordsOf(one, "raw", evidence));
+    expect(word(mediation, "specific_indirect")).toEqual(["specific indirect, through confidence"]);
+    expect(word(mediation, "own")).toEqual(["share"]);
+    expect(word(moderated, "index")).toEqual(["index through confidence by support"]);
+    expect(word(moderated, "interaction")).toEqual(["interaction, hours × support"]);
+    for (const words of word(moderated, "conditional_indirect"))
+      expect(words).toMatch(/^conditional indirect through confidence at support /);
+    expect(new Set(moderated.effects.map((one) => `${one.from} ${one.to} ${wordsOf(one, "raw", moderated)}`)).size).toBe(
+      moderated.effects.length,
+    );
+  });
+});
+
+describe("equations", () => {
+  it("are told in the errors in use, with what the product adds", () => {
+    const equation = moderated.equations.find((one) => one.outcome === "confidence")!;
+    const robust = { ...moderated, settings: { ...moderated.settings, errors: "HC3" as const } };
+    const text = textOf(<EquationTable equation={equation} evidence={robust} />);
+    const product = equation.coefficients.find((c) => c.components)!;
+    expect(text).toContain("SE (HC3)");
+    expect(text).toContain(`${plain(product.b)} ${plain(product.errors.HC3!.se)}`);
+    expect(text).toContain(`hours × support adds ${plain(100 * equation.r2Change[0]!.r2Change, 1)} % of explained variance`);
+  });
+
+  it("come in z-scores, the outcome's intercept included", () => {
+    const equation = moderated.equations.find((one) => one.outcome === "belonging")!;
+    const text = textOf(<ScoresTable equation={equation} evidence={moderated} />);
+    for (const c of equation.coefficients) expect(text).toContain(plain(c.zScores!.b));
+  });
+});
+
+describe("names in the picture of residuals", () => {
+  it("become one list where they would cover each other", () => {
+    const names = [
+      { x: 10, y: 10, words: "3" },
+      { x: 20, y: 14, words: "9" },
+      { x: 20, y: 60, words: "12" },
+    ];
+    expect(rowNames(names).map((n) => n.words)).toEqual(["3, 9", "12"]);
+    expect(names[0]!.words).toBe("3");
+  });
+});
