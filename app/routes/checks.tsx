@@ -3,7 +3,7 @@ import { influentialRows, plain, type EquationEvidence, type Evidence } from "..
 import { useResiduals, useRobustness } from "../analysis/use-data-evidence";
 import { useStudy, type StudyContext } from "../analysis/use-study";
 import { checkSentences } from "../components/checks/check-sentences";
-import { ResidualPicture } from "../components/checks/residual-picture";
+import { ResidualFigure } from "../components/checks/residual-figure";
 import { withFilter } from "../components/data/filters";
 import { VERDICT_WORDS } from "../components/verdict";
 import "../components/checks/checks.css";
@@ -60,7 +60,7 @@ function EquationChecks({ context, equation }: { context: StudyContext; equation
             </div>
           ))}
         </dl>
-        {residuals && residuals.outcome === equation.outcome && <ResidualPicture residuals={residuals} named={named} />}
+        {residuals && residuals.outcome === equation.outcome && <ResidualFigure residuals={residuals} named={named} />}
       </div>
     </section>
   );

@@ -4,7 +4,9 @@ import { describe, expect, it } from "vitest";
 import type { EffectKind, Evidence, Settings } from "../../../core";
 import { plain } from "../../../core";
 import { analyseMade, normals } from "../../../core/test-kit";
+import { residualTable } from "../checks/residual-figure";
 import { rowNames } from "../checks/residual-picture";
+import { csvOf } from "../figure/figure-tools";
 import { scaleOf } from "../interval-bar";
 import { inUnits, unitChoices, wordsOf } from "./effect-words";
 import { EquationTable } from "./equation-table";
@@ -124,6 +126,21 @@ describe("equations", () => {
     const equation = moderated.equations.find((one) => one.outcome === "belonging")!;
     const text = textOf(<ScoresTable equation={equation} evidence={moderated} />);
     for (const c of equation.coefficients) expect(text).toContain(plain(c.zScores!.b));
+  });
+});
+
+describe("the numbers of residuals", () => {
+  it("begin with the rows of largest influence, those without a residual first", () => {
+    const table = residualTable({
+      outcome: "y",
+      rows: [4, 8, 9],
+      fitted: [1, 2, 3],
+      studentised: [0.1, null, -2],
+      leverage: [0.1, 1, 0.2],
+      cook: [0.01, null, 0.4],
+    });
+    expect(table.rows.map(([row]) => row)).toEqual(["8", "9", "4"]);
+    expect(csvOf([table]).split("\r\n")[3]).toBe("9,3,-2,0.2,0.4");
   });
 });
 

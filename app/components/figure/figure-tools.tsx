@@ -55,6 +55,9 @@ export function FigureTools({ target, name, caption, numbers }: Props) {
   );
 }
 
+/** More rows than anybody reads on the page; the file holds all. */
+const MOST_SHOWN = 200;
+
 function Numbers({ table: { title, head, rows } }: { table: NumberTable }) {
   return (
     <table className="numbers">
@@ -69,7 +72,7 @@ function Numbers({ table: { title, head, rows } }: { table: NumberTable }) {
         </tr>
       </thead>
       <tbody>
-        {rows.map((row, i) => (
+        {rows.slice(0, MOST_SHOWN).map((row, i) => (
           <tr key={i}>
             {row.map((cell, j) => (
               <td key={j}>{typeof cell === "string" ? cell : plain(cell)}</td>
@@ -77,6 +80,15 @@ function Numbers({ table: { title, head, rows } }: { table: NumberTable }) {
           </tr>
         ))}
       </tbody>
+      {rows.length > MOST_SHOWN && (
+        <tfoot>
+          <tr>
+            <td className="quiet" colSpan={head.length}>
+              and {rows.length - MOST_SHOWN} more rows in the CSV
+            </td>
+          </tr>
+        </tfoot>
+      )}
     </table>
   );
 }
