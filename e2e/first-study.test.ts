@@ -125,3 +125,23 @@ test("works with the network cut after loading", async ({ page, context }) => {
   await page.getByRole("button", { name: "Start a study with these data" }).click();
   await expect(page.getByRole("grid", { name: "Data" })).toContainText("plot_hours");
 });
+
+test("a variable chosen wrongly is put right in every sentence at once", async ({ page }) => {
+  await openDemo(page, "hypotheses");
+  await settled(page);
+  const adjusted = page.getByLabel("Adjustment", { exact: true });
+  await expect(adjusted).toContainText("months");
+  await page.getByRole("button", { name: "another variable everywhere …" }).click();
+  const row = page.getByLabel("Another variable everywhere");
+  await row.getByRole("button", { name: /Variable to replace/ }).click();
+  await page.getByRole("combobox", { name: "Variable to replace" }).fill("months");
+  await page.getByRole("option", { name: "months", exact: true }).click();
+  await row.getByRole("button", { name: /Variable in its place/ }).click();
+  await page.getByRole("combobox", { name: "Variable in its place" }).fill("support");
+  await page.getByRole("option", { name: "support", exact: true }).click();
+  await expect(page.getByLabel("Hypothesis H4")).toContainText("support");
+  await expect(adjusted).toContainText("support");
+  await expect(adjusted).not.toContainText("months");
+  await settled(page);
+  await expect(page.getByLabel("Hypothesis H4")).toContainText("direct");
+});

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { parseTheory, type Hypothesis } from "../../../core";
-import { appendLine, newHypothesis, nextLabel, ref, replaceLine, rewrite } from "./edit-text";
+import { appendLine, exchange, namedIn, newHypothesis, nextLabel, ref, replaceLine, rewrite } from "./edit-text";
 
 const NAMES = ["hours", "belonging", "confidence", "weekly hours"];
 const parse = (text: string) => parseTheory(text, NAMES).statements;
@@ -12,6 +12,25 @@ describe("editing the text by slots", () => {
     const [h1] = parse(text) as [Hypothesis];
     expect(rewrite(text, { ...h1, verb: "lowers" })).toBe("# why\nH1: hours lowers belonging\n\nalso hours to confidence");
     expect(replaceLine(text, 2, null)).toBe("# why\n\nalso hours to confidence");
+  });
+
+  it("puts one variable in the place of another in every sentence, quotes and comments in order", () => {
+    const text =
+      'H1: hours raises belonging through confidence # hours matter\nadjust confidence for hours\nH2: "weekly hours" raises belonging';
+    expect(exchange(text, parse(text), "hours", "weekly hours")).toBe(
+      'H1: "weekly hours" raises belonging through confidence # hours matter\nadjust confidence for "weekly hours"\nH2: "weekly hours" raises belonging',
+    );
+    expect(namedIn(text, parse(text), [...NAMES, "age"])).toEqual(NAMES);
+  });
+
+  it("leaves a measure its own name where it is made", () => {
+    const text = "measure courage averages hours, belonging\nH1: hours raises courage";
+    expect(exchange(text, parse(text), "courage", "confidence")).toBe(
+      "measure courage averages hours, belonging\nH1: hours raises confidence",
+    );
+    expect(exchange(text, parse(text), "belonging", "age")).toBe("measure courage averages hours, age\nH1: hours raises courage");
+    const alone = text.split("\n")[0]!;
+    expect(namedIn(alone, parse(alone), ["courage", "hours"])).toEqual(["hours"]);
   });
 
   it("appends after the last sentence", () => {

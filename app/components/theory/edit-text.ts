@@ -1,4 +1,4 @@
-import { writeStatement, type Hypothesis, type NameRef, type Statement } from "../../../core";
+import { renameInTheory, writeStatement, type Hypothesis, type NameRef, type Statement } from "../../../core";
 
 const at = { line: 1, column: 1, length: 1 };
 export const ref = (name: string): NameRef => ({ ...at, name });
@@ -40,3 +40,16 @@ export function newHypothesis(statements: readonly Statement[], from: string, to
   };
   return writeStatement(hypothesis);
 }
+
+/** One variable instead of another in every sentence; a measure keeps its own name, whatever its items become. */
+export function exchange(text: string, statements: readonly Statement[], from: string, to: string): string {
+  const kept = new Set(statements.flatMap((s) => (s.kind === "measure" && s.name.name === from ? [s.line] : [])));
+  return text
+    .split("\n")
+    .map((line, i) => (kept.has(i + 1) ? line : renameInTheory(line, from, to)))
+    .join("\n");
+}
+
+/** The variables that a sentence names, apart from the names of measures where they are made. */
+export const namedIn = (text: string, statements: readonly Statement[], variables: readonly string[]): string[] =>
+  variables.filter((name) => exchange(text, statements, name, `not ${name}`) !== text);

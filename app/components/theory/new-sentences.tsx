@@ -2,6 +2,7 @@ import { useState } from "react";
 import { writeName } from "../../../core";
 import { PlusIcon } from "../icons";
 import { appendLine, newHypothesis, nextLabel } from "./edit-text";
+import { ExchangeRow } from "./exchange-row";
 import type { SentenceProps } from "./sentence";
 import { Slot } from "./slot";
 
@@ -30,12 +31,15 @@ export function NewHypothesis({ text, statements, variables, change }: SentenceP
 }
 
 /** What else can be said, with names that fit already. */
-export function AddRow({ text, statements, variables, evidence, change }: SentenceProps) {
+export function AddRow(props: SentenceProps) {
+  const { text, statements, variables, evidence, change } = props;
+  const [exchanging, setExchanging] = useState(false);
   const explained = evidence ? [...evidence.roles.mediators, ...evidence.roles.outcomes] : [];
   const unused = variables.filter((v) => !statements.some((s) => JSON.stringify(s).includes(JSON.stringify(v))));
   const labels = statements.flatMap((s) => (s.kind === "hypothesis" ? [s.label] : []));
   const step = evidence?.paths.find((p) => p.moderators.length === 0) ?? evidence?.paths[0];
   const moderator = step && (unused.find((v) => v !== step.from && v !== step.to) ?? null);
+  if (exchanging) return <ExchangeRow {...props} close={() => setExchanging(false)} />;
   const add = (line: string) => () => change(appendLine(text, line));
   return (
     <p className="add-row">
@@ -65,6 +69,11 @@ export function AddRow({ text, statements, variables, evidence, change }: Senten
       {labels.length > 0 && (
         <button type="button" className="button bare" onClick={add(`define quantity as ${labels.slice(0, 2).join(" / ")}`)}>
           <PlusIcon /> own quantity
+        </button>
+      )}
+      {statements.length > 0 && (
+        <button type="button" className="button bare" onClick={() => setExchanging(true)}>
+          another variable everywhere …
         </button>
       )}
     </p>

@@ -1,0 +1,31 @@
+import { useState } from "react";
+import { exchange, namedIn } from "./edit-text";
+import { RemoveButton, type SentenceProps } from "./sentence";
+import { Slot } from "./slot";
+
+/** The wrong variable was chosen: one choice puts the right one into every sentence. */
+export function ExchangeRow({ text, statements, variables, change, close }: SentenceProps & { close: () => void }) {
+  const [from, setFrom] = useState<string | null>(null);
+  const named = namedIn(text, statements, variables);
+  return (
+    <section className="sentence minor" aria-label="Another variable everywhere">
+      <span />
+      <p>
+        in every sentence <Slot label="Variable to replace" placeholder="this variable" value={from} options={named} choose={setFrom} />{" "}
+        becomes{" "}
+        <Slot
+          label="Variable in its place"
+          placeholder="that one"
+          value={null}
+          options={variables.filter((v) => v !== from)}
+          choose={(to) => {
+            if (!from) return;
+            change(exchange(text, statements, from, to));
+            close();
+          }}
+        />
+      </p>
+      <RemoveButton label="Leave the variables as they are" remove={close} />
+    </section>
+  );
+}
