@@ -1,10 +1,14 @@
 import type { Variable } from "./data";
 import { recipeWords, type RowFilter } from "./derive";
+import { renamesBetween, renameVariable } from "./rename-variable";
 import type { LogEntry, StudyDefinition } from "./study";
 
 /** What changed between two states of a study's data, variables and measures, in words; changes of wording are no entry. */
-export function describeChange(before: StudyDefinition, after: StudyDefinition): string[] {
+export function describeChange(earlier: StudyDefinition, after: StudyDefinition): string[] {
+  const renames = renamesBetween(earlier, after);
+  const before = renames.reduce((study, [from, to]) => ({ ...study, ...renameVariable(study, from, to) }), earlier);
   return [
+    ...renames.map(([from, to]) => `${from} is called ${to}`),
     ...variableChanges(before.variables, after.variables),
     ...listChanges(before.derived, after.derived, (d) => d.name, {
       added: (d) => `new variable ${d.name}: ${recipeWords(d.recipe)}`,

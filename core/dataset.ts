@@ -1,4 +1,4 @@
-import { findColumn, guessVariable, isMissing, numbersOf, type Table, type TextColumn, type Variable } from "./data";
+import { findColumn, guessVariable, isMissing, namedTable, numbersOf, type Table, type TextColumn, type Variable } from "./data";
 import {
   applyRecipe,
   columnsOfFormula,
@@ -38,8 +38,9 @@ export interface Dataset {
 /** What of a definition the dataset depends on. */
 export type DataDefinition = Pick<StudyDefinition, "variables" | "derived" | "corrections" | "filters" | "theory">;
 
-/** raw table -> corrections -> rows left out by hand -> derived variables and scale scores -> conditions. */
-export function buildDataset(definition: DataDefinition, raw: Table): Dataset {
+/** raw table -> names of the study -> corrections -> rows left out by hand -> derived variables and scale scores -> conditions. */
+export function buildDataset(definition: DataDefinition, imported: Table): Dataset {
+  const raw = namedTable(imported, definition.variables);
   const problems: Dataset["problems"] = [];
   const columns = correctedColumns(raw, definition.corrections, problems);
   const rawNames = columns.map((c) => c.name);

@@ -20,6 +20,7 @@ export { buildDataset, findVariable, tryRecipe, usesOf, type DataDefinition, typ
 export * from "./derive";
 export { findCell, rowsWhere, shownText, sortRows, type CellPlace } from "./dataset-view";
 export { describeChange, withLog } from "./change-log";
+export { checkedName, renameVariable } from "./rename-variable";
 export { replaceData, type Replacement } from "./replace-data";
 export { itemFamilies, type ItemFamily, type ItemStatistics, type Reliability } from "./measures";
 export type { CorrelationCell, CorrelationTable, CorrelationTest, Description } from "./screening";

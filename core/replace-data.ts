@@ -1,4 +1,4 @@
-import { cell, findColumn, guessVariable, isMissing, parseNumber, type Table, type TextColumn, type Variable } from "./data";
+import { cell, findColumn, guessVariable, isMissing, namedTable, parseNumber, type Table, type TextColumn, type Variable } from "./data";
 import { usesOf } from "./dataset";
 import type { StudyDefinition } from "./study";
 
@@ -12,11 +12,13 @@ export interface Replacement {
 }
 
 /**
- * Fits a study to newer data. Columns are matched by name; rows by the identifier where there is one that names every
+ * Fits a study to newer data. Columns are matched by the name they have in the data; rows by the identifier where there is one that names every
  * row once in both files, else not at all.
  * @param variables what was said of the new columns on import
  */
-export function replaceData(definition: StudyDefinition, before: Table, after: Table, variables: Variable[] = []): Replacement {
+export function replaceData(definition: StudyDefinition, old: Table, newer: Table, variables: Variable[] = []): Replacement {
+  const before = namedTable(old, definition.variables);
+  const after = namedTable(newer, definition.variables);
   const misfits: string[] = [];
   const notes: string[] = [];
   const names = after.columns.map((c) => c.name);
@@ -33,10 +35,12 @@ export function replaceData(definition: StudyDefinition, before: Table, after: T
   if (fresh.length > 0) notes.push(`New columns: ${fresh.join(", ")}.`);
   if (after.rows !== before.rows) notes.push(`${after.rows} rows instead of ${before.rows}.`);
   const said = new Map(definition.variables.map((v) => [v.name, v]));
-  const described = after.columns.map((column) => {
+  const described = after.columns.map((column, j): Variable => {
     const known = said.get(column.name);
     if (known) misfits.push(...unfitCells(column, known));
-    return known ?? variables.find((v) => v.name === column.name) ?? guessVariable(column);
+    const source = newer.columns[j]!.name;
+    const fresh = variables.find((v) => v.name === source) ?? guessVariable(column);
+    return known ?? { ...fresh, name: column.name, ...(source === column.name ? {} : { column: source }) };
   });
   const made = definition.variables.filter((v) => !findColumn(before, v.name) && !names.includes(v.name));
   const rowOf = rowMap(before, after, definition.variables);

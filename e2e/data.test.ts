@@ -148,3 +148,27 @@ test("what the theory measures is screened, and the codebook comes back", async 
   await page.getByRole("button", { name: /^hours/ }).click();
   await expect(page.getByLabel("Unit", { exact: true })).toHaveValue("a month");
 });
+
+test("a column called otherwise is called so in every sentence, and undo takes that back", async ({ page }) => {
+  await openDemo(page, "data");
+  await page
+    .getByRole("button", { name: /^hours/ })
+    .first()
+    .click();
+  const panel = page.getByLabel("Column hours");
+  await panel.getByLabel("Name in sentences").fill("belonging");
+  await page.keyboard.press("Enter");
+  await expect(panel.getByRole("alert")).toContainText("another column or measure");
+  await panel.getByLabel("Name in sentences").fill("weekly hours");
+  await page.keyboard.press("Enter");
+  await expect(page.getByLabel("Column weekly hours")).toContainText("“hours” in the data.");
+  await page.getByRole("button", { name: /^Log( |$)/ }).click();
+  await expect(page.getByRole("dialog")).toContainText("hours is called weekly hours");
+  await page.keyboard.press("Escape");
+  await page.getByRole("link", { name: "Hypotheses" }).click();
+  await settled(page);
+  await expect(page.getByLabel("Hypothesis H1", { exact: true })).toContainText("weekly hours");
+  await expect(page.getByLabel("Hypothesis H1", { exact: true })).toContainText("supported");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByLabel("Hypothesis H1", { exact: true }).getByRole("button", { name: "Who or what: hours" })).toBeVisible();
+});

@@ -68,7 +68,7 @@ export function applyCodebook(text: string, variables: Variable[]): Codebook {
     const cells = new Map(columns.flatMap((c, j) => (c && row[j]?.trim() ? [[c, plainText(row[j])] as const] : [])));
     const name = cells.get("variable");
     if (name === undefined) return;
-    if (!variables.some((v) => v.name === name)) unknown.push(name);
+    if (!variables.some((v) => v.name === name || v.column === name)) unknown.push(name);
     else said.set(name, readEntry(cells, name, i + 2, notes));
   });
   if (unknown.length > 0) {
@@ -78,7 +78,7 @@ export function applyCodebook(text: string, variables: Variable[]): Codebook {
   }
   let changed = 0;
   const merged = variables.map((v) => {
-    const next = { ...v, ...said.get(v.name) };
+    const next = { ...v, ...(said.get(v.name) ?? said.get(v.column ?? v.name)) };
     if (JSON.stringify(next) !== JSON.stringify(v)) changed += 1;
     return next;
   });

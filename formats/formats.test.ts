@@ -144,6 +144,25 @@ describe("the study file", () => {
     ['{"format":"hebel-study","version":1,"data":{"text":"a\\n1"},"variables":{"z":{}}}', /“z”/],
   ])("refuses %s", (text, message) => expect(() => readStudy(text)).toThrow(message));
 
+  it("keeps the name that the data use for a variable beside its own", () => {
+    const file = {
+      format: "hebel-study",
+      version: 1,
+      data: { columns: { Q1: [1, 2, 3], hours: [4, 5, 6] } },
+      variables: { hours: { column: "Q1", label: "a week" } },
+    };
+    const { definition, table } = readStudy(JSON.stringify(file));
+    expect(definition.variables.map(({ name, column, label }) => [name, column, label])).toEqual([
+      ["hours", "Q1", "a week"],
+      ["hours_2", "hours", undefined],
+    ]);
+    expect(readStudy(writeStudy({ definition, table }))).toEqual({ definition, table });
+    const twice = { ...file, variables: { a: { column: "Q1" }, b: { column: "Q1" } } };
+    expect(() => readStudy(JSON.stringify(twice))).toThrow("Two variables stand for the column “Q1”");
+    const gone = { ...file, variables: { a: { column: "Q9" } } };
+    expect(() => readStudy(JSON.stringify(gone))).toThrow("“Q9” that its data do not have");
+  });
+
   it("has the schema that is published", () => {
     expect(JSON.parse(readFileSync(new URL("../docs/study.schema.json", import.meta.url), "utf8"))).toEqual(
       JSON.parse(JSON.stringify(studyJsonSchema())),

@@ -2,6 +2,7 @@ import { z } from "zod";
 import {
   cell,
   guessVariable,
+  namedTable,
   parseTheory,
   TableBuilder,
   type DerivedVariable,
@@ -38,19 +39,15 @@ export function readStudy(text: string, readCsv: CsvReader = noFiles): LoadedStu
   const file = parseStudy(text);
   const table = tableOf(file.data, readCsv);
   const made = new Set([...file.derived.map((d) => d.name), ...measureNames(file.theory)]);
-  for (const name of Object.keys(file.variables)) {
+  for (const [name, { column = name }] of Object.entries(file.variables)) {
     if (made.has(name)) continue;
-    if (!table.columns.some((c) => c.name === name)) {
+    if (!table.columns.some((c) => c.name === column)) {
       throw new FormatProblem(
-        `The study describes a variable “${name}” that its data do not have. Columns: ${table.columns.map((c) => c.name).join(", ")}.`,
+        `The study describes a variable “${column}” that its data do not have. Columns: ${table.columns.map((c) => c.name).join(", ")}.`,
       );
     }
   }
-  const variables = table.columns.map((column): Variable => {
-    const said = file.variables[column.name] ?? {};
-    const guessed = guessVariable(column);
-    return { ...guessed, ...said, level: said.level ?? guessed.level };
-  });
+  const variables = describedColumns(file.variables, table);
   const described = Object.entries(file.variables).filter(([name]) => made.has(name));
   const { title, question, unit, derived, corrections, filters, screening, log } = file;
   const definition: StudyDefinition = {
@@ -67,6 +64,25 @@ export function readStudy(text: string, readCsv: CsvReader = noFiles): LoadedStu
     log,
   };
   return { definition, table };
+}
+
+/** One variable for each column: what the file says of it, the rest guessed. */
+function describedColumns(said: StudyFile["variables"], table: Table): Variable[] {
+  const renamed = Object.entries(said).flatMap(([name, { column }]) => (column === undefined ? [] : [{ name, column }]));
+  const double = renamed.find((v, i) => renamed.findIndex((w) => w.column === v.column) !== i);
+  if (double) throw new FormatProblem(`Two variables stand for the column “${double.column}”. Give it one name.`);
+  const named = namedTable(
+    table,
+    renamed.map((v) => ({ ...v, level: "continuous" })),
+  );
+  return named.columns.map((column, j) => {
+    const guessed = guessVariable(column);
+    const variable: Variable = { ...guessed, ...said[column.name], level: said[column.name]?.level ?? guessed.level };
+    const source = table.columns[j]!.name;
+    if (source === column.name) delete variable.column;
+    else variable.column = source;
+    return variable;
+  });
 }
 
 const theoryText = (theory: StudyFile["theory"]): string => (Array.isArray(theory) ? theory.join("\n") : theory);

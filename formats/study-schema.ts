@@ -7,6 +7,7 @@ const columnName = z.string().min(1);
 const coding = z.enum(["indicator", "sequential", "helmert", "effect"]);
 
 const variable = z.strictObject({
+  column: columnName.optional().describe("What the data call it, where that is another name"),
   level: z.enum(["continuous", "ordinal", "binary", "categorical", "identifier"]).optional(),
   label: z.string().optional(),
   unit: z.string().optional(),

@@ -1,6 +1,16 @@
 import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
-import type { ColumnSummary, Correction, DerivedVariable, Recipe, RowFilter, Variable } from "../../core";
+import {
+  cell,
+  renameVariable,
+  sourceOf,
+  type ColumnSummary,
+  type Correction,
+  type DerivedVariable,
+  type Recipe,
+  type RowFilter,
+  type Variable,
+} from "../../core";
 import { useStudy, type StudyContext } from "../analysis/use-study";
 import { ColumnPanel } from "../components/data/column-panel";
 import { DataGrid } from "../components/data/data-grid";
@@ -45,7 +55,12 @@ export default function Data() {
   }, [query]);
   const setFilters = (filters: RowFilter[], why = ""): void => edit({ filters }, "filters", why);
   const correct = (column: string, row: number, text: string): void => {
-    const corrections = withCorrection(definition.corrections, raw, column, row, text);
+    const source = sourceOf(dataset.variables.find((v) => v.name === column)!);
+    const from = cell(
+      raw.columns.find((c) => c.name === source)!,
+      row,
+    );
+    const corrections = withCorrection(definition.corrections, { column, row: row + 1, from, to: text });
     if (corrections) edit({ corrections }, `cell ${column} ${row}`);
   };
   const keep = (made: DerivedVariable[], replaces: string | null): void => {
@@ -85,13 +100,11 @@ export default function Data() {
 }
 
 /** The corrections with one more; null when nothing changes. Writing the imported text again takes the correction away. */
-function withCorrection(corrections: Correction[], raw: StudyContext["raw"], column: string, row: number, to: string): Correction[] | null {
-  const source = raw.columns.find((c) => c.name === column)!;
-  const from = source.dictionary[source.codes[row]!]!;
-  const known = corrections.find((c) => c.column === column && c.row === row + 1);
-  if (to === (known?.to ?? from)) return null;
+function withCorrection(corrections: Correction[], fresh: Correction): Correction[] | null {
+  const known = corrections.find((c) => c.column === fresh.column && c.row === fresh.row);
+  if (fresh.to === (known?.to ?? fresh.from)) return null;
   const rest = corrections.filter((c) => c !== known);
-  return to === from ? rest : [...rest, { column, row: row + 1, from, to }];
+  return fresh.to === fresh.from ? rest : [...rest, fresh];
 }
 
 function Head({ context, setFile, make }: { context: StudyContext; setFile: (file: File) => void; make: () => void }) {
@@ -200,6 +213,15 @@ function Panel({ context, selected, summaries, select, make }: PanelProps) {
       summary={summaries.find((s) => s.name === selected)}
       derived={derived}
       change={change}
+      rename={
+        dataset.origins.get(selected) === "measure"
+          ? null
+          : (to) => {
+              edit(renameVariable(definition, selected, to), `rename ${selected}`);
+              select(to);
+            }
+      }
+      taken={dataset.variables.map((v) => v.name)}
       derive={(kind) => make({ of: selected, kind })}
       changeRecipe={() => derived && make({ change: derived })}
       removeDerived={() => {

@@ -7,6 +7,8 @@ export type Coding = "indicator" | "sequential" | "helmert" | "effect";
 /** What the researcher says of a column; the raw cells stay as they are. */
 export interface Variable {
   name: string;
+  /** What the data call it, where that is another name. */
+  column?: string;
   level: Level;
   label?: string;
   unit?: string;

@@ -255,3 +255,27 @@ export function columnsOfFormula(node: Node): string[] {
       return [...new Set(node.args.flatMap(columnsOfFormula))];
   }
 }
+
+/** Words that are no column unless they stand in quotation marks. */
+const KEYWORDS = ["and", "or", "not"];
+
+/** A column as a formula writes it: quoted where it is not one plain word. */
+const writeColumn = (name: string): string =>
+  /^[\p{L}_][\p{L}\p{N}_.]*$/u.test(name) && !KEYWORDS.includes(name) ? name : `"${name.replaceAll('"', '""')}"`;
+
+/** The formula with one column called otherwise; a formula that cannot be read stays as it is. */
+export function renameInFormula(text: string, from: string, to: string): string {
+  let tokens: Token[];
+  try {
+    tokens = tokensOf(text);
+  } catch {
+    return text;
+  }
+  const isColumn = ({ kind, text: word }: Token, next: Token | undefined): boolean =>
+    kind === "name" || (kind === "word" && !KEYWORDS.includes(word) && next?.text !== "(");
+  return tokens.reduceRight((line, token, i) => {
+    if (token.text !== from || !isColumn(token, tokens[i + 1])) return line;
+    const length = token.kind === "word" ? token.text.length : 2 + token.text.replaceAll('"', '""').length;
+    return line.slice(0, token.at) + writeColumn(to) + line.slice(token.at + length);
+  }, text);
+}

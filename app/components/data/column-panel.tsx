@@ -10,8 +10,8 @@ import {
   type Variable,
 } from "../../../core";
 import { CloseIcon } from "../icons";
-import { LEVELS } from "../levels";
-import { CodingChoice, WhichIsOne } from "./level-fields";
+import { CodingChoice, LevelField, WhichIsOne } from "./level-fields";
+import { NameField } from "./name-field";
 import { Sparkbars } from "./sparkbars";
 import { MissingCodes, Range, ValueLabels } from "./value-fields";
 
@@ -22,6 +22,9 @@ interface Props {
   /** Set for a variable made of others. */
   derived: DerivedVariable | null;
   change: (patch: Partial<Variable>) => void;
+  /** Null where the name is made elsewhere. */
+  rename: ((to: string) => void) | null;
+  taken: string[];
   /** Opens the making of a new variable from this one. */
   derive: (kind: Recipe["kind"]) => void;
   /** Opens the recipe of this derived variable. */
@@ -31,7 +34,19 @@ interface Props {
 }
 
 /** What is said of one column; the cells themselves are never changed here. */
-export function ColumnPanel({ variable, column, summary, derived, change, derive, changeRecipe, removeDerived, close }: Props) {
+export function ColumnPanel({
+  variable,
+  column,
+  summary,
+  derived,
+  change,
+  rename,
+  taken,
+  derive,
+  changeRecipe,
+  removeDerived,
+  close,
+}: Props) {
   const levels = variable.level === "binary" || variable.level === "categorical" ? levelsInOrder(column, variable) : [];
   return (
     <aside className="column-panel" aria-label={`Column ${variable.name}`}>
@@ -71,19 +86,10 @@ export function ColumnPanel({ variable, column, summary, derived, change, derive
           categorical.
         </p>
       )}
-      <label className="field">
-        <span>Level of measurement</span>
-        <select value={variable.level} onChange={(e) => change({ level: e.target.value as Level })}>
-          {LEVELS.map(([level]) => (
-            <option key={level} value={level}>
-              {level}
-            </option>
-          ))}
-        </select>
-        <small className="quiet">{LEVELS.find(([level]) => level === variable.level)?.[1]}</small>
-      </label>
+      <LevelField variable={variable} change={change} />
       {variable.level === "binary" && levels.length === 2 && <WhichIsOne variable={variable} levels={levels} change={change} />}
       {variable.level === "categorical" && <CodingChoice variable={variable} levels={levels} change={change} />}
+      {rename && <NameField variable={variable} taken={taken} rename={rename} />}
       <label className="field">
         <span>Label</span>
         <input value={variable.label ?? ""} onChange={(e) => change({ label: e.target.value || undefined })} />

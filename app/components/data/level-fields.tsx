@@ -1,6 +1,23 @@
-import { codeColumns, type Coding } from "../../../core";
+import { codeColumns, type Coding, type Level } from "../../../core";
+import { LEVELS } from "../levels";
 import { CODINGS, CodingTable } from "./coding-table";
 import type { FieldProps } from "./value-fields";
+
+export function LevelField({ variable, change }: FieldProps) {
+  return (
+    <label className="field">
+      <span>Level of measurement</span>
+      <select value={variable.level} onChange={(e) => change({ level: e.target.value as Level })}>
+        {LEVELS.map(([level]) => (
+          <option key={level} value={level}>
+            {level}
+          </option>
+        ))}
+      </select>
+      <small className="quiet">{LEVELS.find(([level]) => level === variable.level)?.[1]}</small>
+    </label>
+  );
+}
 
 /** Which of two levels counts as 1, and what its coefficient then means. */
 export function WhichIsOne({ variable, levels, change }: FieldProps & { levels: string[] }) {
