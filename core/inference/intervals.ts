@@ -1,6 +1,7 @@
 import { phi, zQuantile } from "../numerics/distributions";
 import { mean, standardDeviation } from "../numerics/moments";
 import { quantile6 } from "../numerics/quantile";
+import { quantilesInPlace } from "../numerics/select";
 import { adjustedTail, type Adjustment } from "./adjustment";
 import { bootstrapP, type BootstrapP } from "./bootstrap-p";
 
@@ -102,19 +103,21 @@ export function bootstrapLimits({
   jackknife,
   level,
 }: IntervalInput): Record<"percentile" | "bc" | "bca", Limits | null> {
-  const sorted = replicates.slice().sort();
   const below = shareBelow(replicates, estimate);
   const z0 = below > 0 && below < 1 ? zQuantile(below) : null;
   const { acceleration } = accelerationOf(jackknife);
-  const limits = (method: Adjustment): Limits | null => {
-    const tails = [(1 - level) / 2, (1 + level) / 2].map((q) => adjustedTail(q, method));
-    return tails[0] == null || tails[1] == null ? null : [quantile6(sorted, tails[0]), quantile6(sorted, tails[1])];
+  const tails = (method: Adjustment): number[] => {
+    const found = [(1 - level) / 2, (1 + level) / 2].flatMap((q) => adjustedTail(q, method) ?? []);
+    return found.length === 2 ? found : [];
   };
-  return {
-    percentile: limits({ kind: "percentile" }),
-    bc: z0 === null ? null : limits({ kind: "bc", z0 }),
-    bca: z0 === null || acceleration === null ? null : limits({ kind: "bca", z0, a: acceleration }),
-  };
+  const wanted = [
+    tails({ kind: "percentile" }),
+    z0 === null ? [] : tails({ kind: "bc", z0 }),
+    z0 === null || acceleration === null ? [] : tails({ kind: "bca", z0, a: acceleration }),
+  ];
+  const found = quantilesInPlace(replicates.slice(), wanted.flat());
+  const [percentile, bc, bca] = wanted.map((pair): Limits | null => (pair.length === 2 ? [found.shift()!, found.shift()!] : null));
+  return { percentile: percentile!, bc: bc!, bca: bca! };
 }
 
 function interval(sorted: Float64Array, alpha: number, nullValue: number, below: number, method: Adjustment): BootstrapInterval | null {

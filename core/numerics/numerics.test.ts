@@ -6,11 +6,30 @@ import { inverseGram, orthogonalFactor, solveUpper, dot } from "./orthogonal";
 import { choleskyInPlace, choleskySolveInPlace } from "./cholesky";
 import { quantile6 } from "./quantile";
 import { RandomStream } from "./random";
+import { quantilesInPlace } from "./select";
 
 const column = (n: number, seed: number): Float64Array => {
   const stream = new RandomStream(seed, 0);
   return Float64Array.from({ length: n }, () => stream.normal());
 };
+
+describe("quantiles without sorting", () => {
+  it("are those of the sorted values, whatever the order and however many are alike", () => {
+    const values = fc.oneof(
+      fc.array(fc.integer({ min: -3, max: 3 }), { minLength: 1, maxLength: 60 }),
+      fc.array(fc.double({ noNaN: true, noDefaultInfinity: true }), { minLength: 1, maxLength: 60 }),
+    );
+    fc.assert(
+      fc.property(values, fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 1, maxLength: 6 }), (list, tails) => {
+        const sorted = Float64Array.from(list).sort();
+        const found = quantilesInPlace(Float64Array.from(list), tails);
+        // Selection does not tell -0 from 0.
+        expect(found.map((v) => v + 0)).toEqual(tails.map((q) => quantile6(sorted, q) + 0));
+      }),
+      { numRuns: 500 },
+    );
+  });
+});
 
 describe("random streams", () => {
   it("depend on seed and index alone", () => {
