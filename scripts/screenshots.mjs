@@ -80,6 +80,7 @@ await page.waitForTimeout(600);
 await shot(page, "surface");
 await visit(page, "compare", "demo-lever");
 await page.waitForSelector(".robustness", { timeout: 30_000 });
+await page.waitForFunction(() => !document.querySelector(".progress"), null, { timeout: 30_000 });
 await shot(page, "compare");
 await page.goto("/");
 await page.waitForSelector(".card-strip .verdict");
