@@ -51,6 +51,14 @@ describe("the command line", () => {
   });
 });
 
+it("gives identical bootstrap-t intervals on two workers", async () => {
+  const { definition, table } = readStudy(readCase("heteroskedastic", "study.hebel.json"), (path) => readCase("heteroskedastic", path));
+  Object.assign(definition.settings, { replications: 501, interval: "bootstrap_t", errors: "HC3" });
+  const evidence = analyse(definition, table);
+  expect(evidence.effects.some((e) => e.bootstrap!.bootstrapT !== null)).toBe(true);
+  expect(await analyseInParallel(definition, table, 2)).toEqual(evidence);
+});
+
 it.each([2, 3, 8])("gives identical evidence on %i workers", async (workers) => {
   const { definition, table } = readStudy(readCase("simple-mediation", "study.hebel.json"), (path) => readCase("simple-mediation", path));
   definition.settings.replications = 1001;
