@@ -68,8 +68,8 @@ function RunChip({ context, open }: { context: StudyContext; open: () => void })
         </span>
       )}
       <button type="button" className="button" onClick={open} aria-haspopup="dialog" aria-label="Settings of the analysis">
-        <strong>{thousands(settings.replications)}</strong> resamples · {INTERVAL_WORDS[settings.interval]} {percent(settings.level)} % ·
-        seed {settings.seed}
+        <strong>{thousands(settings.replications)}</strong> resamples · {INTERVAL_WORDS[settings.interval]} {percent(settings.level)} %
+        <span className="run-seed"> · seed {settings.seed}</span>
       </button>
     </>
   );
