@@ -297,6 +297,8 @@ function probeModel(prepared: Prepared, fit: EquationFit, start: number): ProbeM
   const kind = COVARIANCES.find((k) => k === prepared.study.settings.errors)!;
   return {
     outcome: fit.equation.outcome,
+    outcomeMean: mean(fit.equation.y),
+    outcomeSd: fit.equation.sdY,
     b: [...fit.b],
     covariance: block(prepared, fit, start, kind),
     df: fit.df,

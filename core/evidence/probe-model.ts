@@ -3,6 +3,9 @@ import { coefficientTest, type CoefficientTest } from "../estimators/least-squar
 /** One equation as a function of its columns: all that a picture of it needs. */
 export interface ProbeModel {
   outcome: string;
+  /** Of the outcome in the sample. */
+  outcomeMean: number;
+  outcomeSd: number;
   /** Coefficients, intercept first, of columns whose products are about their centres. */
   b: number[];
   /** Their covariance under the chosen errors, row-major; null where it is not available. */

@@ -12,18 +12,19 @@ export interface Units {
 
 const same = (raw: number): number => raw;
 
-export function unitsOf(moderation: ModerationEvidence, over: string | null, y: Float64Array | null, standardised: boolean): Units {
-  if (!standardised || !y) return { x: same, y: same, w: same, slope: 1, standardised: false };
-  const column = (key: string | null) => moderation.model.columns.find((c) => c.key === key);
-  const x = column(moderation.focal)!;
+const RAW: Units = { x: same, y: same, w: same, slope: 1, standardised: false };
+
+/** @param over the moderator column that moves, where there is one */
+export function unitsOf({ model, focal }: ModerationEvidence, over: string | null, standardised: boolean): Units {
+  if (!standardised) return RAW;
+  const column = (key: string | null) => model.columns.find((c) => c.key === key);
+  const x = column(focal)!;
   const w = column(over);
-  const mean = y.reduce((a, b) => a + b, 0) / y.length;
-  const sd = Math.sqrt(y.reduce((a, b) => a + (b - mean) ** 2, 0) / (y.length - 1));
   return {
     x: (v) => (v - x.mean) / x.sd,
-    y: (v) => (v - mean) / sd,
+    y: (v) => (v - model.outcomeMean) / model.outcomeSd,
     w: (v) => (w ? (v - w.mean) / w.sd : v),
-    slope: x.sd / sd,
+    slope: x.sd / model.outcomeSd,
     standardised: true,
   };
 }

@@ -44,7 +44,7 @@ function ProbePanels({ moderation, evidence, points }: PanelsProps) {
     [{ words: [], values: [] }],
   );
   const panels = places.slice(0, MOST).map(({ words, values }) => ({ words: words.join(", "), place: new Map(values) }));
-  const units = unitsOf(moderation, null, null, false);
+  const units = unitsOf(moderation, null, false);
   const across = moderators.length > 1 ? moderators.at(-1)!.probes.length : Math.min(3, places.length);
   const { level, errors } = evidence.settings;
   return (

@@ -92,13 +92,13 @@ describe("the lever", () => {
   });
 
   it("turns into standard deviations: values by their own, the slope by both", () => {
-    const y = Float64Array.from(confidence);
-    const units = unitsOf(moderation, "support", y, true);
+    const units = unitsOf(moderation, "support", true);
     const mean = confidence.reduce((a, b) => a + b, 0) / N;
     expect(units.y(mean)).toBeCloseTo(0, 12);
     const rise = (from: number, to: number): number => (units.y(to) - units.y(from)) / (units.x(11) - units.x(10));
     expect(rise(5, 5 + 0.7)).toBeCloseTo(0.7 * units.slope, 12);
-    expect(unitsOf(moderation, "support", null, true).standardised).toBe(false);
-    expect(unitsOf(moderation, "support", y, false).x(7)).toBe(7);
+    const [x10, x11] = [units.x(10), units.x(11)];
+    expect(1 / (x11 - x10)).toBeCloseTo(one.descriptives.hours!.sd, 10);
+    expect(unitsOf(moderation, "support", false).x(7)).toBe(7);
   });
 });

@@ -46,7 +46,7 @@ export function TwoPanels({ moderation, evidence, points }: PanelsProps) {
   });
   const [left, setLeft] = useState(() => start("none"));
   const [right, setRight] = useState(() => start("all"));
-  const units = unitsOf(moderation, null, null, false);
+  const units = unitsOf(moderation, null, false);
   const { level, errors } = evidence.settings;
   const panels = [
     { choice: left, set: setLeft, side: "left" },

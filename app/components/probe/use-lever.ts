@@ -26,7 +26,7 @@ export function useLever(moderation: ModerationEvidence, evidence: Evidence) {
   const place = new Map([...heldPlace, ...(numeric ? [[key, at] as [string, number]] : placeOf(moderation, first.probes[level]!))]);
   const reading = slopeHere(moderation, place);
   const found = regionsOf(moderation, first.name, heldProbes, evidence)?.[rule] ?? null;
-  const units = useMemo(() => unitsOf(moderation, key, points?.y ?? null, standardised), [moderation, key, points, standardised]);
+  const units = useMemo(() => unitsOf(moderation, key, standardised), [moderation, key, standardised]);
   const shownPins = pins ?? new Set(first.probes.filter((_, i) => i !== middle || !numeric).map((p) => p.label));
   const pinned: Pinned[] = first.probes
     // A pinned line under the moving one would only hide its label.
