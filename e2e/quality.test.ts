@@ -17,6 +17,8 @@ async function serious(page: Page): Promise<string[]> {
 
 for (const look of ["light", "dark"] as const) {
   test(`no screen has a serious accessibility fault, ${look}`, async ({ page }) => {
+    // A dozen screens, each looked over whole.
+    test.setTimeout(240_000);
     await page.emulateMedia({ colorScheme: look });
     await page.goto("/");
     await expect(page.locator(".card")).toHaveCount(2);
