@@ -173,3 +173,38 @@ describe("the log", () => {
     ]);
   });
 });
+
+describe("newer data that do not suit what was said of the columns", () => {
+  const older = table(
+    ["sex", "site", "age"],
+    [
+      ["f", "north", "30"],
+      ["m", "south", "40"],
+    ],
+  );
+  const said: StudyDefinition = {
+    ...newDefinition("t", [
+      { name: "sex", level: "binary" },
+      { name: "site", level: "categorical", levels: ["north", "south"] },
+      { name: "age", level: "continuous" },
+    ]),
+  };
+  const misfits = (rows: string[][]): string[] => replaceData(said, older, table(["sex", "site", "age"], rows)).misfits;
+
+  it("are told by column: a third value, a new level, words among numbers", () => {
+    const found = misfits([
+      ["f", "north", "30"],
+      ["m", "west", "old"],
+      ["x", "south", "young"],
+      ["f", "south", "ripe"],
+      ["f", "south", "new"],
+    ]);
+    expect(found).toEqual([
+      "“sex” is binary, but the newer file has 3 different values in it.",
+      "“site” has new levels in the newer file: west.",
+      "“age” is continuous, but the newer file has “old”, “young”, “ripe”, … in it.",
+    ]);
+  });
+
+  it("say nothing when they suit", () => expect(misfits([["m", "south", "55"]])).toEqual([]));
+});

@@ -16,7 +16,7 @@ export function regionSentence(jn: JohnsonNeyman, focal: string, outcome: string
   const sure = jn.regions.filter((r) => r.significant);
   const [min, max] = jn.range;
   if (sure.length === 0)
-    return `At no value of ${over} between ${plain(min, 2)} and ${plain(max, 2)} is there evidence that ${focal} goes with ${outcome}.`;
+    return `At no value of ${over} between ${plain(min, 2)} and ${plain(max, 2)} is there evidence that ${focal} and ${outcome} go together.`;
   const parts = sure.map((r) => {
     const where =
       r.from === min && r.to === max
@@ -29,5 +29,5 @@ export function regionSentence(jn: JohnsonNeyman, focal: string, outcome: string
     return `${r.sign > 0 ? "more" : "less"} ${outcome} ${where} (${Math.round(r.percent)} % of the ${n} ${people})`;
   });
   const rest = jn.percentSignificant < 99.95 && sure.length < jn.regions.length ? " Elsewhere the evidence is not clear either way." : "";
-  return `More ${focal} goes with ${parts.join(", and with ")}.${rest}`;
+  return `With more ${focal} comes ${parts.join(", and ")}.${rest}`;
 }
