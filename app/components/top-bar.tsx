@@ -68,8 +68,11 @@ function RunChip({ context, open }: { context: StudyContext; open: () => void })
         </span>
       )}
       <button type="button" className="button" onClick={open} aria-haspopup="dialog" aria-label="Settings of the analysis">
-        <strong>{thousands(settings.replications)}</strong> resamples · {INTERVAL_WORDS[settings.interval]} {percent(settings.level)} %
-        <span className="run-seed"> · seed {settings.seed}</span>
+        <strong>{thousands(settings.replications)}</strong>{" "}
+        <span>
+          resamples · {INTERVAL_WORDS[settings.interval]} {percent(settings.level)} %
+          <span className="run-seed"> · seed {settings.seed}</span>
+        </span>
       </button>
     </>
   );
