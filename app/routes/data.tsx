@@ -197,14 +197,13 @@ function Panel({ context, selected, summaries, select, make }: PanelProps) {
   if (at < 0 || selected === null) return null;
   const variable = dataset.variables[at]!;
   const derived = definition.derived.find((d) => d.name === selected) ?? null;
-  const change = (patch: Partial<Variable>): void => {
-    // A derived variable is described only once somebody says something of it.
-    const known = definition.variables.some((v) => v.name === selected) ? definition.variables : [...definition.variables, variable];
+  // A variable is described only once somebody says something of it.
+  const known = definition.variables.some((v) => v.name === selected) ? definition.variables : [...definition.variables, variable];
+  const change = (patch: Partial<Variable>): void =>
     edit(
       { variables: known.map((v) => (v.name === selected ? { ...v, ...patch } : v)) },
       `variable ${selected} ${Object.keys(patch).join()}`,
     );
-  };
   return (
     <ColumnPanel
       key={selected}
@@ -217,7 +216,7 @@ function Panel({ context, selected, summaries, select, make }: PanelProps) {
         dataset.origins.get(selected) === "measure"
           ? null
           : (to) => {
-              edit(renameVariable(definition, selected, to), `rename ${selected}`);
+              edit(renameVariable({ ...definition, variables: known }, selected, to), `rename ${selected}`);
               select(to);
             }
       }

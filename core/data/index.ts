@@ -1,6 +1,6 @@
 export { cell, findColumn, TableBuilder, type Moments, type Table, type TextColumn } from "./table";
 export { namedTable, sourceOf } from "./named-table";
-export { tableOfMoments } from "./moments-table";
+export { sdsOf, tableOfMoments } from "./moments-table";
 export type { Coding, Level, Variable } from "./variable";
 export { isMissing, levelsInOrder, observedLevels, parseNumber, typedColumn, type TypedColumn } from "./typed-column";
 export { numbersOf } from "./numbers";

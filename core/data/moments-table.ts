@@ -6,6 +6,9 @@ import type { Moments, Table } from "./table";
 
 const SINGULAR = 1e-10;
 
+/** Standard deviations of the variables, in their order. */
+export const sdsOf = ({ covariance }: Moments): number[] => covariance.map((row, i) => Math.sqrt(row[i]!));
+
 /**
  * A table of n constructed rows whose means and covariances are exactly those given, so that every quantity that
  * depends on them alone (coefficients, classical errors, R2) is exact. No single row means anything.

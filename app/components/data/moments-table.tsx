@@ -1,8 +1,9 @@
-import { plain, type Moments } from "../../../core";
+import { plain, sdsOf, type Moments } from "../../../core";
 
 /** A covariance matrix in place of rows. */
 export function MomentsTable({ moments, unit }: { moments: Moments; unit: string }) {
   const { names, n, means, covariance, standardised } = moments;
+  const sds = sdsOf(moments);
   return (
     <div className="screen moments-screen">
       <p className="serif">
@@ -31,7 +32,7 @@ export function MomentsTable({ moments, unit }: { moments: Moments; unit: string
                 <td key={other}>{j <= i ? plain(covariance[i]![j]!) : ""}</td>
               ))}
               <td>{plain(means[i]!)}</td>
-              <td>{plain(Math.sqrt(covariance[i]![i]!))}</td>
+              <td>{plain(sds[i]!)}</td>
             </tr>
           ))}
         </tbody>

@@ -29,6 +29,11 @@ export function MissingCodes({ variable, change }: FieldProps) {
   );
 }
 
+function Limit({ which, value, set }: { which: "lowest" | "highest"; value: string; set: (text: string) => void }) {
+  const label = `${which === "lowest" ? "Lowest" : "Highest"} value that can occur`;
+  return <input aria-label={label} inputMode="decimal" placeholder={which} value={value} onChange={(e) => set(e.target.value)} />;
+}
+
 /** Lowest and highest value that can occur: the limits for reversing, and what counts as a range error. */
 export function Range({ variable, change }: FieldProps) {
   const [low, setLow] = useState(variable.range ? String(variable.range[0]) : "");
@@ -42,25 +47,21 @@ export function Range({ variable, change }: FieldProps) {
     <div className="field" role="group" aria-label="Values that can occur">
       <span>Values that can occur</span>
       <span className="range-fields">
-        <input
-          aria-label="Lowest value that can occur"
-          inputMode="decimal"
-          placeholder="lowest"
+        <Limit
+          which="lowest"
           value={low}
-          onChange={(e) => {
-            setLow(e.target.value);
-            set(e.target.value, high);
+          set={(text) => {
+            setLow(text);
+            set(text, high);
           }}
         />
         to
-        <input
-          aria-label="Highest value that can occur"
-          inputMode="decimal"
-          placeholder="highest"
+        <Limit
+          which="highest"
           value={high}
-          onChange={(e) => {
-            setHigh(e.target.value);
-            set(low, e.target.value);
+          set={(text) => {
+            setHigh(text);
+            set(low, text);
           }}
         />
       </span>

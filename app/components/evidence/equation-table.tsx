@@ -13,6 +13,9 @@ export function EquationTable({
   const { errors, level } = evidence.settings;
   const shownLevel = percent(evidence.effects[0]?.shown.level ?? level);
   const f = equation.modelF[errors];
+  // A categorical predictor stands in the equation as its code columns.
+  const coded = evidence.codings.find((coding) => coding.variable === highlight);
+  const highlighted = new Set(coded ? coded.columns.map((column) => column.key) : [highlight]);
   return (
     <div>
       <table className="numbers">
@@ -33,10 +36,7 @@ export function EquationTable({
           {equation.coefficients.map((c) => {
             const test = c.errors[errors];
             return (
-              <tr
-                key={c.term}
-                className={highlight && (c.term === highlight || c.term.startsWith(`${highlight}.`)) ? "selected" : undefined}
-              >
+              <tr key={c.term} className={highlighted.has(c.term) ? "selected" : undefined}>
                 <td>
                   {c.label} {c.covariate && <span className="quiet">covariate</span>}
                 </td>

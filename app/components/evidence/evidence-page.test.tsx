@@ -4,9 +4,6 @@ import { describe, expect, it } from "vitest";
 import type { EffectKind, Evidence, Settings } from "../../../core";
 import { plain } from "../../../core";
 import { analyseMade, normals } from "../../../core/test-kit";
-import { residualTable } from "../checks/residual-figure";
-import { rowNames } from "../checks/residual-picture";
-import { csvOf } from "../figure/figure-tools";
 import { scaleOf } from "../interval-bar";
 import { inUnits, unitChoices, wordsOf } from "./effect-words";
 import { EquationTable } from "./equation-table";
@@ -122,36 +119,24 @@ describe("equations", () => {
     expect(text).toContain(`hours × support adds ${plain(100 * equation.r2Change[0]!.r2Change, 1)} % of explained variance`);
   });
 
+  it("mark what is asked for: a predictor, or every code column of a grouping, and no other name that begins alike", () => {
+    const g = x.map((_, i) => "abc"[i % 3]!);
+    const more = { ...columns, g, "g.x": w };
+    const evidence = analyseMade({
+      columns: more,
+      theory: "H1: g affects hours\nH2: g.x affects hours",
+      variables: { g: { level: "categorical" } },
+    });
+    const marked = (highlight: string): number =>
+      renderToStaticMarkup(<EquationTable equation={evidence.equations[0]!} evidence={evidence} highlight={highlight} />).split(
+        'class="selected"',
+      ).length - 1;
+    expect([marked("g"), marked("g.x"), marked("support")]).toEqual([2, 1, 0]);
+  });
+
   it("come in z-scores, the outcome's intercept included", () => {
     const equation = moderated.equations.find((one) => one.outcome === "belonging")!;
     const text = textOf(<ScoresTable equation={equation} evidence={moderated} />);
     for (const c of equation.coefficients) expect(text).toContain(plain(c.zScores!.b));
-  });
-});
-
-describe("the numbers of residuals", () => {
-  it("begin with the rows of largest influence, those without a residual first", () => {
-    const table = residualTable({
-      outcome: "y",
-      rows: [4, 8, 9],
-      fitted: [1, 2, 3],
-      studentised: [0.1, null, -2],
-      leverage: [0.1, 1, 0.2],
-      cook: [0.01, null, 0.4],
-    });
-    expect(table.rows.map(([row]) => row)).toEqual(["8", "9", "4"]);
-    expect(csvOf([table]).split("\r\n")[3]).toBe("9,3,-2,0.2,0.4");
-  });
-});
-
-describe("names in the picture of residuals", () => {
-  it("become one list where they would cover each other", () => {
-    const names = [
-      { x: 10, y: 10, words: "3" },
-      { x: 20, y: 14, words: "9" },
-      { x: 20, y: 60, words: "12" },
-    ];
-    expect(rowNames(names).map((n) => n.words)).toEqual(["3, 9", "12"]);
-    expect(names[0]!.words).toBe("3");
   });
 });
