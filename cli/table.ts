@@ -1,10 +1,11 @@
-import { INTERVAL_WORDS, percent, plain, pValue, thousands, type DataEvidence, type Evidence } from "../core";
+import { intervalName, percent, plain, pValue, thousands, type DataEvidence, type Evidence } from "../core";
 
 const VERDICTS = {
   supported: "supported",
   not_supported: "not supported",
   opposite: "opposite",
   unsettled: "unsettled",
+  undirected: "needs a comparison",
   pending: "pending",
 };
 
@@ -22,17 +23,18 @@ export function readable(evidence: Evidence): string {
     ...evidence.warnings.map((w) => `! ${w.message}`),
     "",
     ...evidence.hypotheses.flatMap((h) => [`${h.label}  ${h.sentence}`, `    ${VERDICTS[h.verdict]}. ${h.reason}`]),
+    ...(evidence.several ? [evidence.several.words] : []),
     "",
   ];
-  const level = percent(evidence.effects[0]?.shown.level ?? evidence.settings.level);
-  const rows = evidence.effects.map((e) => [
-    `${e.kind.replaceAll("_", " ")}: ${e.label}`,
-    plain(e.estimate),
-    plain(e.shown.se),
-    plain(e.shown.lower),
-    plain(e.shown.upper),
-    pValue(e.shown.p, e.shown.pIsBound),
-    INTERVAL_WORDS[e.shown.method]!,
+  const level = percent(evidence.settings.level);
+  const rows = evidence.effects.map(({ kind, label, estimate, shown, withheld }) => [
+    `${kind.replaceAll("_", " ")}: ${label}`,
+    shown ? plain(estimate) : "–",
+    plain(shown?.se),
+    plain(shown?.lower),
+    plain(shown?.upper),
+    shown ? pValue(shown.p, shown.pIsBound) : "–",
+    shown ? intervalName(shown) : `not reported: ${withheld}`,
   ]);
   return [...lines, ...columns([["effect", "estimate", "SE", `${level} % lower`, `${level} % upper`, "p", "interval"], ...rows])].join(
     "\n",

@@ -3,11 +3,14 @@ export { checkSettings, prepare, type Prepared } from "./prepare";
 export { StudyProblem, type ProblemCode, type ProblemPlace, type Warning, type WarningCode } from "./problems";
 export {
   CENTRINGS,
+  chosenCovariance,
   COVARIANCES,
+  ERRORS,
   DEFAULT_SETTINGS,
   INTERVALS,
   MAX_REPLICATIONS,
   type CovarianceKind,
+  type ErrorKind,
   type IntervalKind,
   type Settings,
   newDefinition,

@@ -18,7 +18,7 @@ import {
 } from "./estimators/least-squares";
 import { groupedScheme, type ResamplingProblem } from "./inference";
 import { StudyProblem } from "./problems";
-import { MAX_REPLICATIONS, type CovarianceKind, type Settings, type StudyDefinition } from "./study";
+import { chosenCovariance, MAX_REPLICATIONS, type CovarianceKind, type Settings, type StudyDefinition } from "./study";
 import { compileTheory, nearestName, type CompiledTheory, type Complaint, type Measure } from "./theory";
 
 /** A study taken as far as the estimates: everything that does not need resampling. */
@@ -33,6 +33,8 @@ export interface Prepared {
   layout: ParameterLayout;
   fits: EquationFit[];
   covariances: CovarianceSet;
+  /** The covariance that tests rest on. */
+  errors: CovarianceKind;
   theta: Float64Array;
   context: EffectContext;
   quantities: Quantity[];
@@ -60,15 +62,19 @@ export function prepare(stated: StudyDefinition, raw: Table, { tolerant = false,
   const settings = raw.moments ? momentSettings(stated.settings) : stated.settings;
   const study = { ...stated, variables: dataset.variables, settings };
   const theory = compileTheory(statements);
+  if (raw.moments) refuseProducts(theory);
   const typed = typedColumns(study, dataset, theory);
   const sample = listwiseSample([...typed.values()], dataset);
   const variables = new Map(study.variables.map((v) => [v.name, v]));
   const design = buildDesign(theory.equations, typed, variables, sample, settings.centring === "standardised");
-  const fits = design.equations.map(fitEquation);
+  const scheme = schemeOf(study.settings, typed, sample);
+  const clusters = scheme.kind === "clusters" ? scheme.members : null;
+  const fits = design.equations.map((equation) => fitEquation(equation, clusters));
   const layout = parameterLayout(design);
-  const theta = parameterVector(layout, design, fits);
-  const context = effectContext(theory, design, layout, typed, settings);
+  const context = effectContext(theory, design, layout, typed, study);
   const quantities = allQuantities(context);
+  // Averages of moderators join the layout as quantities ask for them, so the vector is made last.
+  const theta = parameterVector(layout, design, fits);
   const components = new Set(theory.equations.flatMap((e) => e.products.flat()));
   const maps = design.equations.map((equation) => metricMap(equation, settings.centring, components));
   const reported = fits.map((fit, g) => inMetric(fit, maps[g]!, settings.centring, components));
@@ -93,6 +99,7 @@ export function prepare(stated: StudyDefinition, raw: Table, { tolerant = false,
     layout,
     fits,
     covariances: own,
+    errors: chosenCovariance(settings),
     theta,
     context,
     quantities,
@@ -100,7 +107,7 @@ export function prepare(stated: StudyDefinition, raw: Table, { tolerant = false,
     estimates: Float64Array.from(quantities, (q) => compileExpression(q.expression)(theta, 0)),
     resampling: {
       refit: refitProblem(design, layout),
-      scheme: schemeOf(study.settings, typed, sample),
+      scheme,
       seed: study.settings.seed,
       studentised,
     },
@@ -140,6 +147,18 @@ function typedColumns(study: StudyDefinition, dataset: Dataset, theory: Compiled
     typed.set(name, typedColumn(column, grouping ? { ...variable, level: "categorical" } : variable));
   }
   return typed;
+}
+
+/** Products of variables have third moments, which a covariance matrix does not hold. */
+function refuseProducts({ moderated, moderations }: CompiledTheory): void {
+  const [first] = moderated;
+  if (!first) return;
+  const terms = [first.from, ...first.moderators];
+  throw new StudyProblem(
+    "needs_rows",
+    `The product of ${terms.map((t) => `“${t}”`).join(" and ")} cannot be estimated from means and covariances alone: it needs the rows of the data. Bring the rows, or take ${moderations.map((m) => m.label).join(", ")} out.`,
+    { variables: terms, ...(moderations[0] ? { line: moderations[0].line } : {}) },
+  );
 }
 
 /** Factors and composites are stored and checked as batteries; estimating them is not part of this engine. */
@@ -183,7 +202,7 @@ export function checkSettings(settings: Settings): void {
   const fail = (message: string): never => {
     throw new StudyProblem("invalid_setting", message);
   };
-  const { level, tail, replications, seed, strata, cluster, monteCarloDraws } = settings;
+  const { level, tail, replications, seed, strata, cluster, monteCarloDraws, interval, probes } = settings;
   if (!(level > 0 && level < 1)) fail(`The confidence level is ${level}; it must lie between 0 and 1, as in 0.95.`);
   if (tail === "one" && level <= 0.5) fail(`A one-tailed test needs a confidence level above 0.5, not ${level}.`);
   if (!Number.isInteger(replications) || replications < 0 || replications > MAX_REPLICATIONS) {
@@ -192,5 +211,14 @@ export function checkSettings(settings: Settings): void {
   if (!Number.isSafeInteger(seed) || seed < 0) fail(`The seed is ${seed}; it must be a whole number from 0 to 9007199254740991.`);
   if (!Number.isInteger(monteCarloDraws) || monteCarloDraws < 1)
     fail(`Monte Carlo draws: ${monteCarloDraws}; it must be a whole number above 0.`);
+  if (cluster !== null && interval === "bootstrap_t")
+    fail("Bootstrap-t intervals need standard errors in every resample, which do not exist for clusters here. Choose BCa, percentile or another interval.");
+  for (const [name, list] of Object.entries(probes)) {
+    for (const choice of list) {
+      if (typeof choice !== "string" || !choice.endsWith("%")) continue;
+      const share = Number.parseFloat(choice);
+      if (!(share > 0 && share < 100)) fail(`A probe of “${name}” is the percentile “${choice}”; it must lie between 0 and 100 %, as in “20 %”.`);
+    }
+  }
   if (strata !== null && cluster !== null) fail("Resampling within strata and by cluster at once is not available; choose one.");
 }

@@ -17,6 +17,7 @@ export type ProblemCode =
   | "out_of_range"
   | "no_observed"
   | "formula"
+  | "needs_rows"
   | "not_available";
 
 /** What a message is about, so that a screen can lead the reader to it. */
@@ -67,6 +68,9 @@ export type WarningCode =
   | "probe_outside_range"
   | "not_converged"
   | "moments_only"
+  | "probes_unused"
+  | "few_clusters"
+  | "replicates_missing"
   | "not_made";
 
 export interface Warning {

@@ -1,9 +1,16 @@
 import type { Variable } from "./data";
 import type { Correction, DerivedVariable, RowFilter } from "./derive";
 
-/** Covariance of the coefficients: classical, or heteroscedasticity-consistent. */
-export const COVARIANCES = ["classical", "HC0", "HC1", "HC2", "HC3", "HC4"] as const;
+/** Standard errors that can be chosen: classical, or heteroscedasticity-consistent. */
+export const ERRORS = ["classical", "HC0", "HC1", "HC2", "HC3", "HC4"] as const;
+export type ErrorKind = (typeof ERRORS)[number];
+
+/** Covariances of the coefficients: those that can be chosen, and the cluster-robust one that a cluster column calls for. */
+export const COVARIANCES = [...ERRORS, "CR2"] as const;
 export type CovarianceKind = (typeof COVARIANCES)[number];
+
+/** The covariance that tests rest on: with clusters the cluster-robust one, whatever errors are chosen. */
+export const chosenCovariance = ({ cluster, errors }: Settings): CovarianceKind => (cluster === null ? errors : "CR2");
 
 /** Intervals a verdict can rest on. */
 export const INTERVALS = ["bca", "bc", "percentile", "bootstrap_t", "basic", "normal", "monte_carlo", "delta"] as const;
@@ -14,12 +21,14 @@ export interface Settings {
   level: number;
   /** `one`: a directional hypothesis is tested at 1 - level in its stated direction. */
   tail: "two" | "one";
+  /** `holm`: a verdict also needs a p adjusted for the number of hypotheses (Holm 1979). */
+  several: "none" | "holm";
   interval: IntervalKind;
   /** Bootstrap replicates, 1 to 100,000; 0 leaves the bootstrap out. */
   replications: number;
   /** Integer 0 to 2^53 - 1; with the replicate's number it determines every draw. */
   seed: number;
-  errors: CovarianceKind;
+  errors: ErrorKind;
   /** Covariance between coefficients of different equations: estimated, or set to zero. */
   crossEquations: "joint" | "zero";
   /** Resample within the levels of this column. */
@@ -38,12 +47,16 @@ export interface Settings {
 
 export const CENTRINGS = ["none", "mean", "products", "standardised"] as const;
 
-/** Mean and SDs, the 16, 50 and 84 % points, or a value of one's own in raw units. */
-export type ProbeChoice = "mean_sd" | "percentile" | number;
+/**
+ * Mean and SDs; quartiles (25, 50, 75 %); tenths (10, 50, 90 %); the points 16, 50 and 84 %; one percentile such as
+ * `20 %`; or a value of one's own in raw units.
+ */
+export type ProbeChoice = "mean_sd" | "quartiles" | "tenths" | "percentile" | `${number} %` | number;
 
 export const DEFAULT_SETTINGS: Settings = {
   level: 0.95,
   tail: "two",
+  several: "none",
   interval: "bca",
   replications: 5000,
   seed: 20261,

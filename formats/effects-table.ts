@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import { INTERVAL_WORDS, percent, type Evidence } from "../core";
+import { intervalName, percent, referenceName, type Evidence } from "../core";
 
 /**
  * A cell that a spreadsheet would run as a formula is made plain text by a leading apostrophe; numbers stay numbers.
@@ -9,9 +9,9 @@ export function neutralise(value: string): string {
   return !isNumber && /^[=+\-@\t\r]/.test(value) ? `'${value}` : value;
 }
 
-/** The effects table as CSV, numbers at full precision. */
+/** The effects table as CSV, numbers at full precision; what must not be reported has its reason instead of numbers. */
 export function effectsCsv(evidence: Evidence): string {
-  const level = percent(evidence.effects[0]?.shown.level ?? evidence.settings.level);
+  const level = percent(evidence.settings.level);
   const header = [
     "effect",
     "kind",
@@ -21,20 +21,24 @@ export function effectsCsv(evidence: Evidence): string {
     `${level} % CI upper`,
     "p",
     "interval method",
+    "p rests on",
     "resamples used",
+    "note",
   ];
   const used = evidence.bootstrap ? evidence.bootstrap.done - evidence.bootstrap.failed : "";
-  const number = (value: number | null): string => (value === null ? "" : String(value));
-  const rows = evidence.effects.map(({ label, kind, estimate, shown }) => [
+  const number = (value: number | null | undefined): string => (value == null ? "" : String(value));
+  const rows = evidence.effects.map(({ label, kind, estimate, shown, withheld }) => [
     label,
     kind.replaceAll("_", " "),
-    number(estimate),
-    number(shown.se),
-    number(shown.lower),
-    number(shown.upper),
-    number(shown.p),
-    INTERVAL_WORDS[shown.method] ?? shown.method,
-    String(used),
+    shown ? number(estimate) : "",
+    number(shown?.se),
+    number(shown?.lower),
+    number(shown?.upper),
+    number(shown?.p),
+    shown ? intervalName(shown) : "",
+    shown ? referenceName(shown) : "",
+    shown?.reference === "bootstrap" ? String(used) : "",
+    withheld ?? "",
   ]);
   return `${Papa.unparse([header, ...rows].map((row) => row.map(neutralise)))}\r\n`;
 }

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { CENTRINGS, COVARIANCES, DEFAULT_SETTINGS, INTERVALS, MAX_REPLICATIONS } from "../core";
+import { CENTRINGS, ERRORS, DEFAULT_SETTINGS, INTERVALS, MAX_REPLICATIONS } from "../core";
 
 const cellValue = z.union([z.string(), z.number(), z.boolean(), z.null()]);
 const columnName = z.string().min(1);
@@ -28,14 +28,24 @@ const settings = z.strictObject({
   interval: z.enum(INTERVALS).default(DEFAULT_SETTINGS.interval),
   replications: z.number().default(DEFAULT_SETTINGS.replications).describe(`0 (none) to ${MAX_REPLICATIONS}`),
   seed: z.number().default(DEFAULT_SETTINGS.seed).describe("0 to 2^53 - 1"),
-  errors: z.enum(COVARIANCES).default(DEFAULT_SETTINGS.errors),
+  errors: z.enum(ERRORS).default(DEFAULT_SETTINGS.errors),
   crossEquations: z.enum(["joint", "zero"]).default(DEFAULT_SETTINGS.crossEquations),
   strata: columnName.nullable().default(null),
   cluster: columnName.nullable().default(null),
   monteCarloDraws: z.number().default(DEFAULT_SETTINGS.monteCarloDraws),
   centring: z.enum(CENTRINGS).default(DEFAULT_SETTINGS.centring).describe("How coefficients of equations with products are reported"),
+  several: z.enum(["none", "holm"]).default("none").describe("Does a verdict also need a p corrected for the number of hypotheses?"),
   probes: z
-    .record(columnName, z.array(z.union([z.enum(["mean_sd", "percentile"]), z.number()])))
+    .record(
+      columnName,
+      z.array(
+        z.union([
+          z.enum(["mean_sd", "quartiles", "tenths", "percentile"]),
+          z.templateLiteral([z.number(), " %"]).describe("A percentile, as in “20 %”"),
+          z.number(),
+        ]),
+      ),
+    )
     .default({})
     .describe("Values of each moderator at which effects are looked at"),
 });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { COVARIANCES, type ConditionalSlope, type EffectEvidence, type Evidence, type ModerationEvidence } from "../core";
+import { ERRORS, type ConditionalSlope, type EffectEvidence, type Evidence, type ModerationEvidence } from "../core";
 import { checkBootstrapOf, checkDelta, checkEquation, checkTest, Ledger } from "./compare";
 import { analyseCase, expectedOf } from "./load";
 
@@ -65,7 +65,7 @@ function checkSlopes(ledger: Ledger, evidence: Evidence, expected: any): void {
     const list: ConditionalSlope[] = two ? moderation.twoWay.find((t) => t.with === /:(\w+) at/.exec(name)![1])!.slopes : moderation.slopes;
     const found = list.find((s) => near(s.at, e.at, expected.coding?.site?.codes ?? {}));
     ledger.same(name, found?.estimate, e.estimate);
-    for (const kind of COVARIANCES) if (e[kind]) checkTest(ledger, `${name} ${kind}`, found?.errors[kind], e[kind]);
+    for (const kind of ERRORS) if (e[kind]) checkTest(ledger, `${name} ${kind}`, found?.errors[kind], e[kind]);
   }
 }
 
@@ -96,7 +96,7 @@ function checkJohnsonNeyman(ledger: Ledger, evidence: Evidence, expected: any): 
     const set = two
       ? moderation.twoWay.find((t) => t.with === e.focal[1])!.johnsonNeyman!
       : moderation.johnsonNeyman.find((j) => j.over === e.over && (words === "" || j.words === words) && near(j.fixed, fixed, {}))!;
-    for (const kind of COVARIANCES) {
+    for (const kind of ERRORS) {
       if (!e[kind]) continue;
       const found = set.tests[kind]!;
       checkRegions(ledger, `${name} ${kind} pointwise`, found.pointwise, e[kind].pointwise);
@@ -146,7 +146,7 @@ describe.each(CASES)("moderation study %s", (name) => {
         expect(found.r2Change).toHaveLength(e.r2_change.length);
         e.r2_change.forEach((r: any) => {
           ledger.same(`R2 change ${r.terms}`, change(r.terms)?.r2Change, r.r2_change);
-          for (const kind of COVARIANCES) if (r[kind]) ledger.same(`F ${kind}`, change(r.terms)?.tests[kind]?.F, r[kind].F);
+          for (const kind of ERRORS) if (r[kind]) ledger.same(`F ${kind}`, change(r.terms)?.tests[kind]?.F, r[kind].F);
         });
       }
     }, 60));
@@ -184,7 +184,7 @@ describe.each(CASES)("moderation study %s", (name) => {
       for (const [term, c] of Object.entries<any>(e.coefficients)) {
         const own = found.coefficients.find((x: any) => x.term === term)!;
         ledger.same(`${term} centred`, own.b, c.b);
-        for (const kind of COVARIANCES) if (c[kind]) checkTest(ledger, `${term} centred ${kind}`, own.errors[kind], c[kind]);
+        for (const kind of ERRORS) if (c[kind]) checkTest(ledger, `${term} centred ${kind}`, own.errors[kind], c[kind]);
       }
       ledger.same("condition", found.conditionNumber.scaled, e.condition_number.scaled);
     }

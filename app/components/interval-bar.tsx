@@ -1,5 +1,17 @@
 import { plain, type EffectEvidence } from "../../core";
 
+/** An estimate with its limits; a one-sided bound has one of them. */
+export interface Drawn {
+  estimate: number | null;
+  lower: number | null;
+  upper: number | null;
+  provisional: boolean;
+}
+
+/** What may be drawn of an effect: nothing where the number is withheld. */
+export const drawnOf = ({ estimate, shown }: EffectEvidence): Drawn =>
+  shown ? { estimate, ...shown } : { estimate: null, lower: null, upper: null, provisional: false };
+
 /** The common scale on which several intervals are drawn. */
 export interface Scale {
   min: number;
@@ -7,44 +19,57 @@ export interface Scale {
 }
 
 /** A scale that holds zero and every interval. */
-export function scaleOf(effects: EffectEvidence[]): Scale {
-  const ends = effects
-    .flatMap((e) => [e.shown.lower, e.shown.upper, e.estimate])
+export function scaleOf(intervals: Drawn[]): Scale {
+  const ends = intervals
+    .flatMap((e) => [e.lower, e.upper, e.estimate])
     .filter((v): v is number => v !== null && Number.isFinite(v));
   return { min: Math.min(0, ...ends), max: Math.max(0, ...ends) };
 }
 
-/** An interval to scale, with zero marked; dashed while the delta method stands in for the bootstrap. */
+/**
+ * An interval to scale, with zero marked; a one-sided bound is a ray with an arrow at its open end; dashed while the delta
+ * method stands in for the bootstrap.
+ */
 export function IntervalBar({
-  effect,
+  interval,
   scale,
   width = 120,
   unsettled = false,
 }: {
-  effect: EffectEvidence;
+  interval: Drawn;
   scale: Scale;
   width?: number;
   unsettled?: boolean;
 }) {
-  const { lower, upper, provisional } = effect.shown;
-  const estimate = effect.estimate;
-  if (lower === null || upper === null || estimate === null) return null;
+  const { lower, upper, provisional, estimate } = interval;
+  if ((lower === null && upper === null) || estimate === null) return null;
   const pad = 6;
   const span = scale.max - scale.min || 1;
   const x = (value: number): number => pad + ((Math.max(scale.min, Math.min(scale.max, value)) - scale.min) / span) * (width - 2 * pad);
-  const containsZero = lower <= 0 && upper >= 0;
+  const containsZero = (lower === null || lower <= 0) && (upper === null || upper >= 0);
   const y = 9;
+  const [left, right] = [lower === null ? pad : x(lower), upper === null ? width - pad : x(upper)];
+  const words =
+    lower !== null && upper !== null
+      ? `interval ${plain(lower)} to ${plain(upper)}`
+      : lower !== null
+        ? `above ${plain(lower)}, one-sided`
+        : `below ${plain(upper)}, one-sided`;
   return (
     <svg
       className={`interval ${unsettled ? "unsettled" : containsZero ? "contains-zero" : ""}`}
       width={width}
       height={18}
       role="img"
-      aria-label={`${plain(estimate)}, interval ${plain(lower)} to ${plain(upper)}`}
+      aria-label={`${plain(estimate)}, ${words}`}
     >
       <line className="zero" x1={x(0)} x2={x(0)} y1={1} y2={17} />
-      <path className={provisional ? "bar provisional" : "bar"} d={`M${x(lower)} ${y}H${x(upper)}`} />
-      <path className="bar" d={`M${x(lower)} ${y - 4}v8M${x(upper)} ${y - 4}v8`} />
+      <path className={provisional ? "bar provisional" : "bar"} d={`M${left} ${y}H${right}`} />
+      <path
+        className="bar"
+        fill="none"
+        d={`M${left} ${y - 4}${lower === null ? `m4 0l-4 4 4 4` : "v8"}M${right} ${y - 4}${upper === null ? `m-4 0l4 4-4 4` : "v8"}`}
+      />
       <path className="dot" d={`M${x(estimate)} ${y - 5}l5 5-5 5-5-5z`} />
     </svg>
   );

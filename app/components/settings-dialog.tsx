@@ -1,12 +1,12 @@
 import { Dialog } from "@mui/material";
 import { useId, useState, type ReactNode } from "react";
 import {
-  COVARIANCES,
   DEFAULT_SETTINGS,
+  ERRORS,
   INTERVALS,
   INTERVAL_WORDS,
   MAX_REPLICATIONS,
-  type CovarianceKind,
+  type ErrorKind,
   type IntervalKind,
   type Settings,
 } from "../../core";
@@ -14,18 +14,18 @@ import type { StudyContext } from "../analysis/use-study";
 import "./dialog.css";
 
 const INTERVAL_HELP: Record<IntervalKind, string> = {
-  bca: "Bias-corrected and accelerated: adjusts for bias and skewness. What reviewers mostly expect.",
-  bc: "Bias-corrected: adjusts for bias only; a little liberal in small samples.",
-  percentile: "The middle of the resamples as they are; simple and a little conservative.",
+  bca: "Bias-corrected and accelerated: adjusts for bias and skewness. What reviewers mostly expect; with indirect effects somewhat liberal below about 100 cases.",
+  bc: "Bias-corrected: adjusts for bias only; with indirect effects the most liberal in small samples.",
+  percentile: "The middle of the bootstrap distribution as it is; keeps the error rate better in small samples, at some loss of power.",
   bootstrap_t:
-    "Each resample is measured in its own standard error. Good under skewness, unsteady in small samples; takes longer. No p value.",
-  basic: "The percentile interval mirrored at the estimate. No p value.",
-  normal: "Estimate less bias, plus and minus z times the bootstrap error. Assumes symmetry. No p value.",
-  monte_carlo: "Draws coefficients from their normal distribution instead of resampling people. Fast. No p value.",
-  delta: "First-order normal approximation; assumes a symmetric distribution, which products seldom have.",
+    "Each resample is measured in its own standard error. Good under skewness, unsteady in small samples; takes longer.",
+  basic: "The percentile interval mirrored at the estimate.",
+  normal: "Estimate less bias, plus and minus z times the bootstrap error. Assumes symmetry.",
+  monte_carlo: "Draws coefficients from their normal distribution instead of resampling people. Fast. Single coefficients keep their t intervals.",
+  delta: "Single coefficients by t, products by a first-order normal approximation, which assumes a symmetry that products seldom have.",
 };
 
-const ERROR_HELP: Record<CovarianceKind, string> = {
+const ERROR_HELP: Record<ErrorKind, string> = {
   classical: "Assumes that residuals spread equally everywhere.",
   HC0: "Allows unequal spread; too small in small samples.",
   HC1: "HC0 with a degrees-of-freedom correction.",
@@ -69,9 +69,13 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
           <Choice
             label="Standard errors and tests"
             value={settings.errors}
-            options={COVARIANCES.map((c) => [c, c])}
-            help={ERROR_HELP[settings.errors]}
-            onChange={(errors) => set({ errors: errors as CovarianceKind })}
+            options={ERRORS.map((c) => [c, c])}
+            help={
+              settings.cluster === null
+                ? ERROR_HELP[settings.errors]
+                : "With a cluster column every standard error is cluster-robust (CR2), whatever is chosen here."
+            }
+            onChange={(errors) => set({ errors: errors as ErrorKind })}
           />
           <NumberField
             label="Resamples"
@@ -109,10 +113,20 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
             ]}
             help={
               settings.tail === "one"
-                ? "The interval is drawn at twice the error, so each end is a one-sided bound. Only sentences with “raises” or “lowers” are tested in one tail."
+                ? "Directional sentences are tested by one bound at the confidence level, and can only be supported or not; “affects” and “alters” stay two-tailed, as does everything that is no hypothesis."
                 : undefined
             }
             onChange={(tail) => set({ tail: tail as Settings["tail"] })}
+          />
+          <Choice
+            label="Several hypotheses"
+            value={settings.several}
+            options={[
+              ["none", "each at its own level"],
+              ["holm", "corrected for their number (Holm)"],
+            ]}
+            help="Evidence says in any case which verdicts the correction would change."
+            onChange={(several) => set({ several: several as Settings["several"] })}
           />
           <Grouping settings={settings} names={names} set={set} />
         </div>

@@ -35,7 +35,7 @@ export default function Checks() {
 
 function EquationChecks({ context, equation }: { context: StudyContext; equation: EquationEvidence }) {
   const residuals = useResiduals(context, equation.outcome);
-  const robust = context.definition.settings.errors !== "classical";
+  const robust = context.analysis.evidence?.errors !== "classical";
   const named = new Set((equation.checks?.topCook ?? []).filter((r) => r.cook > 4 / equation.n).map((r) => r.row));
   return (
     <section aria-labelledby={`checks-${equation.outcome}`}>

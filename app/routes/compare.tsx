@@ -45,8 +45,8 @@ export default function Compare({ loaderData }: Route.ComponentProps) {
       <div className="screen-head">
         <h1>Does it hold?</h1>
         <p className="quiet">
-          Every verdict over errors, intervals, centring, covariates and influential cases, with up to {thousands(ROBUST_RESAMPLES)}{" "}
-          resamples each.
+          Every verdict with one thing changed at a time: interval, standard errors, centring, covariates, influential cases; with up to{" "}
+          {thousands(ROBUST_RESAMPLES)} resamples each. A verdict that is only unsettled does not count as another one.
         </p>
       </div>
       {result?.problem && (
@@ -119,11 +119,12 @@ function RobustnessTable({ specifications, sentences }: TableProps) {
 
 function Interval({ claim, scale }: { claim: Specification["claims"][number]; scale: (v: number) => number }) {
   const { lower, upper, estimate } = claim;
-  if (lower === null || upper === null || estimate === null) return null;
+  if ((lower === null && upper === null) || estimate === null) return null;
+  const words = lower !== null && upper !== null ? `${plain(lower)} to ${plain(upper)}` : lower !== null ? `above ${plain(lower)}` : `below ${plain(upper)}`;
   return (
-    <svg width={WIDTH} height={16} role="img" aria-label={`${plain(estimate)}, ${plain(lower)} to ${plain(upper)}`}>
+    <svg width={WIDTH} height={16} role="img" aria-label={`${plain(estimate)}, ${words}`}>
       <path className="zero" d={`M${scale(0)} 0V16`} />
-      <path className="reach" d={`M${scale(lower)} 8H${scale(upper)}`} />
+      <path className="reach" d={`M${lower === null ? 0 : scale(lower)} 8H${upper === null ? WIDTH : scale(upper)}`} />
       <circle cx={scale(estimate)} cy={8} r={3.5} />
     </svg>
   );

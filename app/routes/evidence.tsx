@@ -11,6 +11,7 @@ import { ErrorsTable } from "../components/evidence/errors-table";
 import { LedgerEntry } from "../components/evidence/ledger-entry";
 import { AboutScores, ScoresTable } from "../components/evidence/scores-table";
 import { scaleOf } from "../components/interval-bar";
+import { sampleWords } from "../components/evidence/sample-words";
 import { Segments } from "../components/segments";
 import "./evidence.css";
 
@@ -40,7 +41,7 @@ export default function Evidence() {
   const opened = open ?? hypotheses[0]?.label ?? null;
   const ofOpened = hypotheses.find((h) => h.label === opened)?.effects[0];
   const shown = evidence.effects.find((e) => e.id === (chosen ?? ofOpened)) ?? evidence.effects[0];
-  const claimed = evidence.effects.filter((e) => hypotheses.some((h) => h.effects.includes(e.id)));
+  const claims = hypotheses.flatMap((h) => (h.claim ? [h.claim] : []));
   return (
     <div className="screen evidence">
       <Before evidence={evidence} problem={problem?.message ?? null} />
@@ -51,7 +52,7 @@ export default function Evidence() {
               key={h.label}
               hypothesis={h}
               evidence={evidence}
-              scale={scaleOf(claimed)}
+              scale={scaleOf(claims)}
               open={opened === h.label}
               toggle={() => {
                 setOpen(opened === h.label ? "" : h.label);
@@ -59,6 +60,7 @@ export default function Evidence() {
               }}
             />
           ))}
+          {evidence.several && <p className="quiet several">{evidence.several.words}</p>}
         </section>
         <aside className="evidence-side" aria-label="Resamples">
           {shown && (
@@ -129,15 +131,14 @@ function Equations({ evidence }: { evidence: EvidenceObject }) {
 
 /** Roles and sample before any number, then what needs a look. */
 function Before({ evidence, problem }: { evidence: EvidenceObject; problem: string | null }) {
-  const { roles, sample, unit, warnings, codings } = evidence;
-  const left = sample.rowsRead - sample.n;
+  const { roles, sample, warnings, codings } = evidence;
   return (
     <header className="before">
       <h1>Before you read</h1>
       <dl>
         <dt>sample</dt>
         <dd>
-          <strong>{sample.n}</strong> {unit} used{left > 0 ? `, ${left} left out for a missing answer` : ", nobody left out"}
+          <strong>{sample.n}</strong> {sampleWords(evidence)}
         </dd>
         <dt>roles</dt>
         <dd>

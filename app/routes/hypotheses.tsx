@@ -112,7 +112,7 @@ function Picture({ context, focus }: { context: StudyContext; focus: HypothesisE
         <PathPanel context={context} evidence={evidence} path={shown} close={() => setSelected(null)} />
       ) : (
         <p className="picture-foot quiet">
-          {adjustedFor(evidence)} Solid petrol arrows: the interval leaves out zero; dashed: it contains zero. Choose an arrow to see its
+          {adjustedFor(evidence)} Solid petrol arrows: the interval excludes zero; dashed: it contains zero. Choose an arrow to see its
           equation.
         </p>
       )}

@@ -3,11 +3,11 @@ import { at, derivative, moderatorsOf, powerOf, type Polynomial } from "./polyno
 import { atWords, middleOf, probeGrid, valuesOf, type Moderator, type Probe } from "./probes";
 import type { ConditionalRoute, EffectContext, EffectPair, Quantity } from "./quantity";
 
-const routeWords = (pair: EffectPair, nodes: string[]): string => [pair.from, ...nodes.slice(1)].join(" > ");
+const routeWords = (pair: { from: string }, nodes: string[]): string => [pair.from, ...nodes.slice(1)].join(" > ");
 
 export const conditionalId = (pair: EffectPair, nodes: string[], words: string): string =>
   `conditional ${nodes.length > 2 ? "indirect" : "direct"} ${routeWords(pair, nodes)} at ${words}`;
-export const indexId = (pair: EffectPair, nodes: string[], column: string): string =>
+export const indexId = (pair: { from: string }, nodes: string[], column: string): string =>
   `index of moderated mediation ${routeWords(pair, nodes)} by ${column}`;
 export const interactionId = (outcome: string, key: string): string => `interaction ${key} on ${outcome}`;
 
@@ -89,6 +89,7 @@ function probeContrasts(context: EffectContext, pair: EffectPair, { nodes, polyn
             to: pair.to,
             via: nodes.slice(1, -1),
             of: null,
+            ...(moderator.kind === "categorical" ? { family: `${conditionalId(pair, nodes, moderator.name)} ${atWords(held)}` } : {}),
             expression: subtract(value(later), value(earlier)),
           };
         }),
@@ -114,7 +115,7 @@ function indices(context: EffectContext, pair: EffectPair, { nodes, polynomial }
         ...base,
         id: indexId(pair, nodes, key),
         kind: "index",
-        label: `${on}: index of moderated mediation by ${labelOf(context, key)}`,
+        label: `${on}: index of moderated mediation by ${context.columnLabel(key)}`,
         expression: at(slope, new Map()),
       });
     }
@@ -124,7 +125,7 @@ function indices(context: EffectContext, pair: EffectPair, { nodes, polynomial }
         ...base,
         id: `conditional index ${route} by ${key} at ${words}`,
         kind: "conditional_index",
-        label: `${on}: index by ${labelOf(context, key)} at ${words}`,
+        label: `${on}: index by ${context.columnLabel(key)} at ${words}`,
         expression: at(slope, valuesOf(combination)),
       });
     }
@@ -135,7 +136,7 @@ function indices(context: EffectContext, pair: EffectPair, { nodes, polynomial }
         ...base,
         id: `index of moderated moderated mediation ${route} by ${key} and ${other}`,
         kind: "index",
-        label: `${on}: index of moderated moderated mediation by ${labelOf(context, key)} and ${labelOf(context, other)}`,
+        label: `${on}: index of moderated moderated mediation by ${context.columnLabel(key)} and ${context.columnLabel(other)}`,
         expression: at(both, new Map()),
       });
     }
@@ -181,6 +182,3 @@ function quadratics(context: EffectContext, pair: EffectPair, { nodes, polynomia
     },
   ];
 }
-
-const labelOf = (context: EffectContext, key: string): string =>
-  context.moderators.flatMap((m) => m.columns).find((c) => c.key === key)?.label ?? key;

@@ -100,3 +100,27 @@ export function parametersOf(e: Expression): Set<number> {
   walk(e);
   return found;
 }
+
+/** Is an expression a linear function of its parameters in `variable`, all others being numbers? */
+export function isLinear(e: Expression, variable: (index: number) => boolean): boolean {
+  return degreeOf(e, variable) <= 1;
+}
+
+/** Degree as a polynomial; Infinity where it is none. */
+function degreeOf(e: Expression, variable: (index: number) => boolean): number {
+  switch (e.op) {
+    case "number":
+      return 0;
+    case "parameter":
+      return variable(e.index) ? 1 : 0;
+    case "add":
+    case "subtract":
+      return Math.max(degreeOf(e.a, variable), degreeOf(e.b, variable));
+    case "multiply":
+      return degreeOf(e.a, variable) + degreeOf(e.b, variable);
+    case "divide":
+      return degreeOf(e.b, variable) === 0 ? degreeOf(e.a, variable) : Infinity;
+    default:
+      return degreeOf(e.a, variable) === 0 ? 0 : Infinity;
+  }
+}

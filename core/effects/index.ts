@@ -1,6 +1,9 @@
 import { conditionalEffects, interactions } from "./conditional";
 import { contrasts } from "./contrasts";
-import { claims, ownQuantities } from "./own";
+import { averages } from "./averages";
+import { claims } from "./claims";
+import { comparisons } from "./comparisons";
+import { ownQuantities } from "./own";
 import { pathEffects } from "./path-effects";
 import { proportions } from "./proportions";
 import type { EffectContext, Quantity } from "./quantity";
@@ -14,6 +17,8 @@ const FAMILIES: ((context: EffectContext) => Quantity[])[] = [
   pathEffects,
   interactions,
   conditionalEffects,
+  averages,
+  comparisons,
   claims,
   contrasts,
   proportions,
@@ -22,13 +27,21 @@ const FAMILIES: ((context: EffectContext) => Quantity[])[] = [
   ownQuantities,
 ];
 
-/** Every quantity of the model, in the order of the families. */
-export const allQuantities = (context: EffectContext): Quantity[] => FAMILIES.flatMap((family) => family(context));
+/** Every quantity of the model, in the order of the families; one that two families or sentences name is listed once. */
+export const allQuantities = (context: EffectContext): Quantity[] => [
+  ...new Map(
+    FAMILIES.flatMap((family) => family(context))
+      .reverse()
+      .map((q) => [q.id, q]),
+  ).values(),
+].reverse();
 
-export { claimIds, middleId, moderationClaimIds } from "./own";
+export { claimOf, directOf, pathEffect, type Claim, type Claimed } from "./claims";
+export { averageId } from "./averages";
 export { conditionalId, indexId, interactionId } from "./conditional";
 export { atWords, probeGrid, valuesOf, type Combination, type Moderator } from "./probes";
 export { at, derivative, moderatorsOf, slopeOf, type Polynomial } from "./polynomial";
+export { isLinear } from "./expression";
 export { coefficientQuantities } from "./coefficients";
 export { directId, indirectId, totalId, totalIndirectId } from "./path-effects";
 export { effectContext, type ConditionalRoute, type EffectContext, type EffectKind, type EffectPair, type Quantity } from "./quantity";

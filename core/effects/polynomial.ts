@@ -13,47 +13,81 @@ export type Polynomial = Term[];
 
 const same = (a: string[], b: string[]): boolean => a.length === b.length && a.every((key, i) => key === b[i]);
 
-/** The slope of a column in an equation: its coefficient, and each product that contains it times the other components. */
+/**
+ * The slope of a column in an equation: its coefficient, and each product that contains it times the other components.
+ * A square contributes twice its coefficient times the column itself, as every derivative does.
+ */
 export function slopeOf(design: Design, layout: ParameterLayout, outcome: string, key: string): Polynomial {
   const equation = design.equations.find((e) => e.outcome === outcome)!;
   const coefficient = (column: string): Expression => parameter(layout.index.get(coefficientLabel(outcome, column))!);
-  const products = equation.columns.filter((c) => c.components?.some((part) => part.key === key));
+  const products = equation.columns.flatMap((c) => (c.components ? [{ key: c.key, parts: c.components.map((part) => part.key) }] : []));
   return [
     { moderators: [], expression: coefficient(key) },
-    ...products.map((column) => ({
-      moderators: column
-        .components!.map((part) => part.key)
-        .filter((other) => other !== key)
-        .sort(),
-      expression: coefficient(column.key),
-    })),
+    ...products
+      .filter(({ parts }) => parts.includes(key))
+      .map(({ key: column, parts }) => {
+        const power = parts.filter((part) => part === key).length;
+        const moderators = without(parts, key).sort();
+        return { moderators, expression: power === 1 ? coefficient(column) : multiply(number(power), coefficient(column)) };
+      }),
   ];
 }
 
-export function times(a: Polynomial, b: Polynomial): Polynomial {
-  const terms: Polynomial = [];
-  for (const x of a) {
-    for (const y of b) {
-      const moderators = [...x.moderators, ...y.moderators].sort();
-      const expression = multiply(x.expression, y.expression);
-      const known = terms.find((t) => same(t.moderators, moderators));
-      if (known) known.expression = add(known.expression, expression);
-      else terms.push({ moderators, expression });
-    }
-  }
-  return terms;
+/** A list with one occurrence of a key taken out. */
+function without(keys: readonly string[], key: string): string[] {
+  const rest = [...keys];
+  rest.splice(rest.indexOf(key), 1);
+  return rest;
 }
+
+/** Terms with the same moderators joined into one. */
+function collected(terms: Term[]): Polynomial {
+  const joined: Polynomial = [];
+  for (const { moderators, expression } of terms) {
+    const known = joined.find((t) => same(t.moderators, moderators));
+    if (known) known.expression = add(known.expression, expression);
+    else joined.push({ moderators, expression });
+  }
+  return joined;
+}
+
+export const times = (a: Polynomial, b: Polynomial): Polynomial =>
+  collected(
+    a.flatMap((x) =>
+      b.map((y) => ({
+        moderators: [...x.moderators, ...y.moderators].sort(),
+        expression: multiply(x.expression, y.expression),
+      })),
+    ),
+  );
+
+/** A weighted sum of polynomials: comparisons of levels, sums over routes. */
+export const combined = (parts: { weight: number; polynomial: Polynomial }[]): Polynomial =>
+  collected(
+    parts
+      .filter(({ weight }) => weight !== 0)
+      .flatMap(({ weight, polynomial }) =>
+        polynomial.map((t) => ({ ...t, expression: weight === 1 ? t.expression : multiply(number(weight), t.expression) })),
+      ),
+  );
 
 /** Derivative by one moderator column. */
 export function derivative(polynomial: Polynomial, key: string): Polynomial {
   return polynomial.flatMap(({ moderators, expression }) => {
     const power = moderators.filter((m) => m === key).length;
     if (power === 0) return [];
-    const rest = [...moderators];
-    rest.splice(rest.indexOf(key), 1);
-    return [{ moderators: rest, expression: power === 1 ? expression : multiply(number(power), expression) }];
+    return [{ moderators: without(moderators, key), expression: power === 1 ? expression : multiply(number(power), expression) }];
   });
 }
+
+/** The polynomial in the other columns when some columns stand at centred values. */
+export const substitute = (polynomial: Polynomial, values: ReadonlyMap<string, number>): Polynomial =>
+  collected(
+    polynomial.map(({ moderators, expression }) => ({
+      moderators: moderators.filter((key) => !values.has(key)),
+      expression: product([expression, ...moderators.filter((key) => values.has(key)).map((key) => number(values.get(key)!))]),
+    })),
+  );
 
 /** The value at centred moderator values. */
 export function at(polynomial: Polynomial, values: ReadonlyMap<string, number>): Expression {

@@ -28,12 +28,12 @@ export interface Moderator {
 /** One probe for each moderator. */
 export type Combination = { probe: Probe; moderator: Moderator }[];
 
-/** 16, 50 and 84 per cent: about a normal variable's mean and one SD to each side. */
-const PERCENTILES: [string, number][] = [
-  ["p16", 0.16],
-  ["p50", 0.5],
-  ["p84", 0.84],
-];
+/** Percentages at which the named rules look; 16, 50 and 84 are a normal variable's mean and one SD to each side. */
+const RULES = { quartiles: [25, 50, 75], tenths: [10, 50, 90], percentile: [16, 50, 84] };
+
+/** The percentages of a rule, or of a single percentile such as “20 %”. */
+export const percentagesOf = (rule: Exclude<ProbeChoice, "mean_sd" | number>): number[] =>
+  rule in RULES ? RULES[rule as keyof typeof RULES] : [Number.parseFloat(rule)];
 
 /**
  * Probe values of a moderator, fixed numbers found once on the analysis sample. Two observed values are their own probes;
@@ -73,11 +73,9 @@ export function moderatorOf(name: string, design: Design, typed: ReadonlyMap<str
       const sd = standardDeviation(column.values);
       return [probe("mean-sd", m - sd), probe("mean", m), probe("mean+sd", m + sd)];
     }
-    if (rule === "percentile") {
-      const sorted = Float64Array.from(column.values).sort();
-      return PERCENTILES.map(([label, q]) => probe(label, quantile6(sorted, q)));
-    }
-    return [probe(`=${rule}`, rule)];
+    if (typeof rule === "number") return [probe(`=${rule}`, rule)];
+    const sorted = Float64Array.from(column.values).sort();
+    return percentagesOf(rule).map((q) => probe(`p${q}`, quantile6(sorted, q / 100)));
   });
   return { name, columns, kind: "numeric", probes, min, max };
 }

@@ -1,6 +1,6 @@
-import type { TypedColumn } from "../data";
+import type { TypedColumn, Variable } from "../data";
 import type { Design, ParameterLayout } from "../estimators/least-squares";
-import { centreOf, coefficientLabel, sdLabel } from "../estimators/least-squares";
+import { averageParameter, centreOf, coefficientLabel, sdLabel, type UsedCoding } from "../estimators/least-squares";
 import type { Settings } from "../study";
 import type { CompiledTheory } from "../theory";
 import { pathsBetween } from "../theory";
@@ -19,7 +19,12 @@ export type EffectKind =
   | "partially_standardised"
   | "completely_standardised"
   | "explained_variance"
-  | "claim"
+  | "combined_indirect"
+  | "average_direct"
+  | "average_indirect"
+  | "average_total"
+  | "average_change"
+  | "comparison"
   | "interaction"
   | "conditional_direct"
   | "conditional_indirect"
@@ -44,6 +49,8 @@ export interface Quantity {
   /** The quantity this one rescales or summarises. */
   of: string | null;
   expression: Expression;
+  /** Differences between levels: which of them belong together when p is adjusted for their number. */
+  family?: string;
 }
 
 /** The effects of one design column on one outcome: what exists of direct, specific indirect and total. */
@@ -52,7 +59,11 @@ export interface EffectPair {
   fromVariable: string;
   fromLabel: string;
   categorical: boolean;
+  /** Only two values occur: a standard deviation of it means nothing. */
+  binary: boolean;
   to: string;
+  /** Every directed path from the predictor to the outcome, moderated or not, as a function of its moderators. */
+  routes: ConditionalRoute[];
   /** Each directed path of two or more steps, as variables in order. */
   indirect: { nodes: string[]; expression: Expression; coefficients: Expression[] }[];
   direct: Expression | null;
@@ -73,6 +84,8 @@ export interface ProductTerm {
   label: string;
   /** Names of the variables multiplied. */
   variables: string[];
+  /** The columns multiplied. */
+  keys: string[];
   expression: Expression;
 }
 
@@ -87,6 +100,12 @@ export interface EffectContext {
   centre: (key: string) => number;
   /** Parameter holding the SD of a design column or outcome. */
   sd: (key: string) => Expression;
+  /** Index of the parameter holding the sample average of a product of moderator columns about their centres. */
+  average: (columns: readonly string[]) => number;
+  codings: UsedCoding[];
+  /** What people call a column, and a level of a variable. */
+  columnLabel: (key: string) => string;
+  levelLabel: (variable: string, level: string) => string;
 }
 
 export function effectContext(
@@ -94,7 +113,7 @@ export function effectContext(
   design: Design,
   layout: ParameterLayout,
   typed: ReadonlyMap<string, TypedColumn>,
-  settings: Settings,
+  { settings, variables }: { settings: Settings; variables: readonly Variable[] },
 ): EffectContext {
   const coefficient = (outcome: string, key: string): Expression => parameter(layout.index.get(coefficientLabel(outcome, key))!);
   const columns = new Map(design.equations.flatMap((e) => e.columns.map((c) => [c.key, c] as const)));
@@ -118,7 +137,9 @@ export function effectContext(
         fromVariable: from,
         fromLabel: column.contrast === null ? from : `${from} (${column.contrast})`,
         categorical: column.contrast !== null,
+        binary: column.contrast !== null || new Set(column.values).size === 2,
         to,
+        routes: polynomials,
         direct: plain.some((nodes) => nodes.length === 2) ? coefficient(to, column.key) : null,
         indirect: long.map((nodes) => {
           const coefficients = along(nodes);
@@ -137,6 +158,7 @@ export function effectContext(
               key: c.key,
               label: c.label,
               variables: c.components.map((p) => p.variable),
+              keys: c.components.map((p) => p.key),
               expression: coefficient(e.outcome, c.key),
             },
           ]
@@ -152,6 +174,10 @@ export function effectContext(
     products,
     centre: (key) => centreOf(columns.get(key)!),
     sd: (key) => parameter(layout.index.get(sdLabel(key))!),
+    average: (keys) => averageParameter(layout, keys),
+    codings: design.codings,
+    columnLabel: (key) => columns.get(key)?.label ?? key,
+    levelLabel: (variable, level) => variables.find((v) => v.name === variable)?.labels?.[level] ?? level,
   };
 }
 

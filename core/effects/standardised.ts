@@ -1,4 +1,5 @@
 import { divide, multiply, product } from "./expression";
+import { conditionalEffects } from "./conditional";
 import { indirectId, pathEffects } from "./path-effects";
 import type { EffectContext, Quantity } from "./quantity";
 
@@ -8,7 +9,8 @@ import type { EffectContext, Quantity } from "./quantity";
  */
 export function standardised(context: EffectContext): Quantity[] {
   const categorical = new Set(context.pairs.filter((p) => p.categorical).map((p) => p.from));
-  return pathEffects(context).flatMap((effect): Quantity[] => {
+  const slopes = conditionalEffects(context).filter((q) => q.kind === "conditional_direct");
+  return [...pathEffects(context), ...slopes].flatMap((effect): Quantity[] => {
     const partial = divide(effect.expression, context.sd(effect.to!));
     const list: Quantity[] = [
       { ...effect, id: `partially standardised ${effect.id}`, kind: "partially_standardised", of: effect.id, expression: partial },

@@ -1,26 +1,19 @@
-import { compileExpression, directId, gradient, indirectId, middleId, totalId, type Quantity } from "../effects";
-import { covariances, inZScores, withoutCrossBlocks, type EquationFit, type JointCovariance } from "../estimators/least-squares";
-import { deltaTest, monteCarloIntervals, type BootstrapSummary, type MonteCarloInterval, type ReplicateBlock } from "../inference";
+import { pathEffect } from "../effects";
+import { covariances, inZScores, type EquationFit } from "../estimators/least-squares";
 import { extent, mean, standardDeviation } from "../numerics/moments";
 import { pick } from "../data";
 import type { Prepared } from "../prepare";
 import { ENGINE } from "../version";
-import { byCovariance, equationEvidence, type ZScores } from "./equations";
-import { hypothesisEvidence, claimedDirections } from "./hypotheses";
+import { bootstrapAll, effectEvidence, type BootstrapAll, type Resamples } from "./effects";
+import { equationEvidence, type ZScores } from "./equations";
+import { hypothesisEvidence } from "./hypotheses";
 import { moderationEvidence } from "./moderation";
-import { reducedRegressions, reducedTest, totalOmnibus } from "./reduced";
-import { evaluateReplicates, histogram, summariseReplicates, type EvaluatedReplicates } from "./replicates";
+import { reducedRegressions, totalOmnibus } from "./reduced";
 import { regionEvidence } from "./regions";
-import { shownInterval, shownLevel } from "./shown";
-import { jointSignificance, twoPath } from "./two-path";
-import type { BootstrapRun, EffectEvidence, EquationEvidence, Evidence } from "./types";
+import type { EquationEvidence, Evidence } from "./types";
 import { warningsOf } from "./warnings";
 
-/** Replicates and jackknife values made so far. */
-export interface Resamples {
-  replicates: ReplicateBlock[];
-  jackknife: ReplicateBlock;
-}
+export type { Resamples } from "./effects";
 
 /** An equation once more, in z-scores. */
 function zScoresOf(fit: EquationFit): ZScores {
@@ -33,18 +26,16 @@ function zScoresOf(fit: EquationFit): ZScores {
  * @throws StudyProblem `no_replicates` when every resample failed
  */
 export function assembleEvidence(prepared: Prepared, resamples: Resamples | null): Evidence {
-  const { study, theory, sample, layout, reported, reportedCovariances } = prepared;
-  const level = shownLevel(study.settings);
-  const boot = resamples && resamples.replicates.length > 0 ? bootstrapAll(prepared, resamples, level) : null;
-  const monteCarlo = study.settings.interval === "monte_carlo" ? monteCarloAll(prepared, level) : null;
-  const effects = effectsOf(prepared, boot, monteCarlo, level);
-  const products = reported.some((fit) => fit.equation.columns.some((c) => c.components));
-  const equations = reported.map((fit, g) =>
-    equationEvidence(fit, layout.starts[g]!, reportedCovariances, sample.rows, level, products ? zScoresOf(prepared.fits[g]!) : null),
-  );
-  if (boot) attachCoefficientBootstraps(equations, prepared, boot.coefficients);
-  const reduced = reducedRegressions(theory, prepared.design);
-  attachReduced(effects, prepared, reduced, level);
+  const { study, theory, sample, reported, resampling } = prepared;
+  const { level } = study.settings;
+  const boot = resamples && resamples.replicates.length > 0 ? bootstrapAll(prepared, resamples) : null;
+  const clusters = resampling.scheme.kind === "clusters" ? resampling.scheme.members : null;
+  const reduced = reducedRegressions(theory, prepared.design, clusters);
+  const list = effectEvidence(prepared, boot, resamples?.jackknife ?? null, reduced);
+  const { effects } = list;
+  const hasProducts = reported.some((fit) => fit.equation.columns.some((c) => c.components));
+  const equations = reported.map((_, g) => equationEvidence(prepared, g, hasProducts ? zScoresOf(prepared.fits[g]!) : null));
+  if (boot) attachCoefficientBootstraps(equations, prepared, boot);
   return {
     format: "hebel-evidence",
     version: 1,
@@ -52,16 +43,14 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     title: study.title,
     unit: study.unit,
     settings: study.settings,
+    errors: prepared.errors,
     roles: theory.roles,
     paths: theory.paths.map((path) => ({
       ...path,
       moderators: theory.moderated.filter((m) => m.from === path.from && m.to === path.to).flatMap((m) => m.moderators),
       effects: prepared.context.pairs
         .filter((p) => p.fromVariable === path.from && p.to === path.to)
-        .map((p) => {
-          const moderated = p.conditional.find((c) => c.nodes.length === 2);
-          return moderated ? middleId(prepared.context, p, moderated.nodes, moderated.polynomial) : directId(p.from, p.to);
-        }),
+        .map((p) => pathEffect(prepared.context, p, [path.from, path.to]).id),
     })),
     sample: {
       rowsRead: sample.rowsRead,
@@ -73,133 +62,32 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     descriptives: descriptives(prepared),
     groupMeans: groupMeans(prepared),
     codings: prepared.design.codings,
-    warnings: warningsOf(prepared, effects, boot?.run ?? null),
+    warnings: warningsOf(prepared, effects, equations, boot?.run ?? null),
     equations,
     effects,
-    hypotheses: hypothesisEvidence(prepared, effects, boot?.run ?? null),
+    ...hypothesisEvidence(prepared, list, boot),
     moderations: moderationEvidence(prepared, level),
     regions: regionEvidence(prepared, resamples && resamples.replicates.length > 0 ? resamples : null, level),
-    totalOmnibus: totalOmnibus(reduced),
+    totalOmnibus: totalOmnibus(reduced, effects),
     bootstrap: boot?.run ?? null,
   };
 }
 
-interface BootstrapAll {
-  run: BootstrapRun;
-  effects: BootstrapSummary[];
-  coefficients: BootstrapSummary[];
-  values: EvaluatedReplicates;
-}
-
-function bootstrapAll(prepared: Prepared, { replicates, jackknife }: Resamples, level: number): BootstrapAll {
-  const quantities = [...prepared.quantities, ...prepared.coefficients];
-  const values = evaluateReplicates(quantities, replicates, prepared.resampling.studentised !== null);
-  const left = evaluateReplicates(quantities, [jackknife]);
-  const estimates = Float64Array.from(quantities, (q) => compileExpression(q.expression)(prepared.theta, 0));
-  const v = chosenCovariance(prepared);
-  const errors = values.errors && quantities.map((q, i) => deltaTest(estimates[i]!, gradient(q.expression, prepared.theta), v, level)?.se);
-  const all = summariseReplicates(estimates, values, left, level, errors);
-  const done = replicates.reduce((sum, block) => sum + block.count, 0);
-  const { replications, seed } = prepared.study.settings;
-  return {
-    run: {
-      requested: replications,
-      done,
-      failed: values.failed,
-      jackknifeFailed: left.failed,
-      seed,
-      resampling: prepared.resampling.scheme.kind,
-    },
-    effects: all.slice(0, prepared.quantities.length),
-    coefficients: all.slice(prepared.quantities.length),
-    values,
-  };
-}
-
-/** The covariance of the coefficients that the settings ask for. */
-function chosenCovariance({ study, covariances, fits }: Prepared): JointCovariance {
-  const joint = covariances[study.settings.errors];
-  return study.settings.crossEquations === "zero" ? withoutCrossBlocks(joint, fits) : joint;
-}
-
-function monteCarloAll(prepared: Prepared, level: number): MonteCarloInterval[] | null {
-  const { settings } = prepared.study;
-  const v = chosenCovariance(prepared);
-  if (!v.values.every(Number.isFinite)) return null;
-  const functions = prepared.quantities.map((q) => compileExpression(q.expression));
-  return monteCarloIntervals(prepared.theta, v, functions, settings.monteCarloDraws, settings.seed, level);
-}
-
-function effectsOf(
-  prepared: Prepared,
-  boot: BootstrapAll | null,
-  monteCarlo: MonteCarloInterval[] | null,
-  level: number,
-): EffectEvidence[] {
-  const { study, covariances, fits, theta, estimates } = prepared;
-  const zeroed = byCovariance((kind) => withoutCrossBlocks(covariances[kind], fits));
-  const directions = claimedDirections(prepared);
-  return prepared.quantities.map((quantity, i) => {
-    const g = gradient(quantity.expression, theta);
-    const estimate = Number.isFinite(estimates[i]!) ? estimates[i]! : null;
-    const delta = {
-      joint: byCovariance((kind) => deltaTest(estimates[i]!, g, covariances[kind], level)),
-      zero: byCovariance((kind) => deltaTest(estimates[i]!, g, zeroed[kind]!, level)),
-    };
-    const bootstrap = boot ? { ...boot.effects[i]!, histogram: histogram(boot.values.columns[i]!) } : null;
-    const drawn = monteCarlo?.[i] ?? null;
-    const { id, kind, label, from, to, via, of } = quantity;
-    const chosen = delta[study.settings.crossEquations][study.settings.errors];
-    const found = shownInterval({ estimate, delta: chosen, bootstrap, monteCarlo: drawn }, study.settings, directions.get(id) ?? 0);
-    // A squared effect is never below zero, so a test against zero would say nothing.
-    const shown = kind === "explained_variance" ? { ...found, p: null } : found;
-    return {
-      id,
-      kind,
-      label,
-      from,
-      to,
-      via,
-      of,
-      estimate,
-      delta,
-      reduced: null,
-      ...routeExtras(prepared, quantity, level),
-      bootstrap,
-      monteCarlo: drawn,
-      shown,
-    };
-  });
-}
-
-function routeExtras(prepared: Prepared, quantity: Quantity, level: number): Pick<EffectEvidence, "twoPath" | "jointSignificance"> {
-  if (quantity.kind !== "specific_indirect") return { twoPath: null, jointSignificance: null };
-  const pair = prepared.context.pairs.find((p) => p.from === quantity.from && p.to === quantity.to)!;
-  const route = pair.indirect.find((r) => indirectId(pair.from, r.nodes) === quantity.id)!;
-  return {
-    twoPath: twoPath(prepared, pair, route, level),
-    jointSignificance: jointSignificance(prepared, route, 1 - prepared.study.settings.level),
-  };
-}
-
-function attachReduced(effects: EffectEvidence[], prepared: Prepared, reduced: ReturnType<typeof reducedRegressions>, level: number): void {
-  for (const pair of prepared.context.pairs) {
-    const total = effects.find((e) => e.id === totalId(pair.from, pair.to));
-    if (total) total.reduced = reducedTest(pair, reduced, level);
-  }
-}
-
-function attachCoefficientBootstraps(equations: EquationEvidence[], prepared: Prepared, summaries: BootstrapSummary[]): void {
+function attachCoefficientBootstraps(equations: EquationEvidence[], prepared: Prepared, { coefficients }: BootstrapAll): void {
   equations.forEach((equation, g) => {
-    equation.coefficients.forEach((coefficient, at) => (coefficient.bootstrap = summaries[prepared.layout.starts[g]! + at]!));
+    equation.coefficients.forEach((coefficient, at) => (coefficient.bootstrap = coefficients[prepared.layout.starts[g]! + at]!));
   });
 }
 
 function descriptives(prepared: Prepared): Evidence["descriptives"] {
-  const entries = [...prepared.typed.values()].map((column) => {
+  const { equations } = prepared.theory;
+  const used = new Set(equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.moderators, ...e.covariates]));
+  const rows = !prepared.dataset.table.moments;
+  // A column that only groups the rows is known by its groups, whose numbers mean nothing.
+  const entries = [...prepared.typed.values()].filter((column) => used.has(column.name)).map((column) => {
     const values = pick(column.values, prepared.sample.rows);
     const [min, max] = extent(values);
-    return [column.name, { mean: mean(values), sd: standardDeviation(values), min, max }] as const;
+    return [column.name, { mean: mean(values), sd: standardDeviation(values), min: rows ? min : null, max: rows ? max : null }] as const;
   });
   // A categorical column's level numbers have no mean worth reading.
   const categorical = new Set(prepared.study.variables.filter((v) => v.level === "categorical").map((v) => v.name));

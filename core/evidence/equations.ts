@@ -1,14 +1,16 @@
 import {
-  coefficientTest,
+  coefficientsF,
   conditionNumbers,
   equationChecks,
+  generalisedVif,
+  linearTest,
   suppression,
-  waldF,
+  type CoefficientTest,
   type CovarianceSet,
   type Equation,
   type EquationFit,
-  type FTest,
 } from "../estimators/least-squares";
+import type { Prepared } from "../prepare";
 import { COVARIANCES, type CovarianceKind } from "../study";
 import type { ByCovariance, CoefficientEvidence, EquationEvidence } from "./types";
 
@@ -17,20 +19,19 @@ export function byCovariance<T>(make: (kind: CovarianceKind) => T | null): ByCov
   return Object.fromEntries(COVARIANCES.map((kind) => [kind, make(kind)])) as ByCovariance<T>;
 }
 
-/**
- * The evidence of one equation, without bootstrap results.
- * @param fit in the metric in which coefficients are reported, as are `covariances`
- */
-export function equationEvidence(
-  fit: EquationFit,
-  start: number,
-  covariances: CovarianceSet,
-  rows: ArrayLike<number>,
-  level: number,
-  zScores: ZScores | null,
-): EquationEvidence {
+/** The evidence of equation g in the metric in which coefficients are reported, without bootstrap results. */
+export function equationEvidence(prepared: Prepared, g: number, zScores: ZScores | null): EquationEvidence {
+  const { reportedCovariances: covariances, sample, design, dataset } = prepared;
+  const fit = prepared.reported[g]!;
+  const centred = prepared.fits[g]!;
+  const start = prepared.layout.starts[g]!;
+  const { level } = prepared.study.settings;
   const { equation } = fit;
   const keys = equation.columns.map((c) => c.key);
+  // Without rows residuals are not known, whatever rows stand in for the moments.
+  const checks = dataset.table.moments ? null : equationChecks(fit, sample.rows, level);
+  // Where every variable is a z-score, t limits would take the SDs as known; the bootstrap stands alone.
+  const errors = (at: number) => (design.standardised ? noErrors() : coefficient(fit, at, start, covariances, level).errors);
   return {
     outcome: equation.outcome,
     terms: keys,
@@ -42,11 +43,12 @@ export function equationEvidence(
     residualVariance: fit.s2,
     residualSd: Math.sqrt(fit.s2),
     rss: fit.rss,
+    // About the means: the test is the same in every metric, but raw products far from zero leave it no digits.
     modelF: byCovariance((kind) =>
-      jointF(
-        fit,
+      coefficientsF(
+        centred,
+        prepared.covariances[kind],
         start,
-        covariances,
         kind,
         keys.map((_, j) => j + 1),
       ),
@@ -54,17 +56,23 @@ export function equationEvidence(
     conditionNumber: conditionNumbers(fit),
     coefficients: ["intercept", ...keys].map((_, at) => ({
       ...coefficient(fit, at, start, covariances, level),
+      errors: errors(at),
       zScores: zScores && { b: zScores.fit.b[at]!, errors: coefficient(zScores.fit, at, 0, zScores.covariances, level).errors },
     })),
     omnibus: categoricalIn(equation).map(({ variable, positions }) => ({
       variable,
-      test: byCovariance((kind) => jointF(fit, start, covariances, kind, positions)),
+      test: byCovariance((kind) => coefficientsF(fit, covariances[kind], start, kind, positions)),
+      ...generalisedVif(fit, positions),
     })),
-    checks: equationChecks(fit, rows, level),
-    suppression: suppression(fit),
-    r2Change: r2Changes(fit, start, covariances),
+    checks,
+    suppression: suppression(fit, (at) => linearTest(fit, covariances[prepared.errors], start, prepared.errors, pickOne(at, fit.p), level)),
+    r2Change: r2Changes(centred, start, prepared.covariances),
   };
 }
+
+const noErrors = (): CoefficientEvidence["errors"] => byCovariance<CoefficientTest>(() => null);
+
+const pickOne = (at: number, p: number): number[] => Array.from({ length: p }, (_, i) => (i === at ? 1 : 0));
 
 /** The same equation with z-scores in place of numeric variables. */
 export interface ZScores {
@@ -95,7 +103,7 @@ function r2Changes(fit: EquationFit, start: number, covariances: CovarianceSet):
   const groups = highestProducts(fit.equation);
   const together = groups.length > 1 ? [{ terms: groups.flatMap((g) => g.terms), positions: groups.flatMap((g) => g.positions) }] : [];
   return [...groups, ...together].map(({ terms, positions }) => {
-    const tests = byCovariance((kind) => jointF(fit, start, covariances, kind, positions));
+    const tests = byCovariance((kind) => coefficientsF(fit, covariances[kind], start, kind, positions));
     const F = tests.classical?.F ?? NaN;
     return { terms, r2Change: (F * positions.length * (1 - fit.r2)) / fit.df, tests };
   });
@@ -114,30 +122,13 @@ function coefficient(fit: EquationFit, at: number, start: number, covariances: C
     components: column?.components?.map(({ key, variable }) => ({ key, variable })) ?? null,
     zScores: null,
     b,
-    errors: byCovariance((kind) => {
-      const v = covariances[kind];
-      return coefficientTest(b, v.values[(start + at) * v.size + start + at]!, fit.df, level);
-    }),
+    errors: byCovariance((kind) => linearTest(fit, covariances[kind], start, kind, pickOne(at, fit.p), level)),
     beta,
     vif,
     tolerance: vif === null ? null : 1 / vif,
     semipartial: beta === null || vif === null ? null : beta / Math.sqrt(vif),
     bootstrap: null,
   };
-}
-
-/** Wald F that the coefficients at these positions are all zero. */
-export function jointF(
-  fit: EquationFit,
-  start: number,
-  covariances: CovarianceSet,
-  kind: CovarianceKind,
-  positions: number[],
-): FTest | null {
-  const v = covariances[kind];
-  const b = positions.map((at) => fit.b[at]!);
-  const block = positions.flatMap((i) => positions.map((j) => v.values[(start + i) * v.size + start + j]!));
-  return waldF(b, block, fit.df);
 }
 
 /** Positions (intercept = 0) of each categorical predictor's code columns. */

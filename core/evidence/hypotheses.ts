@@ -1,111 +1,134 @@
-import { claimIds, directId, middleId, moderationClaimIds } from "../effects";
+import { claimOf, conditionalId, directOf, pathEffect, type Claim, type Claimed, type Quantity } from "../effects";
 import type { Prepared } from "../prepare";
-import { writeStatement, type Hypothesis, type Moderation } from "../theory";
+import { nodesOf, writeStatement, type Hypothesis, type Moderation } from "../theory";
+import { claimTest, statedDirection } from "./claim-test";
+import type { BootstrapAll, EffectList } from "./effects";
+import { claimedChange, crossingWords, focalSign } from "./focal-sign";
+import { mediationPattern } from "./pattern";
+import type { Side } from "./reading";
 import { reportSentence } from "./report";
-import type { BootstrapRun, EffectEvidence, HypothesisEvidence } from "./types";
-import { combine, directionOf, mediationPattern, verdictOf } from "./verdict";
-
-/** The stated direction of every effect that a directional hypothesis claims. */
-export function claimedDirections(prepared: Prepared): Map<string, number> {
-  const directions = new Map<string, number>();
-  for (const claim of claimsOf(prepared)) {
-    for (const id of claimedIds(prepared, claim)) {
-      if (!directions.has(id)) directions.set(id, directionOf(claim.verb));
-    }
-  }
-  return directions;
-}
+import { severalEvidence } from "./several";
+import type { ClaimTest, Evidence, HypothesisEvidence } from "./types";
+import { afterHolm, verdictOf, type Judgement } from "./verdict";
 
 /** Hypotheses and moderations in the order of the text. */
-const claimsOf = ({ theory }: Prepared): (Hypothesis | Moderation)[] =>
-  [...theory.hypotheses, ...theory.moderations].sort((a, b) => a.line - b.line);
+const claimsIn = ({ theory }: Prepared): Claim[] => [...theory.hypotheses, ...theory.moderations].sort((a, b) => a.line - b.line);
 
-const claimedIds = (prepared: Prepared, claim: Hypothesis | Moderation): string[] =>
-  claim.kind === "hypothesis" ? claimIds(prepared.context, claim) : moderationClaimIds(prepared.context, prepared.quantities, claim);
-
-/** What the analysis says of each sentence. */
-export function hypothesisEvidence(prepared: Prepared, effects: EffectEvidence[], run: BootstrapRun | null): HypothesisEvidence[] {
-  const byId = new Map(effects.map((e) => [e.id, e]));
-  const { settings } = prepared.study;
-  return claimsOf(prepared).map((hypothesis) => {
-    const ids = claimedIds(prepared, hypothesis);
-    const claimed = ids.map((id) => byId.get(id)!);
-    const moderation = hypothesis.kind === "moderation";
-    const oneTailed = settings.tail === "one" && directionOf(hypothesis.verb) !== 0;
-    const chains = moderation ? [hypothesis.chain].filter((c) => c.length > 0) : hypothesis.chains;
-    const { verdict, reason } = combine(
-      claimed.map((e) => verdictOf(e, hypothesis.verb, oneTailed)),
-      claimed.map((e) => e.label),
-    );
-    const single = claimed.length === 1 ? claimed[0]! : null;
-    const direct = byId.get(directId(hypothesis.from.name, hypothesis.to.name));
-    return {
-      label: hypothesis.label,
-      line: hypothesis.line,
-      sentence: writeStatement(hypothesis).replace(/^[^:]*: /, ""),
-      from: hypothesis.from.name,
-      verb: hypothesis.verb,
-      to: hypothesis.to.name,
-      chains: chains.map((chain) => chain.map((ref) => ref.name)),
-      moderators: moderation ? hypothesis.moderators.map((ref) => ref.name) : [],
-      effects: ids,
-      quantity: moderation ? (KIND_WORDS[single?.kind ?? claimed[0]?.kind ?? ""] ?? "interaction") : quantityWords(hypothesis, claimed),
-      verdict,
-      reason,
-      pattern:
-        single && !moderation && chains.length > 0 && single.kind !== "conditional_indirect" ? mediationPattern(single, direct) : null,
-      report: reportSentence(claimed, run ? run.done - run.failed : null, settings),
-      components: components(prepared, hypothesis, chains),
-    };
-  });
+interface Judged {
+  claim: Claim;
+  claimed: Claimed;
+  test: ClaimTest | null;
+  judgement: Judgement;
 }
 
-const KIND_WORDS: Record<string, string> = {
+/** What the analysis says of each sentence, and of all of them together. */
+export function hypothesisEvidence(
+  prepared: Prepared,
+  list: EffectList,
+  boot: BootstrapAll | null,
+): Pick<Evidence, "hypotheses" | "several"> {
+  const { settings } = prepared.study;
+  const judged = claimsIn(prepared).map((claim) => judge(prepared, list, boot, claim));
+  const several = severalEvidence(
+    judged.map(({ claim, test, judgement }) => ({ label: claim.label, p: test?.p ?? null, verdict: judgement.verdict })),
+    settings,
+  );
+  const alpha = 1 - settings.level;
+  const hypotheses = judged.map((one, i) => {
+    const adjusted = settings.several === "holm" ? (several?.claims[i]!.adjustedP ?? null) : null;
+    return entryOf(prepared, list, boot, { ...one, judgement: afterHolm(one.judgement, adjusted, alpha) });
+  });
+  return { hypotheses, several };
+}
+
+/** One claim by its own test; a moderation's direction is relative to the sign of the effect it is about. */
+function judge(prepared: Prepared, list: EffectList, boot: BootstrapAll | null, claim: Claim): Judged {
+  const claimed = claimOf(prepared.context, claim);
+  const used = boot ? boot.run.done - boot.run.failed : null;
+  const { settings } = prepared.study;
+  const simulated = settings.interval === "monte_carlo" ? settings.monteCarloDraws : used;
+  const decide = (direction: Side): { test: ClaimTest | null; judgement: Judgement } => {
+    const test = claimTest(prepared, list, boot, claimed, direction);
+    return { test, judgement: verdictOf(test, claimed.open, simulated) };
+  };
+  if (claim.kind === "hypothesis") return { claim, claimed, ...decide(statedDirection(claim)) };
+  const sign = focalSign(prepared, list, claim, claimed);
+  const { test, judgement } = decide(claimedChange(claim, sign));
+  if (!test || judgement.verdict === "pending") return { claim, claimed, test, judgement };
+  const note = statedDirection(claim) !== 0 && judgement.verdict !== "undirected" && sign.note ? ` ${sign.note}` : "";
+  const crossing = crossingWords(prepared, claim, claimed, sign, test.estimate);
+  return { claim, claimed, test, judgement: { ...judgement, reason: `${judgement.reason}${note}${crossing}` } };
+}
+
+function entryOf(prepared: Prepared, list: EffectList, boot: BootstrapAll | null, { claim, claimed, test, judgement }: Judged): HypothesisEvidence {
+  const moderation = claim.kind === "moderation";
+  const chains = moderation ? [claim.chain].filter((c) => c.length > 0) : claim.chains;
+  const used = boot ? boot.run.done - boot.run.failed : null;
+  const { verdict, reason } = judgement;
+  return {
+    label: claim.label,
+    line: claim.line,
+    sentence: writeStatement(claim).replace(/^[^:]*: /, ""),
+    from: claim.from.name,
+    verb: claim.verb,
+    to: claim.to.name,
+    chains: chains.map((chain) => chain.map((ref) => ref.name)),
+    moderators: moderation ? claim.moderators.map((ref) => ref.name) : [],
+    effects: claimed.quantities.map((q) => q.id),
+    quantity: quantityWords(claim, claimed),
+    claim: test,
+    verdict,
+    reason,
+    pattern: moderation ? null : mediationPattern(prepared, list, boot, claim, claimed, test, verdict),
+    report: reportSentence(claimed.quantities, test, verdict, { settings: prepared.study.settings, errors: prepared.errors, used }),
+    components: moderation ? moderationParts(prepared, claim, claimed) : mediationParts(prepared, claim),
+  };
+}
+
+const KIND_WORDS: Partial<Record<Quantity["kind"], string>> = {
+  direct: "direct effect",
+  average_direct: "average direct effect",
+  specific_indirect: "indirect effect",
+  average_indirect: "average indirect effect",
+  combined_indirect: "combined indirect effect",
   interaction: "interaction",
   index: "index of moderated mediation",
-  conditional_index: "conditional index",
-  conditional_contrast: "difference of conditional effects",
+  average_change: "change of the effect",
+  comparison: "difference between two levels",
 };
 
-function quantityWords(hypothesis: Hypothesis, claimed: EffectEvidence[]): string {
-  const relative = claimed.length > 1;
-  if (claimed[0]?.kind.startsWith("conditional"))
-    return hypothesis.chains.length === 0 ? "conditional direct effect" : "conditional indirect effect";
-  const kind =
-    hypothesis.chains.length === 0 ? "direct effect" : hypothesis.chains.length === 1 ? "indirect effect" : "combined indirect effect";
-  return relative ? `relative ${kind}s` : kind;
+function quantityWords(claim: Claim, { quantities }: Claimed): string {
+  const [first] = quantities;
+  if (!first) return claim.kind === "moderation" ? "interaction" : "effect";
+  const words = KIND_WORDS[first.kind] ?? "effect";
+  return quantities.length > 1 ? `${words}s, tested together`.replace(/^index of moderated mediations/, "indices of moderated mediation") : words;
 }
+
+/** The steps on the way, then the direct effect. */
+function mediationParts(prepared: Prepared, claim: Hypothesis): string[] {
+  if (claim.chains.length === 0) return [];
+  const { context } = prepared;
+  const steps = claim.chains.flatMap((chain) => {
+    const nodes = [claim.from.name, ...chain.map((ref) => ref.name), claim.to.name];
+    return nodes.slice(1).flatMap((to, i) => stepIds(prepared, nodes[i]!, to));
+  });
+  return [...new Set([...steps, ...(directOf(context, claim)?.quantities ?? []).map((q) => q.id)])];
+}
+
+/** Effects of one step: of every code column of a categorical variable, on average where it is moderated. */
+const stepIds = ({ context }: Prepared, from: string, to: string): string[] =>
+  context.pairs.filter((p) => p.fromVariable === from && p.to === to).map((p) => pathEffect(context, p, [from, to]).id);
 
 /** At most so many conditional effects stand beneath a claim. */
 const MOST_CONDITIONAL = 9;
 
-/** The effects at the probes of the path that a moderation is about. */
-function conditionalIds({ quantities, context }: Prepared, moderation: Moderation): string[] {
-  const via = moderation.chain.map((r) => r.name).join("\u0000");
-  const kind = moderation.chain.length > 0 ? "conditional_indirect" : "conditional_direct";
-  const starts = new Set(context.pairs.filter((p) => p.fromVariable === moderation.from.name).map((p) => p.from));
-  return quantities
-    .filter((q) => q.kind === kind && q.to === moderation.to.name && q.via.join("\u0000") === via && starts.has(q.from ?? ""))
-    .slice(0, MOST_CONDITIONAL)
-    .map((q) => q.id);
-}
-
-/** Direct effects of every step on the way, then of the predictor itself. */
-function components(prepared: Prepared, hypothesis: Hypothesis | Moderation, chains: { name: string }[][]): string[] {
-  const steps = chains.flatMap((chain) => {
-    const nodes = [hypothesis.from.name, ...chain.map((ref) => ref.name), hypothesis.to.name];
-    return nodes.slice(1).map((to, i) => ({ from: nodes[i]!, to }));
-  });
-  const conditional = hypothesis.kind === "moderation" ? conditionalIds(prepared, hypothesis) : [];
-  const all = chains.length > 0 ? [...steps, { from: hypothesis.from.name, to: hypothesis.to.name }] : [];
-  const ids = all.flatMap(({ from, to }) =>
-    prepared.context.pairs
-      .filter((p) => p.fromVariable === from && p.to === to)
-      .flatMap((p) => {
-        const moderated = p.conditional.find((c) => c.nodes.length === 2);
-        if (moderated) return [middleId(prepared.context, p, moderated.nodes, moderated.polynomial)];
-        return p.direct ? [directId(p.from, p.to)] : [];
-      }),
-  );
-  return [...new Set([...conditional, ...ids])];
+/** The average effect that is moderated, then the effects at the probes, then the steps of the path. */
+function moderationParts(prepared: Prepared, claim: Moderation, claimed: Claimed): string[] {
+  const nodes = nodesOf(claim);
+  const { context, quantities } = prepared;
+  const pairs = context.pairs.filter((p) => p.fromVariable === nodes[0] && p.to === nodes.at(-1));
+  const prefixes = pairs.map((pair) => conditionalId(pair, nodes, ""));
+  const conditional = quantities.filter((q) => q.kind.startsWith("conditional_") && prefixes.some((start) => q.id.startsWith(start))).slice(0, MOST_CONDITIONAL);
+  const steps = nodes.length > 2 ? nodes.slice(1).flatMap((to, i) => stepIds(prepared, nodes[i]!, to)) : [];
+  return [...new Set([...claimed.focal.map((q) => q.id), ...conditional.map((q) => q.id), ...steps])];
 }

@@ -8,4 +8,4 @@ export type * from "./moderation";
 export type * from "./regions";
 export { effectAt, predictAt, testOf, type ProbeModel, type Reading } from "./probe-model";
 export * from "./data";
-export { INTERVAL_WORDS, minus, pClause, percent, plain, pValue, thousands, unitWords } from "./wording";
+export { errorsName, INTERVAL_WORDS, intervalName, jointWords, minus, referenceName, pClause, percent, plain, pValue, thousands, unitWords } from "./wording";

@@ -1,6 +1,15 @@
-import { probeGrid, moderatorsOf, slopeOf, valuesOf, atWords, type Moderator, type Combination, type Polynomial } from "../effects";
-import { coefficientTest, type CoefficientTest, type EquationFit } from "../estimators/least-squares";
+import { conditionalId, probeGrid, moderatorsOf, slopeOf, valuesOf, atWords, type Moderator, type Combination, type Expression, type Polynomial } from "../effects";
 import {
+  atTheMeans,
+  covariances,
+  degreesOfFreedom,
+  linearTest,
+  type CoefficientTest,
+  type CovarianceSet,
+  type EquationFit,
+} from "../estimators/least-squares";
+import {
+  boundaries,
   falseDiscovery,
   johnsonNeyman,
   pointwiseCritical,
@@ -12,15 +21,17 @@ import {
 import { extent, mean, standardDeviation } from "../numerics/moments";
 import { studentQuantile } from "../numerics/distributions";
 import type { Prepared } from "../prepare";
-import { COVARIANCES, type CovarianceKind } from "../study";
+import type { CovarianceKind } from "../study";
 import { byCovariance } from "./equations";
-import { predictAt, type ProbeModel } from "./probe-model";
+import { designRow, predictAt, type ProbeModel } from "./probe-model";
 import type { ByCovariance } from "./types";
 
 /** A slope at moderator values; numbers in raw units, levels by name. */
 export interface ConditionalSlope {
   at: Record<string, number | string>;
   words: string;
+  /** Id of the conditional direct effect that it is; null where the slope is no path of the theory. */
+  effect: string | null;
   estimate: number;
   errors: ByCovariance<CoefficientTest>;
 }
@@ -39,6 +50,18 @@ export interface Crossing {
   insideRange: boolean;
   range: [number, number];
   se: ByCovariance<number>;
+  /** Where a slope is zero: the values of the moderator that Fieller's method leaves possible. */
+  fieller: ByCovariance<FiellerSet> | null;
+}
+
+/**
+ * Values at which a slope may be zero (Fieller 1954, JRSS-B 16): an interval; everything outside an interval, when the
+ * interaction itself may be zero; every value; or none beyond doubt of the ratio.
+ */
+export interface FiellerSet {
+  kind: "interval" | "outside" | "everywhere";
+  lower: number | null;
+  upper: number | null;
 }
 
 export interface LinePoint {
@@ -74,11 +97,17 @@ export interface ModerationEvidence {
 
 /** Everything about moderated slopes, by equation and column. */
 export function moderationEvidence(prepared: Prepared, level: number): ModerationEvidence[] {
-  return prepared.fits.flatMap((fit, g) => {
-    const involved = new Set(fit.equation.columns.flatMap((c) => c.components?.map((part) => part.key) ?? []));
-    return fit.equation.columns.filter((c) => involved.has(c.key)).map((c) => new SlopeReader(prepared, fit, g, c.key, level).evidence());
+  return prepared.fits.flatMap((raw, g) => {
+    const involved = new Set(raw.equation.columns.flatMap((c) => c.components?.map((part) => part.key) ?? []));
+    if (involved.size === 0) return [];
+    const fit = atTheMeans(raw);
+    const v = covariances([fit]);
+    return fit.equation.columns.filter((c) => involved.has(c.key)).map((c) => new SlopeReader(prepared, fit, v, g, c.key, level).evidence());
   });
 }
+
+/** Values of a moderator at which the degrees of freedom of cluster-robust slopes are looked at. */
+const DF_GRID = 11;
 
 class SlopeReader {
   private readonly polynomial: Polynomial;
@@ -87,7 +116,9 @@ class SlopeReader {
 
   constructor(
     private readonly prepared: Prepared,
+    /** With the intercept at the means of the columns. */
     private readonly fit: EquationFit,
+    private readonly v: CovarianceSet,
     g: number,
     private readonly key: string,
     private readonly level: number,
@@ -104,7 +135,7 @@ class SlopeReader {
     const { outcome, columns } = fit.equation;
     const column = columns.find((c) => c.key === this.key)!;
     const grid = probeGrid(moderators);
-    const model = probeModel(this.prepared, fit, this.start);
+    const model = this.model();
     return {
       id: `${this.key} on ${outcome}`,
       outcome,
@@ -131,19 +162,19 @@ class SlopeReader {
   private functional(polynomial: Polynomial, values: ReadonlyMap<string, number>): Float64Array {
     const g = new Float64Array(this.fit.p);
     for (const { moderators, expression } of polynomial) {
-      if (expression.op !== "parameter") throw new Error("A slope is a sum of single coefficients.");
-      const at = expression.index - this.start;
-      g[at] = g[at]! + moderators.reduce((all, key) => all * values.get(key)!, 1);
+      const { index, weight } = singleCoefficient(expression);
+      const at = index - this.start;
+      g[at] = g[at]! + weight * moderators.reduce((all, key) => all * values.get(key)!, 1);
     }
     return g;
   }
 
   private form(a: Float64Array, c: Float64Array, kind: CovarianceKind): number {
-    const v = this.prepared.covariances[kind];
+    const v = this.v[kind];
     let sum = 0;
     for (let i = 0; i < a.length; i++) {
       if (a[i] === 0) continue;
-      for (let j = 0; j < c.length; j++) if (c[j] !== 0) sum += a[i]! * c[j]! * v.values[(this.start + i) * v.size + this.start + j]!;
+      for (let j = 0; j < c.length; j++) if (c[j] !== 0) sum += a[i]! * c[j]! * v.values[i * v.size + j]!;
     }
     return sum;
   }
@@ -153,13 +184,22 @@ class SlopeReader {
   }
 
   private slope(combination: Combination, g: Float64Array): ConditionalSlope {
-    const estimate = this.value(g);
+    // Where every variable is a z-score, t limits would take the SDs as known.
+    const known = !this.prepared.design.standardised;
     return {
       at: atRecord(combination),
       words: atWords(combination),
-      estimate,
-      errors: byCovariance((kind) => coefficientTest(estimate, this.form(g, g, kind), this.fit.df, this.level)),
+      effect: this.effectId(atWords(combination)),
+      estimate: this.value(g),
+      errors: byCovariance((kind) => (known ? linearTest(this.fit, this.v[kind], 0, kind, g, this.level) : null)),
     };
+  }
+
+  private effectId(words: string): string | null {
+    const { outcome, columns } = this.fit.equation;
+    const pair = this.prepared.context.pairs.find((p) => p.from === this.key && p.to === outcome);
+    const variable = columns.find((c) => c.key === this.key)!.variable;
+    return pair && pair.routes.some((r) => r.nodes.length === 2) ? conditionalId(pair, [variable, outcome], words) : null;
   }
 
   /** The slope along one numeric moderator, the others at each of their probes. */
@@ -174,7 +214,7 @@ class SlopeReader {
     const at = (value: number): Float64Array => this.functional(polynomial, new Map([...valuesOf(combination), [column.key, value]]));
     const g0 = at(0);
     const g1 = at(1).map((v, i) => v - g0[i]!);
-    const { df } = this.fit;
+    const centre = this.prepared.context.centre(column.key);
     return {
       over: over.name,
       fixed: atRecord(combination),
@@ -182,13 +222,14 @@ class SlopeReader {
       tests: byCovariance((kind) => {
         const [v11, v13, v33] = [this.form(g0, g0, kind), this.form(g0, g1, kind), this.form(g1, g1, kind)];
         if (!Number.isFinite(v11 + v33)) return null;
+        const df = this.dfAlong(over, at, kind);
         const slope: LinearSlope = {
           b1: this.value(g0),
           b3: this.value(g1),
           v11,
           v13,
           v33,
-          centre: this.prepared.context.centre(column.key),
+          centre,
           df,
         };
         return {
@@ -198,6 +239,17 @@ class SlopeReader {
         };
       }),
     };
+  }
+
+  /**
+   * Degrees of freedom along a moderator: those of the residuals; under cluster-robust errors, which have their own at every
+   * value, the smallest within the observed range, so that one critical value holds throughout.
+   */
+  private dfAlong(over: Moderator, at: (value: number) => Float64Array, kind: CovarianceKind): number {
+    if (kind !== "CR2") return this.fit.df;
+    const centre = this.prepared.context.centre(over.columns[0]!.key);
+    const values = Array.from({ length: DF_GRID }, (_, i) => over.min + ((over.max - over.min) * i) / (DF_GRID - 1));
+    return Math.min(...values.map((w) => degreesOfFreedom(this.fit, kind, at(w - centre))));
   }
 
   /** The effect of one moderator on the slope, along another: b_xw + b_xwz z. */
@@ -230,20 +282,42 @@ class SlopeReader {
       if (!product) return [];
       const [x, m, xm] = [position(column.key), position(w.key), position(product.key)];
       const { centre } = this.prepared.context;
-      const found = [this.ratio(m, xm, column.values, centre(column.key), `lines of ${moderator.name} cross at ${column.key}`)];
-      if (moderator.kind === "numeric")
-        found.push(this.ratio(x, xm, w.values, centre(w.key), `slope of ${column.key} is zero at ${moderator.name}`));
+      // A variable that moderates its own effect has one curve, not lines that could cross; its slope is twice the square's coefficient.
+      const itself = column.key === w.key;
+      const found = itself ? [] : [this.ratio(m, xm, column.values, centre(column.key), `lines of ${moderator.name} cross at ${column.key}`, 1)];
+      if (moderator.kind === "numeric") {
+        const zero = this.ratio(x, xm, w.values, centre(w.key), `slope of ${column.key} is zero at ${moderator.name}`, itself ? 2 : 1);
+        found.push({ ...zero, fieller: this.fieller(x, xm, itself ? 2 : 1, moderator) });
+      }
       return column.contrast === null ? found : found.slice(1);
     });
   }
 
-  /** -b_i / b_j about a centre, with its delta-method standard error. */
-  private ratio(i: number, j: number, values: Float64Array, centre: number, words: string): Crossing {
-    const { b } = this.fit;
+  /** Fieller's set for the zero of b_i + times b_j w: where the squared slope is within its critical number of variances. */
+  private fieller(i: number, j: number, times: number, moderator: Moderator): ByCovariance<FiellerSet> {
+    const weights = (w: number): Float64Array => Float64Array.from({ length: this.fit.p }, (_, a) => (a === i ? 1 : a === j ? times * w : 0));
+    const [g0, g1] = [weights(0), weights(1).map((v, a) => v - weights(0)[a]!)];
+    return byCovariance((kind) => {
+      const [v11, v13, v33] = [this.form(g0, g0, kind), this.form(g0, g1, kind), this.form(g1, g1, kind)];
+      if (!Number.isFinite(v11 + v33)) return null;
+      const df = this.dfAlong(moderator, weights, kind);
+      const critical = pointwiseCritical(df, this.level);
+      const centre = this.prepared.context.centre(moderator.columns[0]!.key);
+      const b3 = this.value(g1);
+      const roots = boundaries({ b1: this.value(g0), b3, v11, v13, v33, centre, df }, critical);
+      const [lower = null, upper = null] = roots;
+      if (roots.length < 2) return { kind: "everywhere", lower: null, upper: null };
+      return { kind: b3 * b3 > critical * critical * v33 ? "interval" : "outside", lower, upper };
+    });
+  }
+
+  /** -b_i / (times b_j) about a centre, with its delta-method standard error. */
+  private ratio(i: number, j: number, values: Float64Array, centre: number, words: string, times: number): Crossing {
+    const b = { [i]: this.fit.b[i]!, [j]: times * this.fit.b[j]! } as Record<number, number>;
     const r = -b[i]! / b[j]!;
     const range = extent(values);
     const at = centre + r;
-    const unit = (k: number): Float64Array => Float64Array.from({ length: this.fit.p }, (_, a) => (a === k ? 1 : 0));
+    const unit = (k: number): Float64Array => Float64Array.from({ length: this.fit.p }, (_, a) => (a === k ? (k === j ? times : 1) : 0));
     return {
       words,
       at,
@@ -253,6 +327,7 @@ class SlopeReader {
         const v = this.form(unit(i), unit(i), kind) + 2 * r * this.form(unit(i), unit(j), kind) + r * r * this.form(unit(j), unit(j), kind);
         return Number.isFinite(v) ? Math.sqrt(v) / Math.abs(b[j]!) : null;
       }),
+      fieller: null,
     };
   }
 
@@ -263,7 +338,6 @@ class SlopeReader {
     const m = mean(column.values);
     const sd = standardDeviation(column.values);
     const ends = distinct.length === 2 ? distinct : [m - sd, m + sd];
-    const reach = studentQuantile(1 - (1 - this.level) / 2, this.fit.df);
     const { centre } = this.prepared.context;
     const moderatorValues = [...valuesOf(combination)].map(([key, value]) => [key, value + centre(key)] as const);
     return ends.map((x) => {
@@ -273,42 +347,65 @@ class SlopeReader {
         at: { ...atRecord(combination), [this.key]: x },
         predicted,
         errors: byCovariance((kind) => {
-          const { se } = predictAt({ ...model, covariance: block(this.prepared, this.fit, this.start, kind) }, values);
-          return se === null ? null : { se, lower: predicted - reach * se, upper: predicted + reach * se };
+          const { se } = predictAt({ ...model, covariance: this.block(kind) }, values);
+          if (se === null) return null;
+          const df = degreesOfFreedom(this.fit, kind, designRow(model, values));
+          const reach = studentQuantile(1 - (1 - this.level) / 2, df) * se;
+          return { se, lower: predicted - reach, upper: predicted + reach };
         }),
       };
     });
+  }
+
+  /** Covariance of the coefficients, row-major; null where it is not available. */
+  private block(kind: CovarianceKind): number[] | null {
+    const { values } = this.v[kind];
+    return values.every(Number.isFinite) ? [...values] : null;
+  }
+
+  /** The equation as a function of its columns, under the errors in use. */
+  private model(): ProbeModel {
+    const { fit, prepared } = this;
+    const numeric = this.moderators.filter((m) => m.kind === "numeric");
+    const kind = prepared.errors;
+    const place = this.middle();
+    const dfs = numeric.map((over) => {
+      const key = over.columns[0]!.key;
+      return this.dfAlong(over, (w) => this.functional(this.polynomial, new Map([...place, [key, w]])), kind);
+    });
+    return {
+      outcome: fit.equation.outcome,
+      outcomeMean: mean(fit.equation.y),
+      outcomeSd: fit.equation.sdY,
+      b: [...fit.b],
+      covariance: this.block(kind),
+      df: dfs.length > 0 ? Math.min(...dfs) : kind === "CR2" ? degreesOfFreedom(fit, kind, this.functional(this.polynomial, place)) : fit.df,
+      columns: fit.equation.columns.map((c) => ({
+        key: c.key,
+        variable: c.variable,
+        mean: mean(c.values),
+        sd: c.sd,
+        centre: c.components ? 0 : prepared.context.centre(c.key),
+        components: c.components?.map((part) => part.key) ?? null,
+      })),
+    };
+  }
+
+  /** Every moderator column at its mean, about its centre. */
+  private middle(): Map<string, number> {
+    return new Map(
+      this.moderators.flatMap((m) => m.columns.map((c) => [c.key, mean(c.values) - this.prepared.context.centre(c.key)] as [string, number])),
+    );
   }
 }
 
 const atRecord = (combination: Combination): Record<string, number | string> =>
   Object.fromEntries(combination.map(({ probe, moderator }) => [moderator.name, probe.value ?? probe.label]));
 
-function block({ covariances }: Prepared, fit: EquationFit, start: number, kind: CovarianceKind): number[] | null {
-  const v = covariances[kind];
-  const found = Array.from(
-    { length: fit.p * fit.p },
-    (_, at) => v.values[(start + Math.floor(at / fit.p)) * v.size + start + (at % fit.p)]!,
-  );
-  return found.every(Number.isFinite) ? found : null;
-}
-
-function probeModel(prepared: Prepared, fit: EquationFit, start: number): ProbeModel {
-  const kind = COVARIANCES.find((k) => k === prepared.study.settings.errors)!;
-  return {
-    outcome: fit.equation.outcome,
-    outcomeMean: mean(fit.equation.y),
-    outcomeSd: fit.equation.sdY,
-    b: [...fit.b],
-    covariance: block(prepared, fit, start, kind),
-    df: fit.df,
-    columns: fit.equation.columns.map((c) => ({
-      key: c.key,
-      variable: c.variable,
-      mean: mean(c.values),
-      sd: c.sd,
-      centre: c.components ? 0 : prepared.context.centre(c.key),
-      components: c.components?.map((part) => part.key) ?? null,
-    })),
-  };
+/** A slope is made of single coefficients; that of a square counts twice. */
+function singleCoefficient(expression: Expression): { index: number; weight: number } {
+  if (expression.op === "parameter") return { index: expression.index, weight: 1 };
+  if (expression.op === "multiply" && expression.a.op === "number" && expression.b.op === "parameter")
+    return { index: expression.b.index, weight: expression.a.value };
+  throw new Error("A slope is a sum of single coefficients.");
 }

@@ -6,7 +6,7 @@ export interface ProbeModel {
   /** Of the outcome in the sample. */
   outcomeMean: number;
   outcomeSd: number;
-  /** Coefficients, intercept first, of columns whose products are about their centres. */
+  /** Coefficients, the mean of the outcome first, of columns about their means; products are of columns about their centres. */
   b: number[];
   /** Their covariance under the chosen errors, row-major; null where it is not available. */
   covariance: number[] | null;
@@ -23,14 +23,17 @@ export interface ProbeModel {
   }[];
 }
 
-/** The row of the design at given column values, all others at their means. */
-function designRow({ columns }: ProbeModel, values: ReadonlyMap<string, number>): number[] {
+/**
+ * The row of the design about the means of its columns, at given column values and all others at their means: numbers stay
+ * small however far the data lie from zero.
+ */
+export function designRow({ columns }: ProbeModel, values: ReadonlyMap<string, number>): number[] {
   const byKey = new Map(columns.map((c) => [c.key, c]));
   const valueOf = (key: string): number => values.get(key) ?? byKey.get(key)!.mean;
   return [
     1,
     ...columns.map((c) =>
-      c.components ? c.components.reduce((all, key) => all * (valueOf(key) - byKey.get(key)!.centre), 1) : valueOf(c.key),
+      (c.components ? c.components.reduce((all, key) => all * (valueOf(key) - byKey.get(key)!.centre), 1) : valueOf(c.key)) - c.mean,
     ),
   ];
 }
@@ -43,7 +46,10 @@ function slopeRow({ columns }: ProbeModel, focal: string, values: ReadonlyMap<st
     0,
     ...columns.map((c) => {
       if (!c.components) return c.key === focal ? 1 : 0;
-      return c.components.includes(focal) ? c.components.filter((key) => key !== focal).reduce((all, key) => all * about(key), 1) : 0;
+      const power = c.components.filter((key) => key === focal).length;
+      const rest = c.components.filter((key) => key !== focal);
+      // The slope of a square is twice the column itself.
+      return power === 0 ? 0 : power * about(focal) ** (power - 1) * rest.reduce((all, key) => all * about(key), 1);
     }),
   ];
 }

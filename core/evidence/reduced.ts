@@ -1,15 +1,17 @@
-import type { EffectPair } from "../effects";
+import type { Quantity } from "../effects";
 import {
-  coefficientTest,
+  coefficientsF,
   covariances,
   fitEquation,
+  linearTest,
   type CovarianceSet,
   type Design,
   type Equation,
   type EquationFit,
 } from "../estimators/least-squares";
+import type { Prepared } from "../prepare";
 import type { CompiledTheory } from "../theory";
-import { byCovariance, categoricalIn, jointF } from "./equations";
+import { byCovariance, categoricalIn } from "./equations";
 import type { EffectEvidence, Evidence } from "./types";
 
 /** The regression of an outcome on the exogenous columns alone. */
@@ -23,7 +25,7 @@ export interface ReducedRegression {
  * outcome, and its own, must contain all exogenous columns (predictors and covariates), since only then are the
  * residuals orthogonal to them and the sum of paths equals the reduced slope.
  */
-export function reducedRegressions(theory: CompiledTheory, design: Design): Map<string, ReducedRegression> {
+export function reducedRegressions(theory: CompiledTheory, design: Design, clusters: Int32Array[] | null): Map<string, ReducedRegression> {
   const found = new Map<string, ReducedRegression>();
   const explained = new Set(design.equations.map((e) => e.outcome));
   for (const equation of design.equations) {
@@ -41,7 +43,7 @@ export function reducedRegressions(theory: CompiledTheory, design: Design): Map<
     const complete = chain.every((e) => [...exogenous.keys()].every((key) => e.columns.some((c) => c.key === key)));
     if (!complete) continue;
     const reduced: Equation = { ...equation, columns: [...exogenous.values()], covariates: new Set() };
-    const fit = fitEquation(reduced);
+    const fit = fitEquation(reduced, clusters);
     found.set(equation.outcome, { fit, covariances: covariances([fit]) });
   }
   return found;
@@ -62,27 +64,51 @@ function ancestors(theory: CompiledTheory, outcome: string): string[] {
   return [...found];
 }
 
-export function reducedTest(pair: EffectPair, reduced: Map<string, ReducedRegression>, level: number): EffectEvidence["reduced"] {
-  const regression = reduced.get(pair.to);
-  const at = regression?.fit.equation.columns.findIndex((c) => c.key === pair.from) ?? -1;
+/** How far, relative to its size or its standard error, the reduced slope may be from the total effect and still be it. */
+const SAME = 1e-8;
+
+/**
+ * The exact test of a total effect; null unless the slope of the reduced regression is that total effect. Where covariates
+ * are explained upstream by the predictor, the regression without mediators holds them fixed and is another quantity.
+ */
+export function reducedTest(
+  { study }: Prepared,
+  { from, to }: Quantity,
+  estimate: number,
+  reduced: Map<string, ReducedRegression>,
+): EffectEvidence["reduced"] {
+  const regression = reduced.get(to!);
+  const at = regression?.fit.equation.columns.findIndex((c) => c.key === from) ?? -1;
   if (!regression || at < 0) return null;
   const { fit } = regression;
+  if (!isSame(fit, at, estimate)) return null;
+  const pick = Array.from({ length: fit.p }, (_, j) => (j === at + 1 ? 1 : 0));
   return {
     terms: fit.equation.columns.map((c) => c.key),
-    tests: byCovariance((kind) => {
-      const v = regression.covariances[kind];
-      return coefficientTest(fit.b[at + 1]!, v.values[(at + 1) * v.size + at + 1]!, fit.df, level);
-    }),
+    tests: byCovariance((kind) => linearTest(fit, regression.covariances[kind], 0, kind, pick, study.settings.level)),
   };
 }
 
-/** Joint test of a categorical predictor's total effects. */
-export function totalOmnibus(reduced: Map<string, ReducedRegression>): Evidence["totalOmnibus"] {
+function isSame({ b, s2, hat }: EquationFit, at: number, total: number): boolean {
+  const slope = b[at + 1]!;
+  const se = Math.sqrt(s2 * hat[at + 1]!.reduce((sum, v) => sum + v * v, 0));
+  return Math.abs(slope - total) <= SAME * Math.max(Math.abs(slope), Math.abs(total), se);
+}
+
+/** Joint test of a categorical predictor's total effects, where the reduced slopes are those effects. */
+export function totalOmnibus(reduced: Map<string, ReducedRegression>, effects: readonly EffectEvidence[]): Evidence["totalOmnibus"] {
   return [...reduced].flatMap(([outcome, { fit, covariances: v }]) =>
-    categoricalIn(fit.equation).map(({ variable, positions }) => ({
-      variable,
-      outcome,
-      test: byCovariance((kind) => jointF(fit, 0, v, kind, positions)),
-    })),
+    categoricalIn(fit.equation)
+      .filter(({ positions }) =>
+        positions.every((at) => {
+          const key = fit.equation.columns[at - 1]!.key;
+          return effects.some((e) => e.kind === "total" && e.from === key && e.to === outcome && e.reduced !== null);
+        }),
+      )
+      .map(({ variable, positions }) => ({
+        variable,
+        outcome,
+        test: byCovariance((kind) => coefficientsF(fit, v[kind], 0, kind, positions)),
+      })),
   );
 }

@@ -1,6 +1,7 @@
 import { compileExpression, moderatorsOf, number, type EffectPair, type Quantity } from "../effects";
-import { bootstrapLimits, type ReplicateBlock } from "../inference";
+import { bootstrapLimits, strataOf } from "../inference";
 import type { Prepared } from "../prepare";
+import type { Resamples } from "./effects";
 import { evaluateReplicates } from "./replicates";
 
 /** Values at which a band is worked out, equally spaced over the observed range. */
@@ -25,7 +26,7 @@ export interface RegionEvidence {
   estimate: number[];
   /** Null before there are resamples. */
   bands: Record<"percentile" | "bc" | "bca", Band> | null;
-  /** Share of the rows, in per cent, where the shown band leaves out zero; by band. */
+  /** Share of the rows, in per cent, where the shown band excludes zero; by band. */
   percentSignificant: Record<"percentile" | "bc" | "bca", number> | null;
 }
 
@@ -63,18 +64,13 @@ function curvesOf({ context }: Prepared): Curve[] {
   );
 }
 
-interface Resamples {
-  replicates: ReplicateBlock[];
-  jackknife: ReplicateBlock;
-}
-
 /** @param resamples null before there are any */
 export function regionEvidence(prepared: Prepared, resamples: Resamples | null, level: number): RegionEvidence[] {
   return curvesOf(prepared).map((curve) => {
     const { pair, nodes, key, grid, values } = curve;
     const constants = curve.powers.map((q) => Float64Array.of(compileExpression(q.expression)(prepared.theta, 0)));
     const estimate = curve.about.map((d) => along(constants, d)[0]!);
-    const bands = resamples && bandsOf(curve, estimate, resamples, level);
+    const bands = resamples && bandsOf(curve, estimate, resamples, strataOf(prepared.resampling.scheme, prepared.sample.n), level);
     const via = nodes.slice(1, -1);
     return {
       id: `${[pair.from, ...nodes.slice(1)].join(" > ")} over ${key}`,
@@ -105,11 +101,18 @@ function along(powers: Float64Array[], d: number): Float64Array {
   return out;
 }
 
-function bandsOf(curve: Curve, estimate: number[], { replicates, jackknife }: Resamples, level: number): RegionEvidence["bands"] {
+function bandsOf(
+  curve: Curve,
+  estimate: number[],
+  { replicates, jackknife }: Resamples,
+  strata: Int32Array | null,
+  level: number,
+): RegionEvidence["bands"] {
   const drawn = evaluateReplicates(curve.powers, replicates).columns;
-  const left = evaluateReplicates(curve.powers, [jackknife]).columns;
+  const { columns: left, kept } = evaluateReplicates(curve.powers, [jackknife]);
+  const leftStrata = strata && Int32Array.from(kept, (i) => strata[i]!);
   const limits = curve.about.map((d, i) =>
-    bootstrapLimits({ estimate: estimate[i]!, replicates: along(drawn, d), jackknife: along(left, d), level }),
+    bootstrapLimits({ estimate: estimate[i]!, replicates: along(drawn, d), jackknife: along(left, d), strata: leftStrata, level }),
   );
   const band = (kind: "percentile" | "bc" | "bca"): Band => {
     const lower = limits.map((l) => l[kind]?.[0] ?? null);

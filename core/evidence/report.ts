@@ -1,44 +1,57 @@
 import type { Settings } from "../study";
-import { INTERVAL_WORDS, percent, pClause, plain, thousands } from "./wording";
-import type { EffectEvidence } from "./types";
-
-/** The sentence for the paper. It states estimate and doubt, and never that an effect is absent. */
-export function reportSentence(effects: EffectEvidence[], used: number | null, settings: Settings): string {
-  return effects.map((effect) => one(effect, used, settings)).join(" ");
-}
+import { errorsName, intervalName, jointWords, percent, pClause, plain, thousands } from "./wording";
+import type { ClaimTest, EffectEvidence, Evidence, Verdict } from "./types";
 
 /** How a sentence about an effect of each kind begins. */
 const SUBJECTS: Partial<Record<EffectEvidence["kind"], (label: string) => string>> = {
   direct: (label) => `The direct effect of ${label}`,
   specific_indirect: (label) => `The indirect effect of ${label}`,
-  claim: (label) => `The combined indirect effect of ${label}`,
+  combined_indirect: (label) => `The combined indirect effect of ${label}`,
   interaction: (label) => `The interaction of ${label}`,
-  index: (label) => `The effect of ${label.replace(": index of", ", the index of").replace("mediation by", "mediation by")},`,
-  conditional_index: (label) => `The effect of ${label.replace(": index", ", the conditional index")},`,
-  conditional_contrast: (label) => `The difference of the conditional effects of ${label.replace(": ", ", ")},`,
-  conditional_direct: (label) => `The conditional effect of ${label}`,
-  conditional_indirect: (label) => `The conditional indirect effect of ${label}`,
+  index: (label) => `The effect of ${label.replace(": index of", ", the index of")},`,
+  average_direct: (label) => `The direct effect of ${label},`,
+  average_indirect: (label) => `The indirect effect of ${label},`,
+  average_change: (label) => `The moderation of the effect of ${label.replace(": ", ", ")},`,
+  comparison: (label) => `The effect of ${label}`,
 };
 
-function one(effect: EffectEvidence, used: number | null, settings: Settings): string {
-  const { shown, estimate } = effect;
-  if (estimate === null || shown.lower === null) return `The effect of ${effect.label} could not be estimated.`;
-  const relative = effect.from?.includes(".") && effect.label.includes("against") ? "relative " : "";
-  const subject = SUBJECTS[effect.kind]?.(effect.label) ?? `The ${relative}${effect.kind.replaceAll("_", " ")} effect of ${effect.label}`;
-  const contains = shown.lower <= 0 && shown.upper! >= 0;
-  const sign = estimate > 0 ? "positive" : "negative";
-  const finding = contains ? "was not distinguishable from zero" : `was ${sign}`;
-  const bootstrapped = ["bca", "bc", "percentile", "basic", "normal"].includes(shown.method);
-  const basis = bootstrapped && used !== null ? `, ${thousands(used)} resamples` : "";
-  const robust = settings.errors === "classical" || bootstrapped ? "" : `, ${settings.errors} errors`;
-  const se = shown.se === null ? "" : `, SE = ${plain(shown.se)}`;
-  const tail = settings.tail === "one" ? ", one-tailed" : "";
-  const p = shown.p === null ? "" : `, ${pClause(shown.p, shown.pIsBound)}${tail}`;
-  return `${subject.replace("The ", `The ${SUBJECTS[effect.kind] ? relative : ""}`)} ${finding} (b = ${plain(estimate)}${se}, ${percent(shown.level)} % ${INTERVAL_WORDS[shown.method]} CI [${plain(shown.lower)}, ${plain(shown.upper)}]${basis}${robust}${p}).${isUnsettled(effect) ? " Its nearer limit lies within the Monte Carlo error of zero, so another seed could change this finding." : ""}`;
+export interface ReportContext {
+  settings: Settings;
+  errors: Evidence["errors"];
+  /** Resamples that entered. */
+  used: number | null;
 }
 
-/** Does the shown bootstrap limit lie so near zero that another seed could move it across? */
-export function isUnsettled({ bootstrap, shown }: EffectEvidence): boolean {
-  const { method } = shown;
-  return bootstrap !== null && (method === "bca" || method === "bc" || method === "percentile") && (bootstrap[method]?.unsettled ?? false);
+/** The sentence for the paper. It states estimate and doubt, and never that an effect is absent. */
+export function reportSentence(claimed: Pick<EffectEvidence, "kind" | "label">[], test: ClaimTest | null, verdict: Verdict, context: ReportContext): string {
+  const [first] = claimed;
+  if (!first || !test) return "The effect could not be estimated.";
+  if (test.joint) return `The effects ${claimed.map((c) => c.label).join("; ")}: ${jointWords(test.joint)}.`;
+  if (test.estimate === null || (test.lower === null && test.upper === null)) return `The effect of ${first.label} could not be estimated.`;
+  const subject = SUBJECTS[first.kind]?.(first.label) ?? `The effect of ${first.label}`;
+  const open = verdict === "unsettled" ? " The limit lies within its Monte Carlo error of zero, so another seed could change this finding." : "";
+  return `${subject} ${finding(test)} (b = ${plain(test.estimate)}${seWords(test)}, ${limitsWords(test)}${basisWords(test, context)}${pWords(test)}).${open}`;
+}
+
+function finding({ lower, upper, nullValue, estimate, tail, direction }: ClaimTest): string {
+  const excluded = (lower !== null && lower > nullValue) || (upper !== null && upper < nullValue);
+  if (excluded) return `was ${estimate! > nullValue ? "positive" : "negative"}`;
+  return tail === "one" ? `was not shown to be ${direction > 0 ? "positive" : "negative"}` : "was not distinguishable from zero";
+}
+
+const seWords = ({ se }: ClaimTest): string => (se === null ? "" : `, SE = ${plain(se)}`);
+
+function limitsWords(test: ClaimTest): string {
+  const { lower, upper, level, tail, direction } = test;
+  if (tail === "two") return `${percent(level)} % ${intervalName(test)} CI [${plain(lower)}, ${plain(upper)}]`;
+  return `one-sided ${percent(level)} % ${intervalName(test)} bound ${direction > 0 ? "above" : "below"} ${plain(direction > 0 ? lower : upper)}`;
+}
+
+function basisWords({ reference }: ClaimTest, { used, errors }: ReportContext): string {
+  if (reference === "bootstrap") return used === null ? "" : `, ${thousands(used)} bootstrap samples`;
+  return errors === "classical" ? "" : `, ${errorsName(errors)} errors`;
+}
+
+function pWords({ p, pIsBound, tail }: ClaimTest): string {
+  return p === null ? "" : `, ${pClause(p, pIsBound)}${tail === "one" ? " (one-tailed)" : ""}`;
 }

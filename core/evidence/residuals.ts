@@ -14,7 +14,9 @@ export interface ResidualRows {
 }
 
 /** Fitted values, studentised residuals and influence of every row of an equation (Cook 1977, Technometrics 19). */
-export function residualRows({ fits, sample }: Prepared, outcome: string): ResidualRows | null {
+export function residualRows({ fits, sample, dataset }: Prepared, outcome: string): ResidualRows | null {
+  // Rows made up to have the moments of a matrix have no residuals worth a look.
+  if (dataset.table.moments) return null;
   const fit = fits.find((f) => f.equation.outcome === outcome);
   if (!fit) return null;
   const studentised = Array.from(fit.residuals, (e, i) => {

@@ -2,7 +2,7 @@ import type { Table } from "../data";
 import { Resampler } from "../inference";
 import { prepare, type Prepared } from "../prepare";
 import { StudyProblem } from "../problems";
-import type { Settings, StudyDefinition } from "../study";
+import { chosenCovariance, type ErrorKind, type IntervalKind, type Settings, type StudyDefinition } from "../study";
 import { assembleEvidence, type Resamples } from "./assemble";
 import type { Evidence, Verdict } from "./types";
 
@@ -13,7 +13,7 @@ export interface RobustClaim {
   estimate: number | null;
   lower: number | null;
   upper: number | null;
-  /** The verdict is another one than under the study's own settings. */
+  /** Both verdicts are settled, and they are not the same. */
   differs: boolean;
 }
 
@@ -41,9 +41,20 @@ export const withoutRows = (study: StudyDefinition, rows: number[]): StudyDefini
   filters: [...study.filters, { name: "tried without", active: true, rule: { kind: "rows", rows } }],
 });
 
+/** Interval methods that are tried, one at a time. */
+const INTERVALS_TRIED: [IntervalKind, string][] = [
+  ["percentile", "percentile interval"],
+  ["bc", "bias-corrected interval"],
+  ["bca", "BCa interval"],
+  ["normal", "standard errors by bootstrap"],
+  ["delta", "t and delta method"],
+];
+const ERRORS_TRIED: ErrorKind[] = ["classical", "HC3", "HC4"];
+
 /**
- * The hypotheses over ways of analysing: errors, intervals, centring, with and without covariates and influential
- * cases. All bootstrap intervals of a sample come from the same resamples.
+ * The hypotheses over ways of analysing, one thing changed at a time: interval, errors, centring, covariates, influential
+ * cases. Errors of the equations only decide where nothing is resampled, so they are varied under the t and delta-method
+ * intervals. All bootstrap intervals of a sample come from the same resamples.
  */
 export function robustness(study: StudyDefinition, table: Table): Specification[] {
   const few = {
@@ -60,19 +71,13 @@ export function robustness(study: StudyDefinition, table: Table): Specification[
   const rows = influentialRows(own);
   const tries: [Specification["group"], string, () => Evidence][] = [
     ["as set", "as set", () => own],
-    ...(["classical", "HC3", "HC4"] as const).map((errors): [Specification["group"], string, () => Evidence] => [
-      "errors",
-      `${errors} errors`,
-      change({ errors, interval: "delta" }),
-    ]),
   ];
+  const { errors: used, interval: chosen, cluster } = base.settings;
   if (!table.moments) {
-    for (const [interval, name] of [
-      ["percentile", "percentile interval"],
-      ["bc", "bias-corrected interval"],
-      ["bca", "BCa interval"],
-    ] as const)
-      tries.push(["intervals", name, change({ interval })]);
+    for (const [interval, name] of INTERVALS_TRIED) if (interval !== chosen) tries.push(["intervals", name, change({ interval })]);
+    // With clusters the errors are cluster-robust in any case.
+    const others = cluster === null ? ERRORS_TRIED.filter((errors) => errors !== used) : [];
+    for (const errors of others) tries.push(["errors", `t and delta method, ${errors} errors`, change({ errors, interval: "delta" })]);
     if (rows.length > 0)
       tries.push([
         "cases",
@@ -100,6 +105,10 @@ class Sample {
   private readonly prepared: Prepared;
   private readonly resamples: Resamples | null;
 
+  get settings(): Settings {
+    return this.prepared.study.settings;
+  }
+
   constructor(study: StudyDefinition, table: Table) {
     this.prepared = prepare(study, table);
     const { replications } = this.prepared.study.settings;
@@ -108,23 +117,27 @@ class Sample {
   }
 
   evidence(change: Partial<Settings>): Evidence {
-    const study = { ...this.prepared.study, settings: { ...this.prepared.study.settings, ...change } };
-    return assembleEvidence({ ...this.prepared, study }, this.resamples);
+    const settings = { ...this.settings, ...change };
+    const study = { ...this.prepared.study, settings };
+    return assembleEvidence({ ...this.prepared, study, errors: chosenCovariance(settings) }, this.resamples);
   }
 }
+
+/** An unsettled verdict is no other one: it only says that more resamples are needed. */
+const isSettled = (verdict: Verdict): boolean => verdict !== "unsettled" && verdict !== "pending";
 
 function specification(group: Specification["group"], name: string, task: () => Evidence, own: Evidence): Specification {
   try {
     const evidence = task();
-    const claims = evidence.hypotheses.map((h, i): RobustClaim => {
-      const effect = evidence.effects.find((e) => e.id === h.effects[0]);
+    const claims = evidence.hypotheses.map(({ label, verdict, claim }, i): RobustClaim => {
+      const before = own.hypotheses[i]?.verdict;
       return {
-        label: h.label,
-        verdict: h.verdict,
-        estimate: effect?.estimate ?? null,
-        lower: effect?.shown.lower ?? null,
-        upper: effect?.shown.upper ?? null,
-        differs: h.verdict !== own.hypotheses[i]?.verdict,
+        label,
+        verdict,
+        estimate: claim?.estimate ?? null,
+        lower: claim?.lower ?? null,
+        upper: claim?.upper ?? null,
+        differs: before !== undefined && isSettled(verdict) && isSettled(before) && verdict !== before,
       };
     });
     return { group, name, n: evidence.sample.n, claims, problem: null };

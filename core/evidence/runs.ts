@@ -21,7 +21,14 @@ export function keptRun(evidence: Evidence, definition: StudyDefinition): KeptRu
     filters: definition.filters.filter((f) => f.active).map((f) => f.name),
     n: evidence.sample.n,
     hypotheses: evidence.hypotheses.map(({ label, sentence, verdict }) => ({ label, sentence, verdict })),
-    effects: evidence.effects.map(({ id, label, estimate, shown: { lower, upper, p } }) => ({ id, label, estimate, lower, upper, p })),
+    effects: evidence.effects.map(({ id, label, estimate, shown }) => ({
+      id,
+      label,
+      estimate: shown ? estimate : null,
+      lower: shown?.lower ?? null,
+      upper: shown?.upper ?? null,
+      p: shown?.p ?? null,
+    })),
   };
 }
 
@@ -38,6 +45,7 @@ export interface RunComparison {
 const SETTING_WORDS: Partial<Record<keyof Settings, string>> = {
   level: "confidence level",
   tail: "tails",
+  several: "correction for several hypotheses",
   interval: "interval",
   replications: "resamples",
   seed: "seed",
@@ -78,7 +86,7 @@ function differences(a: KeptRun, b: KeptRun): string[] {
   if (a.n !== b.n) list.push(`rows used: ${a.n} and ${b.n}`);
   for (const key of Object.keys(SETTING_WORDS) as (keyof Settings)[]) {
     const [x, y] = [a.settings[key], b.settings[key]];
-    if (JSON.stringify(x) !== JSON.stringify(y)) list.push(`${SETTING_WORDS[key]}: ${String(x ?? "none")} and ${String(y ?? "none")}`);
+    if (JSON.stringify(x) !== JSON.stringify(y) && !(key === "several" && (x ?? "none") === (y ?? "none"))) list.push(`${SETTING_WORDS[key]}: ${String(x ?? "none")} and ${String(y ?? "none")}`);
   }
   const only = (x: string[], y: string[]): string[] => x.filter((f) => !y.includes(f));
   for (const [run, names] of [

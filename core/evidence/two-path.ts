@@ -1,7 +1,7 @@
 import type { EffectPair } from "../effects";
-import { studentP } from "../numerics/distributions";
 import { normalTest } from "../inference";
 import type { Expression } from "../effects";
+import { linearTest } from "../estimators/least-squares";
 import type { Prepared } from "../prepare";
 import { byCovariance } from "./equations";
 import type { EffectEvidence, TwoPathEvidence } from "./types";
@@ -62,11 +62,13 @@ function adjustedUpsilon(
 /** Joint significance (MacKinnon et al. 2002): every path significant by its t test; p is the largest of them. */
 export function jointSignificance(prepared: Prepared, route: Route, alpha: number): EffectEvidence["jointSignificance"] {
   return byCovariance((kind) => {
-    const v = prepared.covariances[kind];
     const ps = route.coefficients.map((e) => {
       const at = indexOf(e);
-      const t = prepared.theta[at]! / Math.sqrt(v.values[at * v.size + at]!);
-      return studentP(t, prepared.fits[equationAt(prepared, at)]!.df);
+      const g = equationAt(prepared, at);
+      const fit = prepared.fits[g]!;
+      const start = prepared.layout.starts[g]!;
+      const pick = Array.from({ length: fit.p }, (_, j) => (j === at - start ? 1 : 0));
+      return linearTest(fit, prepared.covariances[kind], start, kind, pick, 1 - alpha)?.p ?? NaN;
     });
     const p = Math.max(...ps);
     if (Number.isNaN(p)) return null;

@@ -1,6 +1,6 @@
 import type { Quantity } from "../effects";
 import type { CoefficientTest, EquationChecks, FTest, Suppression, UsedCoding } from "../estimators/least-squares";
-import type { BootstrapSummary, MonteCarloInterval, NormalTest } from "../inference";
+import type { BootstrapSummary, JointTest, MonteCarloInterval, NormalTest } from "../inference";
 import type { Warning } from "../problems";
 import type { CovarianceKind, IntervalKind, Settings } from "../study";
 import type { ModelPath, ModerationVerb, Verb } from "../theory";
@@ -19,16 +19,47 @@ export interface Histogram {
 /** The one interval a screen shows for a quantity, under the chosen settings. */
 export interface ShownInterval {
   method: IntervalKind;
+  /** What limits and p rest on; single coefficients use t wherever nothing is simulated. */
+  reference: "bootstrap" | "monte_carlo" | "t" | "z";
+  /** Degrees of freedom of a t reference. */
+  df: number | null;
   se: number | null;
   lower: number | null;
   upper: number | null;
   p: number | null;
   /** p is an upper bound (“p < …”). */
   pIsBound: boolean;
-  /** Confidence level of the limits; below the chosen level's when a direction is tested in one tail. */
+  /** Confidence level of the limits. */
   level: number;
   /** The chosen method is not available (yet), and this one stands in. */
   provisional: boolean;
+  /** How far another seed would move each limit; 0 where nothing is simulated. */
+  mcseLower: number;
+  mcseUpper: number;
+}
+
+/**
+ * The test of one claim: its own limits and p, whatever other sentences claim of the same quantity. In a one-tailed test
+ * only the bound that counts is there, at the whole error; the other limit is null.
+ */
+export interface ClaimTest extends ShownInterval {
+  estimate: number | null;
+  nullValue: number;
+  /** +1: the claim is that the quantity lies above the null value; -1: below; 0: either. */
+  direction: -1 | 0 | 1;
+  tail: "two" | "one";
+  /** Where a categorical variable leaves the comparison open: the test that all its effects are zero. */
+  joint: JointTest | null;
+}
+
+/** With several hypotheses: what Holm's correction would change. */
+export interface SeveralEvidence {
+  hypotheses: number;
+  /** `holm` where the correction takes part in the verdicts. */
+  rule: Settings["several"];
+  claims: { label: string; p: number | null; adjustedP: number | null; changes: boolean }[];
+  /** For the screen and the report. */
+  words: string;
 }
 
 export interface BootstrapEvidence extends BootstrapSummary {
@@ -69,7 +100,13 @@ export interface EquationEvidence {
   conditionNumber: { scaled: number; centred: number };
   coefficients: CoefficientEvidence[];
   /** Joint test of a categorical predictor's code columns. */
-  omnibus: { variable: string; test: ByCovariance<FTest> }[];
+  omnibus: {
+    variable: string;
+    test: ByCovariance<FTest>;
+    /** Generalised variance inflation of its columns together, and per dimension: GVIF^(1 / (2 df)) (Fox & Monette 1992). */
+    gvif: number | null;
+    gvifPerDimension: number | null;
+  }[];
   checks: EquationChecks | null;
   suppression: Suppression[];
   /** What the products of highest order explain beyond the rest: each alone, and all together. */
@@ -99,13 +136,26 @@ export interface EffectEvidence extends Omit<Quantity, "expression"> {
   jointSignificance: ByCovariance<{ p: number; significant: boolean }> | null;
   bootstrap: BootstrapEvidence | null;
   monteCarlo: MonteCarloInterval | null;
-  shown: ShownInterval;
+  /** Two-sided, at the confidence level; null where the number must not be reported, and then why. */
+  shown: ShownInterval | null;
+  withheld: string | null;
+  /** Differences between levels: p adjusted by Holm for all differences of the same effect. */
+  holmP: number | null;
 }
 
-export type Verdict = "supported" | "not_supported" | "opposite" | "unsettled" | "pending";
+/** `undirected`: a direction is claimed of a categorical variable without saying which levels are compared. */
+export type Verdict = "supported" | "not_supported" | "opposite" | "unsettled" | "undirected" | "pending";
 
 /** How the direct and the indirect effect stand to each other (Zhao, Lynch & Chen 2010, J Consumer Research 37). */
-export type MediationPattern = "indirect_only" | "complementary" | "competitive" | "direct_only" | "no_effect";
+export type MediationPattern =
+  | "indirect_only"
+  | "complementary"
+  | "competitive"
+  | "both"
+  | "direct_only"
+  | "no_effect"
+  | "opposing_routes"
+  | "open";
 
 export interface HypothesisEvidence {
   label: string;
@@ -120,6 +170,8 @@ export interface HypothesisEvidence {
   /** Ids of the claimed effects: one, or one per code column of a categorical predictor. */
   effects: string[];
   quantity: string;
+  /** The test that the verdict rests on; null where nothing could be tested. */
+  claim: ClaimTest | null;
   verdict: Verdict;
   /** Why this verdict, in a sentence. */
   reason: string;
@@ -148,8 +200,10 @@ export interface Evidence {
   title: string;
   unit: string;
   settings: Settings;
+  /** The errors in use: those of the settings, or cluster-robust ones where a cluster column is named. */
+  errors: CovarianceKind;
   roles: { predictors: string[]; mediators: string[]; outcomes: string[]; moderators: string[]; covariates: string[] };
-  /** With the effects of each step; for a moderated step those at the middle of its moderators. */
+  /** With the effects of each step; for a moderated step its average over the sample. */
   paths: (ModelPath & { effects: string[]; moderators: string[] })[];
   sample: {
     rowsRead: number;
@@ -158,7 +212,8 @@ export interface Evidence {
     dropped: number[];
     missing: Record<string, number>;
   };
-  descriptives: Record<string, { mean: number; sd: number; min: number; max: number }>;
+  /** Of numeric variables; without rows nothing is known of the extremes. */
+  descriptives: Record<string, { mean: number; sd: number; min: number | null; max: number | null }>;
   /** Means of each outcome in the two groups of a binary predictor. */
   groupMeans: { variable: string; outcome: string; levels: [string, string]; means: [number, number]; counts: [number, number] }[];
   codings: UsedCoding[];
@@ -166,6 +221,7 @@ export interface Evidence {
   equations: EquationEvidence[];
   effects: EffectEvidence[];
   hypotheses: HypothesisEvidence[];
+  several: SeveralEvidence | null;
   moderations: ModerationEvidence[];
   regions: RegionEvidence[];
   /** Joint tests of a categorical predictor's total effects, from the reduced regression. */

@@ -1,97 +1,110 @@
-import type { ModerationVerb, Verb } from "../theory";
-import type { EffectEvidence, MediationPattern, Verdict } from "./types";
-import { plain, thousands } from "./wording";
+import { replicatesToSettle } from "../inference";
+import type { ClaimTest, Verdict } from "./types";
+import { jointWords, percent, plain, pClause, thousands } from "./wording";
 
-export const directionOf = (verb: Verb | ModerationVerb): number =>
-  ({ raises: 1, lowers: -1, affects: 0, strengthens: 1, weakens: -1, alters: 0 })[verb];
+export interface Judgement {
+  verdict: Verdict;
+  reason: string;
+}
 
-/** Reads one claimed effect: which side of zero its interval lies on, and whether another seed might change that. */
-export function verdictOf(effect: EffectEvidence, verb: Verb | ModerationVerb, oneTailed: boolean): { verdict: Verdict; reason: string } {
-  const { lower, upper, method, provisional } = effect.shown;
-  if (lower === null || upper === null || effect.estimate === null) return { verdict: "pending", reason: "No interval is available yet." };
-  const direction = directionOf(verb);
+/** What a categorical variable leaves open: its name, its levels and the words that would settle it. */
+export interface OpenComparison {
+  variable: string;
+  levels: string[];
+}
+
+/** So many Monte Carlo errors from the null a limit counts as settled. */
+const SETTLED = 2;
+
+/**
+ * Reads one claim: on which side of the null its own limits lie, and whether another seed could change that.
+ * @param replicates behind simulated limits, for the number that would settle an open case
+ */
+export function verdictOf(test: ClaimTest | null, open: OpenComparison | null, replicates: number | null): Judgement {
+  if (!test) return { verdict: "pending", reason: "No interval is available." };
+  if (open && test.direction !== 0) return undirected(test, open);
+  if (test.joint) return jointVerdict(test.joint, 1 - test.level, test.provisional, replicates);
+  if (test.estimate === null || (test.lower === null && test.upper === null))
+    return { verdict: "pending", reason: "No interval is available yet." };
+  const wait = test.provisional && test.reference !== "bootstrap" ? ", by the delta method until the resamples arrive" : "";
+  return unsettled(test, replicates) ?? (test.tail === "one" ? oneTailed(test, wait) : twoTailed(test, wait));
+}
+
+function twoTailed({ lower, upper, nullValue, direction }: ClaimTest, wait: string): Judgement {
   const limits = `${plain(lower)} to ${plain(upper)}`;
-  if (effect.bootstrap && (method === "bca" || method === "bc" || method === "percentile")) {
-    const interval = effect.bootstrap[method]!;
-    if (interval.unsettled) {
-      const nearer = Math.abs(lower) < Math.abs(upper) ? "lower" : "upper";
-      const error = nearer === "lower" ? interval.mcseLower : interval.mcseUpper;
-      const more = interval.suggested ? `; about ${thousands(roundUp(interval.suggested))} resamples would settle it` : "";
-      return {
-        verdict: "unsettled",
-        reason: `The ${nearer} limit (${plain(nearer === "lower" ? lower : upper)}) is so near zero that another seed could move it across: its Monte Carlo error is ${plain(error, 4)}${more}.`,
-      };
-    }
-  }
-  const wait = provisional && effect.bootstrap === null ? " (delta method, until the resamples arrive)" : "";
-  if (lower > 0 || upper < 0) {
-    const sign = lower > 0 ? 1 : -1;
-    if (direction === 0) return { verdict: "supported", reason: `The interval, ${limits}, leaves out zero${wait}.` };
-    if (sign === direction) {
-      return {
-        verdict: "supported",
-        reason: `The interval, ${limits}, lies wholly ${sign > 0 ? "above" : "below"} zero, as stated${wait}.`,
-      };
-    }
-    if (oneTailed)
-      return {
-        verdict: "opposite",
-        reason: `The interval, ${limits}, lies on the other side of zero from what was stated; a one-tailed test cannot support that direction${wait}.`,
-      };
-    return {
-      verdict: "opposite",
-      reason: `The interval, ${limits}, lies wholly ${sign > 0 ? "above" : "below"} zero: the opposite of what was stated${wait}.`,
-    };
-  }
-  return { verdict: "not_supported", reason: `The interval, ${limits}, contains zero: no evidence either way${wait}.` };
+  const zero = nullWords(nullValue);
+  const sign = lower! > nullValue ? 1 : upper! < nullValue ? -1 : 0;
+  if (sign === 0) return { verdict: "not_supported", reason: `The interval leaves every value from ${limits} possible, ${zero} among them${wait}.` };
+  const where = sign > 0 ? "above" : "below";
+  if (direction === 0) return { verdict: "supported", reason: `The interval, ${limits}, excludes ${zero}${wait}.` };
+  if (sign === direction) return { verdict: "supported", reason: `The interval, ${limits}, lies wholly ${where} ${zero}, as stated${wait}.` };
+  return { verdict: "opposite", reason: `The interval, ${limits}, lies wholly ${where} ${zero}: the opposite of what was stated${wait}.` };
 }
 
-/** One verdict for a claim with several code columns: supported when any relative effect is, in the stated direction. */
-export function combine(verdicts: { verdict: Verdict; reason: string }[], labels: string[]): { verdict: Verdict; reason: string } {
-  if (verdicts.length === 1) return verdicts[0]!;
-  const order: Verdict[] = ["supported", "unsettled", "opposite", "pending", "not_supported"];
-  const verdict = order.find((v) => verdicts.some((each) => each.verdict === v)) ?? "pending";
-  const which = verdicts.flatMap((each, i) => (each.verdict === verdict ? [labels[i]!] : []));
-  return { verdict, reason: `Relative effects, which depend on the coding: ${words(verdict)} for ${which.join("; ")}.` };
+/** A one-tailed test has no second tail: the other direction can never be claimed from it. */
+function oneTailed({ lower, upper, nullValue, direction, estimate, level }: ClaimTest, wait: string): Judgement {
+  const bound = direction > 0 ? lower! : upper!;
+  const side = direction > 0 ? "above" : "below";
+  const zero = nullWords(nullValue);
+  const said = `The effect is ${side} ${plain(bound)} (${percent(level)} % one-sided bound${wait})`;
+  if (direction * (bound - nullValue) > 0) return { verdict: "supported", reason: `${said}, so ${side} ${zero}, as stated.` };
+  const other = direction * (estimate! - nullValue) < 0 ? " The estimate itself points the other way, which a one-tailed test cannot judge." : "";
+  return { verdict: "not_supported", reason: `${said}, which leaves ${zero} possible.${other}` };
 }
 
-const words = (verdict: Verdict): string =>
-  ({
-    supported: "supported",
-    unsettled: "unsettled",
-    opposite: "opposite to what was stated",
-    pending: "not yet known",
-    not_supported: "not supported",
-  })[verdict];
+/** Could another seed move the limit that decides across the null? */
+function unsettled(test: ClaimTest, replicates: number | null): Judgement | null {
+  const { lower, upper, mcseLower, mcseUpper, nullValue, tail } = test;
+  const ends = [
+    { name: "lower limit", at: lower, error: mcseLower },
+    { name: "upper limit", at: upper, error: mcseUpper },
+  ].filter((end) => end.at !== null && end.error > 0 && Math.abs(end.at - nullValue) <= SETTLED * end.error);
+  const [near] = ends.sort((a, b) => Math.abs(a.at! - nullValue) / a.error - Math.abs(b.at! - nullValue) / b.error);
+  if (!near) return null;
+  const distance = Math.abs(near.at! - nullValue);
+  const wanted = replicates !== null && distance > 0 ? replicatesToSettle(replicates, near.error, distance) : null;
+  const more = wanted !== null && wanted <= 100_000_000 ? `; about ${thousands(roundUp(wanted))} resamples would settle it` : "";
+  const name = tail === "one" ? "one-sided bound" : near.name;
+  return {
+    verdict: "unsettled",
+    reason: `The ${name} (${plain(near.at)}) is so near ${nullWords(nullValue)} that another seed could move it across: its Monte Carlo error is ${plain(near.error, 4)}${more}.`,
+  };
+}
+
+const nullWords = (value: number): string => (value === 0 ? "zero" : plain(value));
+
+function jointVerdict(joint: NonNullable<ClaimTest["joint"]>, alpha: number, provisional: boolean, replicates: number | null): Judgement {
+  const words = jointWords(joint);
+  if (joint.mcse > 0 && Math.abs(joint.p - alpha) <= SETTLED * joint.mcse) {
+    const distance = Math.abs(joint.p - alpha);
+    const more = replicates !== null && distance > 0 ? `; about ${thousands(roundUp(replicatesToSettle(replicates, joint.mcse, distance)))} resamples would settle it` : "";
+    return { verdict: "unsettled", reason: `${words}: p is so near ${plain(alpha)} that another seed could move it across${more}.` };
+  }
+  const wait = provisional ? " (delta method, until the resamples arrive)" : "";
+  if (joint.p < alpha) return { verdict: "supported", reason: `${words}: the groups differ in this effect${wait}. Which of them do stands among the pairwise differences.` };
+  return { verdict: "not_supported", reason: `${words}: no difference between the groups is large enough to be told from chance${wait}.` };
+}
+
+function undirected(test: ClaimTest, { variable, levels }: OpenComparison): Judgement {
+  const [first = "one level", second = "another"] = levels;
+  const example = `${variable} ("${second}" against "${first}")`;
+  const tested = test.joint ? ` Without a direction: ${jointWords(test.joint)}.` : "";
+  return {
+    verdict: "undirected",
+    reason: `“${variable}” has ${levels.length} levels, so a direction needs a comparison: name two of them, as in ${example}.${tested}`,
+  };
+}
+
+/** The judgement when Holm's correction takes part in the decision: what its adjusted p does not support falls. */
+export const afterHolm = (judgement: Judgement, adjustedP: number | null, alpha: number): Judgement =>
+  adjustedP === null || adjustedP < alpha || (judgement.verdict !== "supported" && judgement.verdict !== "opposite")
+    ? judgement
+    : {
+        verdict: "not_supported",
+        reason: `${judgement.reason} Corrected for the number of hypotheses (Holm), ${pClause(adjustedP)}, which does not reach ${plain(alpha)}.`,
+      };
 
 function roundUp(count: number): number {
   const unit = 10 ** Math.max(2, Math.floor(Math.log10(count)) - 1);
   return Math.ceil(count / unit) * unit;
-}
-
-const clear = (e: EffectEvidence): boolean => e.shown.lower !== null && (e.shown.lower > 0 || e.shown.upper! < 0);
-
-/** Direct and indirect effect together, in the classical words and in newer ones. */
-export function mediationPattern(
-  indirect: EffectEvidence,
-  direct: EffectEvidence | undefined,
-): { kind: MediationPattern; words: string } | null {
-  if (!direct || indirect.estimate === null || direct.estimate === null) return null;
-  const i = clear(indirect);
-  const d = clear(direct);
-  if (i && d && indirect.estimate * direct.estimate > 0) {
-    return { kind: "complementary", words: "Indirect and direct effect, same sign: partial (complementary) mediation." };
-  }
-  if (i && d)
-    return {
-      kind: "competitive",
-      words: "Indirect and direct effect of opposite signs: competitive (inconsistent) mediation, a form of suppression, not an error.",
-    };
-  if (i)
-    return {
-      kind: "indirect_only",
-      words: "An indirect effect without evidence of a direct one: indirect-only, classically called full mediation.",
-    };
-  if (d) return { kind: "direct_only", words: "A direct effect without evidence of an indirect one: no mediation shown." };
-  return { kind: "no_effect", words: "No evidence of an indirect or of a direct effect." };
 }

@@ -1,20 +1,33 @@
-import { directId, totalId, type EffectPair } from "../effects";
+import { directId, indirectId, totalId, totalIndirectId, type EffectPair } from "../effects";
 import { LEVERAGE_ONE } from "../estimators/least-squares";
 import type { Prepared } from "../prepare";
 import type { Warning } from "../problems";
-import type { BootstrapRun, EffectEvidence } from "./types";
-import { percent } from "./wording";
+import type { CovarianceKind } from "../study";
+import { excludes } from "./reading";
+import type { BootstrapRun, EffectEvidence, EquationEvidence } from "./types";
+import { percent, plain } from "./wording";
 
 const HIGH_VIF = 10;
 const MANY_FAILED = 0.05;
+/** Above this share of resamples without a finite value a quantity is warned of. */
+const MANY_MISSING = 0.01;
+/** Fewer clusters than these make cluster-robust errors uncertain, or hardly usable. */
+const FEW_CLUSTERS = 40;
+const TOO_FEW_CLUSTERS = 10;
 /** Ratios have such heavy tails that their limits alone would raise this warning in most studies. */
 const UNSTEADY = new Set(["ratio_to_direct", "proportion_mediated"]);
 
 /** What deserves a look, whatever the interval method. */
-export function warningsOf(prepared: Prepared, effects: EffectEvidence[], run: BootstrapRun | null): Warning[] {
+export function warningsOf(
+  prepared: Prepared,
+  effects: EffectEvidence[],
+  equations: EquationEvidence[],
+  run: BootstrapRun | null,
+): Warning[] {
   return [
     ...sampleWarnings(prepared),
-    ...fitWarnings(prepared),
+    ...clusterWarnings(prepared),
+    ...fitWarnings(prepared, equations),
     ...probeWarnings(prepared),
     ...effectWarnings(prepared, effects),
     ...resamplingWarnings(effects, run),
@@ -46,7 +59,7 @@ function sampleWarnings({ sample, study, theory, dataset }: Prepared): Warning[]
     const reasons = causes.map(([name, count]) => `${name} ${count}`).join(", ");
     list.push({
       code: "rows_dropped",
-      message: `${sample.dropped.length} of ${sample.rowsRead} ${study.unit} are left out because an answer is missing (${reasons}).`,
+      message: `${sample.dropped.length} of ${sample.rowsRead} ${study.unit} are left out because a value is missing (${reasons}).`,
       about: causes.map(([name]) => name),
     });
   }
@@ -62,9 +75,20 @@ function sampleWarnings({ sample, study, theory, dataset }: Prepared): Warning[]
   return list;
 }
 
-function fitWarnings({ fits, sample }: Prepared): Warning[] {
+function clusterWarnings({ resampling, study }: Prepared): Warning[] {
+  const { scheme } = resampling;
+  if (scheme.kind !== "clusters" || scheme.members.length >= FEW_CLUSTERS) return [];
+  const { length } = scheme.members;
+  const message =
+    length < TOO_FEW_CLUSTERS
+      ? `There are only ${length} clusters of “${study.settings.cluster}”: cluster-robust errors and cluster resampling cannot be relied on with so few, and no verdict here should rest on them alone.`
+      : `There are ${length} clusters of “${study.settings.cluster}”. Below about ${FEW_CLUSTERS} cluster-robust errors lean on the small-sample correction (CR2, Satterthwaite) and bootstrap limits tend to be too narrow.`;
+  return [{ code: "few_clusters", message, about: [study.settings.cluster!] }];
+}
+
+function fitWarnings({ fits, sample }: Prepared, equations: EquationEvidence[]): Warning[] {
   const list: Warning[] = [];
-  for (const fit of fits) {
+  for (const [g, fit] of fits.entries()) {
     const { outcome, columns } = fit.equation;
     if (fit.perfect)
       list.push({
@@ -80,21 +104,39 @@ function fitWarnings({ fits, sample }: Prepared): Warning[] {
         about: [outcome],
       });
     const inProducts = new Set(columns.flatMap((c) => [...(c.components ? [c.key] : []), ...(c.components ?? []).map((part) => part.key)]));
-    const near = columns.filter((c, j) => fit.vif[j]! > HIGH_VIF && !inProducts.has(c.key));
-    if (near.length > 0) {
-      const values = near.map((c) => `${c.label} (VIF ${Math.round(fit.vif[columns.indexOf(c)]!)})`).join(", ");
+    const near = columns.filter((c, j) => c.contrast === null && fit.vif[j]! > HIGH_VIF && !inProducts.has(c.key));
+    // Code columns of one factor are never judged one by one: their VIF depend on the coding.
+    const sets = equations[g]!.omnibus.filter(
+      (o) => (o.gvifPerDimension ?? 0) ** 2 > HIGH_VIF && !columns.some((c) => c.variable === o.variable && inProducts.has(c.key)),
+    );
+    const values = [
+      ...near.map((c) => `${c.label} (VIF ${Math.round(fit.vif[columns.indexOf(c)]!)})`),
+      ...sets.map((o) => `${o.variable} (GVIF per dimension, squared: ${Math.round(o.gvifPerDimension! ** 2)})`),
+    ];
+    if (values.length > 0) {
       list.push({
         code: "near_collinear",
-        message: `In the equation of “${outcome}” some predictors nearly determine each other: ${values}. Their separate coefficients are imprecise.`,
-        about: near.map((c) => c.key),
+        message: `In the equation of “${outcome}” some predictors nearly determine each other: ${values.join(", ")}. Their separate coefficients are imprecise.`,
+        about: [...near.map((c) => c.key), ...sets.map((o) => o.variable)],
       });
     }
   }
   return list;
 }
 
-function probeWarnings({ context }: Prepared): Warning[] {
-  return context.moderators.flatMap((m) => {
+function probeWarnings({ context, study }: Prepared): Warning[] {
+  const idle = Object.keys(study.settings.probes).filter((name) => !context.moderators.some((m) => m.name === name));
+  const unused = idle.map((name): Warning => {
+    const exists = study.variables.some((v) => v.name === name);
+    return {
+      code: "probes_unused",
+      message: exists
+        ? `Comparison values are set for “${name}”, which moderates nothing in this theory; they are not used.`
+        : `Comparison values are set for “${name}”, but no variable is called that; they are not used. Is the name spelled as in the data?`,
+      about: [name],
+    };
+  });
+  const outside = context.moderators.flatMap((m) => {
     const outside = m.probes.filter((p) => p.outsideRange);
     if (outside.length === 0) return [];
     const words = outside.map((p) => `${p.label.replace("=", "")}${p.label.startsWith("=") ? "" : ` (${p.value!.toFixed(2)})`}`).join(", ");
@@ -106,6 +148,7 @@ function probeWarnings({ context }: Prepared): Warning[] {
       },
     ];
   });
+  return [...unused, ...outside];
 }
 
 function effectWarnings(prepared: Prepared, effects: EffectEvidence[]): Warning[] {
@@ -113,7 +156,7 @@ function effectWarnings(prepared: Prepared, effects: EffectEvidence[]): Warning[
   const find = (id: string): EffectEvidence | undefined => effects.find((e) => e.id === id);
   for (const pair of prepared.context.pairs) {
     if (pair.categorical || pair.indirect.length === 0 || !prepared.theory.roles.predictors.includes(pair.fromVariable)) continue;
-    list.push(...pairWarnings(pair, find));
+    list.push(...pairWarnings(pair, prepared.errors, find));
   }
   for (const effect of effects) {
     if (effect.twoPath && !effect.twoPath.goodman)
@@ -126,20 +169,22 @@ function effectWarnings(prepared: Prepared, effects: EffectEvidence[]): Warning[
   return list;
 }
 
-function pairWarnings(pair: EffectPair, find: (id: string) => EffectEvidence | undefined): Warning[] {
+function pairWarnings(pair: EffectPair, errors: CovarianceKind, find: (id: string) => EffectEvidence | undefined): Warning[] {
   const list: Warning[] = [];
   const direct = find(directId(pair.from, pair.to));
   const total = find(totalId(pair.from, pair.to));
   if (!direct || !total || direct.estimate === null || total.estimate === null) return list;
-  const indirect = total.estimate - direct.estimate;
-  if (indirect * direct.estimate < 0) {
+  const indirect = find(totalIndirectId(pair.from, pair.to)) ?? find(indirectId(pair.from, pair.indirect[0]!.nodes));
+  const clear = (e: EffectEvidence | undefined): boolean => e?.shown != null && excludes(e.shown, 0) === true;
+  // Opposite signs of two estimates alone are what chance makes in half of all samples without a direct effect.
+  if (clear(direct) && clear(indirect) && indirect!.estimate! * direct.estimate < 0) {
     list.push({
       code: "inconsistent_mediation",
-      message: `The direct and the indirect effect of ${pair.from} on ${pair.to} have opposite signs (inconsistent mediation). That is a finding, not an error; a proportion mediated has no meaning here.`,
-      about: [direct.id, total.id],
+      message: `The direct effect (${plain(direct.estimate)}) and the indirect effect (${plain(indirect!.estimate)}) of ${pair.from} on ${pair.to} have opposite signs, and both intervals exclude zero (inconsistent mediation). That is a finding, not an error; a proportion mediated has no meaning here.`,
+      about: [direct.id, indirect!.id],
     });
   }
-  const own = total.reduced?.tests.classical ?? total.delta.joint.classical;
+  const own = total.reduced?.tests[errors] ?? total.delta.joint[errors];
   if (own && own.lower <= 0 && own.upper >= 0) {
     list.push({
       code: "proportion_unstable",
@@ -185,7 +230,12 @@ function resamplingWarnings(effects: EffectEvidence[], run: BootstrapRun | null)
   listed(
     "b_too_small",
     "There are too few resamples for this level: a limit is simply the most extreme one",
-    (e) => !UNSTEADY.has(e.kind) && (e.bootstrap!.bca ?? e.bootstrap!.bc ?? e.bootstrap!.percentile).tooFewReplicates,
+    (e) => !UNSTEADY.has(e.kind) && ((e.bootstrap!.bca ?? e.bootstrap!.bc ?? e.bootstrap!.percentile)?.tooFewReplicates ?? false),
+  );
+  listed(
+    "replicates_missing",
+    "In more than 1 % of the resamples a quantity is not a finite number; they are left out for it alone, and above 10 % it gets no limits",
+    ({ bootstrap }) => bootstrap!.missing > MANY_MISSING * (bootstrap!.used + bootstrap!.missing),
   );
   return list;
 }

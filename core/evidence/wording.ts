@@ -1,3 +1,5 @@
+import type { JointTest } from "../inference";
+
 /** A number for reading: three significant decimals at ordinary sizes, never scientific in between. */
 export function plain(value: number | null | undefined, digits = 3): string {
   if (value === null || value === undefined || !Number.isFinite(value)) return "–";
@@ -12,8 +14,9 @@ export function plain(value: number | null | undefined, digits = 3): string {
 export function pValue(p: number | null | undefined, isBound = false): string {
   if (p === null || p === undefined || Number.isNaN(p)) return "–";
   if (p < 0.001) return "< .001";
-  const text = p >= 0.9995 ? "1.000" : p.toFixed(3).replace(/^0/, "");
-  return isBound ? `< ${text}` : text;
+  // A bound is rounded up, or it would promise more than is known.
+  if (isBound) return `< ${(Math.ceil(p * 1000 - 1e-9) / 1000).toFixed(3).replace(/^0/, "")}`;
+  return p >= 0.9995 ? "1.000" : p.toFixed(3).replace(/^0/, "");
 }
 
 /** A p value as a clause: “p = .031”, “p < .001”. */
@@ -21,6 +24,24 @@ export function pClause(p: number | null | undefined, isBound = false): string {
   const text = pValue(p, isBound);
   return text.startsWith("<") ? `p ${text}` : `p = ${text}`;
 }
+
+/** A joint test in one phrase: “F(2, 116) = 4.12, p = .019”. */
+export function jointWords({ reference, statistic, df1, df2, p }: JointTest): string {
+  if (reference === "F") return `Joint test F(${df1}, ${plain(df2, Number.isInteger(df2) ? 0 : 1)}) = ${plain(statistic, 2)}, ${pClause(p)}`;
+  if (reference === "chi2") return `Joint test χ²(${df1}) = ${plain(statistic, 2)}, ${pClause(p)}`;
+  return `Joint bootstrap test of the ${df1} relative effects, T = ${plain(statistic, 2)}, ${pClause(p)}`;
+}
+
+/** What an interval is called: the t-based one is not the delta method. */
+export const intervalName = ({ method, reference }: { method: string; reference: string }): string =>
+  reference === "t" ? "t-based" : INTERVAL_WORDS[method]!;
+
+/** What a p value rests on, for pages on which several kinds stand. */
+export const referenceName = ({ reference, df }: { reference: string; df: number | null }): string =>
+  reference === "t" ? `t(${plain(df, df !== null && Number.isInteger(df) ? 0 : 1)})` : reference === "z" ? "z" : reference === "monte_carlo" ? "Monte Carlo" : "bootstrap";
+
+/** The errors in use, by their name. */
+export const errorsName = (errors: string): string => (errors === "CR2" ? "cluster-robust (CR2)" : errors);
 
 /** A percentage without needless decimals: 95, 97.5. */
 export const percent = (share: number): string => String(Number((100 * share).toFixed(2)));

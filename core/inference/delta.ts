@@ -10,7 +10,7 @@ export interface NormalTest {
   upper: number;
 }
 
-/** g' V g over the coefficients; the gradient may be longer than V when it also holds other parameters. */
+/** g' V g over the coefficients; what a longer gradient holds beyond them does not enter. */
 export function quadraticForm(g: Float64Array, { size, values }: JointCovariance): number {
   let sum = 0;
   for (let i = 0; i < size; i++) {
@@ -30,10 +30,11 @@ export function normalTest(estimate: number, variance: number, level: number): N
 
 /**
  * Delta-method test of a function of the coefficients with gradient g.
+ * @param fixed parameters from here on (averages of moderators over the sample) are taken as fixed numbers
  * @returns null where the function also depends on parameters without a covariance (SDs), or V is not available
  */
-export function deltaTest(estimate: number, g: Float64Array, v: JointCovariance, level: number): NormalTest | null {
-  for (let i = v.size; i < g.length; i++) if (g[i] !== 0) return null;
+export function deltaTest(estimate: number, g: Float64Array, v: JointCovariance, level: number, fixed = g.length): NormalTest | null {
+  for (let i = v.size; i < fixed; i++) if (g[i] !== 0) return null;
   const variance = quadraticForm(g, v);
   return variance >= 0 && Number.isFinite(estimate) ? normalTest(estimate, variance, level) : null;
 }

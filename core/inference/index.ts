@@ -1,12 +1,14 @@
-export { groupedScheme, Resampler, type ReplicateBlock, type ResamplingProblem, type Scheme } from "./resampling";
+export { groupedScheme, Resampler, strataOf, type ReplicateBlock, type ResamplingProblem, type Scheme } from "./resampling";
 export {
   bootstrapLimits,
   bootstrapSummary,
+  replicatesToSettle,
   type Limits,
   type BootstrapInterval,
   type BootstrapSummary,
   type IntervalInput,
 } from "./intervals";
+export { holmAdjusted, jointBootstrapTest, jointDeltaTest, type JointTest } from "./joint";
 export { bootstrapP, type BootstrapP } from "./bootstrap-p";
 export { deltaTest, normalTest, quadraticForm, type NormalTest } from "./delta";
 export { monteCarloIntervals, type MonteCarloInterval } from "./monte-carlo";

@@ -1,4 +1,4 @@
-import { phi, zQuantile } from "../numerics/distributions";
+import { normalP, Phi, phi, zQuantile } from "../numerics/distributions";
 import { mean, standardDeviation } from "../numerics/moments";
 import { quantile6 } from "../numerics/quantile";
 import { quantilesInPlace } from "../numerics/select";
@@ -17,6 +17,9 @@ export interface BootstrapInterval extends BootstrapP {
   /** Monte Carlo error of each limit: how far another seed would move it. */
   mcseLower: number;
   mcseUpper: number;
+  /** The same of the one-sided bounds. */
+  mcseOneSidedLower: number;
+  mcseOneSidedUpper: number;
   /** An adjusted tail lies beyond the replicates, so the limit is the extreme one. */
   tooFewReplicates: boolean;
   /** The limit nearer the null lies within two Monte Carlo errors of it. */
@@ -28,6 +31,8 @@ export interface BootstrapInterval extends BootstrapP {
 export interface BootstrapSummary {
   /** Replicates used. */
   used: number;
+  /** Replicates in which this quantity was not finite; with too many of them there are no limits. */
+  missing: number;
   se: number | null;
   bias: number;
   /** Share of replicates below the estimate, ties counted half. */
@@ -36,20 +41,27 @@ export interface BootstrapSummary {
   z0: number | null;
   acceleration: number | null;
   accelerationZero: boolean;
-  percentile: BootstrapInterval;
+  percentile: BootstrapInterval | null;
   bc: BootstrapInterval | null;
   bca: BootstrapInterval | null;
-  basic: { lower: number; upper: number };
-  normal: { lower: number; upper: number } | null;
-  bootstrapT: { lower: number; upper: number } | null;
+  basic: BootstrapInterval | null;
+  normal: BootstrapInterval | null;
+  bootstrapT: BootstrapInterval | null;
 }
+
+/** Beyond this share of replicates without a finite value a quantity has no limits. */
+const MOST_MISSING = 0.1;
 
 export interface IntervalInput {
   estimate: number;
-  /** Replicates that did not fail. */
+  /** Finite values, at least one. */
   replicates: Float64Array;
+  /** Fitted replicates in which the quantity was not finite. */
+  missing?: number;
   /** Jackknife values that did not fail; empty when BCa is not wanted. */
   jackknife: ArrayLike<number>;
+  /** Stratum of each jackknife value, where rows were drawn within strata. */
+  strata?: ArrayLike<number> | null;
   /** Confidence level. */
   level: number;
   nullValue?: number;
@@ -72,27 +84,78 @@ export function bootstrapSummary(input: IntervalInput): BootstrapSummary {
   const bias = mean(replicates) - estimate;
   const below = shareBelow(replicates, estimate);
   const z0 = below > 0 && below < 1 ? zQuantile(below) : null;
-  const { acceleration, zero } = accelerationOf(input.jackknife);
-  const make = (method: Adjustment): BootstrapInterval | null => interval(sorted, alpha, nullValue, below, method);
-  const percentile = make({ kind: "percentile" })!;
-  const z = zQuantile(1 - alpha / 2);
-  const mirrored = (q: number): number => 2 * estimate - quantile6(sorted, q);
+  const { acceleration, zero } = accelerationOf(input.jackknife, input.strata);
+  const missing = input.missing ?? 0;
+  const available = missing <= MOST_MISSING * (B + missing);
+  const make = (method: Adjustment): BootstrapInterval | null =>
+    available ? interval(sorted, alpha, nullValue, below, method) : null;
   return {
     used: B,
+    missing,
     se,
     bias,
     below,
     z0,
     acceleration,
     accelerationZero: zero,
-    percentile,
+    percentile: make({ kind: "percentile" }),
     bc: z0 === null ? null : make({ kind: "bc", z0 }),
     bca: z0 === null || acceleration === null ? null : make({ kind: "bca", z0, a: acceleration }),
-    basic: { lower: mirrored(1 - alpha / 2), upper: mirrored(alpha / 2) },
-    normal: se === null ? null : { lower: estimate - bias - z * se, upper: estimate - bias + z * se },
-    bootstrapT: studentised(input, alpha),
+    basic: available ? percentileOf(reversed(sorted, (t) => 2 * estimate - t), alpha, nullValue) : null,
+    normal: available && se !== null ? normalInterval(estimate - bias, se, B, alpha, nullValue) : null,
+    bootstrapT: available ? studentised(input, alpha, nullValue) : null,
   };
 }
+
+/** The percentile interval of sorted values: also of draws of another kind than resamples. */
+export const percentileOf = (sorted: Float64Array, alpha: number, nullValue = 0): BootstrapInterval =>
+  interval(sorted, alpha, nullValue, 0.5, { kind: "percentile" })!;
+
+/** A falling function of sorted values, sorted again. */
+function reversed(sorted: Float64Array, f: (t: number) => number): Float64Array {
+  const out = new Float64Array(sorted.length);
+  for (let i = 0; i < out.length; i++) out[i] = f(sorted[out.length - 1 - i]!);
+  return out;
+}
+
+/** Limits from the normal distribution with the bootstrap's bias and SE; the error of both makes the limits' Monte Carlo error. */
+function normalInterval(centre: number, se: number, B: number, alpha: number, nullValue: number): BootstrapInterval {
+  const z = zQuantile(1 - alpha / 2);
+  const oneSided = zQuantile(1 - alpha);
+  const error = (reach: number): number => (Math.sqrt(1 + (reach * reach) / 2) * se) / Math.sqrt(B);
+  const score = (centre - nullValue) / se;
+  const limits = { lower: centre - z * se, upper: centre + z * se, mcseLower: error(z), mcseUpper: error(z) };
+  return {
+    ...limits,
+    adjusted: [alpha / 2, 1 - alpha / 2],
+    oneSidedLower: centre - oneSided * se,
+    oneSidedUpper: centre + oneSided * se,
+    mcseOneSidedLower: error(oneSided),
+    mcseOneSidedUpper: error(oneSided),
+    tooFewReplicates: false,
+    ...settled(limits, nullValue, B),
+    pTwoSided: normalP(score),
+    pGreater: Phi(-score),
+    pLess: Phi(score),
+    pIsBound: false,
+  };
+}
+
+/** Does the limit nearer the null lie within two Monte Carlo errors of it, and how many replicates would settle that? */
+function settled(
+  { lower, upper, mcseLower, mcseUpper }: Pick<BootstrapInterval, "lower" | "upper" | "mcseLower" | "mcseUpper">,
+  nullValue: number,
+  B: number,
+): Pick<BootstrapInterval, "unsettled" | "suggested"> {
+  const nearerLower = Math.abs(lower - nullValue) <= Math.abs(upper - nullValue);
+  const distance = Math.abs((nearerLower ? lower : upper) - nullValue);
+  const error = nearerLower ? mcseLower : mcseUpper;
+  const unsettled = distance <= 2 * error && error > 0;
+  return { unsettled, suggested: unsettled && distance > 0 ? replicatesToSettle(B, error, distance) : null };
+}
+
+/** Replicates after which a limit at this distance from the null would be two Monte Carlo errors away from it. */
+export const replicatesToSettle = (B: number, error: number, distance: number): number => Math.ceil(B * ((2 * error) / distance) ** 2);
 
 export type Limits = [lower: number, upper: number];
 
@@ -101,11 +164,12 @@ export function bootstrapLimits({
   estimate,
   replicates,
   jackknife,
+  strata,
   level,
 }: IntervalInput): Record<"percentile" | "bc" | "bca", Limits | null> {
   const below = shareBelow(replicates, estimate);
   const z0 = below > 0 && below < 1 ? zQuantile(below) : null;
-  const { acceleration } = accelerationOf(jackknife);
+  const { acceleration } = accelerationOf(jackknife, strata);
   const tails = (method: Adjustment): number[] => {
     const found = [(1 - level) / 2, (1 + level) / 2].flatMap((q) => adjustedTail(q, method) ?? []);
     return found.length === 2 ? found : [];
@@ -129,10 +193,6 @@ function interval(sorted: Float64Array, alpha: number, nullValue: number, below:
   const upper = quantile6(sorted, high);
   const mcseLower = limitError(sorted, low, alpha / 2, below, method);
   const mcseUpper = limitError(sorted, high, 1 - alpha / 2, below, method);
-  const nearerLower = Math.abs(lower - nullValue) <= Math.abs(upper - nullValue);
-  const distance = Math.abs((nearerLower ? lower : upper) - nullValue);
-  const error = nearerLower ? mcseLower : mcseUpper;
-  const unsettled = distance <= 2 * error && error > 0;
   const outside = (q: number): boolean => q < 1 / (B + 1) || q > B / (B + 1);
   return {
     lower,
@@ -142,9 +202,10 @@ function interval(sorted: Float64Array, alpha: number, nullValue: number, below:
     oneSidedUpper: quantile6(sorted, oneHigh),
     mcseLower,
     mcseUpper,
+    mcseOneSidedLower: limitError(sorted, oneLow, alpha, below, method),
+    mcseOneSidedUpper: limitError(sorted, oneHigh, 1 - alpha, below, method),
     tooFewReplicates: outside(low) || outside(high),
-    unsettled,
-    suggested: unsettled && distance > 0 ? Math.ceil(B * ((2 * error) / distance) ** 2) : null,
+    ...settled({ lower, upper, mcseLower, mcseUpper }, nullValue, B),
     ...bootstrapP(sorted, nullValue, method),
   };
 }
@@ -181,20 +242,33 @@ function shareBelow(replicates: Float64Array, estimate: number): number {
   return count / replicates.length;
 }
 
-function accelerationOf(jackknife: ArrayLike<number>): { acceleration: number | null; zero: boolean } {
+/** With strata the values are centred within each, since rows of one stratum never stand for those of another. */
+function accelerationOf(jackknife: ArrayLike<number>, strata?: ArrayLike<number> | null): { acceleration: number | null; zero: boolean } {
   if (jackknife.length === 0) return { acceleration: null, zero: false };
-  const centre = mean(jackknife);
+  const centres = strata ? stratumMeans(jackknife, strata) : null;
+  const centre = centres ? 0 : mean(jackknife);
   let squares = 0;
   let cubes = 0;
   for (let i = 0; i < jackknife.length; i++) {
-    const d = centre - jackknife[i]!;
+    const d = (centres ? centres.get(strata![i]!)! : centre) - jackknife[i]!;
     squares += d * d;
     cubes += d * d * d;
   }
   return squares === 0 ? { acceleration: 0, zero: true } : { acceleration: cubes / (6 * squares ** 1.5), zero: false };
 }
 
-function studentised({ estimate, replicates, se, replicateSe }: IntervalInput, alpha: number) {
+function stratumMeans(values: ArrayLike<number>, strata: ArrayLike<number>): Map<number, number> {
+  const groups = new Map<number, number[]>();
+  for (let i = 0; i < values.length; i++) {
+    const group = groups.get(strata[i]!);
+    if (group) group.push(values[i]!);
+    else groups.set(strata[i]!, [values[i]!]);
+  }
+  return new Map([...groups].map(([stratum, list]) => [stratum, mean(list)]));
+}
+
+/** Mirrored quantiles of the studentised replicates: the percentile interval of estimate - t se. */
+function studentised({ estimate, replicates, se, replicateSe }: IntervalInput, alpha: number, nullValue: number): BootstrapInterval | null {
   if (se === undefined || replicateSe === undefined) return null;
   // A resample whose own error is not known, or nothing, has no t.
   const t = replicates
@@ -202,8 +276,9 @@ function studentised({ estimate, replicates, se, replicateSe }: IntervalInput, a
     .filter(Number.isFinite)
     .sort();
   if (t.length === 0) return null;
-  return {
-    lower: estimate - quantile6(t, 1 - alpha / 2) * se,
-    upper: estimate - quantile6(t, alpha / 2) * se,
-  };
+  return percentileOf(
+    reversed(t, (value) => estimate - value * se),
+    alpha,
+    nullValue,
+  );
 }

@@ -1,30 +1,29 @@
 import type { JointCovariance } from "../estimators/least-squares";
 import type { Evaluator } from "../effects/expression";
+import { percentileOf, type BootstrapInterval } from "./intervals";
 import { RandomStream } from "../numerics/random";
-import { quantile6 } from "../numerics/quantile";
 
 /** Draws of the Monte Carlo interval use stream indices from here on, apart from those of bootstrap replicates. */
 const FIRST_STREAM = 0x80000000;
 
-export interface MonteCarloInterval {
+export interface MonteCarloInterval extends BootstrapInterval {
   draws: number;
-  lower: number;
-  upper: number;
 }
 
 /**
  * Monte Carlo intervals (MacKinnon, Lockwood & Williams 2004, Multivar Behav Res 39): parameter vectors from
  * N(b, V), quantiles of each function of them.
- * @param theta parameter vector; those beyond the covariance's size (SDs) stay fixed
+ * @param theta parameter vector; averages of moderators, beyond the covariance's size, stay fixed
+ * @param functions null where a quantity also depends on SDs, which have no covariance to draw from
  */
 export function monteCarloIntervals(
   theta: Float64Array,
   v: JointCovariance,
-  functions: Evaluator[],
+  functions: (Evaluator | null)[],
   draws: number,
   seed: number,
   level: number,
-): MonteCarloInterval[] {
+): (MonteCarloInterval | null)[] {
   const root = semidefiniteRoot(v);
   const stream = new RandomStream();
   const normals = new Float64Array(v.size);
@@ -38,12 +37,13 @@ export function monteCarloIntervals(
       for (let j = 0; j <= i; j++) shift += root[i * v.size + j]! * normals[j]!;
       vector[i] = theta[i]! + shift;
     }
-    functions.forEach((f, at) => (values[at]![r] = f(vector, 0)));
+    functions.forEach((f, at) => (values[at]![r] = f ? f(vector, 0) : NaN));
   }
   const alpha = 1 - level;
   return values.map((column) => {
     const sorted = column.filter((value) => Number.isFinite(value)).sort();
-    return { draws, lower: quantile6(sorted, alpha / 2), upper: quantile6(sorted, 1 - alpha / 2) };
+    // The rule for replicates holds for draws too: with more than a tenth of them missing there are no limits.
+    return sorted.length < 0.9 * draws ? null : { draws, ...percentileOf(sorted, alpha) };
   });
 }
 

@@ -36,6 +36,14 @@ export function groupedScheme(kind: "strata" | "clusters", values: ArrayLike<num
   return { kind, members: [...groups.values()].map((rows) => Int32Array.from(rows)) };
 }
 
+/** The stratum of each row where rows are drawn within strata, else null. */
+export function strataOf(scheme: Scheme, n: number): Int32Array | null {
+  if (scheme.kind !== "strata") return null;
+  const strata = new Int32Array(n);
+  scheme.members.forEach((rows, s) => rows.forEach((row) => (strata[row] = s)));
+  return strata;
+}
+
 /**
  * Bootstrap replicates and jackknife values of the parameter vector. Replicate r depends on (seed, r) only,
  * so any split over workers gives the same numbers.
@@ -118,7 +126,8 @@ class Studentiser {
     this.count = functions.length;
     this.covariance = new ResampledCovariance(refit, rule);
     this.gradient = new Float64Array(refit.size);
-    const known = (e: Expression): boolean => [...parametersOf(e)].every((index) => index < this.covariance.size);
+    const fixed = refit.averages.first;
+    const known = (e: Expression): boolean => [...parametersOf(e)].every((index) => index < this.covariance.size || index >= fixed);
     this.functions = functions.map((e) => (known(e) ? compileGradient(e) : null));
   }
 

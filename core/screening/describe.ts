@@ -1,3 +1,4 @@
+import { quantile6 } from "../numerics/quantile";
 import { extent, mean, standardDeviation } from "../numerics/moments";
 
 /** A variable in numbers; null where a number is not defined. */
@@ -12,6 +13,8 @@ export interface Description {
   min: number | null;
   max: number | null;
   median: number | null;
+  /** The 1, 2, ... 99 % points (type 6 quantiles); null without values. */
+  percentiles: number[] | null;
   /** Distinct observed values. */
   distinct: number;
   zeroVariance: boolean;
@@ -43,10 +46,16 @@ export function describe(values: Float64Array): Description {
     min: n > 0 ? min : null,
     max: n > 0 ? max : null,
     median: n > 0 ? median(x) : null,
+    percentiles: n > 0 ? percentiles(x) : null,
     distinct,
     zeroVariance: distinct === 1,
     ...shape,
   };
+}
+
+function percentiles(x: Float64Array): number[] {
+  const sorted = Float64Array.from(x).sort();
+  return Array.from({ length: 99 }, (_, i) => quantile6(sorted, (i + 1) / 100));
 }
 
 function shapeOf(x: Float64Array) {

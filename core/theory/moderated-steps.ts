@@ -49,6 +49,10 @@ export function moderatedSteps(statements: readonly Statement[]): { steps: Moder
   }
   const steps = new Map<string, ModeratedStep>();
   for (const step of [...of.values()].flat()) {
+    if (new Set(step.moderators).size < step.moderators.length) {
+      const message = `“${step.moderators[0]}” cannot act together with itself.`;
+      throw new StudyProblem("notation", message, { variables: step.moderators });
+    }
     for (const name of step.moderators) {
       if (name === step.to || (name === step.from && step.moderators.length > 1)) {
         throw new StudyProblem(
@@ -74,7 +78,7 @@ export function productsOf(steps: readonly ModeratedStep[], outcome: string): st
   const found: string[][] = [];
   const add = (names: string[]): void => {
     const same = (other: string[]): boolean => [...other].sort().join("\u0000") === [...names].sort().join("\u0000");
-    if (new Set(names).size === names.length && !found.some(same)) found.push(names);
+    if (!found.some(same)) found.push(names);
   };
   const own = steps.filter((s) => s.to === outcome);
   for (const { from, moderators } of own) for (const w of moderators) add([from, w]);

@@ -7,10 +7,10 @@ const EXAMPLE = "a moderation reads “support strengthens hours to confidence�
 /** moderation := NAME [with NAME] verb FROM to TO [[only] through M {then M}] [on A to B {and A to B}] */
 export function readModeration(reader: Reader, line: number, label: string, first: NameRef): Moderation {
   const moderators = [first];
-  if (reader.takeIf("with")) moderators.push(reader.variable("the moderator that acts together with it"));
+  if (reader.takeIf("with")) moderators.push(reader.comparable("the moderator that acts together with it"));
   if (!reader.isWord(...MODERATION_VERBS)) reader.fail(`Expected “strengthens”, “weakens” or “alters” here: ${EXAMPLE}.`);
   const verb = reader.take().text as ModerationVerb;
-  const from = reader.variable("the variable whose effect is moderated");
+  const from = reader.comparable("the variable whose effect is moderated");
   reader.expect("to", EXAMPLE);
   const to = reader.variable("the variable it has its effect on");
   const only = reader.takeIf("only");

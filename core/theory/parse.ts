@@ -51,7 +51,7 @@ function readHypothesis(reader: Reader, line: number): Statement {
     label = reader.name("a label such as H1").name;
     reader.take();
   }
-  const from = reader.variable("the variable that has the effect");
+  const from = reader.comparable("the variable that has the effect");
   if (reader.isWord("with", ...MODERATION_VERBS)) return readModeration(reader, line, label, from);
   if (!reader.isWord(...VERBS)) {
     const near = nearestName(reader.peek()?.text ?? "", [...VERBS, ...MODERATION_VERBS]);

@@ -6,7 +6,7 @@ import type { Token } from "./tokens";
 export const RESERVED = new Set(
   (
     "raises lowers affects strengthens weakens alters through then and only also to adjust for contrast with " +
-    "define as measure reflects combines averages sums reversed on answered covary residuals of direct indirect total"
+    "define as measure reflects combines averages sums reversed on answered covary residuals of direct indirect total against"
   ).split(" "),
 );
 
@@ -87,6 +87,26 @@ export class Reader {
       throw new LineError(complaint);
     }
     return ref;
+  }
+
+  /** A variable, with the two levels that are compared where they are named: `group ("b" against "a")`, brackets or not. */
+  comparable(what: string): NameRef {
+    const ref = this.variable(what);
+    const bracket = this.isMark("(");
+    if (!bracket && this.peek(1)?.text !== "against") return ref;
+    if (bracket) this.take();
+    const upper = this.levelName(ref.name);
+    this.expect("against", `a comparison reads “${ref.name} ("one level" against "another")”`);
+    const lower = this.levelName(ref.name);
+    if (upper === lower) this.fail(`A level cannot be compared with itself (“${upper}”).`);
+    if (bracket) this.expect(")", "the comparison ends with a bracket");
+    return { ...ref, compared: { upper, lower } };
+  }
+
+  private levelName(variable: string): string {
+    const token = this.peek();
+    if (!token || token.kind === "mark") this.fail(`Expected a level of “${variable}” here.`);
+    return this.take().text;
   }
 
   /** Names separated by commas or “and”. */

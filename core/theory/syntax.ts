@@ -8,6 +8,14 @@ export interface Place {
 /** A name as written, with its place. */
 export interface NameRef extends Place {
   name: string;
+  /** Two levels of a categorical variable that a claim compares: `group ("weekly cafe" against "waiting list")`. */
+  compared?: LevelPair;
+}
+
+/** A difference between levels: the effect at `upper` minus the effect at `lower`. */
+export interface LevelPair {
+  upper: string;
+  lower: string;
 }
 
 export type Verb = "raises" | "lowers" | "affects";

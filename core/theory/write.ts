@@ -7,6 +7,12 @@ export function writeName(name: string): string {
   return plain ? name : `"${name.replace(/"/g, '""')}"`;
 }
 
+/** A variable with the levels that are compared, where they are. */
+export const writeCompared = ({ name, compared }: NameRef): string =>
+  compared ? `${writeName(name)} (${quoted(compared.upper)} against ${quoted(compared.lower)})` : writeName(name);
+
+const quoted = (level: string): string => `"${level.replace(/"/g, '""')}"`;
+
 const list = (refs: NameRef[]): string => refs.map((r) => writeName(r.name)).join(", ");
 
 /** The canonical line of a statement; reading it again gives the same statement. */
@@ -16,14 +22,14 @@ export function writeStatement(statement: Statement): string {
       const { from, verb, to, chains, only } = statement;
       const through = chains.map((chain) => chain.map((r) => writeName(r.name)).join(" then ")).join(" and ");
       const tail = chains.length > 0 ? `${only ? " only" : ""} through ${through}` : "";
-      return `${writeName(statement.label)}: ${writeName(from.name)} ${verb} ${writeName(to.name)}${tail}`;
+      return `${writeName(statement.label)}: ${writeCompared(from)} ${verb} ${writeName(to.name)}${tail}`;
     }
     case "moderation": {
       const { label, moderators, verb, from, to, chain, only, steps } = statement;
-      const who = moderators.map((r) => writeName(r.name)).join(" with ");
+      const who = moderators.map(writeCompared).join(" with ");
       const through = chain.length > 0 ? `${only ? " only" : ""} through ${chain.map((r) => writeName(r.name)).join(" then ")}` : "";
       const on = steps.length > 0 ? ` on ${steps.map((s) => `${writeName(s.from.name)} to ${writeName(s.to.name)}`).join(" and ")}` : "";
-      return `${writeName(label)}: ${who} ${verb} ${writeName(from.name)} to ${writeName(to.name)}${through}${on}`;
+      return `${writeName(label)}: ${who} ${verb} ${writeCompared(from)} to ${writeName(to.name)}${through}${on}`;
     }
     case "also":
       return `also ${statement.steps.map((s) => `${writeName(s.from.name)} to ${writeName(s.to.name)}`).join(", ")}`;

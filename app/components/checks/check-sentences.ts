@@ -11,8 +11,6 @@ export interface CheckSentence {
 const DEPARTURE = 0.05;
 const HIGH_VIF = 10;
 const CONDITION = 30;
-/** A standardised coefficient nearer to zero has no sign worth wondering about. */
-const NOTICEABLE = 0.1;
 
 /** Each assumption of least squares with one sentence on what the test of it means here. */
 export function checkSentences(equation: EquationEvidence, robust: boolean): CheckSentence[] {
@@ -62,30 +60,39 @@ const inProductsOf = ({ coefficients }: EquationEvidence): Set<string> =>
   new Set(coefficients.flatMap((c) => (c.components ? [c.term, ...c.components.map((part) => part.key)] : [])));
 
 function collinearity(equation: EquationEvidence): CheckSentence[] {
-  const { coefficients, conditionNumber } = equation;
+  const { coefficients, conditionNumber, omnibus } = equation;
   const inProducts = inProductsOf(equation);
-  const high = coefficients.filter((c) => c.vif !== null && c.vif > HIGH_VIF && !inProducts.has(c.term));
+  // Code columns are judged as a set: their own VIF depend on the coding.
+  const sets = omnibus.filter((o) => (o.gvifPerDimension ?? 0) ** 2 > HIGH_VIF);
+  const high = [
+    ...coefficients
+      .filter((c) => c.vif !== null && c.vif > HIGH_VIF && !inProducts.has(c.term) && !omnibus.some((o) => c.term.startsWith(`${o.variable}.`)))
+      .map((c) => `${c.label} (VIF ${plain(c.vif, 1)})`),
+    ...sets.map((o) => `${o.variable} (GVIF^(1/(2 df)) ${plain(o.gvifPerDimension, 2)})`),
+  ];
   const text =
     high.length > 0
-      ? `${high.map((c) => `${c.label} (VIF ${plain(c.vif, 1)})`).join(", ")} can hardly be told apart from the other predictors, so the separate coefficients are imprecise.`
+      ? `${high.join(", ")} can hardly be told apart from the other predictors, so the separate coefficients are imprecise.`
       : `No predictor is nearly a combination of the others (condition number ${plain(conditionNumber.centred, 1)}${conditionNumber.centred > CONDITION ? ", high" : ""}).${inProducts.size > 0 ? " High VIF of terms in products come from their scale and do no harm to the interaction." : ""}`;
   return [{ look: high.length > 0, title: "separate predictors", text }];
 }
 
-/** A strange coefficient explained by what its predictors share. */
-function suppressed(equation: EquationEvidence): CheckSentence[] {
-  const { suppression, r2, outcome } = equation;
-  // A term of a product is a slope where its partner is zero; comparing that with a simple correlation says nothing.
-  const inProducts = inProductsOf(equation);
-  const strange = suppression.filter(
-    (s) =>
-      !inProducts.has(s.term) &&
-      Math.abs(s.beta) >= NOTICEABLE &&
-      (s.flags.includes("sign_reversed") || s.flags.includes("beta_above_one")),
-  );
-  return strange.map((s) => ({
-    look: true,
-    title: "suppression",
-    text: `${s.term} has the standardised coefficient ${plain(s.beta, 2)} but correlates ${plain(s.correlation, 2)} with ${outcome}: it shares variance with the other predictors (VIF ${plain(s.vif, 1)}), and what is left of it works ${s.flags.includes("sign_reversed") ? "the other way" : "more strongly"}. That is suppression, not an error: R² is ${plain(r2, 3)}, between 0 and 1, and every tolerance is above 0.`,
-  }));
+/** A strange coefficient explained by what its predictors share; the evidence decides what it is called. */
+function suppressed({ suppression, r2, outcome }: EquationEvidence): CheckSentence[] {
+  return suppression
+    .filter((s) => s.kind !== null)
+    .map((s) => {
+      const beside = `${s.term} has the standardised coefficient ${plain(s.beta, 2)} but correlates ${plain(s.correlation, 2)} with ${outcome} (VIF ${plain(s.vif, 1)})`;
+      if (s.kind === "collinearity")
+        return {
+          look: true,
+          title: "collinearity",
+          text: `${beside}. Its interval is too wide to call that suppression: the predictors share so much that separate coefficients are hardly known.`,
+        };
+      return {
+        look: true,
+        title: "suppression",
+        text: `${beside}: it shares variance with the other predictors, and what is left of it works ${s.flags.includes("sign_reversed") ? "the other way" : "more strongly"}. That is suppression, not an error: R² is ${plain(r2, 3)}, between 0 and 1, and every tolerance is above 0.`,
+      };
+    });
 }

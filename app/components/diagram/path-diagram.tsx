@@ -98,14 +98,14 @@ function look(
   const effects =
     options.units === "raw"
       ? raw
-      : raw.map((r) => evidence.effects.find((e) => e.of === r.id && e.kind === "completely_standardised") ?? r);
+      : raw.map((r) => standardisedOf(r, evidence));
   const chosen = selected?.from === arrow.from && selected.to === arrow.to;
   const faded = highlighted !== null && !highlighted.has(stepKey(arrow.from, arrow.to));
   if (effects.length !== 1)
     return {
       text: effects.length > 1 ? `${effects.length} contrasts` : "–",
       detail: "see equation",
-      clear: raw.some(leavesOutZero),
+      clear: jointlyClear(arrow, evidence),
       chosen,
       faded,
       weight: 1.6,
@@ -115,14 +115,14 @@ function look(
   const size = evidence.effects.find((e) => e.of === raw[0]!.id && e.kind === "completely_standardised")?.estimate ?? 0;
   const detail =
     options.doubt === "interval"
-      ? shown.lower === null
+      ? shown === null || shown.lower === null
         ? ""
         : `${brief(shown.lower)}, ${brief(shown.upper)}`
-      : shown.p === null
+      : shown === null || shown.p === null
         ? ""
-        : `${pClause(shown.p)}`;
+        : `${pClause(shown.p, shown.pIsBound)}`;
   return {
-    text: brief(estimate),
+    text: shown ? brief(estimate) : "–",
     detail,
     clear: leavesOutZero(raw[0]!),
     chosen,
@@ -134,7 +134,21 @@ function look(
 /** Two decimals on an arrow, three where two would say nothing. */
 const brief = (value: number | null): string => plain(value, value !== null && Math.abs(value) < 0.095 ? 3 : 2);
 
-const leavesOutZero = (e: EffectEvidence): boolean => e.shown.lower !== null && (e.shown.lower > 0 || e.shown.upper! < 0);
+const leavesOutZero = ({ shown }: EffectEvidence): boolean =>
+  shown !== null && shown.lower !== null && shown.upper !== null && (shown.lower > 0 || shown.upper < 0);
+
+/** In SDs of both, or of the outcome alone where a standard deviation of the predictor means nothing. */
+function standardisedOf(raw: EffectEvidence, { effects }: Evidence): EffectEvidence {
+  const find = (kind: EffectEvidence["kind"]) => effects.find((e) => e.of === raw.id && e.kind === kind && e.shown !== null);
+  return find("completely_standardised") ?? find("partially_standardised") ?? raw;
+}
+
+/** Several code columns count together, by their joint test. */
+function jointlyClear({ from, to }: Arrow, { equations, errors, settings }: Evidence): boolean {
+  const omnibus = equations.find((e) => e.outcome === to)?.omnibus.find((o) => o.variable === from);
+  const p = omnibus?.test[errors]?.p;
+  return p !== undefined && p < 1 - settings.level;
+}
 
 function Curves({ evidence, options, selected, highlighted, layout, select }: Omit<Props, "definition"> & { layout: DiagramLayout }) {
   return layout.arrows.map((arrow) => {
@@ -176,7 +190,7 @@ function ModeratorMarks({ evidence, layout, highlighted }: Pick<Props, "evidence
           <text x={back.x + (left ? -10 : 10)} y={back.y + 4} textAnchor={left ? "end" : "start"}>
             {moderator}: {effect.estimate !== null && effect.estimate > 0 ? "+" : ""}
             {brief(effect.estimate)}
-            <title>{`${effect.label}: ${brief(effect.estimate)}, interval ${brief(effect.shown.lower)} to ${brief(effect.shown.upper)}`}</title>
+            <title>{`${effect.label}: ${brief(effect.estimate)}, interval ${brief(effect.shown?.lower ?? null)} to ${brief(effect.shown?.upper ?? null)}`}</title>
           </text>
         )}
       </g>

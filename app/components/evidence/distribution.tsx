@@ -1,6 +1,6 @@
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from "chart.js";
 import { Bar } from "react-chartjs-2";
-import { INTERVAL_WORDS, plain, thousands, type EffectEvidence } from "../../../core";
+import { intervalName, plain, thousands, type EffectEvidence } from "../../../core";
 import { PALETTE, useMode } from "../../theme/theme";
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
@@ -9,6 +9,7 @@ Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
 export function Distribution({ effect }: { effect: EffectEvidence }) {
   const mode = useMode();
   const { bootstrap, shown } = effect;
+  if (!shown) return <p className="quiet">{effect.withheld}</p>;
   if (!bootstrap) return <p className="quiet">The resamples have not arrived yet.</p>;
   const { min, max, counts } = bootstrap.histogram;
   const step = (max - min) / counts.length;
@@ -52,7 +53,7 @@ export function Distribution({ effect }: { effect: EffectEvidence }) {
         ]}
       />
       <figcaption className="quiet">
-        {thousands(bootstrap.used)} resamples; dark within the {INTERVAL_WORDS[shown.method]} limits. {agreement(effect)}
+        {thousands(bootstrap.used)} resamples; dark within the {intervalName(shown)} limits. {agreement(effect)}
       </figcaption>
     </figure>
   );
@@ -94,7 +95,7 @@ function agreement({ bootstrap }: EffectEvidence): string {
     ] as const
   ).filter(([, i]) => i !== null);
   const out = known.filter(([, i]) => i!.lower > 0 || i!.upper < 0).map(([name]) => name);
-  if (out.length === 0) return "All methods: zero inside.";
-  if (out.length === known.length) return "All methods: zero left out.";
-  return `The methods disagree: zero is left out by ${out.join(" and ")} only.`;
+  if (out.length === 0) return "All methods: the interval contains zero.";
+  if (out.length === known.length) return "All methods: the interval excludes zero.";
+  return `The methods disagree: ${out.join(" and ")} alone exclude${out.length === 1 ? "s" : ""} zero.`;
 }

@@ -24,7 +24,12 @@ const KIND_WORDS: Record<EffectKind, string> = {
   partially_standardised: "partially standardised",
   completely_standardised: "completely standardised",
   explained_variance: "explained variance",
-  claim: "combined indirect",
+  combined_indirect: "combined indirect",
+  average_direct: "average direct",
+  average_indirect: "average indirect",
+  average_total: "average total",
+  average_change: "average change",
+  comparison: "difference between levels",
   interaction: "interaction",
   conditional_direct: "conditional direct",
   conditional_indirect: "conditional indirect",
@@ -50,6 +55,10 @@ const CONDITIONAL: EffectKind[] = [
   "index",
   "curve",
   "interaction",
+  "average_direct",
+  "average_indirect",
+  "average_change",
+  "combined_indirect",
 ];
 
 /** Through what, and at which values: all of a conditional effect's label but the pair it belongs to. */
@@ -58,6 +67,13 @@ function conditionalTail({ label, kind, to }: EffectEvidence): string {
   const rest = label.slice(label.indexOf(` on ${to}`) + ` on ${to}`.length);
   return rest.replace(/: index( of moderated mediation)?( by)/, "$2").replace(/^: /, ", ");
 }
+
+/** What is compared stands in the group's caption already; left is which of the effects it is. */
+const comparedTail = ({ id, via, label }: EffectEvidence): string => {
+  const average = label.endsWith(", on average") ? "average " : "";
+  if (via.length > 0) return `${average}indirect, through ${via.join(", then ")}`;
+  return `${average}${/^comparison (average )?(total indirect|total|direct)/.exec(id)?.[2] ?? "combined indirect"}`;
+};
 
 /** An effect in words, within the group of its predictor and outcome. */
 export function wordsOf(effect: EffectEvidence, units: Units, evidence: Evidence): string {
@@ -71,6 +87,7 @@ export function wordsOf(effect: EffectEvidence, units: Units, evidence: Evidence
       ? `through ${effect.via.join(", then ")}`
       : "";
   if (effect.from === null) return effect.label;
+  if (kind === "comparison") return comparedTail(effect);
   if (CONDITIONAL.includes(kind)) return `${KIND_WORDS[kind]}${conditionalTail(effect)}`;
   return kind === "contrast"
     ? `contrast: ${effect.label.split(": ").pop()}`

@@ -1,6 +1,6 @@
 import { useState } from "react";
-import { percent, plain, pValue, type EffectEvidence, type Evidence } from "../../../core";
-import { IntervalBar, scaleOf } from "../interval-bar";
+import { percent, plain, pValue, referenceName, type EffectEvidence, type Evidence } from "../../../core";
+import { drawnOf, IntervalBar, scaleOf } from "../interval-bar";
 import { Segments } from "../segments";
 import { inUnits, unitChoices, wordsOf, type Units } from "./effect-words";
 import { Forest } from "./forest";
@@ -21,7 +21,7 @@ export function EffectsTable({ evidence, selected, select }: Props) {
     const key = effect.from && effect.to ? `${effect.label.split(" on ")[0]} on ${effect.to}` : "stated quantities";
     groups.set(key, [...(groups.get(key) ?? []), effect]);
   }
-  const level = percent(evidence.effects[0]?.shown.level ?? evidence.settings.level);
+  const level = percent(evidence.settings.level);
   return (
     <section aria-labelledby="every-effect">
       <div className="screen-head section-head">
@@ -52,6 +52,7 @@ export function EffectsTable({ evidence, selected, select }: Props) {
                 <th scope="col">{level} % CI lower</th>
                 <th scope="col">upper</th>
                 <th scope="col">p</th>
+                <th scope="col">rests on</th>
                 <th scope="col" aria-label="Interval to scale" />
               </tr>
             </thead>
@@ -63,18 +64,27 @@ export function EffectsTable({ evidence, selected, select }: Props) {
                       {wordsOf(e, units, evidence)}
                     </button>
                   </td>
-                  <td>{plain(e.estimate)}</td>
-                  <td>{plain(e.shown.se)}</td>
-                  <td>{plain(e.shown.lower)}</td>
-                  <td>{plain(e.shown.upper)}</td>
-                  <td>{pValue(e.shown.p, e.shown.pIsBound)}</td>
-                  <td>
-                    <IntervalBar
-                      effect={e}
-                      scale={scaleOf(effects.filter((x) => x.kind !== "ratio_to_direct" || effects.length === 1))}
-                      width={110}
-                    />
-                  </td>
+                  {e.shown ? (
+                    <>
+                      <td>{plain(e.estimate)}</td>
+                      <td>{plain(e.shown.se)}</td>
+                      <td>{plain(e.shown.lower)}</td>
+                      <td>{plain(e.shown.upper)}</td>
+                      <td>{pValue(e.shown.p, e.shown.pIsBound)}</td>
+                      <td className="quiet">{referenceName(e.shown)}</td>
+                      <td>
+                        <IntervalBar
+                          interval={drawnOf(e)}
+                          scale={scaleOf(effects.filter((x) => x.kind !== "ratio_to_direct" || effects.length === 1).map(drawnOf))}
+                          width={110}
+                        />
+                      </td>
+                    </>
+                  ) : (
+                    <td colSpan={7} className="quiet withheld">
+                      {e.withheld}
+                    </td>
+                  )}
                 </tr>
               ))}
             </tbody>

@@ -1,4 +1,4 @@
-import { percent, plain, pClause, pValue, unitWords, type CovarianceKind, type EquationEvidence, type Evidence } from "../../../core";
+import { errorsName, percent, plain, pClause, pValue, unitWords, type CovarianceKind, type EquationEvidence, type Evidence } from "../../../core";
 
 /** One regression: raw and standardised coefficients with the chosen errors, and what the equation explains. */
 export function EquationTable({
@@ -10,8 +10,10 @@ export function EquationTable({
   evidence: Evidence;
   highlight?: string | null;
 }) {
-  const { errors, level } = evidence.settings;
-  const shownLevel = percent(evidence.effects[0]?.shown.level ?? level);
+  const { errors } = evidence;
+  const { level, centring } = evidence.settings;
+  // In z-scores throughout only the bootstrap knows how uncertain the SDs are.
+  const bootstrapped = centring === "standardised";
   const f = equation.modelF[errors];
   // A categorical predictor stands in the equation as its code columns.
   const coded = evidence.codings.find((coding) => coding.variable === highlight);
@@ -24,17 +26,22 @@ export function EquationTable({
           <tr>
             <th scope="col">{equation.outcome} on</th>
             <th scope="col">b ({unitWords(evidence.settings)})</th>
-            <th scope="col">SE{errors === "classical" ? "" : ` (${errors})`}</th>
+            <th scope="col">SE{bootstrapped ? " (bootstrap)" : errors === "classical" ? "" : ` (${errorsName(errors)})`}</th>
             <th scope="col">t</th>
             <th scope="col">p</th>
-            <th scope="col">{shownLevel} % CI (t)</th>
+            <th scope="col">
+              {percent(level)} % CI ({bootstrapped ? "percentile" : "t"})
+            </th>
             <th scope="col">beta (std.)</th>
             <th scope="col">VIF</th>
           </tr>
         </thead>
         <tbody>
           {equation.coefficients.map((c) => {
-            const test = c.errors[errors];
+            const boot = c.bootstrap?.percentile;
+            const test = bootstrapped
+              ? boot && { se: c.bootstrap!.se, t: null, p: boot.pTwoSided, lower: boot.lower, upper: boot.upper }
+              : c.errors[errors];
             return (
               <tr key={c.term} className={highlighted.has(c.term) ? "selected" : undefined}>
                 <td>
@@ -54,24 +61,27 @@ export function EquationTable({
       </table>
       <p className="quiet equation-foot">
         R² = {plain(equation.r2)}, adjusted {plain(equation.adjustedR2)}; residual SD {plain(equation.residualSd)};
-        {f && ` F(${f.df1}, ${f.df2}) = ${plain(f.F, 2)}, ${pClause(f.p)};`} n = {equation.n}
+        {f && ` F(${f.df1}, ${dfWords(f.df2)}) = ${plain(f.F, 2)}, ${pClause(f.p)};`} n = {equation.n}
       </p>
       <ProductsAdd equation={equation} errors={errors} />
-      {equation.omnibus.map(({ variable, test }) => {
+      {equation.omnibus.map(({ variable, test, gvifPerDimension }) => {
         const found = test[errors];
         return (
           found && (
             <p key={variable} className="quiet equation-foot">
-              {variable}, all levels together: F({found.df1}, {found.df2}) = {plain(found.F, 2)}, p{" "}
-              {pValue(found.p).replace(/^(?=\.|1)/, "= ")}
+              {variable}, all levels together: F({found.df1}, {dfWords(found.df2)}) = {plain(found.F, 2)}, {pClause(found.p)}
+              {gvifPerDimension !== null && `; GVIF^(1/(2 df)) ${plain(gvifPerDimension, 2)}`}
             </p>
           )
         );
       })}
-      <Suppressed equation={equation} evidence={evidence} />
+      <Suppressed equation={equation} />
     </div>
   );
 }
+
+/** Residual degrees of freedom are whole; those of cluster-robust tests are not. */
+const dfWords = (df: number): string => plain(df, Number.isInteger(df) ? 0 : 1);
 
 /** What the products explain beyond everything else: each alone, and all together. */
 function ProductsAdd({ equation, errors }: { equation: EquationEvidence; errors: CovarianceKind }) {
@@ -87,28 +97,21 @@ function ProductsAdd({ equation, errors }: { equation: EquationEvidence; errors:
       <p key={terms.join()} className="quiet equation-foot">
         {names.join(" and ")}
         {names.length > 1 && i > 0 ? " together add" : " adds"} {plain(100 * r2Change, 1)} % of explained variance
-        {test && `: F(${test.df1}, ${test.df2}) = ${plain(test.F, 2)}, ${pClause(test.p)}`}
+        {test && `: F(${test.df1}, ${dfWords(test.df2)}) = ${plain(test.F, 2)}, ${pClause(test.p)}`}
       </p>
     );
   });
 }
 
-/** Suppression, told apart from an error. */
-function Suppressed({ equation, evidence }: { equation: EquationEvidence; evidence: Evidence }) {
-  const rows = equation.suppression.filter((s) => s.flags.includes("sign_reversed") || s.flags.includes("beta_above_one"));
-  // A term of a product is a slope where its partner is zero; comparing that with a simple correlation says nothing.
-  const inProducts = new Set(equation.coefficients.flatMap((c) => (c.components ? [c.term, ...c.components.map((part) => part.key)] : [])));
-  const telling = rows.filter((s) => {
-    if (inProducts.has(s.term)) return false;
-    const test = equation.coefficients.find((c) => c.term === s.term)?.errors[evidence.settings.errors];
-    return test && test.p < 1 - evidence.settings.level;
-  });
+/** Suppression, told apart from an error and from mere collinearity; the evidence says which it is. */
+function Suppressed({ equation }: { equation: EquationEvidence }) {
+  const telling = equation.suppression.filter((s) => s.kind === "suppression");
   if (telling.length === 0) return null;
   return (
     <p className="note">
       {telling.map((s) => (
         <span key={s.term}>
-          <strong>{s.term}</strong>: standardised {plain(s.beta, 2)}, simple correlation {plain(s.correlation, 2)}, VIF {plain(s.vif, 1)}
+          <strong>{s.term}</strong>: standardised {plain(s.beta, 2)}, zero-order correlation {plain(s.correlation, 2)}, VIF {plain(s.vif, 1)}
           .{" "}
         </span>
       ))}

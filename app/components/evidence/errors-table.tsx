@@ -1,9 +1,11 @@
 import { plain, pValue, thousands, unitWords, type CovarianceKind, type EquationEvidence, type Evidence } from "../../../core";
 
 const SHOWN: CovarianceKind[] = ["classical", "HC3", "HC4"];
+const CLUSTERED: CovarianceKind[] = ["classical", "HC3", "CR2"];
 
 /** One regression under several errors side by side, the bootstrap's among them. */
 export function ErrorsTable({ equation, evidence }: { equation: EquationEvidence; evidence: Evidence }) {
+  const kinds = evidence.errors === "CR2" ? CLUSTERED : SHOWN;
   const used = evidence.bootstrap ? evidence.bootstrap.done - evidence.bootstrap.failed : 0;
   return (
     <table className="numbers">
@@ -12,7 +14,7 @@ export function ErrorsTable({ equation, evidence }: { equation: EquationEvidence
         <tr>
           <th scope="col">{equation.outcome} on</th>
           <th scope="col">b ({unitWords(evidence.settings)})</th>
-          {SHOWN.map((kind) => (
+          {kinds.map((kind) => (
             <th scope="col" key={kind}>
               SE {kind} (p)
             </th>
@@ -26,7 +28,7 @@ export function ErrorsTable({ equation, evidence }: { equation: EquationEvidence
           <tr key={c.term}>
             <td>{c.label}</td>
             <td>{plain(c.b)}</td>
-            {SHOWN.map((kind) => (
+            {kinds.map((kind) => (
               <td key={kind}>
                 {plain(c.errors[kind]?.se)} ({pValue(c.errors[kind]?.p)})
               </td>

@@ -1,5 +1,5 @@
 import { useRef } from "react";
-import { INTERVAL_WORDS, percent, plain, pValue, thousands, unitWords, type EffectEvidence, type Evidence } from "../../../core";
+import { intervalName, percent, plain, pValue, thousands, unitWords, type EffectEvidence, type Evidence, type ShownInterval } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { linear, padded, ticks } from "../figure/scale";
 import { wordsOf, type Units } from "./effect-words";
@@ -19,13 +19,13 @@ interface Props {
 /** All intervals to scale, one picture for each outcome, since only effects on the same outcome share a unit. */
 export function Forest({ effects, evidence, units }: Props) {
   const figure = useRef<HTMLDivElement>(null);
-  const known = effects.filter((e) => e.estimate !== null && e.shown.lower !== null && e.shown.upper !== null);
+  const known = effects.filter(isDrawn);
   const outcomes = [...new Set(known.map((e) => e.to))];
   const [first] = known;
   if (!first) return null;
   const words = (e: EffectEvidence): string =>
     e.from === null || e.kind === "interaction" ? wordsOf(e, units, evidence) : `${e.from}: ${wordsOf(e, units, evidence)}`;
-  const level = percent(first.shown.level);
+  const level = percent(evidence.settings.level);
   const run = evidence.bootstrap ? ` from ${thousands(evidence.bootstrap.done)} resamples` : "";
   return (
     <>
@@ -37,7 +37,7 @@ export function Forest({ effects, evidence, units }: Props) {
       <FigureTools
         target={figure}
         name={`${evidence.title}, intervals`}
-        caption={`Estimates with ${level} % ${INTERVAL_WORDS[first.shown.method]} intervals${run}, ${units === "raw" ? unitWords(evidence.settings) : "standardised as named"}; hollow marks: zero lies inside. ${evidence.sample.n} ${evidence.unit}.`}
+        caption={`Estimates with ${level} % ${intervalName(first.shown)} intervals${run}, ${units === "raw" ? unitWords(evidence.settings) : "standardised as named"}; hollow marks: zero lies inside. ${evidence.sample.n} ${evidence.unit}.`}
         numbers={() => [
           {
             title: "Intervals",
@@ -50,9 +50,15 @@ export function Forest({ effects, evidence, units }: Props) {
   );
 }
 
+type DrawnEffect = EffectEvidence & { shown: ShownInterval };
+
+/** With an estimate and both limits, and nothing withheld. */
+const isDrawn = (e: EffectEvidence): e is DrawnEffect =>
+  e.estimate !== null && e.shown !== null && e.shown.lower !== null && e.shown.upper !== null;
+
 interface OneProps {
   outcome: string | null;
-  effects: EffectEvidence[];
+  effects: DrawnEffect[];
   words: (effect: EffectEvidence) => string;
 }
 

@@ -1,16 +1,21 @@
 import { useState } from "react";
 import {
+  errorsName,
   INTERVAL_WORDS,
+  intervalName,
   percent,
   plain,
   pClause,
   pValue,
+  referenceName,
   unitWords,
+  type ClaimTest,
   type EffectEvidence,
   type Evidence,
   type HypothesisEvidence,
 } from "../../../core";
 import { IntervalBar, type Scale } from "../interval-bar";
+import { Pairwise } from "./pairwise";
 import { VerdictMark } from "../verdict";
 
 interface Props {
@@ -28,6 +33,7 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
     .filter((e): e is EffectEvidence => e !== undefined);
   const [only] = effects;
   const single = effects.length === 1;
+  const { claim } = hypothesis;
   return (
     <article className={open ? "entry open" : "entry"}>
       <h2>
@@ -35,10 +41,10 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
           <span className="entry-label">{hypothesis.label}</span>
           <span className="entry-sentence">{hypothesis.sentence}</span>
           <span className="entry-quantity quiet">
-            {hypothesis.quantity} {single && only && <strong>{plain(only.estimate)}</strong>}
+            {hypothesis.quantity} {claim && claim.estimate !== null && <strong>{plain(claim.estimate)}</strong>}
           </span>
           <span className="entry-bar">
-            {single && only && <IntervalBar effect={only} scale={scale} width={130} unsettled={hypothesis.verdict === "unsettled"} />}
+            {claim && <IntervalBar interval={claim} scale={scale} width={130} unsettled={hypothesis.verdict === "unsettled"} />}
           </span>
           <VerdictMark verdict={hypothesis.verdict} />
         </button>
@@ -48,10 +54,12 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
           <p>{hypothesis.reason}</p>
           {hypothesis.pattern && <p>{hypothesis.pattern.words}</p>}
           <EffectRows
+            claim={single ? claim : null}
             effects={[...effects, ...hypothesis.components.map((id) => evidence.effects.find((e) => e.id === id)!).filter(Boolean)]}
             claimed={effects.length}
             evidence={evidence}
           />
+          <Pairwise hypothesis={hypothesis} evidence={evidence} />
           <TotalCheck hypothesis={hypothesis} evidence={evidence} />
           {single && only && <Methods effect={only} evidence={evidence} />}
           <Quote text={hypothesis.report} />
@@ -62,7 +70,19 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
 }
 
 /** Estimate, SE, interval and p in one row: the claim first, then its parts. */
-function EffectRows({ effects, claimed, evidence }: { effects: EffectEvidence[]; claimed: number; evidence: Evidence }) {
+function EffectRows({
+  effects,
+  claimed,
+  claim,
+  evidence,
+}: {
+  effects: EffectEvidence[];
+  claimed: number;
+  /** The one claimed effect's own test, which may have one tail. */
+  claim: ClaimTest | null;
+  evidence: Evidence;
+}) {
+  const oneTailed = claim?.tail === "one";
   return (
     <table className="numbers">
       <caption className="visually-hidden">The claimed effect and its parts, {unitWords(evidence.settings)}</caption>
@@ -71,23 +91,43 @@ function EffectRows({ effects, claimed, evidence }: { effects: EffectEvidence[];
           <th scope="col">effect ({unitWords(evidence.settings)})</th>
           <th scope="col">estimate</th>
           <th scope="col">SE</th>
-          <th scope="col">{percent(effects[0]?.shown.level ?? evidence.settings.level)} % CI</th>
-          <th scope="col">p</th>
+          <th scope="col">{percent(evidence.settings.level)} % CI</th>
+          <th scope="col">p, two-tailed</th>
+          <th scope="col">rests on</th>
         </tr>
       </thead>
       <tbody>
+        {oneTailed && (
+          <tr>
+            <td>claimed, one-tailed: {effects[0]!.label}</td>
+            <td>{plain(claim.estimate)}</td>
+            <td>{plain(claim.se)}</td>
+            <td>{claim.lower !== null ? `above ${plain(claim.lower)}` : `below ${plain(claim.upper)}`}</td>
+            <td>{pValue(claim.p, claim.pIsBound)} (one-tailed)</td>
+            <td>{referenceName(claim)}</td>
+          </tr>
+        )}
         {effects.map((e, i) => (
           <tr key={`${e.id} ${i}`}>
             <td className={i >= claimed ? "part" : undefined}>
               {i >= claimed && <span className="quiet">{e.kind === "direct" ? "path " : ""}</span>}
               {e.label}
             </td>
-            <td>{plain(e.estimate)}</td>
-            <td>{plain(e.shown.se)}</td>
-            <td>
-              {plain(e.shown.lower)}, {plain(e.shown.upper)}
-            </td>
-            <td>{pValue(e.shown.p, e.shown.pIsBound)}</td>
+            {e.shown ? (
+              <>
+                <td>{plain(e.estimate)}</td>
+                <td>{plain(e.shown.se)}</td>
+                <td>
+                  {plain(e.shown.lower)}, {plain(e.shown.upper)}
+                </td>
+                <td>{pValue(e.shown.p, e.shown.pIsBound)}</td>
+                <td>{referenceName(e.shown)}</td>
+              </>
+            ) : (
+              <td colSpan={5} className="quiet">
+                {e.withheld}
+              </td>
+            )}
           </tr>
         ))}
       </tbody>
@@ -104,7 +144,7 @@ function TotalCheck({ hypothesis, evidence }: { hypothesis: HypothesisEvidence; 
     find(`total indirect ${hypothesis.from} > ${hypothesis.to}`) ??
     evidence.effects.find((e) => e.kind === "specific_indirect" && e.from === hypothesis.from && e.to === hypothesis.to);
   if (hypothesis.chains.length === 0 || !total || !direct || !indirect) return null;
-  const test = total.reduced?.tests[evidence.settings.errors];
+  const test = total.reduced?.tests[evidence.errors];
   return (
     <p className="quiet">
       Total {plain(total.estimate, 4)} = direct {plain(direct.estimate, 4)} + indirect {plain(indirect.estimate, 4)}.{" "}
@@ -115,18 +155,28 @@ function TotalCheck({ hypothesis, evidence }: { hypothesis: HypothesisEvidence; 
   );
 }
 
+const BOOTSTRAPS = [
+  ["bca", "bca"],
+  ["bc", "bc"],
+  ["percentile", "percentile"],
+  ["bootstrapT", "bootstrap_t"],
+  ["basic", "basic"],
+  ["normal", "normal"],
+] as const;
+
 /** Every interval method for the one effect, with the Monte Carlo error of each limit. */
 function Methods({ effect, evidence }: { effect: EffectEvidence; evidence: Evidence }) {
   const { settings } = evidence;
-  const delta = effect.delta[settings.crossEquations][settings.errors];
+  const delta = effect.delta[settings.crossEquations][evidence.errors];
   const boot = effect.bootstrap;
   const twoPath = effect.twoPath;
   const rows: [string, number | null | undefined, number | null | undefined, string, string][] = [];
   if (boot) {
-    for (const key of ["bca", "bc", "percentile"] as const) {
+    for (const [key, name] of BOOTSTRAPS) {
       const i = boot[key];
+      if (!i && key === "bootstrapT") continue;
       rows.push([
-        INTERVAL_WORDS[key]!,
+        INTERVAL_WORDS[name]!,
         i?.lower,
         i?.upper,
         i ? pValue(i.pTwoSided, i.pIsBound) : "not available",
@@ -134,13 +184,14 @@ function Methods({ effect, evidence }: { effect: EffectEvidence; evidence: Evide
       ]);
     }
   }
-  for (const key of ["bootstrapT", "basic", "normal"] as const) {
-    const limits = boot?.[key];
-    if (limits) rows.push([INTERVAL_WORDS[key === "bootstrapT" ? "bootstrap_t" : key]!, limits.lower, limits.upper, "", ""]);
-  }
-  if (effect.monteCarlo) rows.push(["Monte Carlo", effect.monteCarlo.lower, effect.monteCarlo.upper, "", ""]);
-  if (delta) rows.push([`delta method, ${settings.errors}`, delta.lower, delta.upper, pValue(delta.p), ""]);
-  const joint = effect.jointSignificance?.[settings.errors];
+  const drawn = effect.monteCarlo;
+  if (drawn)
+    rows.push(["Monte Carlo", drawn.lower, drawn.upper, pValue(drawn.pTwoSided, drawn.pIsBound), `± ${plain(Math.max(drawn.mcseLower, drawn.mcseUpper), 4)}`]);
+  const errors = errorsName(evidence.errors);
+  // A single coefficient has its t test; z is for products and functions across equations.
+  if (effect.shown?.reference === "t") rows.push([`${intervalName(effect.shown)}, ${errors}`, effect.shown.lower, effect.shown.upper, pValue(effect.shown.p), ""]);
+  else if (delta && effect.twoPath) rows.push([`delta method (z), ${errors}`, delta.lower, delta.upper, pValue(delta.p), ""]);
+  const joint = effect.jointSignificance?.[evidence.errors];
   return (
     <details className="methods">
       <summary>Other interval methods and tests</summary>
@@ -167,7 +218,7 @@ function Methods({ effect, evidence }: { effect: EffectEvidence; evidence: Evide
           ))}
         </tbody>
       </table>
-      {twoPath && (
+      {twoPath && settings.cluster === null && (
         <p className="quiet">
           Sobel z = {plain(twoPath.sobel.z, 2)} (p {pValue(twoPath.sobel.p)}), Aroian z = {plain(twoPath.aroian.z, 2)}, Goodman z ={" "}
           {plain(twoPath.goodman?.z, 2)}; classical errors.

@@ -1,8 +1,8 @@
-import { plain, pValue, type EquationEvidence, type Evidence } from "../../../core";
+import { errorsName, plain, pValue, type EquationEvidence, type Evidence } from "../../../core";
 
 /** One regression in z-scores, products being products of z-scores. */
 export function ScoresTable({ equation, evidence }: { equation: EquationEvidence; evidence: Evidence }) {
-  const { errors } = evidence.settings;
+  const { errors } = evidence;
   return (
     <table className="numbers">
       <caption className="visually-hidden">Equation of {equation.outcome} in z-scores</caption>
@@ -10,8 +10,7 @@ export function ScoresTable({ equation, evidence }: { equation: EquationEvidence
         <tr>
           <th scope="col">{equation.outcome} on</th>
           <th scope="col">b (z-scores)</th>
-          <th scope="col">SE{errors === "classical" ? "" : ` (${errors})`}</th>
-          <th scope="col">t</th>
+          <th scope="col">t{errors === "classical" ? "" : ` (${errorsName(errors)})`}</th>
           <th scope="col">p</th>
           <th scope="col">beta (std.)</th>
         </tr>
@@ -23,7 +22,6 @@ export function ScoresTable({ equation, evidence }: { equation: EquationEvidence
             <tr key={c.term}>
               <td>{c.label}</td>
               <td>{plain(c.zScores?.b)}</td>
-              <td>{plain(test?.se)}</td>
               <td>{plain(test?.t, 2)}</td>
               <td>{pValue(test?.p)}</td>
               <td>{c.beta === null ? "" : plain(c.beta)}</td>
@@ -41,7 +39,8 @@ export function AboutScores() {
     <p className="quiet equation-foot">
       Every numeric variable is a z-score, and products are made of z-scores: a lower-order coefficient is the slope at its partner's mean,
       in SDs. The standardised coefficient of a product beside it takes the product column as it stands and depends on where the variables
-      have their zero. To analyse in z-scores throughout, with intervals of their own, choose them under “Columns in products” in the
+      have their zero. The t test of zero is the same in z-scores; a standard error or interval would have to allow for the estimated SDs, so none
+      stands here. To analyse in z-scores throughout, with intervals of their own, choose them under “Columns in products” in the
       settings.
     </p>
   );

@@ -50,7 +50,7 @@ export function IndirectStrip({ region, evidence, values }: { region: RegionEvid
         </p>
         {share !== undefined && (
           <p className="serif">
-            The band leaves out zero for <strong>{Math.round(share)} %</strong> of the {evidence.sample.n} {evidence.unit}.
+            The band excludes zero for <strong>{Math.round(share)} %</strong> of the {evidence.sample.n} {evidence.unit}.
           </p>
         )}
         <FigureTools

@@ -2,7 +2,7 @@ import type { RefObject } from "react";
 import { plain, regionSentence, unitWords, type Evidence, type ModerationEvidence, type ProbeChoice } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { Segments } from "../segments";
-import { captionOf, Explained, ReadingHere } from "./lever-words";
+import { captionOf, Explained, ReadingHere, ZeroSlope } from "./lever-words";
 import type { ShownPoints } from "./people-layer";
 import { OwnProbes, ProbeTable } from "./probe-controls";
 import { slopeTables, stripTable } from "./probe-numbers";
@@ -51,6 +51,7 @@ export function LeverSide({ moderation, evidence, probes, setProbes, lever, show
         pin={lever.pin}
         go={(probe, i) => (numeric ? lever.setValue(probe.value) : lever.setLevel(i))}
       />
+      <ZeroSlope moderation={moderation} evidence={evidence} lever={lever} />
       <Explained moderation={moderation} evidence={evidence} />
       <div className="lever-controls">
         <Segments

@@ -1,4 +1,4 @@
-import { pClause, percent, plain, type Evidence, type ModerationEvidence } from "../../../core";
+import { errorsName, pClause, percent, plain, type Evidence, type ModerationEvidence } from "../../../core";
 import type { LeverState, Rule } from "./use-lever";
 
 const RULE_WORDS: Record<Rule, string> = {
@@ -8,7 +8,7 @@ const RULE_WORDS: Record<Rule, string> = {
 };
 
 /** What a reader of the picture alone has to know. */
-export function captionOf(moderation: ModerationEvidence, { settings, sample, unit }: Evidence, lever: LeverState): string {
+export function captionOf(moderation: ModerationEvidence, { settings, sample, unit, errors }: Evidence, lever: LeverState): string {
   const { first, heldProbes, found, label, rule } = lever;
   const held = heldProbes.map(
     ({ moderator, probe }) => `${moderator.name} at ${probe.value === null ? probe.label : plain(probe.value, 2)}`,
@@ -17,7 +17,7 @@ export function captionOf(moderation: ModerationEvidence, { settings, sample, un
   const beneath = found
     ? ` Beneath: the effect of ${moderation.focalLabel} along ${first.name} with its ${RULE_WORDS[rule]} band; hatched where it cannot be told from zero.`
     : "";
-  return `${above}${beneath} ${sample.n} ${unit}, ${settings.errors} errors.`;
+  return `${above}${beneath} ${sample.n} ${unit}, ${errorsName(errors)} errors.`;
 }
 
 /** The slope at the handle, in a sentence and in numbers. */
@@ -34,7 +34,9 @@ export function ReadingHere({ moderation, evidence, lever }: { moderation: Moder
       </p>
       <p className="quiet">
         slope {plain(reading.estimate * units.slope)}
+        {test && standardised && ` · ${pClause(test.p)}; intervals in SDs stand at the comparison values`}
         {test &&
+          !standardised &&
           ` · SE ${plain(test.se * units.slope)} · ${percent(evidence.settings.level)} % CI ${plain(test.lower * units.slope, 2)} to ${plain(test.upper * units.slope, 2)} · ${pClause(test.p)}`}
       </p>
     </div>
@@ -47,15 +49,37 @@ export function Explained({ moderation, evidence }: { moderation: ModerationEvid
   const partsOf = (term: string): string[] =>
     equation.coefficients.find((c) => c.term === term)?.components?.map((part) => part.variable) ?? [];
   const change = equation.r2Change.find((r) => r.terms.every((term) => partsOf(term).includes(moderation.focalVariable)));
-  const test = change && (change.tests[evidence.settings.errors] ?? change.tests.classical);
+  const test = change && (change.tests[evidence.errors] ?? change.tests.classical);
   if (!change || !test) return null;
   const names = [...new Set(change.terms.map((term) => partsOf(term).join(" × ")))].join(", ");
   return (
     <p className="quiet explained">
       The product <strong>{names}</strong> adds <strong>{plain(100 * change.r2Change, 1)} %</strong> of explained variance (F({test.df1},{" "}
-      {test.df2}) = {plain(test.F, 2)}, {pClause(test.p)}). Other predictors are held at their means.
+      {plain(test.df2, Number.isInteger(test.df2) ? 0 : 1)}) = {plain(test.F, 2)}, {pClause(test.p)}). Other predictors are held at their means.
       {test.p >= 1 - evidence.settings.level &&
-        " That is not distinguishable from nothing: lines that differ here may differ by chance, and a figure of several slopes would say little."}
+        " The slopes may be parallel in the population: lines that differ here may differ by chance, and a figure of several slopes would say little."}
+    </p>
+  );
+}
+
+/** Where the slope is zero along the moderator, with the values that Fieller's method leaves possible. */
+export function ZeroSlope({ moderation, evidence, lever }: { moderation: ModerationEvidence; evidence: Evidence; lever: LeverState }) {
+  const { first, units } = lever;
+  const crossing = moderation.crossings.find((c) => c.fieller !== null);
+  const set = crossing?.fieller?.[evidence.errors];
+  if (!crossing || !set) return null;
+  const show = (value: number | null): string => plain(value === null ? null : units.w(value), 2);
+  const level = `${percent(evidence.settings.level)} %`;
+  const doubt =
+    set.kind === "interval"
+      ? `${level} CI ${show(set.lower)} to ${show(set.upper)} (Fieller)`
+      : set.kind === "outside"
+        ? `${level}: any value below ${show(set.lower)} or above ${show(set.upper)} (Fieller), as the interaction itself may be zero`
+        : `${level}: any value, as the interaction itself may be zero`;
+  return (
+    <p className="quiet">
+      The slope is zero at {first.name} = <strong>{show(crossing.at)}</strong>
+      {crossing.insideRange ? "" : ", outside the observed values"}; {doubt}.
     </p>
   );
 }

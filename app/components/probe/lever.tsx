@@ -20,7 +20,8 @@ export function Lever(props: LeverProps) {
         <LeverPlot {...{ moderation, points, place, critical, pinned, shown, units, label }} height={numeric ? 372 : 480} />
         {numeric && found && (
           <SlopeStrip
-            {...{ moderation, found, points, units, critical }}
+            {...{ moderation, found, points, units }}
+            critical={found.critical}
             heldPlace={lever.heldPlace}
             over={first.name}
             value={at}

@@ -1,5 +1,5 @@
 import { useRef, useState } from "react";
-import { percent, plain, pointwiseCritical } from "../../../core";
+import { errorsName, percent, plain, pointwiseCritical } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { Segments } from "../segments";
 import { placeOf, unitsOf } from "./lever-model";
@@ -46,7 +46,8 @@ function ProbePanels({ moderation, evidence, points }: PanelsProps) {
   const panels = places.slice(0, MOST).map(({ words, values }) => ({ words: words.join(", "), place: new Map(values) }));
   const units = unitsOf(moderation, null, false);
   const across = moderators.length > 1 ? moderators.at(-1)!.probes.length : Math.min(3, places.length);
-  const { level, errors } = evidence.settings;
+  const { level } = evidence.settings;
+  const errors = errorsName(evidence.errors);
   return (
     <>
       <div className="panels" ref={figure} style={{ gridTemplateColumns: `repeat(${Math.min(3, across)}, max-content)` }}>

@@ -1,5 +1,5 @@
 import { useRef } from "react";
-import { effectAt, percent, plain, predictAt, testOf, type Evidence, type ModerationEvidence } from "../../../core";
+import { errorsName, effectAt, percent, plain, predictAt, testOf, type Evidence, type ModerationEvidence } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { padded } from "../figure/scale";
 import { PlaneMap, type PlaneValue } from "./plane-map";
@@ -32,7 +32,7 @@ export function ResponseMap({ moderation, evidence, points }: Props) {
   const yRange = rangeOf(moderation, points, w);
   const predicted = (x: number, y: number): number => predictAt(model, new Map([...held, [focal, x], [w, y]])).estimate;
   const set = moderation.johnsonNeyman.find((j) => j.over === first!.name);
-  const found = set?.tests[evidence.settings.errors] ?? set?.tests.classical;
+  const found = set?.tests[evidence.errors] ?? set?.tests.classical;
   const edges = moderators.length === 1 ? (found?.pointwise.rootsInRange ?? []) : [];
   const what = `Predicted ${outcome}`;
   const heldWords = others.length > 0 ? `, ${others.map((m) => m.name).join(" and ")} at the middle` : "";
@@ -91,7 +91,8 @@ export function EffectMap({ moderation, evidence, points }: Props) {
   const figure = useRef<HTMLDivElement>(null);
   const { model, focal, outcome, moderators } = moderation;
   const [w, z] = moderators.map((m) => m.columns[0]!) as [string, string];
-  const { level, errors } = evidence.settings;
+  const { level } = evidence.settings;
+  const errors = errorsName(evidence.errors);
   const at = (x: number, y: number): PlaneValue => {
     const place = new Map([
       [w, x],

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { percent, plain, pValue, testOf, type Evidence, type ModerationEvidence, type ProbeChoice } from "../../../core";
+import { percent, plain, pValue, testOf, type EffectEvidence, type Evidence, type ModerationEvidence, type ProbeChoice } from "../../../core";
 import { Segments } from "../segments";
 import { placeOf, slopeHere, type Units } from "./lever-model";
 
@@ -9,20 +9,35 @@ interface OwnProps {
   set: (probes: ProbeChoice[]) => void;
 }
 
-/** Where the comparison lines stand: mean and SDs, percentiles, or values of one's own. */
+const NAMED = ["mean_sd", "quartiles", "tenths", "percentile"] as const;
+type Named = (typeof NAMED)[number];
+
+/** Values and percentages from what was typed: “2; 3.5; 20 %”. At most six, each once. */
+export function typedProbes(text: string): ProbeChoice[] {
+  const found = text
+    .replace(/\s+%/g, "%")
+    .split(/[;\s]+/)
+    .filter((t) => t !== "")
+    .map((t): ProbeChoice | null => {
+      const value = Number(t.replace("%", "").replace(",", "."));
+      if (!Number.isFinite(value)) return null;
+      if (!t.endsWith("%")) return value;
+      return value > 0 && value < 100 ? `${value} %` : null;
+    })
+    .filter((v, i, all): v is ProbeChoice => v !== null && all.indexOf(v) === i);
+  const order = (v: ProbeChoice): number => (typeof v === "number" ? v : Number.parseFloat(v));
+  return found.slice(0, 6).sort((a, b) => order(a) - order(b));
+}
+
+/** Where the comparison lines stand: mean and SDs, percentiles, or values and percentages of one's own. */
 export function OwnProbes({ probes, units, set }: OwnProps) {
-  const own = probes.filter((p) => typeof p === "number");
+  const own = probes.filter((p) => !NAMED.includes(p as Named));
   const [open, setOpen] = useState(own.length > 0);
   const [text, setText] = useState(own.join("; "));
-  const rule = own.length > 0 || open ? "own" : probes.includes("percentile") ? "percentile" : "mean_sd";
+  const rule: Named | "own" = own.length > 0 || open ? "own" : (NAMED.find((name) => probes.includes(name)) ?? "mean_sd");
   const keep = (): void => {
-    const values = text
-      .split(/[;\s]+/)
-      .map((t) => Number(t.replace(",", ".")))
-      .filter((v, i, all) => Number.isFinite(v) && all.indexOf(v) === i)
-      .slice(0, 6)
-      .sort((a, b) => a - b);
-    if (text.trim() !== "" && values.length > 0) set(values);
+    const values = typedProbes(text);
+    if (values.length > 0) set(values);
   };
   return (
     <>
@@ -31,7 +46,9 @@ export function OwnProbes({ probes, units, set }: OwnProps) {
         value={rule}
         choices={[
           ["mean_sd", "mean ± SD"],
-          ["percentile", "16 · 50 · 84 %"],
+          ["quartiles", "quartiles"],
+          ["tenths", "10 · 50 · 90 %"],
+          ...(rule === "percentile" ? [["percentile", "16 · 50 · 84 %"] as [Named, string]] : []),
           ["own", "my own"],
         ]}
         choose={(next) => {
@@ -41,10 +58,10 @@ export function OwnProbes({ probes, units, set }: OwnProps) {
       />
       {rule === "own" && (
         <label className="field own-probes">
-          <span>Values in {units}</span>
+          <span>Values in {units}, or percentages</span>
           <input
             value={text}
-            placeholder="2; 3.5; 5"
+            placeholder="2; 3.5; 80 %"
             onChange={(e) => setText(e.target.value)}
             onBlur={keep}
             onKeyDown={(e) => e.key === "Enter" && keep()}
@@ -68,7 +85,33 @@ interface TableProps {
   go: (probe: Moderator["probes"][number], i: number) => void;
 }
 
-const LOW_TO_HIGH: Record<string, string> = { "mean-sd": "low", mean: "middle", "mean+sd": "high", p16: "low", p50: "middle", p84: "high" };
+const LOW_TO_HIGH: Record<string, string> = { "mean-sd": "low", mean: "middle", "mean+sd": "high", p50: "middle" };
+
+/** What a comparison value is called: low, middle, high; “20 %”; a level. Values of one's own speak for themselves. */
+function probeName({ label, value }: Moderator["probes"][number]): string {
+  if (LOW_TO_HIGH[label]) return LOW_TO_HIGH[label];
+  if (/^p[\d.]+$/.test(label) && value !== null) return `${label.slice(1)} %`;
+  return value === null || !label.startsWith("=") ? label : "";
+}
+
+/** The standardised slope at a comparison value with its own interval, which allows for the estimated SDs. */
+function standardisedSlope(
+  moderation: ModerationEvidence,
+  { effects }: Evidence,
+  moderator: Moderator,
+  probe: Moderator["probes"][number],
+  held: [string, number][],
+): EffectEvidence | null {
+  const wanted = new Map([...held, ...placeOf(moderation, probe)]);
+  const slope = moderation.slopes.find(({ at }) =>
+    moderation.moderators.every((m) => {
+      const here = m.probes.find((p) => (p.value ?? p.label) === at[m.name]);
+      return here !== undefined && placeOf(moderation, here).every(([key, value]) => wanted.get(key) === value);
+    }),
+  );
+  if (!slope || slope.effect === null || !moderation.moderators.includes(moderator)) return null;
+  return effects.find((e) => e.of === slope.effect && e.kind === "completely_standardised") ?? null;
+}
 
 /** The slopes at the comparison values; each can be pinned as a line and gone to. */
 export function ProbeTable({ moderation, evidence, moderator, units, heldPlace, pinned, pin, go }: TableProps) {
@@ -88,7 +131,8 @@ export function ProbeTable({ moderation, evidence, moderator, units, heldPlace, 
         {moderator.probes.map((probe, i) => {
           const reading = slopeHere(moderation, new Map([...heldPlace, ...placeOf(moderation, probe)]));
           const test = testOf(reading, moderation.model, evidence.settings.level);
-          const name = LOW_TO_HIGH[probe.label] ?? (probe.value === null || !probe.label.startsWith("=") ? probe.label : "");
+          const name = probeName(probe);
+          const own = units.standardised ? standardisedSlope(moderation, evidence, moderator, probe, heldPlace) : null;
           return (
             <tr key={probe.label}>
               <td>
@@ -97,10 +141,21 @@ export function ProbeTable({ moderation, evidence, moderator, units, heldPlace, 
                   {probe.value !== null && moderator.kind === "numeric" && `${name ? ", " : ""}${plain(units.w(probe.value), 2)}`}
                 </button>
               </td>
-              <td>{plain(reading.estimate * units.slope)}</td>
-              <td>{plain(test && test.se * units.slope)}</td>
-              <td>{test ? `${plain(test.lower * units.slope, 2)}, ${plain(test.upper * units.slope, 2)}` : "–"}</td>
-              <td>{pValue(test?.p)}</td>
+              {units.standardised ? (
+                <>
+                  <td>{plain(reading.estimate * units.slope)}</td>
+                  <td>{plain(own?.shown?.se)}</td>
+                  <td>{own?.shown ? `${plain(own.shown.lower, 2)}, ${plain(own.shown.upper, 2)}` : "–"}</td>
+                  <td>{pValue(own?.shown?.p, own?.shown?.pIsBound)}</td>
+                </>
+              ) : (
+                <>
+                  <td>{plain(reading.estimate)}</td>
+                  <td>{plain(test?.se)}</td>
+                  <td>{test ? `${plain(test.lower, 2)}, ${plain(test.upper, 2)}` : "–"}</td>
+                  <td>{pValue(test?.p)}</td>
+                </>
+              )}
               <td>
                 <input
                   type="checkbox"

@@ -1,4 +1,4 @@
-import { effectAt, percent, predictAt, testOf, type Evidence, type ModerationEvidence, type RegionEvidence } from "../../../core";
+import { effectAt, errorsName, percent, predictAt, testOf, type Evidence, type ModerationEvidence, type RegionEvidence } from "../../../core";
 import type { NumberTable } from "../figure/figure-tools";
 import { slopeHere, type Place } from "./lever-model";
 
@@ -19,10 +19,11 @@ const spaced = ([min, max]: [number, number], steps = STEPS): number[] =>
 /** Slopes and line ends at the comparison values. */
 export function slopeTables(moderation: ModerationEvidence, evidence: Evidence): NumberTable[] {
   const { slopes, lines, focal, focalLabel, outcome } = moderation;
-  const { errors, level } = evidence.settings;
+  const { level } = evidence.settings;
+  const { errors } = evidence;
   return [
     {
-      title: `Slope of ${outcome} on ${focalLabel} (${errors} errors)`,
+      title: `Slope of ${outcome} on ${focalLabel} (${errorsName(errors)} errors)`,
       head: ["at", "slope", ...testHead(evidence)],
       rows: slopes.map(({ words, estimate, errors: tests }) => [words, estimate, ...testCells(tests[errors])]),
     },

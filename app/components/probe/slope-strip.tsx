@@ -43,8 +43,9 @@ export function SlopeStrip({
     return {
       grid,
       estimate: readings.map((r) => r.estimate * units.slope),
-      lower: readings.map((r) => (r.se === null ? null : (r.estimate - critical * r.se) * units.slope)),
-      upper: readings.map((r) => (r.se === null ? null : (r.estimate + critical * r.se) * units.slope)),
+      // A band of standardised slopes would have to allow for the estimated SDs, so none is drawn in those units.
+      lower: readings.map((r) => (r.se === null || units.standardised ? null : r.estimate - critical * r.se)),
+      upper: readings.map((r) => (r.se === null || units.standardised ? null : r.estimate + critical * r.se)),
     };
     // The held places are named by their values.
     // eslint-disable-next-line react-hooks/exhaustive-deps

@@ -1,5 +1,5 @@
 import { useRef, useState } from "react";
-import { percent, plain, pointwiseCritical, type ModerationEvidence } from "../../../core";
+import { errorsName, percent, plain, pointwiseCritical, type ModerationEvidence } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { padded } from "../figure/scale";
 import { Segments } from "../segments";
@@ -47,7 +47,8 @@ export function TwoPanels({ moderation, evidence, points }: PanelsProps) {
   const [left, setLeft] = useState(() => start("none"));
   const [right, setRight] = useState(() => start("all"));
   const units = unitsOf(moderation, null, false);
-  const { level, errors } = evidence.settings;
+  const { level } = evidence.settings;
+  const errors = errorsName(evidence.errors);
   const panels = [
     { choice: left, set: setLeft, side: "left" },
     { choice: right, set: setRight, side: "right" },

@@ -52,7 +52,8 @@ export function useLever(moderation: ModerationEvidence, evidence: Evidence) {
     reading,
     test: testOf(reading, moderation.model, evidence.settings.level),
     found,
-    critical: found?.critical ?? pointwiseCritical(moderation.model.df, evidence.settings.level),
+    /** Of the line's band, which is pointwise whatever rule the regions follow. */
+    critical: pointwiseCritical(moderation.model.df, evidence.settings.level),
     units,
     label: numeric ? plain(units.w(at), 2) : first.probes[level]!.label,
     pinned,
@@ -79,5 +80,5 @@ function regionsOf(moderation: ModerationEvidence, over: string, held: HeldProbe
   const set = moderation.johnsonNeyman.find(
     (j) => j.over === over && held.every(({ moderator, probe }) => j.fixed[moderator.name] === (probe.value ?? probe.label)),
   );
-  return set?.tests[evidence.settings.errors] ?? set?.tests.classical ?? null;
+  return set?.tests[evidence.errors] ?? set?.tests.classical ?? null;
 }

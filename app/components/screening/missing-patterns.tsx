@@ -59,7 +59,7 @@ function LittleSentence({ set }: { set: SetEvidence }) {
   return (
     <p className="serif">
       Little&apos;s test that the gaps are completely random: χ² {plain(value.d2, 2)}, df {value.df}, {pClause(value.p)}.{" "}
-      {value.p < 0.05 ? "Who did not answer seems to matter." : "Nothing speaks against it, which is no proof."}
+      {value.p < 0.05 ? "Who did not answer seems to matter." : "No departure found, which is no proof."}
     </p>
   );
 }

@@ -1,5 +1,6 @@
 import type { Hypothesis, Verb } from "../../../core";
 import { ref, rewrite } from "./edit-text";
+import { Comparison } from "./comparison";
 import { Claim, type ClaimProps } from "./sentence";
 import { Slot } from "./slot";
 
@@ -27,7 +28,8 @@ export function HypothesisLine(props: ClaimProps<Hypothesis>) {
             value={statement.from.name}
             options={variables}
             choose={(name) => set({ from: ref(name) })}
-          />{" "}
+          />
+          <Comparison variable={statement.from} evidence={props.evidence} choose={(from) => set({ from })} />{" "}
           <VerbChoice verb={statement.verb} choose={(verb) => set({ verb })} />{" "}
           <Slot
             label="What is affected"

@@ -1,4 +1,5 @@
-import type { Moderation, ModerationVerb } from "../../../core";
+import type { Evidence, Moderation, ModerationVerb, NameRef } from "../../../core";
+import { Comparison } from "./comparison";
 import { ref, rewrite } from "./edit-text";
 import { Claim, type ClaimProps } from "./sentence";
 import { Slot } from "./slot";
@@ -15,7 +16,7 @@ export function ModerationLine(props: ClaimProps<Moderation>) {
       below={statement.chain.length > 0 && <Steps statement={statement} set={set} />}
       words={
         <>
-          <Moderators statement={statement} free={free} set={set} />{" "}
+          <Moderators statement={statement} free={free} evidence={props.evidence} set={set} />{" "}
           <select
             className="verb"
             aria-label="Direction"
@@ -32,8 +33,8 @@ export function ModerationLine(props: ClaimProps<Moderation>) {
             value={statement.from.name}
             options={variables}
             choose={(name) => set({ from: ref(name), steps: [] })}
-          />{" "}
-          to{" "}
+          />
+          <Comparison variable={statement.from} evidence={props.evidence} choose={(from) => set({ from })} /> to{" "}
           <Slot
             label="What is affected"
             placeholder="what"
@@ -78,7 +79,15 @@ export function ModerationLine(props: ClaimProps<Moderation>) {
   );
 }
 
-function Moderators({ statement, free, set }: { statement: Moderation; free: string[]; set: (patch: Partial<Moderation>) => void }) {
+interface ModeratorProps {
+  statement: Moderation;
+  free: string[];
+  evidence: Evidence | null;
+  set: (patch: Partial<Moderation>) => void;
+}
+
+function Moderators({ statement, free, evidence, set }: ModeratorProps) {
+  const put = (i: number, by: NameRef): void => set({ moderators: statement.moderators.map((m, j) => (j === i ? by : m)) });
   return (
     <>
       {statement.moderators.map((moderator, i) => (
@@ -89,9 +98,10 @@ function Moderators({ statement, free, set }: { statement: Moderation; free: str
             placeholder="who or what"
             value={moderator.name}
             options={[moderator.name, ...free]}
-            choose={(name) => set({ moderators: statement.moderators.map((m, j) => (j === i ? ref(name) : m)) })}
+            choose={(name) => put(i, ref(name))}
             {...(i > 0 ? { remove: () => set({ moderators: statement.moderators.slice(0, 1) }) } : {})}
           />
+          <Comparison variable={moderator} evidence={evidence} choose={(by) => put(i, by)} />
         </span>
       ))}{" "}
     </>

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
-import type { Complaint, EffectEvidence, Evidence, HypothesisEvidence, Statement } from "../../../core";
-import { plain } from "../../../core";
+import type { Complaint, Evidence, HypothesisEvidence, Statement } from "../../../core";
+import { pClause, plain } from "../../../core";
 import { CloseIcon } from "../icons";
 import { IntervalBar, type Scale } from "../interval-bar";
 import { VerdictMark } from "../verdict";
@@ -62,17 +62,21 @@ export function RemoveButton({ label, remove }: { label: string; remove: () => v
 
 function Reading({ found, evidence, scale }: { found: HypothesisEvidence | undefined; evidence: Evidence | null; scale: Scale }) {
   if (!found || !evidence) return <p className="reading quiet">not estimated yet</p>;
-  const effects = found.effects.map((id) => evidence.effects.find((e) => e.id === id)).filter((e): e is EffectEvidence => e !== undefined);
+  const { claim } = found;
   return (
     <div className="reading" title={found.reason}>
       <VerdictMark verdict={found.verdict} />
-      {effects.length === 1 ? (
-        <IntervalBar effect={effects[0]!} scale={scale} width={104} unsettled={found.verdict === "unsettled"} />
+      {claim && claim.estimate !== null ? (
+        <IntervalBar interval={claim} scale={scale} width={104} unsettled={found.verdict === "unsettled"} />
       ) : (
         <span />
       )}
       <span className="quiet">
-        {effects.length === 1 ? `${briefly(found.quantity)} ${plain(effects[0]!.estimate)}` : briefly(found.quantity)}
+        {claim && claim.estimate !== null
+          ? `${briefly(found.quantity)} ${plain(claim.estimate)}`
+          : claim?.joint
+            ? `${briefly(found.quantity)}, ${pClause(claim.joint.p)}`
+            : briefly(found.quantity)}
       </span>
     </div>
   );

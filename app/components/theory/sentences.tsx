@@ -12,8 +12,7 @@ import type { SentenceProps } from "./sentence";
 export function Sentences(props: SentenceProps) {
   const { text, statements, complaints } = props;
   const lines = text.split("\n");
-  const claimed = props.evidence?.effects.filter((e) => props.evidence!.hypotheses.some((h) => h.effects.includes(e.id))) ?? [];
-  const scale = scaleOf(claimed);
+  const scale = scaleOf(props.evidence?.hypotheses.flatMap((h) => (h.claim ? [h.claim] : [])) ?? []);
   return (
     <div className="sentences">
       {lines.map((content, i) => {

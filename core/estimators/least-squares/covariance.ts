@@ -18,18 +18,20 @@ export type CovarianceSet = Record<CovarianceKind, JointCovariance>;
 /**
  * Covariance of the stacked coefficients for every kind, cross-equation blocks included.
  * Classical blocks s_gh A_g X_g'X_h A_h with s_gh = e_g'e_h / sqrt(df_g df_h) (Zellner 1962, JASA 57);
- * HC0 White 1980, HC1-HC3 MacKinnon & White 1985, HC4 Cribari-Neto 2004.
+ * HC0 White 1980, HC1-HC3 MacKinnon & White 1985, HC4 Cribari-Neto 2004; CR2 with residuals adjusted by cluster and
+ * added up within clusters, also between equations.
  */
-export function covariances(fits: EquationFit[]): CovarianceSet {
+export function covariances(fits: readonly EquationFit[]): CovarianceSet {
   return Object.fromEntries(COVARIANCES.map((kind) => [kind, jointCovariance(fits, kind)])) as CovarianceSet;
 }
 
 function isAvailable(fit: EquationFit, kind: CovarianceKind): boolean {
+  if (kind === "CR2") return !fit.perfect && fit.clusters !== null;
   const needsLeverage = kind === "HC2" || kind === "HC3" || kind === "HC4";
   return !fit.perfect && !(needsLeverage && fit.leverage.some((h) => h > LEVERAGE_ONE));
 }
 
-function jointCovariance(fits: EquationFit[], kind: CovarianceKind): JointCovariance {
+function jointCovariance(fits: readonly EquationFit[], kind: CovarianceKind): JointCovariance {
   const size = fits.reduce((sum, fit) => sum + fit.p, 0);
   const values = new Float64Array(size * size);
   const available = fits.map((fit) => isAvailable(fit, kind));
@@ -64,6 +66,7 @@ function fillBlock(
       const x = left[a]!;
       const y = right[c]!;
       let sum = 0;
+      // Columns differ in length only where one of them stands in for scores that are not available.
       for (let i = 0; i < x.length; i++) sum += x[i]! * y[i]!;
       values[(row + a) * size + column + c] = scale * sum;
       values[(column + c) * size + row + a] = scale * sum;
@@ -78,8 +81,21 @@ function residualCovariance(g: EquationFit, h: EquationFit): number {
 }
 
 function scoredColumns(fit: EquationFit, kind: CovarianceKind): Float64Array[] {
+  if (kind === "CR2") return clusterScores(fit);
   const weights = Float64Array.from(fit.residuals, (e, i) => e * residualMultiplier(kind, fit.leverage[i]!, fit.n, fit.p));
   return fit.hat.map((column) => column.map((value, i) => value * weights[i]!));
+}
+
+/** Sums over each cluster of (A x_i) times the adjusted residual. */
+function clusterScores({ clusters, residuals, hat }: EquationFit): Float64Array[] {
+  const adjusted = clusters!.adjust(residuals);
+  return hat.map((column) =>
+    Float64Array.from(clusters!.members, (rows) => {
+      let sum = 0;
+      for (const i of rows) sum += column[i]! * adjusted[i]!;
+      return sum;
+    }),
+  );
 }
 
 /** The factor v on a residual whose square is the HC multiplier. */
@@ -99,7 +115,7 @@ export function residualMultiplier(kind: CovarianceKind, h: number, n: number, p
 }
 
 /** Sets the blocks between different equations to zero. */
-export function withoutCrossBlocks(joint: JointCovariance, fits: EquationFit[]): JointCovariance {
+export function withoutCrossBlocks(joint: JointCovariance, fits: readonly EquationFit[]): JointCovariance {
   const owner = fits.flatMap((fit, g) => new Array<number>(fit.p).fill(g));
   const values = joint.values.map((v, at) => (owner[Math.floor(at / joint.size)] === owner[at % joint.size] ? v : 0));
   return { size: joint.size, values };

@@ -155,9 +155,19 @@ export const centreOf = (column: DesignColumn): number => (column.contrast === n
  * with all lower-order terms in the equation the space is that of the raw products.
  */
 function productColumns(variables: DesignColumn[][]): DesignColumn[] {
+  const [first, second] = variables;
+  if (second && first![0]!.variable === second[0]!.variable && first![0]!.contrast !== null) {
+    const { variable } = first![0]!;
+    throw new StudyProblem("wrong_level", `“${variable}” is categorical, so its effect cannot change with itself. Only a numeric variable has a curve.`, {
+      variables: [variable],
+    });
+  }
   const combinations = variables.reduce<DesignColumn[][]>((all, columns) => all.flatMap((some) => columns.map((c) => [...some, c])), [[]]);
   return combinations.map((components) => productColumn(components, components.map(centreOf)));
 }
+
+/** The square of one column: a variable that moderates its own effect. */
+const isSquare = (components: DesignColumn[]): boolean => components.length === 2 && components[0]!.key === components[1]!.key;
 
 /** The product of columns about the given centres. */
 export function productColumn(components: DesignColumn[], centres: number[]): DesignColumn {
@@ -165,7 +175,7 @@ export function productColumn(components: DesignColumn[], centres: number[]): De
   return {
     key: components.map((c) => c.key).join(":"),
     variable: components.map((c) => c.variable).join(":"),
-    label: components.map((c) => c.label).join(" × "),
+    label: isSquare(components) ? `${components[0]!.label}² (curvature)` : components.map((c) => c.label).join(" × "),
     contrast: null,
     values,
     sd: standardDeviation(values),

@@ -1,6 +1,7 @@
 import { dot, inverseGram, orthogonalFactor, solveUpper, type OrthogonalFactor } from "../../numerics/orthogonal";
 import { mean, sumOfSquares } from "../../numerics/moments";
 import { StudyProblem } from "../../problems";
+import { ClusterRobust } from "./cluster-robust";
 import type { Equation } from "./design";
 
 /** Residual sums of squares at or below this share of the total count as a perfect fit. */
@@ -28,14 +29,17 @@ export interface EquationFit {
   /** Diagonal of the inverse correlation matrix of the columns, one per column. */
   vif: Float64Array;
   factor: OrthogonalFactor;
+  /** What cluster-robust errors need; null without clusters. */
+  clusters: ClusterRobust | null;
 }
 
 /**
  * Fits y on an intercept and the equation's columns by orthogonalising the centred, unit-length columns; the raw
  * intercept follows by shifting back, so nothing is lost at means of 1e6.
+ * @param clusters row positions of each cluster, where errors have to allow for them
  * @throws StudyProblem `collinear`, naming the equation, the dependent column and its partners
  */
-export function fitEquation(equation: Equation): EquationFit {
+export function fitEquation(equation: Equation, clusters: Int32Array[] | null = null): EquationFit {
   const { columns, y } = equation;
   const n = y.length;
   const k = columns.length;
@@ -88,7 +92,18 @@ export function fitEquation(equation: Equation): EquationFit {
     hat: hatColumns(factor, n),
     vif: Float64Array.from({ length: k }, (_, j) => inverse[j * k + j]!),
     factor,
+    clusters: clusters && new ClusterRobust({ factor, n }, clusters),
   };
+}
+
+/**
+ * The same fit with the intercept at the mean of every column: it is then the mean of the outcome, and predictions and
+ * their errors keep their digits however far the columns lie from zero.
+ */
+export function atTheMeans(fit: EquationFit): EquationFit {
+  const b = fit.b.slice();
+  b[0] = mean(fit.equation.y);
+  return { ...fit, b, hat: [new Float64Array(fit.n).fill(1 / fit.n), ...fit.hat.slice(1)] };
 }
 
 /** The columns of X (X'X)^-1 in raw units: slopes from R^-1 q_i, then the intercept by shifting back. */

@@ -3,8 +3,8 @@ import { dot, orthogonalFactor, solveUpper } from "../../numerics/orthogonal";
 import { mean } from "../../numerics/moments";
 import type { Design } from "./design";
 import { RowProducts } from "./row-products";
-import { sdLabel, type ParameterLayout } from "./parameters";
-import { restandardisations, restandardise, type Restandardisations } from "./restandardise";
+import { averageRows, sdLabel, type ParameterLayout } from "./parameters";
+import { averageRules, restandardisations, restandardise, type AverageRule, type Restandardisations } from "./restandardise";
 
 /** Below this share of unexplained variance a pivot is no longer trusted and the rows themselves are factorised. */
 const SMALL_PIVOT = 1e-8;
@@ -23,6 +23,8 @@ export interface RefitProblem {
   /** Where the SD of each column goes in the parameter vector. */
   sdTargets: Int32Array;
   size: number;
+  /** Averages of products of moderators, the last parameters; `rules` where each resample has z-scores of its own. */
+  averages: { count: number; first: number; rows: Float64Array; rules: AverageRule[] | null };
   /** Only where the design is of z-scores: each resample then has z-scores of its own. */
   restandardise: Restandardisations | null;
 }
@@ -49,6 +51,9 @@ export function refitProblem(design: Design, layout: ParameterLayout): RefitProb
     sds[j] = sd;
     for (let i = 0; i < n; i++) z[i * width + j] = (column[i]! - centre) / sd;
   });
+  const position = (key: string): number => keys.indexOf(key);
+  const isScore = (key: string): boolean =>
+    design.equations.some((e) => e.columns.some((c) => c.key === key && c.contrast === null && !c.components));
   return {
     n,
     width,
@@ -56,13 +61,19 @@ export function refitProblem(design: Design, layout: ParameterLayout): RefitProb
     means,
     sds,
     equations: design.equations.map((equation, g) => ({
-      outcome: keys.indexOf(equation.outcome),
-      columns: equation.columns.map((c) => keys.indexOf(c.key)),
+      outcome: position(equation.outcome),
+      columns: equation.columns.map((c) => position(c.key)),
       start: layout.starts[g]!,
     })),
     sdTargets: Int32Array.from(keys, (key) => layout.index.get(sdLabel(key))!),
     size: layout.size,
-    restandardise: restandardisations(design, (key) => keys.indexOf(key)),
+    averages: {
+      count: layout.averages.length,
+      first: layout.firstAverage,
+      rows: averageRows(layout, design),
+      rules: design.standardised ? averageRules(layout.averages, isScore, position) : null,
+    },
+    restandardise: restandardisations(design, position),
   };
 }
 
@@ -81,11 +92,13 @@ export class Refitter {
   private readonly deviations: Float64Array;
   private readonly scratch: Float64Array;
   private readonly products: RowProducts;
-  private readonly total: { sums: Float64Array; cross: Float64Array };
+  private readonly averages: Float64Array;
+  private readonly total: { sums: Float64Array; cross: Float64Array; averages: Float64Array };
 
   constructor(readonly problem: RefitProblem) {
     const { width } = problem;
-    this.products = new RowProducts(problem.n, width, problem.z);
+    this.products = new RowProducts(problem.n, width, problem.z, problem.averages.rows);
+    this.averages = new Float64Array(problem.averages.count);
     this.sums = new Float64Array(width);
     this.cross = new Float64Array(width * width);
     this.matrix = new Float64Array(width * width);
@@ -95,7 +108,7 @@ export class Refitter {
     this.scratch = new Float64Array(width + 1);
     this.counts = new Float64Array(problem.n).fill(1);
     this.accumulate(this.counts);
-    this.total = { sums: this.sums.slice(), cross: this.cross.slice() };
+    this.total = { sums: this.sums.slice(), cross: this.cross.slice(), averages: this.averages.slice() };
   }
 
   /**
@@ -109,16 +122,19 @@ export class Refitter {
 
   /** Refit without row i, by a rank-one downdate of the full cross-products. */
   refitWithout(i: number, out: Float64Array, offset: number): boolean {
-    const { width, z, n } = this.problem;
-    const { sums, cross } = this;
+    const { width, z, n, averages: products } = this.problem;
+    const { sums, cross, averages, counts } = this;
+    const m = averages.length;
+    for (let k = 0; k < m; k++) averages[k] = this.total.averages[k]! - products.rows[i * m + k]!;
     for (let j = 0; j < width; j++) {
       const zj = z[i * width + j]!;
       sums[j] = this.total.sums[j]! - zj;
       for (let k = j; k < width; k++) cross[j * width + k] = this.total.cross[j * width + k]! - zj * z[i * width + k]!;
     }
-    this.counts.fill(1);
-    this.counts[i] = 0;
-    return this.solve(n - 1, this.counts, out, offset);
+    counts[i] = 0;
+    const fitted = this.solve(n - 1, counts, out, offset);
+    counts[i] = 1;
+    return fitted;
   }
 
   private accumulate(counts: Float64Array): number {
@@ -130,7 +146,7 @@ export class Refitter {
       total += counts[i]!;
       products.list(i, counts[i]!);
     }
-    products.sum(this.sums, this.cross);
+    products.sum(this.sums, this.cross, this.averages);
     return total;
   }
 
@@ -151,8 +167,30 @@ export class Refitter {
       if (!this.solveEquation(equations[g]!, total, counts, out, offset)) return false;
       if (plans) restandardise(plans.equations[g]!, means, deviations, this.scratch, out, offset + equations[g]!.start);
     }
+    this.writeAverages(total, out, offset);
     if (plans) for (let k = 0; k < plans.scores.length; k++) out[offset + sdTargets[plans.scores[k]!]!] = 1;
     return true;
+  }
+
+  /** Averages of products of moderators in the resample, in its own z-scores where the design is of z-scores. */
+  private writeAverages(total: number, out: Float64Array, offset: number): void {
+    const { averages, means, deviations } = this;
+    const { first, rules } = this.problem.averages;
+    for (let k = 0; k < averages.length; k++) {
+      if (!rules) {
+        out[offset + first + k] = averages[k]! / total;
+        continue;
+      }
+      const { terms, scales } = rules[k]!;
+      let value = 0;
+      for (const { source, means: rest } of terms) {
+        let term = source < 0 ? 1 : averages[source]! / total;
+        for (let j = 0; j < rest.length; j++) term *= -means[rest[j]!]!;
+        value += term;
+      }
+      for (let j = 0; j < scales.length; j++) value /= deviations[scales[j]!]!;
+      out[offset + first + k] = value;
+    }
   }
 
   private solveEquation(

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { COVARIANCES } from "../../study";
+import { ERRORS } from "../../study";
 import { RandomStream } from "../../numerics/random";
 import { prepare, type Prepared } from "../../prepare";
 import { analyseMade, madeStudy, normals, type MadeStudy } from "../../test-kit";
@@ -31,7 +31,7 @@ describe("the covariance of coefficients in a resample", () => {
     for (const centring of ["none", "standardised"] as const) {
       const { refit } = prepared(theory, { centring }).resampling;
       const own = prepared(theory, { centring }, counts);
-      for (const kind of COVARIANCES) {
+      for (const kind of ERRORS) {
         for (const crossEquations of ["joint", "zero"] as const) {
           const found = new ResampledCovariance(refit, { kind, crossEquations });
           expect(found.find(counts)).toBe(true);

@@ -24,14 +24,60 @@ export function restandardisation(equation: Equation, position: (key: string) =>
     outcome: position(equation.outcome),
     scales: keys.map((own) => positions(own.filter((key) => isScore.get(key)))),
     flows: keys.map((own) =>
-      keys.flatMap((all, source) => {
-        const rest = all.filter((key) => !own.includes(key));
-        // A code column has no mean taken off, so nothing flows past it.
-        const flows = rest.length > 0 && own.every((key) => all.includes(key)) && rest.every((key) => isScore.get(key));
-        return flows ? [{ source, means: positions(rest) }] : [];
-      }),
+      keys.flatMap((all, source) =>
+        splits(all)
+          // A code column has no mean taken off, so nothing flows past it.
+          .filter(({ kept, rest }) => rest.length > 0 && sameKeys(kept, own) && rest.every((key) => isScore.get(key)))
+          .map(({ rest }) => ({ source, means: positions(rest) })),
+      ),
     ),
   };
+}
+
+/** Every way to part a product into factors that stay and factors that give way to their mean: a square parts in two ways into one of each. */
+function splits(keys: string[]): { kept: string[]; rest: string[] }[] {
+  return keys.reduce(
+    (all, key) =>
+      all.flatMap(({ kept, rest }) => [
+        { kept: [...kept, key], rest },
+        { kept, rest: [...rest, key] },
+      ]),
+    [{ kept: [] as string[], rest: [] as string[] }],
+  );
+}
+
+const sameKeys = (a: string[], b: string[]): boolean => [...a].sort().join("\u0000") === [...b].sort().join("\u0000");
+
+/**
+ * How the average of a product of z-scores follows from averages in the full sample's z-scores: with m and s of the
+ * resample, the product of (z - m) / s expands into averages of shorter products.
+ */
+export interface AverageRule {
+  /** Columns whose SDs divide the whole. */
+  scales: Int32Array;
+  /** Averages that enter (-1: the constant one), each times minus the means of these columns. */
+  terms: { source: number; means: Int32Array }[];
+}
+
+/**
+ * @param monomials every product of columns whose average is wanted, those of its factors among them
+ * @param isScore is a column a z-score, not a code column
+ */
+export function averageRules(
+  monomials: string[][],
+  isScore: (key: string) => boolean,
+  position: (key: string) => number,
+): AverageRule[] {
+  const positions = (list: string[]): Int32Array => Int32Array.from(list, position);
+  return monomials.map((keys) => ({
+    scales: positions(keys.filter(isScore)),
+    terms: splits(keys)
+      .filter(({ rest }) => rest.every(isScore))
+      .map(({ kept, rest }) => ({
+        source: kept.length === 0 ? -1 : monomials.findIndex((other) => sameKeys(other, kept)),
+        means: positions(rest),
+      })),
+  }));
 }
 
 export interface Restandardisations {

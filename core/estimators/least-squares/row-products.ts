@@ -11,19 +11,25 @@ export class RowProducts {
   private readonly weights: Float64Array;
   private listed = 0;
 
-  /** @param z row-major n x width */
+  /**
+   * @param z row-major n x width
+   * @param extra row-major n x extras: columns of which only sums are wanted
+   */
   constructor(
     n: number,
     private readonly width: number,
     z: Float64Array,
+    extra: Float64Array = new Float64Array(0),
   ) {
-    const length = packedLength(width);
+    const extras = extra.length / n;
+    const length = packedLength(width, extras);
     this.rows = new Float64Array(n * length);
     for (let i = 0; i < n; i++) {
       const row = i * width;
       let at = i * length;
       for (let j = 0; j < width; j++) this.rows[at++] = z[row + j]!;
       for (let j = 0; j < width; j++) for (let k = j; k < width; k++) this.rows[at++] = z[row + j]! * z[row + k]!;
+      for (let j = 0; j < extras; j++) this.rows[at++] = extra[i * extras + j]!;
     }
     this.packed = new Float64Array(length);
     this.starts = new Int32Array(n);
@@ -41,8 +47,8 @@ export class RowProducts {
     this.weights[this.listed++] = weight;
   }
 
-  /** The sums over the rows listed: of columns, and of products (row-major width x width, upper triangle). */
-  sum(sums: Float64Array, cross: Float64Array): void {
+  /** The sums over the rows listed: of columns, of products (row-major width x width, upper triangle), and of the extra columns. */
+  sum(sums: Float64Array, cross: Float64Array, extra?: Float64Array): void {
     const { packed, width } = this;
     weightedSums(this.rows, packed, this.starts, this.weights, this.listed);
     let at = width;
@@ -50,11 +56,12 @@ export class RowProducts {
       sums[j] = packed[j]!;
       for (let k = j; k < width; k++) cross[j * width + k] = packed[at++]!;
     }
+    if (extra) for (let j = 0; j < extra.length; j++) extra[j] = packed[at++]!;
   }
 }
 
 /** Length of a row of products, rounded up to whole groups of four so that the inner loop never reads past the end. */
-const packedLength = (width: number): number => Math.ceil((width + (width * (width + 1)) / 2) / 4) * 4;
+const packedLength = (width: number, extras: number): number => Math.ceil((width + (width * (width + 1)) / 2 + extras) / 4) * 4;
 
 /**
  * out = sum over the listed rows of weight x row. Four sums run in registers at a time: on the machines measured this

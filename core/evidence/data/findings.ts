@@ -123,7 +123,7 @@ function outlierFindings({ name, outliers, level }: VariableEvidence): Finding[]
 
 function missingFindings({ name, missing, missingShare, origin }: VariableEvidence): Finding[] {
   if (missingShare < MUCH_MISSING || origin === "measure") return [];
-  const message = `${Math.round(100 * missingShare)} % of ${name} is missing (${missing} rows). Rows without an answer on a variable of the theory are left out, which is harmless only if the gaps are random.`;
+  const message = `${Math.round(100 * missingShare)} % of ${name} is missing (${missing} rows). Rows with a missing value on a variable of the theory are left out. That costs precision; coefficients are biased by it where being missing depends on the outcome even among cases alike in the predictors.`;
   return [finding(`missing ${name}`, "missing", "note", message, { variables: [name] })];
 }
 
@@ -189,7 +189,7 @@ function aboutSet(set: SetEvidence): Finding[] {
   if (little?.p != null) {
     const random = little.p >= 0.05;
     const message = random
-      ? `The gaps in ${set.name} look random (Little's test: chi-squared ${plain(little.d2, 2)}, df ${little.df}, ${pClause(little.p)}). That does not prove it, but nothing speaks against leaving incomplete rows out.`
+      ? `Little's test finds no departure from values missing completely at random in ${set.name} (chi-squared ${plain(little.d2, 2)}, df ${little.df}, ${pClause(little.p)}). A test that finds nothing is no proof, above all with few cases or few gaps: why values are missing has to be argued from how the data came about.`
       : `The gaps in ${set.name} are not completely random (Little's test: chi-squared ${plain(little.d2, 2)}, df ${little.df}, ${pClause(little.p)}). Leaving incomplete rows out may then shift the results: say who is missing.`;
     list.push(finding(`gaps ${set.name}`, "missing", random ? "note" : "look", message, { variables: set.variables }));
   }

@@ -1,0 +1,155 @@
+import { compileExpression, gradient, indirectId, type Quantity } from "../effects";
+import { withoutCrossBlocks } from "../estimators/least-squares";
+import { deltaTest, holmAdjusted, strataOf, type BootstrapSummary, type NormalTest, type ReplicateBlock } from "../inference";
+import type { Prepared } from "../prepare";
+import { byCovariance } from "./equations";
+import { isBootstrap, readInterval, type Sources } from "./reading";
+import { reducedTest, type ReducedRegression } from "./reduced";
+import { evaluateReplicates, histogram, summariseReplicates, type EvaluatedReplicates } from "./replicates";
+import { chosenJoint, jackknifeTests, linearTestOf, monteCarloOf, needsSds } from "./sources";
+import { jointSignificance, twoPath } from "./two-path";
+import type { BootstrapRun, EffectEvidence } from "./types";
+import { withheldReason } from "./withheld";
+
+/** Replicates and jackknife values made so far. */
+export interface Resamples {
+  replicates: ReplicateBlock[];
+  jackknife: ReplicateBlock;
+}
+
+/** What the resamples say of every quantity and coefficient. */
+export interface BootstrapAll {
+  run: BootstrapRun;
+  effects: (BootstrapSummary | null)[];
+  coefficients: (BootstrapSummary | null)[];
+  values: EvaluatedReplicates;
+}
+
+/** @throws StudyProblem `no_replicates` when every resample failed */
+export function bootstrapAll(prepared: Prepared, { replicates, jackknife }: Resamples): BootstrapAll {
+  const { study, resampling, theta, layout, sample } = prepared;
+  const { replications, seed, level } = study.settings;
+  const quantities = [...prepared.quantities, ...prepared.coefficients];
+  const values = evaluateReplicates(quantities, replicates, resampling.studentised !== null);
+  const left = evaluateReplicates(quantities, [jackknife]);
+  const estimates = Float64Array.from(quantities, (q) => compileExpression(q.expression)(theta, 0));
+  const v = chosenJoint(prepared);
+  const errors =
+    values.errors &&
+    quantities.map((q, i) => deltaTest(estimates[i]!, gradient(q.expression, theta), v, level, layout.firstAverage)?.se);
+  const strata = strataOf(resampling.scheme, sample.n);
+  const all = summariseReplicates(estimates, values, left, level, errors, strata);
+  const done = replicates.reduce((sum, block) => sum + block.count, 0);
+  return {
+    run: { requested: replications, done, failed: values.failed, jackknifeFailed: left.failed, seed, resampling: resampling.scheme.kind },
+    effects: all.slice(0, prepared.quantities.length),
+    coefficients: all.slice(prepared.quantities.length),
+    values,
+  };
+}
+
+/** The effects as they are reported, and what each claim can draw on. */
+export interface EffectList {
+  effects: EffectEvidence[];
+  sources: Map<string, Sources>;
+}
+
+/** Every quantity with its tests, intervals and what may be shown of it. */
+export function effectEvidence(
+  prepared: Prepared,
+  boot: BootstrapAll | null,
+  jackknife: ReplicateBlock | null,
+  reduced: Map<string, ReducedRegression>,
+): EffectList {
+  const { study, errors } = prepared;
+  const { level, interval, replications } = study.settings;
+  const drawn = interval === "monte_carlo" ? monteCarloOf(prepared, level) : null;
+  // Where intervals are bootstrapped, now or in a moment, nothing has to stand in for quantities of SDs.
+  const resampled = replications > 0 && isBootstrap(interval);
+  const jackknifed = resampled ? new Map<number, NormalTest>() : jackknifeTests(prepared, level, jackknife);
+  const zeroed = byCovariance((kind) => withoutCrossBlocks(prepared.covariances[kind], prepared.fits));
+  const sources = new Map<string, Sources>();
+  const effects = prepared.quantities.map((quantity, i): EffectEvidence => {
+    const made = oneEffect(prepared, quantity, i, zeroed, boot);
+    const exact = prepared.design.standardised ? null : (made.reduced?.tests[errors] ?? null);
+    const chosen = made.delta[study.settings.crossEquations][errors];
+    const source: Sources = {
+      estimate: made.estimate,
+      linear: exact ?? linearTestOf(prepared, quantity, errors),
+      delta: needsSds(prepared, quantity) ? (jackknifed.get(i) ?? null) : chosen,
+      bootstrap: made.bootstrap,
+      monteCarlo: drawn?.[i] ?? null,
+    };
+    sources.set(quantity.id, source);
+    const found = readInterval(source, study.settings, 0);
+    // A squared effect is never below zero, so a test against zero would say nothing.
+    const shown = quantity.kind === "explained_variance" ? { ...found, p: null } : found;
+    return { ...made, monteCarlo: source.monteCarlo, shown };
+  });
+  const byId = new Map(effects.map((e) => [e.id, e]));
+  // Reasons are found from all effects as they are, before any is withheld.
+  const reasons = effects.map((e, i) => withheldReason(prepared, prepared.quantities[i]!, e.shown!, e.estimate, (id) => byId.get(id)));
+  const holm = holmByFamily(prepared.quantities, effects);
+  return {
+    effects: effects.map((e, i) => ({
+      ...e,
+      withheld: reasons[i]!,
+      shown: reasons[i] === null ? e.shown : null,
+      holmP: holm[i]!,
+    })),
+    sources,
+  };
+
+  function oneEffect(
+    { theta, estimates, covariances, layout }: Prepared,
+    quantity: Quantity,
+    i: number,
+    zero: typeof zeroed,
+    resampled: BootstrapAll | null,
+  ): EffectEvidence {
+    const g = gradient(quantity.expression, theta);
+    const summary = resampled?.effects[i] ?? null;
+    const { id, kind, label, from, to, via, of } = quantity;
+    const test = (v: Parameters<typeof deltaTest>[2]) => deltaTest(estimates[i]!, g, v, level, layout.firstAverage);
+    return {
+      id,
+      kind,
+      label,
+      from,
+      to,
+      via,
+      of,
+      estimate: Number.isFinite(estimates[i]!) ? estimates[i]! : null,
+      delta: { joint: byCovariance((k) => test(covariances[k])), zero: byCovariance((k) => test(zero[k]!)) },
+      reduced: kind === "total" ? reducedTest(prepared, quantity, estimates[i]!, reduced) : null,
+      ...routeExtras(prepared, quantity),
+      bootstrap: summary && { ...summary, histogram: histogram(resampled!.values.columns[i]!) },
+      monteCarlo: null,
+      shown: null,
+      withheld: null,
+      holmP: null,
+    };
+  }
+}
+
+function routeExtras(prepared: Prepared, quantity: Quantity): Pick<EffectEvidence, "twoPath" | "jointSignificance"> {
+  if (quantity.kind !== "specific_indirect") return { twoPath: null, jointSignificance: null };
+  const { level } = prepared.study.settings;
+  const pair = prepared.context.pairs.find((p) => p.from === quantity.from && p.to === quantity.to)!;
+  const route = pair.indirect.find((r) => indirectId(pair.from, r.nodes) === quantity.id)!;
+  return { twoPath: twoPath(prepared, pair, route, level), jointSignificance: jointSignificance(prepared, route, 1 - level) };
+}
+
+/** p of every difference between levels, adjusted for the other differences of the same effect. */
+function holmByFamily(quantities: Quantity[], effects: EffectEvidence[]): (number | null)[] {
+  const families = new Map<string, number[]>();
+  quantities.forEach(({ family }, i) => {
+    if (family !== undefined) families.set(family, [...(families.get(family) ?? []), i]);
+  });
+  const out: (number | null)[] = quantities.map(() => null);
+  for (const members of families.values()) {
+    const adjusted = holmAdjusted(members.map((i) => effects[i]!.shown?.p ?? null));
+    members.forEach((i, k) => (out[i] = adjusted[k]!));
+  }
+  return out;
+}

@@ -1,0 +1,100 @@
+import { compileExpression, type Claimed } from "../effects";
+import { extent } from "../numerics/moments";
+import type { Prepared } from "../prepare";
+import { nodesOf, type Hypothesis, type Moderation } from "../theory";
+import { statedDirection } from "./claim-test";
+import type { EffectList } from "./effects";
+import { excludes, readInterval, type Side } from "./reading";
+import { plain } from "./wording";
+
+/** Which way “away from zero” is, and what the reader has to be told about it. */
+export interface FocalSign {
+  sign: 1 | -1;
+  /** Where it comes from. */
+  basis: "stated" | "estimated" | "none";
+  note: string | null;
+}
+
+/**
+ * The sign of the effect that a moderation strengthens or weakens: as another hypothesis states it; else as the average
+ * effect shows it, where its interval excludes zero; else there is none, and away from zero is read as upwards.
+ */
+export function focalSign(prepared: Prepared, list: EffectList, moderation: Moderation, claimed: Claimed): FocalSign {
+  const stated = new Set(
+    prepared.theory.hypotheses.filter((h) => isAbout(h, moderation)).map(statedDirection).filter((d) => d !== 0),
+  );
+  if (stated.size === 1) {
+    const [sign] = [...stated] as [1 | -1];
+    return { sign, basis: "stated", note: sign < 0 ? "The effect itself is stated to be negative, so stronger means more negative." : null };
+  }
+  const [focal] = claimed.focal;
+  const source = claimed.focal.length === 1 && focal ? list.sources.get(focal.id) : undefined;
+  const shown = source && readInterval(source, prepared.study.settings, 0);
+  if (shown && source.estimate !== null && excludes(shown, 0)) {
+    const sign = source.estimate > 0 ? 1 : -1;
+    const note = sign < 0 ? `The effect itself is negative on average (${plain(source.estimate)}), so stronger means more negative.` : null;
+    return { sign, basis: "estimated", note };
+  }
+  return { sign: 1, basis: "none", note: "The effect itself has no clear sign, so “strengthens” is read as “becomes more positive”." };
+}
+
+/** Is a hypothesis about the effect that a moderation is about: the same path, the same comparison? */
+function isAbout({ from, to, chains }: Hypothesis, moderation: Moderation): boolean {
+  const nodes = nodesOf(moderation);
+  const chain = chains.length === 0 ? [] : chains.length === 1 ? chains[0]!.map((r) => r.name) : null;
+  return (
+    chain !== null &&
+    from.name === nodes[0] &&
+    to.name === nodes.at(-1) &&
+    chain.join("\u0000") === nodes.slice(1, -1).join("\u0000") &&
+    from.compared?.upper === moderation.from.compared?.upper &&
+    from.compared?.lower === moderation.from.compared?.lower
+  );
+}
+
+/** Where an effect crosses zero along its moderator, within the values observed. */
+export interface ZeroCrossing {
+  at: number;
+  below: number;
+  above: number;
+}
+
+/** The zeros of the effect along its one numeric moderator, with how many cases lie to each side. */
+export function zeroCrossings(prepared: Prepared, { along }: Claimed): ZeroCrossing[] {
+  if (!along || along.moderator.kind !== "numeric") return [];
+  const values = along.moderator.columns[0]!.values;
+  const centre = prepared.context.centre(along.key);
+  const [c0 = 0, c1 = 0, c2 = 0] = along.coefficients.map((e) => compileExpression(e)(prepared.theta, 0));
+  const [min, max] = extent(values);
+  return realRoots(c0, c1, c2)
+    .map((root) => root + centre)
+    .filter((at) => at > min && at < max)
+    .map((at) => {
+      const below = values.reduce((count, v) => count + (v < at ? 1 : 0), 0);
+      return { at, below, above: values.length - below };
+    });
+}
+
+/** Roots of c0 + c1 w + c2 w2, ascending, by the form that loses no digits. */
+function realRoots(c0: number, c1: number, c2: number): number[] {
+  if (c2 === 0) return c1 === 0 ? [] : [-c0 / c1];
+  const discriminant = c1 * c1 - 4 * c2 * c0;
+  if (!(discriminant > 0)) return [];
+  const q = -(c1 + (c1 < 0 ? -1 : 1) * Math.sqrt(discriminant)) / 2;
+  return (q === 0 ? [0] : [q / c2, c0 / q]).sort((a, b) => a - b);
+}
+
+/** What happens where the effect crosses zero, in a sentence; empty where it does not. */
+export function crossingWords(prepared: Prepared, moderation: Moderation, claimed: Claimed, { sign }: FocalSign, change: number | null): string {
+  const crossings = zeroCrossings(prepared, claimed);
+  const w = moderation.moderators[0]!.name;
+  const { unit } = prepared.study;
+  if (crossings.length === 0 || change === null) return "";
+  if (crossings.length > 1) return ` Along ${w} the effect crosses zero at ${crossings.map((c) => plain(c.at, 2)).join(" and at ")}.`;
+  const [{ at, below, above }] = crossings as [ZeroCrossing];
+  const story = sign * change < 0 ? `weaker up to ${plain(at, 2)}, then reversed` : `reversed up to ${plain(at, 2)}, then growing`;
+  return ` Within the observed values the effect crosses zero at ${w} = ${plain(at, 2)} (${below} ${unit} below, ${above} above): ${story}.`;
+}
+
+/** The direction of the change that a moderation claims. */
+export const claimedChange = (moderation: Moderation, { sign }: FocalSign): Side => (statedDirection(moderation) * sign) as Side;

@@ -1,0 +1,118 @@
+import type { BootstrapInterval, BootstrapSummary, MonteCarloInterval, NormalTest } from "../inference";
+import type { CoefficientTest } from "../estimators/least-squares";
+import { studentP, studentQuantile, normalP, zQuantile } from "../numerics/distributions";
+import type { IntervalKind, Settings } from "../study";
+import type { ShownInterval } from "./types";
+
+/** What is known of one quantity's uncertainty. */
+export interface Sources {
+  estimate: number | null;
+  /** The t test of a linear function of one equation's coefficients. */
+  linear: CoefficientTest | null;
+  /** Delta method (for functions of SDs: with their sampling variation). */
+  delta: Pick<NormalTest, "se"> | null;
+  bootstrap: BootstrapSummary | null;
+  monteCarlo: MonteCarloInterval | null;
+}
+
+/** +1: only a lower bound is wanted, for the claim that an effect is positive; -1: only an upper one; 0: both limits. */
+export type Side = -1 | 0 | 1;
+
+/** Which summary of the resamples an interval method reads. */
+const SUMMARY = { bca: "bca", bc: "bc", percentile: "percentile", bootstrap_t: "bootstrapT", basic: "basic", normal: "normal" } as const;
+
+export const isBootstrap = (method: IntervalKind): method is keyof typeof SUMMARY => method in SUMMARY;
+
+/**
+ * The interval that the settings ask for, at the confidence level as it stands; for a side the one-sided bound at that
+ * level alone. Where the method is not available another stands in and says so: the percentile interval for other
+ * bootstrap intervals, the t-based or delta-method one until resamples arrive. Single coefficients use t wherever
+ * nothing is resampled; Monte Carlo draws serve products and functions across equations.
+ */
+export function readInterval(sources: Sources, settings: Pick<Settings, "interval" | "level">, side: Side): ShownInterval {
+  const { bootstrap, monteCarlo, linear, delta } = sources;
+  const { interval: wanted, level } = settings;
+  if (isBootstrap(wanted) && bootstrap) {
+    const own = bootstrap[SUMMARY[wanted]];
+    const found = own ?? bootstrap.percentile;
+    const se = wanted === "bootstrap_t" && own ? (linear?.se ?? delta?.se ?? bootstrap.se) : bootstrap.se;
+    if (found) return simulated(found, own ? wanted : "percentile", "bootstrap", se, level, side, own === null);
+    return { ...nothing(wanted, level), se: bootstrap.se };
+  }
+  if (wanted === "monte_carlo" && monteCarlo && !linear) {
+    return simulated(monteCarlo, wanted, "monte_carlo", delta?.se ?? null, level, side, false);
+  }
+  const provisional = wanted !== "delta" && !(linear && wanted === "monte_carlo");
+  if (linear) return analytic(sources.estimate!, linear.se, linear.df, level, side, provisional);
+  if (delta && sources.estimate !== null) return analytic(sources.estimate, delta.se, null, level, side, provisional);
+  return nothing("delta", level);
+}
+
+const nothing = (method: IntervalKind, level: number): ShownInterval => ({
+  method,
+  reference: isBootstrap(method) ? "bootstrap" : method === "monte_carlo" ? "monte_carlo" : "z",
+  df: null,
+  se: null,
+  lower: null,
+  upper: null,
+  p: null,
+  pIsBound: false,
+  level,
+  provisional: true,
+  mcseLower: 0,
+  mcseUpper: 0,
+});
+
+function simulated(
+  found: BootstrapInterval,
+  method: IntervalKind,
+  reference: "bootstrap" | "monte_carlo",
+  se: number | null,
+  level: number,
+  side: Side,
+  provisional: boolean,
+): ShownInterval {
+  const base = { method, reference, df: null, se, level, provisional, pIsBound: found.pIsBound };
+  if (side === 0) {
+    const { lower, upper, mcseLower, mcseUpper, pTwoSided } = found;
+    return { ...base, lower, upper, mcseLower, mcseUpper, p: pTwoSided };
+  }
+  const one = side > 0 ? { lower: found.oneSidedLower, upper: null } : { lower: null, upper: found.oneSidedUpper };
+  return {
+    ...base,
+    ...one,
+    mcseLower: side > 0 ? found.mcseOneSidedLower : 0,
+    mcseUpper: side > 0 ? 0 : found.mcseOneSidedUpper,
+    p: side > 0 ? found.pGreater : found.pLess,
+    // A bound on p only means something on the side where all replicates lie.
+    pIsBound: found.pIsBound && (side > 0 ? found.pGreater : found.pLess) < 0.5,
+  };
+}
+
+/** @param df of a t reference; null for the normal distribution */
+function analytic(estimate: number, se: number, df: number | null, level: number, side: Side, provisional: boolean): ShownInterval {
+  const tail = side === 0 ? (1 - level) / 2 : 1 - level;
+  const reach = se * (df === null ? zQuantile(1 - tail) : studentQuantile(1 - tail, df));
+  const two = df === null ? normalP(estimate / se) : studentP(estimate / se, df);
+  const p = side === 0 ? two : side * estimate > 0 ? two / 2 : 1 - two / 2;
+  return {
+    method: "delta",
+    reference: df === null ? "z" : "t",
+    df,
+    se,
+    lower: side < 0 ? null : estimate - reach,
+    upper: side > 0 ? null : estimate + reach,
+    p,
+    pIsBound: false,
+    level,
+    provisional,
+    mcseLower: 0,
+    mcseUpper: 0,
+  };
+}
+
+/** Does an interval exclude a value? Null without limits. */
+export function excludes({ lower, upper }: Pick<ShownInterval, "lower" | "upper">, value: number): boolean | null {
+  if (lower === null && upper === null) return null;
+  return (lower !== null && lower > value) || (upper !== null && upper < value);
+}

@@ -1,0 +1,70 @@
+import { compileExpression, gradient, parametersOf, type EffectPair, type Expression, type Quantity } from "../effects";
+import { deltaTest } from "../inference";
+import type { Prepared } from "../prepare";
+import { excludes } from "./reading";
+import { chosenJoint } from "./sources";
+import type { EffectEvidence, ShownInterval } from "./types";
+
+/** Finds an effect by its id. */
+type Finder = (id: string) => EffectEvidence | undefined;
+
+/**
+ * Why a number must not be reported, in a sentence; null where it may. The number itself stays in the evidence.
+ * Sizes of mediation: Preacher & Kelley (2011, Psychol Methods 16).
+ */
+export function withheldReason(prepared: Prepared, quantity: Quantity, shown: ShownInterval, estimate: number | null, find: Finder): string | null {
+  const pair = prepared.context.pairs.find((p) => p.from === quantity.from && p.to === quantity.to);
+  return (
+    ofBinary(quantity, pair) ??
+    ofRatio(prepared, quantity, find) ??
+    ofVariance(quantity, shown, estimate) ??
+    ofInterval(shown, estimate)
+  );
+}
+
+function ofBinary({ kind, from }: Quantity, pair: EffectPair | undefined): string | null {
+  if (!pair?.binary) return null;
+  if (kind === "completely_standardised") return `“${from}” has two values, so a standard deviation of it means nothing; read the effect in SDs of the outcome alone.`;
+  if (kind === "explained_variance") return `“${from}” has two values, so shares of explained variance depend on how many cases each has; read the effect in SDs of the outcome.`;
+  return null;
+}
+
+function ofRatio(prepared: Prepared, { kind, from, to, expression }: Quantity, find: Finder): string | null {
+  if (kind === "own") return ofOwnRatio(prepared, expression);
+  if (kind !== "proportion_mediated" && kind !== "ratio_to_direct") return null;
+  const [direct, total] = [find(`direct ${from} > ${to}`), find(`total ${from} > ${to}`)];
+  const below = kind === "proportion_mediated" ? total : direct;
+  const what = kind === "proportion_mediated" ? "total" : "direct";
+  if (below?.shown && excludes(below.shown, 0) !== true) return `The ${what} effect may be zero (its interval contains 0), so dividing by it has no meaning.`;
+  if (direct?.estimate != null && total?.estimate != null && (total.estimate - direct.estimate) * direct.estimate < 0)
+    return "The direct and the indirect effect have opposite signs, so one is no share of the other.";
+  return null;
+}
+
+/** A ratio that the researcher defined has no meaning either where what it divides by may be zero. */
+function ofOwnRatio(prepared: Prepared, expression: Expression): string | null {
+  const { theta, layout, study } = prepared;
+  const v = chosenJoint(prepared);
+  const doubtful = denominators(expression).some((e) => {
+    const test = deltaTest(compileExpression(e)(theta, 0), gradient(e, theta), v, study.settings.level, layout.firstAverage);
+    return test !== null && test.lower <= 0 && test.upper >= 0;
+  });
+  return doubtful ? "What it divides by may be zero (its interval contains 0), so the ratio has no meaning." : null;
+}
+
+function denominators(e: Expression): Expression[] {
+  const inner = ["a" in e ? denominators(e.a) : [], "b" in e ? denominators(e.b) : []].flat();
+  return e.op === "divide" && parametersOf(e.b).size > 0 ? [e.b, ...inner] : inner;
+}
+
+function ofVariance({ kind }: Quantity, { upper }: ShownInterval, estimate: number | null): string | null {
+  if (kind !== "explained_variance" || estimate === null) return null;
+  if (estimate <= 1 && (upper ?? 0) <= 1) return null;
+  return "It reaches beyond 1, which no share of explained variance can; predictors that suppress each other make it so.";
+}
+
+function ofInterval({ lower, upper }: ShownInterval, estimate: number | null): string | null {
+  if (lower === null || upper === null || estimate === null) return null;
+  if (lower <= estimate && estimate <= upper) return null;
+  return "Its interval leaves out the estimate itself: the resamples scatter too wildly for limits to mean anything.";
+}
