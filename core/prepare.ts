@@ -212,12 +212,15 @@ export function checkSettings(settings: Settings): void {
   if (!Number.isInteger(monteCarloDraws) || monteCarloDraws < 1)
     fail(`Monte Carlo draws: ${monteCarloDraws}; it must be a whole number above 0.`);
   if (cluster !== null && interval === "bootstrap_t")
-    fail("Bootstrap-t intervals need standard errors in every resample, which do not exist for clusters here. Choose BCa, percentile or another interval.");
+    fail(
+      "Bootstrap-t intervals need standard errors in every resample, which do not exist for clusters here. Choose BCa, percentile or another interval.",
+    );
   for (const [name, list] of Object.entries(probes)) {
     for (const choice of list) {
       if (typeof choice !== "string" || !choice.endsWith("%")) continue;
       const share = Number.parseFloat(choice);
-      if (!(share > 0 && share < 100)) fail(`A probe of “${name}” is the percentile “${choice}”; it must lie between 0 and 100 %, as in “20 %”.`);
+      if (!(share > 0 && share < 100))
+        fail(`A probe of “${name}” is the percentile “${choice}”; it must lie between 0 and 100 %, as in “20 %”.`);
     }
   }
   if (strata !== null && cluster !== null) fail("Resampling within strata and by cluster at once is not available; choose one.");

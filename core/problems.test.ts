@@ -153,8 +153,15 @@ describe("what deserves a look", () => {
   });
 
   it("an indirect effect against the direct one", () => {
-    const against = m.map((v, i) => 0.9 * v - 0.8 * x[i]! + 0.1 * c![i]!);
-    expect(codes({ columns: { x, m, y: against }, theory })).toContain("inconsistent_mediation");
+    const steep = x.map((v, i) => v + b![i]!);
+    const against = steep.map((v, i) => 2 * v - 3 * x[i]! + 0.1 * c![i]!);
+    expect(codes({ columns: { x, m: steep, y: against }, theory })).toContain("inconsistent_mediation");
+    // Opposite signs of estimates alone are chance: here the direct effect's interval contains zero.
+    const slightly = steep.map((v, i) => 2 * v - 0.3 * x[i]! + c![i]!);
+    const found = analyseMade({ columns: { x, m: steep, y: slightly }, theory }).effects;
+    const [direct, indirect] = ["direct x > y", "indirect x > m > y"].map((id) => found.find((e) => e.id === id)!);
+    expect(direct!.estimate! * indirect!.estimate!).toBeLessThan(0);
+    expect(codes({ columns: { x, m: steep, y: slightly }, theory })).not.toContain("inconsistent_mediation");
     const along = m.map((v, i) => 0.9 * v + 0.8 * x[i]! + 0.1 * c![i]!);
     const calm = codes({ columns: { x, m, y: along }, theory });
     expect(calm).not.toContain("inconsistent_mediation");

@@ -34,7 +34,7 @@ const definition: StudyDefinition = {
 const rename = (study: StudyDefinition, from: string, to: string): StudyDefinition => ({ ...study, ...renameVariable(study, from, to) });
 const NAMES = ["q12", "w", "m", "y", "team", "i1", "i2", "q12_log", "q12_z", "scale"];
 const numbers = (study: StudyDefinition): (number | null)[] =>
-  analyse(study, table).effects.flatMap((one) => [one.estimate, one.shown.lower, one.shown.upper]);
+  analyse(study, table).effects.flatMap((one) => [one.estimate, one.shown?.lower ?? null, one.shown?.upper ?? null]);
 
 describe("a variable called otherwise", () => {
   it("changes no number of the analysis", () => {

@@ -25,6 +25,7 @@ const variable = z.strictObject({
 const settings = z.strictObject({
   level: z.number().default(DEFAULT_SETTINGS.level),
   tail: z.enum(["two", "one"]).default(DEFAULT_SETTINGS.tail),
+  several: z.enum(["none", "holm"]).default("none").describe("Does a verdict also need a p corrected for the number of hypotheses?"),
   interval: z.enum(INTERVALS).default(DEFAULT_SETTINGS.interval),
   replications: z.number().default(DEFAULT_SETTINGS.replications).describe(`0 (none) to ${MAX_REPLICATIONS}`),
   seed: z.number().default(DEFAULT_SETTINGS.seed).describe("0 to 2^53 - 1"),
@@ -34,7 +35,6 @@ const settings = z.strictObject({
   cluster: columnName.nullable().default(null),
   monteCarloDraws: z.number().default(DEFAULT_SETTINGS.monteCarloDraws),
   centring: z.enum(CENTRINGS).default(DEFAULT_SETTINGS.centring).describe("How coefficients of equations with products are reported"),
-  several: z.enum(["none", "holm"]).default("none").describe("Does a verdict also need a p corrected for the number of hypotheses?"),
   probes: z
     .record(
       columnName,

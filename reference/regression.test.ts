@@ -67,7 +67,10 @@ function checkEffects(ledger: Ledger, evidence: Evidence, expected: any): void {
   for (const [term, e] of Object.entries<any>(expected.total_reduced?.effects ?? {})) {
     const found = evidence.effects.find((x) => x.id === `total ${term} > ${expected.model.outcome}`);
     // A single direct path is its own total; the theory then lists no total effect.
-    if (!found) expect(evidence.effects.filter((x) => x.to === expected.model.outcome && x.kind === "specific_indirect" && x.from === term)).toEqual([]);
+    if (!found)
+      expect(evidence.effects.filter((x) => x.to === expected.model.outcome && x.kind === "specific_indirect" && x.from === term)).toEqual(
+        [],
+      );
     else for (const kind of ERRORS) checkTest(ledger, `total ${term}`, found.reduced?.tests[kind], e[kind]);
   }
   for (const [name, e] of Object.entries<any>(expected.two_path_products ?? {})) {

@@ -20,9 +20,7 @@ export interface Scale {
 
 /** A scale that holds zero and every interval. */
 export function scaleOf(intervals: Drawn[]): Scale {
-  const ends = intervals
-    .flatMap((e) => [e.lower, e.upper, e.estimate])
-    .filter((v): v is number => v !== null && Number.isFinite(v));
+  const ends = intervals.flatMap((e) => [e.lower, e.upper, e.estimate]).filter((v): v is number => v !== null && Number.isFinite(v));
   return { min: Math.min(0, ...ends), max: Math.max(0, ...ends) };
 }
 

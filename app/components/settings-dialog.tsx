@@ -17,11 +17,11 @@ const INTERVAL_HELP: Record<IntervalKind, string> = {
   bca: "Bias-corrected and accelerated: adjusts for bias and skewness. What reviewers mostly expect; with indirect effects somewhat liberal below about 100 cases.",
   bc: "Bias-corrected: adjusts for bias only; with indirect effects the most liberal in small samples.",
   percentile: "The middle of the bootstrap distribution as it is; keeps the error rate better in small samples, at some loss of power.",
-  bootstrap_t:
-    "Each resample is measured in its own standard error. Good under skewness, unsteady in small samples; takes longer.",
+  bootstrap_t: "Each resample is measured in its own standard error. Good under skewness, unsteady in small samples; takes longer.",
   basic: "The percentile interval mirrored at the estimate.",
   normal: "Estimate less bias, plus and minus z times the bootstrap error. Assumes symmetry.",
-  monte_carlo: "Draws coefficients from their normal distribution instead of resampling people. Fast. Single coefficients keep their t intervals.",
+  monte_carlo:
+    "Draws coefficients from their normal distribution instead of resampling people. Fast. Single coefficients keep their t intervals.",
   delta: "Single coefficients by t, products by a first-order normal approximation, which assumes a symmetry that products seldom have.",
 };
 
@@ -104,30 +104,7 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
             ]}
             onChange={(level) => set({ level: Number(level) })}
           />
-          <Choice
-            label="Tails"
-            value={settings.tail}
-            options={[
-              ["two", "two-tailed"],
-              ["one", "one-tailed, in the stated direction"],
-            ]}
-            help={
-              settings.tail === "one"
-                ? "Directional sentences are tested by one bound at the confidence level, and can only be supported or not; “affects” and “alters” stay two-tailed, as does everything that is no hypothesis."
-                : undefined
-            }
-            onChange={(tail) => set({ tail: tail as Settings["tail"] })}
-          />
-          <Choice
-            label="Several hypotheses"
-            value={settings.several}
-            options={[
-              ["none", "each at its own level"],
-              ["holm", "corrected for their number (Holm)"],
-            ]}
-            help="Evidence says in any case which verdicts the correction would change."
-            onChange={(several) => set({ several: several as Settings["several"] })}
-          />
+          <Deciding settings={settings} set={set} />
           <Grouping settings={settings} names={names} set={set} />
         </div>
         <div className="dialog-foot">
@@ -141,6 +118,38 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
         </div>
       </div>
     </Dialog>
+  );
+}
+
+/** How a verdict is reached: one tail or two, and whether the number of hypotheses counts. */
+function Deciding({ settings, set }: Pick<GroupingProps, "settings" | "set">) {
+  return (
+    <>
+      <Choice
+        label="Tails"
+        value={settings.tail}
+        options={[
+          ["two", "two-tailed"],
+          ["one", "one-tailed, in the stated direction"],
+        ]}
+        help={
+          settings.tail === "one"
+            ? "Directional sentences are tested by one bound at the confidence level, and can only be supported or not; “affects” and “alters” stay two-tailed, as does everything that is no hypothesis."
+            : undefined
+        }
+        onChange={(tail) => set({ tail: tail as Settings["tail"] })}
+      />
+      <Choice
+        label="Several hypotheses"
+        value={settings.several}
+        options={[
+          ["none", "each at its own level"],
+          ["holm", "corrected for their number (Holm)"],
+        ]}
+        help="Evidence says in any case which verdicts the correction would change."
+        onChange={(several) => set({ several: several as Settings["several"] })}
+      />
+    </>
   );
 }
 

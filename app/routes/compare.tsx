@@ -120,7 +120,12 @@ function RobustnessTable({ specifications, sentences }: TableProps) {
 function Interval({ claim, scale }: { claim: Specification["claims"][number]; scale: (v: number) => number }) {
   const { lower, upper, estimate } = claim;
   if ((lower === null && upper === null) || estimate === null) return null;
-  const words = lower !== null && upper !== null ? `${plain(lower)} to ${plain(upper)}` : lower !== null ? `above ${plain(lower)}` : `below ${plain(upper)}`;
+  const words =
+    lower !== null && upper !== null
+      ? `${plain(lower)} to ${plain(upper)}`
+      : lower !== null
+        ? `above ${plain(lower)}`
+        : `below ${plain(upper)}`;
   return (
     <svg width={WIDTH} height={16} role="img" aria-label={`${plain(estimate)}, ${words}`}>
       <path className="zero" d={`M${scale(0)} 0V16`} />

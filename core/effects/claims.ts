@@ -138,10 +138,14 @@ function comparedCombination(coding: UsedCoding, compared: LevelPair, pairs: Eff
 
 function refuseComparison(ref: NameRef, line: number): void {
   if (!ref.compared) return;
-  throw new StudyProblem("notation", `Line ${line}: “${ref.name}” is not categorical here, so it has no levels to compare. Leave the comparison out.`, {
-    line,
-    variables: [ref.name],
-  });
+  throw new StudyProblem(
+    "notation",
+    `Line ${line}: “${ref.name}” is not categorical here, so it has no levels to compare. Leave the comparison out.`,
+    {
+      line,
+      variables: [ref.name],
+    },
+  );
 }
 
 /** The levels as the data write them; value labels are understood too. */
@@ -238,7 +242,13 @@ function changesBy(context: EffectContext, change: Change, ref: NameRef, moderat
   const key = column!.key;
   if (moderator.kind === "two_values" && powerOf(change.polynomial, key) > 1) {
     const [low, high] = moderator.probes.map((p) => p.centred);
-    return [next(difference(change.polynomial, high!, low!), `${moderator.name} ${moderator.probes[1]!.label} minus ${moderator.probes[0]!.label}`, null)];
+    return [
+      next(
+        difference(change.polynomial, high!, low!),
+        `${moderator.name} ${moderator.probes[1]!.label} minus ${moderator.probes[0]!.label}`,
+        null,
+      ),
+    ];
   }
   return [next(derivative(change.polynomial, key), key, key)];
 }
@@ -260,11 +270,23 @@ function changeQuantity(context: EffectContext, change: Change, nodes: string[])
   if (known && via.length === 0) {
     const product = context.products.find((p) => p.outcome === to && sameKeys(p.keys, [from, ...keys]));
     // The square's coefficient is half the change of the slope; its sign and test are the same.
-    if (product) return { ...base, id: interactionId(to, product.key), kind: "interaction", label: `${product.label} on ${to}`, expression: product.expression };
+    if (product)
+      return {
+        ...base,
+        id: interactionId(to, product.key),
+        kind: "interaction",
+        label: `${product.label} on ${to}`,
+        expression: product.expression,
+      };
   }
   const pair = { from, fromLabel, to };
   if (known && keys.length === 1)
-    return { ...base, id: indexId(pair, nodes, keys[0]!), kind: "index", label: `${on}: index of moderated mediation by ${context.columnLabel(keys[0]!)}` };
+    return {
+      ...base,
+      id: indexId(pair, nodes, keys[0]!),
+      kind: "index",
+      label: `${on}: index of moderated mediation by ${context.columnLabel(keys[0]!)}`,
+    };
   if (known && keys.length === 2) {
     const [a, b] = [...keys].sort() as [string, string];
     const route = [from, ...nodes.slice(1)].join(" > ");

@@ -105,7 +105,9 @@ describe("effects that exist", () => {
   it("a categorical predictor has relative effects, one for each code column", () => {
     const evidence = study("H1: g affects y through m");
     expect(evidence.hypotheses[0]!.effects).toEqual(["indirect g.1 > m > y", "indirect g.2 > m > y"]);
-    expect(evidence.hypotheses[0]!.report).toContain("relative indirect effect of g (b against a)");
+    expect(evidence.hypotheses[0]!.report).toMatch(
+      /^The effects g \(b against a\) on y through m; g \(c against a\) on y through m: Joint test/,
+    );
     expect(evidence.effects.some((e) => e.kind === "completely_standardised" && e.from === "g.1")).toBe(false);
   });
 });

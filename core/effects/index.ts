@@ -28,13 +28,14 @@ const FAMILIES: ((context: EffectContext) => Quantity[])[] = [
 ];
 
 /** Every quantity of the model, in the order of the families; one that two families or sentences name is listed once. */
-export const allQuantities = (context: EffectContext): Quantity[] => [
-  ...new Map(
-    FAMILIES.flatMap((family) => family(context))
-      .reverse()
-      .map((q) => [q.id, q]),
-  ).values(),
-].reverse();
+export const allQuantities = (context: EffectContext): Quantity[] =>
+  [
+    ...new Map(
+      FAMILIES.flatMap((family) => family(context))
+        .reverse()
+        .map((q) => [q.id, q]),
+    ).values(),
+  ].reverse();
 
 export { claimOf, directOf, pathEffect, type Claim, type Claimed } from "./claims";
 export { averageId } from "./averages";

@@ -79,11 +79,10 @@ function namedEffect(context: EffectContext, formula: Extract<Formula, { kind: "
 function only(pairs: EffectPair[], from: string, line: number): EffectPair {
   if (pairs.length === 1) return pairs[0]!;
   if (pairs.length > 1) throw severalColumns(from, pairs.length, line);
-  throw new StudyProblem(
-    "notation",
-    `Line ${line}: “${from}” has no effect there in this theory; add the path or choose another effect.`,
-    { line, variables: [from] },
-  );
+  throw new StudyProblem("notation", `Line ${line}: “${from}” has no effect there in this theory; add the path or choose another effect.`, {
+    line,
+    variables: [from],
+  });
 }
 
 const severalColumns = (variable: string, count: number, line: number): StudyProblem =>

@@ -84,11 +84,13 @@ function descriptives(prepared: Prepared): Evidence["descriptives"] {
   const used = new Set(equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.moderators, ...e.covariates]));
   const rows = !prepared.dataset.table.moments;
   // A column that only groups the rows is known by its groups, whose numbers mean nothing.
-  const entries = [...prepared.typed.values()].filter((column) => used.has(column.name)).map((column) => {
-    const values = pick(column.values, prepared.sample.rows);
-    const [min, max] = extent(values);
-    return [column.name, { mean: mean(values), sd: standardDeviation(values), min: rows ? min : null, max: rows ? max : null }] as const;
-  });
+  const entries = [...prepared.typed.values()]
+    .filter((column) => used.has(column.name))
+    .map((column) => {
+      const values = pick(column.values, prepared.sample.rows);
+      const [min, max] = extent(values);
+      return [column.name, { mean: mean(values), sd: standardDeviation(values), min: rows ? min : null, max: rows ? max : null }] as const;
+    });
   // A categorical column's level numbers have no mean worth reading.
   const categorical = new Set(prepared.study.variables.filter((v) => v.level === "categorical").map((v) => v.name));
   return Object.fromEntries(entries.filter(([name]) => !categorical.has(name)));

@@ -16,7 +16,13 @@ export const statedDirection = ({ verb }: Claim): Side =>
  * claims without a direction and joint tests always in both.
  * @param direction of the quantity itself, 0 for either
  */
-export function claimTest(prepared: Prepared, list: EffectList, boot: BootstrapAll | null, claimed: Claimed, direction: Side): ClaimTest | null {
+export function claimTest(
+  prepared: Prepared,
+  list: EffectList,
+  boot: BootstrapAll | null,
+  claimed: Claimed,
+  direction: Side,
+): ClaimTest | null {
   const { settings } = prepared.study;
   const [only, ...others] = claimed.quantities;
   if (!only) return null;

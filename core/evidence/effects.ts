@@ -35,8 +35,7 @@ export function bootstrapAll(prepared: Prepared, { replicates, jackknife }: Resa
   const estimates = Float64Array.from(quantities, (q) => compileExpression(q.expression)(theta, 0));
   const v = chosenJoint(prepared);
   const errors =
-    values.errors &&
-    quantities.map((q, i) => deltaTest(estimates[i]!, gradient(q.expression, theta), v, level, layout.firstAverage)?.se);
+    values.errors && quantities.map((q, i) => deltaTest(estimates[i]!, gradient(q.expression, theta), v, level, layout.firstAverage)?.se);
   const strata = strataOf(resampling.scheme, sample.n);
   const all = summariseReplicates(estimates, values, left, level, errors, strata);
   const done = replicates.reduce((sum, block) => sum + block.count, 0);

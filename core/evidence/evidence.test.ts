@@ -1,47 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { analyseCase } from "../../reference/load";
-import { combine, mediationPattern, verdictOf } from "./verdict";
-import type { EffectEvidence } from "./types";
 import { plain, pValue } from "./wording";
-
-const effect = (lower: number, upper: number, estimate = (lower + upper) / 2): EffectEvidence =>
-  ({
-    estimate,
-    label: "x on y",
-    bootstrap: null,
-    shown: { method: "delta", se: 1, lower, upper, p: 0.01, pIsBound: false, level: 0.95, provisional: false },
-  }) as unknown as EffectEvidence;
-
-describe("verdicts", () => {
-  it.each([
-    ["raises", 0.1, 0.3, "supported"],
-    ["raises", -0.3, -0.1, "opposite"],
-    ["raises", -0.1, 0.3, "not_supported"],
-    ["lowers", -0.3, -0.1, "supported"],
-    ["lowers", 0.1, 0.3, "opposite"],
-    ["affects", -0.3, -0.1, "supported"],
-    ["affects", -0.1, 0.2, "not_supported"],
-  ] as const)("%s with [%d, %d] is %s", (verb, lower, upper, verdict) =>
-    expect(verdictOf(effect(lower, upper), verb, false).verdict).toBe(verdict),
-  );
-
-  it("never calls an effect absent", () => {
-    expect(verdictOf(effect(-0.1, 0.3), "raises", false).reason).toContain("no evidence either way");
-  });
-
-  it("combines relative effects: one in the stated direction suffices", () => {
-    const parts = [verdictOf(effect(-1, 1), "raises", false), verdictOf(effect(0.1, 1), "raises", false)];
-    expect(combine(parts, ["a", "b"])).toMatchObject({ verdict: "supported", reason: expect.stringContaining("b") });
-  });
-
-  it.each([
-    [effect(0.1, 0.3), effect(0.1, 0.3), "complementary"],
-    [effect(0.1, 0.3), effect(-0.3, -0.1), "competitive"],
-    [effect(0.1, 0.3), effect(-0.3, 0.4), "indirect_only"],
-    [effect(-0.1, 0.3), effect(0.3, 0.4), "direct_only"],
-    [effect(-0.1, 0.3), effect(-0.3, 0.4), "no_effect"],
-  ] as const)("pattern %#", (indirect, direct, kind) => expect(mediationPattern(indirect, direct)!.kind).toBe(kind));
-});
 
 describe("a whole analysis", () => {
   it("is unsettled when zero lies within the Monte Carlo error of a limit, and says what would settle it", () => {
@@ -50,27 +9,36 @@ describe("a whole analysis", () => {
       json.theory = ["H1: plot_hours raises harvest through skill"];
     });
     const [h] = evidence.hypotheses;
-    const interval = evidence.effects.find((e) => e.id === h!.effects[0])!.bootstrap!.bca!;
-    expect(interval.unsettled).toBe(
-      Math.min(Math.abs(interval.lower), Math.abs(interval.upper)) <=
-        2 * (Math.abs(interval.lower) < Math.abs(interval.upper) ? interval.mcseLower : interval.mcseUpper),
-    );
+    const { lower, upper, mcseLower, mcseUpper } = h!.claim!;
+    expect(Math.min(Math.abs(lower!) / mcseLower, Math.abs(upper!) / mcseUpper)).toBeLessThanOrEqual(2);
     expect(h!.verdict).toBe("unsettled");
+    expect(h!.pattern?.kind).toBe("open");
     expect(h!.report).toContain("another seed could change this finding");
     expect(h!.reason).toMatch(/another seed.*resamples would settle it/);
   });
 
-  it("tests a directional claim in one tail at the stated side", () => {
-    const two = analyseCase("simple-mediation", (json) => (json.theory[0] = "H1: plot_hours raises harvest through skill"));
-    const one = analyseCase("simple-mediation", (json) => {
-      json.theory[0] = "H1: plot_hours raises harvest through skill";
-      json.settings.tail = "one";
-    });
-    const id = two.hypotheses[0]!.effects[0]!;
-    const [a, b] = [two, one].map((e) => e.effects.find((x) => x.id === id)!);
-    expect(b!.shown.level).toBeCloseTo(0.9, 12);
-    expect(b!.shown.lower).toBeCloseTo(a!.bootstrap!.bca!.oneSidedLower, 12);
-    expect(b!.shown.p).toBeCloseTo(a!.bootstrap!.bca!.pGreater, 12);
+  it("tests a directional claim in one tail by one bound, and leaves everything else two-sided", () => {
+    const change = (tail: string) => (json: { theory: string[]; settings: Record<string, unknown> }) => {
+      json.theory = [
+        "H1: plot_hours raises harvest through skill",
+        "H2: plot_hours lowers harvest through skill",
+        "H3: plot_hours affects harvest",
+      ];
+      json.settings.tail = tail;
+    };
+    const [two, one] = [change("two"), change("one")].map((c) => analyseCase("simple-mediation", c));
+    // Effects tables, equations and checks do not know of tails.
+    expect(one!.effects).toEqual(two!.effects);
+    expect(one!.equations).toEqual(two!.equations);
+    const bca = one!.effects.find((e) => e.kind === "specific_indirect")!.bootstrap!.bca!;
+    const [up, down, either] = one!.hypotheses;
+    expect(up!.claim).toMatchObject({ tail: "one", level: 0.95, lower: bca.oneSidedLower, upper: null, p: bca.pGreater });
+    expect(down!.claim).toMatchObject({ tail: "one", lower: null, upper: bca.oneSidedUpper, p: bca.pLess });
+    expect(either!.claim).toMatchObject({ tail: "two", level: 0.95 });
+    expect(either!.claim!.lower).toBe(one!.effects.find((e) => e.id === "direct plot_hours > harvest")!.shown!.lower);
+    expect([up!.verdict, down!.verdict]).toEqual(["supported", "not_supported"]);
+    expect(down!.reason).toContain("points the other way");
+    expect(up!.reason).toContain("95 % one-sided bound");
   });
 
   it("is plain data: serialising loses nothing", () => {
@@ -104,5 +72,7 @@ it("numbers read well", () => {
     "–",
     "−4.00e−5",
   ]);
-  expect([pValue(0.0004), pValue(0.0312), pValue(1), pValue(0.002, true)]).toEqual(["< .001", ".031", "1.000", "< .002"]);
+  expect([pValue(0.0004), pValue(0.0312), pValue(1)]).toEqual(["< .001", ".031", "1.000"]);
+  // A bound is rounded up: “p < .0123” is true, “p < .012” is not known.
+  expect([pValue(0.002, true), pValue(0.0123, true), pValue(0.0002, true)]).toEqual(["< .002", "< .013", "< .001"]);
 });

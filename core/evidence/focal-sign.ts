@@ -21,11 +21,18 @@ export interface FocalSign {
  */
 export function focalSign(prepared: Prepared, list: EffectList, moderation: Moderation, claimed: Claimed): FocalSign {
   const stated = new Set(
-    prepared.theory.hypotheses.filter((h) => isAbout(h, moderation)).map(statedDirection).filter((d) => d !== 0),
+    prepared.theory.hypotheses
+      .filter((h) => isAbout(h, moderation))
+      .map(statedDirection)
+      .filter((d) => d !== 0),
   );
   if (stated.size === 1) {
     const [sign] = [...stated] as [1 | -1];
-    return { sign, basis: "stated", note: sign < 0 ? "The effect itself is stated to be negative, so stronger means more negative." : null };
+    return {
+      sign,
+      basis: "stated",
+      note: sign < 0 ? "The effect itself is stated to be negative, so stronger means more negative." : null,
+    };
   }
   const [focal] = claimed.focal;
   const source = claimed.focal.length === 1 && focal ? list.sources.get(focal.id) : undefined;
@@ -85,7 +92,13 @@ function realRoots(c0: number, c1: number, c2: number): number[] {
 }
 
 /** What happens where the effect crosses zero, in a sentence; empty where it does not. */
-export function crossingWords(prepared: Prepared, moderation: Moderation, claimed: Claimed, { sign }: FocalSign, change: number | null): string {
+export function crossingWords(
+  prepared: Prepared,
+  moderation: Moderation,
+  claimed: Claimed,
+  { sign }: FocalSign,
+  change: number | null,
+): string {
   const crossings = zeroCrossings(prepared, claimed);
   const w = moderation.moderators[0]!.name;
   const { unit } = prepared.study;

@@ -60,7 +60,12 @@ function judge(prepared: Prepared, list: EffectList, boot: BootstrapAll | null, 
   return { claim, claimed, test, judgement: { ...judgement, reason: `${judgement.reason}${note}${crossing}` } };
 }
 
-function entryOf(prepared: Prepared, list: EffectList, boot: BootstrapAll | null, { claim, claimed, test, judgement }: Judged): HypothesisEvidence {
+function entryOf(
+  prepared: Prepared,
+  list: EffectList,
+  boot: BootstrapAll | null,
+  { claim, claimed, test, judgement }: Judged,
+): HypothesisEvidence {
   const moderation = claim.kind === "moderation";
   const chains = moderation ? [claim.chain].filter((c) => c.length > 0) : claim.chains;
   const used = boot ? boot.run.done - boot.run.failed : null;
@@ -101,7 +106,9 @@ function quantityWords(claim: Claim, { quantities }: Claimed): string {
   const [first] = quantities;
   if (!first) return claim.kind === "moderation" ? "interaction" : "effect";
   const words = KIND_WORDS[first.kind] ?? "effect";
-  return quantities.length > 1 ? `${words}s, tested together`.replace(/^index of moderated mediations/, "indices of moderated mediation") : words;
+  return quantities.length > 1
+    ? `${words}s, tested together`.replace(/^index of moderated mediations/, "indices of moderated mediation")
+    : words;
 }
 
 /** The steps on the way, then the direct effect. */
@@ -128,7 +135,9 @@ function moderationParts(prepared: Prepared, claim: Moderation, claimed: Claimed
   const { context, quantities } = prepared;
   const pairs = context.pairs.filter((p) => p.fromVariable === nodes[0] && p.to === nodes.at(-1));
   const prefixes = pairs.map((pair) => conditionalId(pair, nodes, ""));
-  const conditional = quantities.filter((q) => q.kind.startsWith("conditional_") && prefixes.some((start) => q.id.startsWith(start))).slice(0, MOST_CONDITIONAL);
+  const conditional = quantities
+    .filter((q) => q.kind.startsWith("conditional_") && prefixes.some((start) => q.id.startsWith(start)))
+    .slice(0, MOST_CONDITIONAL);
   const steps = nodes.length > 2 ? nodes.slice(1).flatMap((to, i) => stepIds(prepared, nodes[i]!, to)) : [];
   return [...new Set([...claimed.focal.map((q) => q.id), ...conditional.map((q) => q.id), ...steps])];
 }

@@ -4,8 +4,21 @@ export { regionSentence, regionWords } from "./region-words";
 export { influentialRows, ROBUST_RESAMPLES, robustness, withoutRows, type RobustClaim, type Specification } from "./robustness";
 export { compareRuns, keptRun, type KeptRun, type RunComparison } from "./runs";
 export { residualRows, type ResidualRows } from "./residuals";
-export type * from "./moderation";
+export type * from "./moderation-types";
 export type * from "./regions";
 export { effectAt, predictAt, testOf, type ProbeModel, type Reading } from "./probe-model";
 export * from "./data";
-export { errorsName, INTERVAL_WORDS, intervalName, jointWords, minus, referenceName, pClause, percent, plain, pValue, thousands, unitWords } from "./wording";
+export {
+  errorsName,
+  INTERVAL_WORDS,
+  intervalName,
+  jointWords,
+  minus,
+  referenceName,
+  pClause,
+  percent,
+  plain,
+  pValue,
+  thousands,
+  unitWords,
+} from "./wording";

@@ -1,99 +1,25 @@
-import { conditionalId, probeGrid, moderatorsOf, slopeOf, valuesOf, atWords, type Moderator, type Combination, type Expression, type Polynomial } from "../effects";
 import {
-  atTheMeans,
-  covariances,
-  degreesOfFreedom,
-  linearTest,
-  type CoefficientTest,
-  type CovarianceSet,
-  type EquationFit,
-} from "../estimators/least-squares";
-import {
-  boundaries,
-  falseDiscovery,
-  johnsonNeyman,
-  pointwiseCritical,
-  simultaneousCritical,
-  type FalseDiscovery,
-  type JohnsonNeyman,
-  type LinearSlope,
-} from "../inference";
+  conditionalId,
+  probeGrid,
+  moderatorsOf,
+  slopeOf,
+  valuesOf,
+  atWords,
+  type Moderator,
+  type Combination,
+  type Expression,
+  type Polynomial,
+} from "../effects";
+import { atTheMeans, covariances, degreesOfFreedom, linearTest, type CovarianceSet, type EquationFit } from "../estimators/least-squares";
+import { boundaries, falseDiscovery, johnsonNeyman, pointwiseCritical, simultaneousCritical, type LinearSlope } from "../inference";
 import { extent, mean, standardDeviation } from "../numerics/moments";
 import { studentQuantile } from "../numerics/distributions";
 import type { Prepared } from "../prepare";
 import type { CovarianceKind } from "../study";
 import { byCovariance } from "./equations";
 import { designRow, predictAt, type ProbeModel } from "./probe-model";
+import type { ConditionalSlope, Crossing, FiellerSet, JohnsonNeymanSet, LinePoint, ModerationEvidence } from "./moderation-types";
 import type { ByCovariance } from "./types";
-
-/** A slope at moderator values; numbers in raw units, levels by name. */
-export interface ConditionalSlope {
-  at: Record<string, number | string>;
-  words: string;
-  /** Id of the conditional direct effect that it is; null where the slope is no path of the theory. */
-  effect: string | null;
-  estimate: number;
-  errors: ByCovariance<CoefficientTest>;
-}
-
-export interface JohnsonNeymanSet {
-  over: string;
-  /** Values of other moderators while this one moves. */
-  fixed: Record<string, number | string>;
-  words: string;
-  tests: ByCovariance<{ pointwise: JohnsonNeyman; simultaneous: JohnsonNeyman; falseDiscovery: FalseDiscovery }>;
-}
-
-export interface Crossing {
-  words: string;
-  at: number;
-  insideRange: boolean;
-  range: [number, number];
-  se: ByCovariance<number>;
-  /** Where a slope is zero: the values of the moderator that Fieller's method leaves possible. */
-  fieller: ByCovariance<FiellerSet> | null;
-}
-
-/**
- * Values at which a slope may be zero (Fieller 1954, JRSS-B 16): an interval; everything outside an interval, when the
- * interaction itself may be zero; every value; or none beyond doubt of the ratio.
- */
-export interface FiellerSet {
-  kind: "interval" | "outside" | "everywhere";
-  lower: number | null;
-  upper: number | null;
-}
-
-export interface LinePoint {
-  at: Record<string, number | string>;
-  predicted: number;
-  errors: ByCovariance<{ se: number; lower: number; upper: number }>;
-}
-
-/** One moderated slope: a column, the outcome, and everything that is said of its effect along the moderators. */
-export interface ModerationEvidence {
-  id: string;
-  outcome: string;
-  focal: string;
-  focalLabel: string;
-  focalVariable: string;
-  moderators: {
-    name: string;
-    kind: Moderator["kind"];
-    columns: string[];
-    probes: { label: string; value: number | null; centred: Record<string, number> }[];
-  }[];
-  /** A path of the theory, not the mirror of one. */
-  path: boolean;
-  model: ProbeModel;
-  slopes: ConditionalSlope[];
-  /** With two moderators acting jointly: the two-way effect along the second. */
-  twoWay: { with: string; over: string; slopes: ConditionalSlope[]; johnsonNeyman: JohnsonNeymanSet | null }[];
-  johnsonNeyman: JohnsonNeymanSet[];
-  crossings: Crossing[];
-  /** Predicted outcomes at the ends of each line, other predictors at their means. */
-  lines: { words: string; points: LinePoint[] }[];
-}
 
 /** Everything about moderated slopes, by equation and column. */
 export function moderationEvidence(prepared: Prepared, level: number): ModerationEvidence[] {
@@ -102,7 +28,9 @@ export function moderationEvidence(prepared: Prepared, level: number): Moderatio
     if (involved.size === 0) return [];
     const fit = atTheMeans(raw);
     const v = covariances([fit]);
-    return fit.equation.columns.filter((c) => involved.has(c.key)).map((c) => new SlopeReader(prepared, fit, v, g, c.key, level).evidence());
+    return fit.equation.columns
+      .filter((c) => involved.has(c.key))
+      .map((c) => new SlopeReader(prepared, fit, v, g, c.key, level).evidence());
   });
 }
 
@@ -284,7 +212,9 @@ class SlopeReader {
       const { centre } = this.prepared.context;
       // A variable that moderates its own effect has one curve, not lines that could cross; its slope is twice the square's coefficient.
       const itself = column.key === w.key;
-      const found = itself ? [] : [this.ratio(m, xm, column.values, centre(column.key), `lines of ${moderator.name} cross at ${column.key}`, 1)];
+      const found = itself
+        ? []
+        : [this.ratio(m, xm, column.values, centre(column.key), `lines of ${moderator.name} cross at ${column.key}`, 1)];
       if (moderator.kind === "numeric") {
         const zero = this.ratio(x, xm, w.values, centre(w.key), `slope of ${column.key} is zero at ${moderator.name}`, itself ? 2 : 1);
         found.push({ ...zero, fieller: this.fieller(x, xm, itself ? 2 : 1, moderator) });
@@ -295,7 +225,8 @@ class SlopeReader {
 
   /** Fieller's set for the zero of b_i + times b_j w: where the squared slope is within its critical number of variances. */
   private fieller(i: number, j: number, times: number, moderator: Moderator): ByCovariance<FiellerSet> {
-    const weights = (w: number): Float64Array => Float64Array.from({ length: this.fit.p }, (_, a) => (a === i ? 1 : a === j ? times * w : 0));
+    const weights = (w: number): Float64Array =>
+      Float64Array.from({ length: this.fit.p }, (_, a) => (a === i ? 1 : a === j ? times * w : 0));
     const [g0, g1] = [weights(0), weights(1).map((v, a) => v - weights(0)[a]!)];
     return byCovariance((kind) => {
       const [v11, v13, v33] = [this.form(g0, g0, kind), this.form(g0, g1, kind), this.form(g1, g1, kind)];
@@ -379,7 +310,8 @@ class SlopeReader {
       outcomeSd: fit.equation.sdY,
       b: [...fit.b],
       covariance: this.block(kind),
-      df: dfs.length > 0 ? Math.min(...dfs) : kind === "CR2" ? degreesOfFreedom(fit, kind, this.functional(this.polynomial, place)) : fit.df,
+      df:
+        dfs.length > 0 ? Math.min(...dfs) : kind === "CR2" ? degreesOfFreedom(fit, kind, this.functional(this.polynomial, place)) : fit.df,
       columns: fit.equation.columns.map((c) => ({
         key: c.key,
         variable: c.variable,
@@ -394,7 +326,9 @@ class SlopeReader {
   /** Every moderator column at its mean, about its centre. */
   private middle(): Map<string, number> {
     return new Map(
-      this.moderators.flatMap((m) => m.columns.map((c) => [c.key, mean(c.values) - this.prepared.context.centre(c.key)] as [string, number])),
+      this.moderators.flatMap((m) =>
+        m.columns.map((c) => [c.key, mean(c.values) - this.prepared.context.centre(c.key)] as [string, number]),
+      ),
     );
   }
 }

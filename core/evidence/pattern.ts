@@ -31,7 +31,11 @@ export function mediationPattern(
   if (opposing) return opposing;
   const direct = directEffect(prepared, list, boot, hypothesis);
   if (!direct) return null;
-  if (direct.open) return { kind: "open", words: "Which kind of mediation this is stays open: the limit of the direct effect is not settled yet; more resamples are needed." };
+  if (direct.open)
+    return {
+      kind: "open",
+      words: "Which kind of mediation this is stays open: the limit of the direct effect is not settled yet; more resamples are needed.",
+    };
   const indirectClear = test.joint ? test.joint.p < 1 - test.level : (excludes(test, test.nullValue) ?? false);
   const signs = test.joint || test.estimate === null || direct.estimate === null ? 0 : test.estimate * direct.estimate;
   const kind = patternKind(indirectClear, direct.clear, signs);
@@ -46,9 +50,11 @@ function patternKind(indirect: boolean, direct: boolean, signs: number): Mediati
 
 const PATTERN_WORDS: Record<MediationPattern, string> = {
   complementary: "Indirect and direct effect, same sign: partial (complementary) mediation.",
-  competitive: "Indirect and direct effect of opposite signs, both clear: competitive (inconsistent) mediation, a form of suppression, not an error.",
+  competitive:
+    "Indirect and direct effect of opposite signs, both clear: competitive (inconsistent) mediation, a form of suppression, not an error.",
   both: "Both an indirect and a direct effect: partial mediation; their signs depend on which groups are compared.",
-  indirect_only: "An indirect effect, while the interval of the direct one contains zero: indirect-only, classically called full mediation.",
+  indirect_only:
+    "An indirect effect, while the interval of the direct one contains zero: indirect-only, classically called full mediation.",
   direct_only: "A direct effect, while the interval of the indirect one contains zero: no mediation shown.",
   no_effect: "The intervals of the indirect and of the direct effect both contain zero.",
   opposing_routes: "",

@@ -32,8 +32,8 @@ export function designRow({ columns }: ProbeModel, values: ReadonlyMap<string, n
   const valueOf = (key: string): number => values.get(key) ?? byKey.get(key)!.mean;
   return [
     1,
-    ...columns.map((c) =>
-      (c.components ? c.components.reduce((all, key) => all * (valueOf(key) - byKey.get(key)!.centre), 1) : valueOf(c.key)) - c.mean,
+    ...columns.map(
+      (c) => (c.components ? c.components.reduce((all, key) => all * (valueOf(key) - byKey.get(key)!.centre), 1) : valueOf(c.key)) - c.mean,
     ),
   ];
 }

@@ -12,7 +12,7 @@ const sentence = (regions: Region[]): string => {
 describe("regions in words", () => {
   it("say from where on, up to where, between where, and for how many", () => {
     expect(sentence([region(1, 2.52, 24, null), region(2.52, 5, 76, 1)])).toBe(
-      "With more hours comes more confidence from a support of 2.52 on (76 % of the 200 people). Elsewhere the evidence is not clear either way.",
+      "With more hours comes more confidence from a support of 2.52 on (76 % of the 200 people). Elsewhere the interval of the slope contains zero.",
     );
     expect(sentence([region(1, 2, 30, -1), region(2, 5, 70, null)])).toContain("less confidence up to a support of 2.00 (30 %");
     expect(sentence([region(1, 2, 20, null), region(2, 3, 50, -1), region(3, 5, 30, null)])).toContain(

@@ -28,6 +28,7 @@ export function regionSentence(jn: JohnsonNeyman, focal: string, outcome: string
             : `between a ${over} of ${plain(r.from, 2)} and ${plain(r.to, 2)}`;
     return `${r.sign > 0 ? "more" : "less"} ${outcome} ${where} (${Math.round(r.percent)} % of the ${n} ${people})`;
   });
-  const rest = jn.percentSignificant < 99.95 && sure.length < jn.regions.length ? " Elsewhere the interval of the slope contains zero." : "";
+  const rest =
+    jn.percentSignificant < 99.95 && sure.length < jn.regions.length ? " Elsewhere the interval of the slope contains zero." : "";
   return `With more ${focal} comes ${parts.join(", and ")}.${rest}`;
 }

@@ -56,7 +56,8 @@ function finite(column: Float64Array): Finite {
   return { values: Float64Array.from(at, (i) => column[i]!), at };
 }
 
-const pickAt = (column: ArrayLike<number>, at: Int32Array | null): ArrayLike<number> => (at ? Float64Array.from(at, (i) => column[i]!) : column);
+const pickAt = (column: ArrayLike<number>, at: Int32Array | null): ArrayLike<number> =>
+  at ? Float64Array.from(at, (i) => column[i]!) : column;
 
 /**
  * @param errors standard errors of the estimates, where those of the replicates are there too

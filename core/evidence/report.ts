@@ -23,13 +23,19 @@ export interface ReportContext {
 }
 
 /** The sentence for the paper. It states estimate and doubt, and never that an effect is absent. */
-export function reportSentence(claimed: Pick<EffectEvidence, "kind" | "label">[], test: ClaimTest | null, verdict: Verdict, context: ReportContext): string {
+export function reportSentence(
+  claimed: Pick<EffectEvidence, "kind" | "label">[],
+  test: ClaimTest | null,
+  verdict: Verdict,
+  context: ReportContext,
+): string {
   const [first] = claimed;
   if (!first || !test) return "The effect could not be estimated.";
   if (test.joint) return `The effects ${claimed.map((c) => c.label).join("; ")}: ${jointWords(test.joint)}.`;
   if (test.estimate === null || (test.lower === null && test.upper === null)) return `The effect of ${first.label} could not be estimated.`;
   const subject = SUBJECTS[first.kind]?.(first.label) ?? `The effect of ${first.label}`;
-  const open = verdict === "unsettled" ? " The limit lies within its Monte Carlo error of zero, so another seed could change this finding." : "";
+  const open =
+    verdict === "unsettled" ? " The limit lies within its Monte Carlo error of zero, so another seed could change this finding." : "";
   return `${subject} ${finding(test)} (b = ${plain(test.estimate)}${seWords(test)}, ${limitsWords(test)}${basisWords(test, context)}${pWords(test)}).${open}`;
 }
 

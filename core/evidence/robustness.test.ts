@@ -15,10 +15,10 @@ describe("the hypotheses over ways of analysing", () => {
   it("agree with a run of their own", () => {
     const own = analyse(study, table);
     expect(way(/as set/).claims.map((c) => [c.label, c.verdict, c.lower])).toEqual(
-      own.hypotheses.map((h) => [h.label, h.verdict, own.effects.find((e) => e.id === h.effects[0])!.shown.lower]),
+      own.hypotheses.map((h) => [h.label, h.verdict, h.claim!.lower]),
     );
     const robust = analyse({ ...study, settings: { ...study.settings, errors: "HC3", interval: "delta" } }, table);
-    expect(way(/HC3/).claims[0]!.upper).toBe(robust.effects.find((e) => e.id === robust.hypotheses[0]!.effects[0])!.shown.upper);
+    expect(way(/HC3/).claims[0]!.upper).toBe(robust.hypotheses[0]!.claim!.upper);
   });
 
   it("leave covariates and influential rows out where they say so", () => {

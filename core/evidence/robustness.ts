@@ -69,9 +69,7 @@ export function robustness(study: StudyDefinition, table: Table): Specification[
       base.evidence(settings);
   const covariates = /^\s*adjust\b/m;
   const rows = influentialRows(own);
-  const tries: [Specification["group"], string, () => Evidence][] = [
-    ["as set", "as set", () => own],
-  ];
+  const tries: [Specification["group"], string, () => Evidence][] = [["as set", "as set", () => own]];
   const { errors: used, interval: chosen, cluster } = base.settings;
   if (!table.moments) {
     for (const [interval, name] of INTERVALS_TRIED) if (interval !== chosen) tries.push(["intervals", name, change({ interval })]);

@@ -86,7 +86,8 @@ function differences(a: KeptRun, b: KeptRun): string[] {
   if (a.n !== b.n) list.push(`rows used: ${a.n} and ${b.n}`);
   for (const key of Object.keys(SETTING_WORDS) as (keyof Settings)[]) {
     const [x, y] = [a.settings[key], b.settings[key]];
-    if (JSON.stringify(x) !== JSON.stringify(y) && !(key === "several" && (x ?? "none") === (y ?? "none"))) list.push(`${SETTING_WORDS[key]}: ${String(x ?? "none")} and ${String(y ?? "none")}`);
+    if (JSON.stringify(x) !== JSON.stringify(y) && !(key === "several" && (x ?? "none") === (y ?? "none")))
+      list.push(`${SETTING_WORDS[key]}: ${String(x ?? "none")} and ${String(y ?? "none")}`);
   }
   const only = (x: string[], y: string[]): string[] => x.filter((f) => !y.includes(f));
   for (const [run, names] of [

@@ -15,7 +15,10 @@ interface Judged {
  * keeps the chance of any wrong “supported” among them at the error rate of one (Holm 1979).
  * @returns null with fewer than two hypotheses
  */
-export function severalEvidence(judged: Judged[], { level, several: rule }: Pick<Settings, "level" | "several">): SeveralEvidence | null {
+export function severalEvidence(
+  judged: Judged[],
+  { level, several: rule = "none" }: Pick<Settings, "level" | "several">,
+): SeveralEvidence | null {
   if (judged.length < 2) return null;
   const adjusted = holmAdjusted(judged.map((h) => h.p));
   const claims = judged.map(({ label, p, verdict }, i) => ({

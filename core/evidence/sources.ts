@@ -1,6 +1,14 @@
 import { compileExpression, gradient, isLinear, parametersOf, type Expression, type Quantity } from "../effects";
 import { linearTest, withoutCrossBlocks, type CoefficientTest, type JointCovariance } from "../estimators/least-squares";
-import { monteCarloIntervals, normalTest, Resampler, strataOf, type MonteCarloInterval, type NormalTest, type ReplicateBlock } from "../inference";
+import {
+  monteCarloIntervals,
+  normalTest,
+  Resampler,
+  strataOf,
+  type MonteCarloInterval,
+  type NormalTest,
+  type ReplicateBlock,
+} from "../inference";
 import type { Prepared } from "../prepare";
 import type { CovarianceKind } from "../study";
 import { evaluateReplicates } from "./replicates";
@@ -31,7 +39,14 @@ export function linearTestOf(prepared: Prepared, { expression }: Quantity, kind:
   const linear = linearIn(prepared, expression);
   if (!linear) return null;
   const { g, weights } = linear;
-  return linearTest(prepared.fits[g]!, prepared.covariances[kind], prepared.layout.starts[g]!, kind, weights, prepared.study.settings.level);
+  return linearTest(
+    prepared.fits[g]!,
+    prepared.covariances[kind],
+    prepared.layout.starts[g]!,
+    kind,
+    weights,
+    prepared.study.settings.level,
+  );
 }
 
 /** Does a quantity depend on standard deviations, whose sampling variation then counts? */

@@ -4,7 +4,7 @@ import type { BootstrapSummary, JointTest, MonteCarloInterval, NormalTest } from
 import type { Warning } from "../problems";
 import type { CovarianceKind, IntervalKind, Settings } from "../study";
 import type { ModelPath, ModerationVerb, Verb } from "../theory";
-import type { ModerationEvidence } from "./moderation";
+import type { ModerationEvidence } from "./moderation-types";
 import type { RegionEvidence } from "./regions";
 
 export type ByCovariance<T> = Record<CovarianceKind, T | null>;
@@ -148,14 +148,7 @@ export type Verdict = "supported" | "not_supported" | "opposite" | "unsettled" |
 
 /** How the direct and the indirect effect stand to each other (Zhao, Lynch & Chen 2010, J Consumer Research 37). */
 export type MediationPattern =
-  | "indirect_only"
-  | "complementary"
-  | "competitive"
-  | "both"
-  | "direct_only"
-  | "no_effect"
-  | "opposing_routes"
-  | "open";
+  "indirect_only" | "complementary" | "competitive" | "both" | "direct_only" | "no_effect" | "opposing_routes" | "open";
 
 export interface HypothesisEvidence {
   label: string;

@@ -34,10 +34,12 @@ function twoTailed({ lower, upper, nullValue, direction }: ClaimTest, wait: stri
   const limits = `${plain(lower)} to ${plain(upper)}`;
   const zero = nullWords(nullValue);
   const sign = lower! > nullValue ? 1 : upper! < nullValue ? -1 : 0;
-  if (sign === 0) return { verdict: "not_supported", reason: `The interval leaves every value from ${limits} possible, ${zero} among them${wait}.` };
+  if (sign === 0)
+    return { verdict: "not_supported", reason: `The interval leaves every value from ${limits} possible, ${zero} among them${wait}.` };
   const where = sign > 0 ? "above" : "below";
   if (direction === 0) return { verdict: "supported", reason: `The interval, ${limits}, excludes ${zero}${wait}.` };
-  if (sign === direction) return { verdict: "supported", reason: `The interval, ${limits}, lies wholly ${where} ${zero}, as stated${wait}.` };
+  if (sign === direction)
+    return { verdict: "supported", reason: `The interval, ${limits}, lies wholly ${where} ${zero}, as stated${wait}.` };
   return { verdict: "opposite", reason: `The interval, ${limits}, lies wholly ${where} ${zero}: the opposite of what was stated${wait}.` };
 }
 
@@ -48,7 +50,8 @@ function oneTailed({ lower, upper, nullValue, direction, estimate, level }: Clai
   const zero = nullWords(nullValue);
   const said = `The effect is ${side} ${plain(bound)} (${percent(level)} % one-sided bound${wait})`;
   if (direction * (bound - nullValue) > 0) return { verdict: "supported", reason: `${said}, so ${side} ${zero}, as stated.` };
-  const other = direction * (estimate! - nullValue) < 0 ? " The estimate itself points the other way, which a one-tailed test cannot judge." : "";
+  const other =
+    direction * (estimate! - nullValue) < 0 ? " The estimate itself points the other way, which a one-tailed test cannot judge." : "";
   return { verdict: "not_supported", reason: `${said}, which leaves ${zero} possible.${other}` };
 }
 
@@ -77,11 +80,18 @@ function jointVerdict(joint: NonNullable<ClaimTest["joint"]>, alpha: number, pro
   const words = jointWords(joint);
   if (joint.mcse > 0 && Math.abs(joint.p - alpha) <= SETTLED * joint.mcse) {
     const distance = Math.abs(joint.p - alpha);
-    const more = replicates !== null && distance > 0 ? `; about ${thousands(roundUp(replicatesToSettle(replicates, joint.mcse, distance)))} resamples would settle it` : "";
+    const more =
+      replicates !== null && distance > 0
+        ? `; about ${thousands(roundUp(replicatesToSettle(replicates, joint.mcse, distance)))} resamples would settle it`
+        : "";
     return { verdict: "unsettled", reason: `${words}: p is so near ${plain(alpha)} that another seed could move it across${more}.` };
   }
   const wait = provisional ? " (delta method, until the resamples arrive)" : "";
-  if (joint.p < alpha) return { verdict: "supported", reason: `${words}: the groups differ in this effect${wait}. Which of them do stands among the pairwise differences.` };
+  if (joint.p < alpha)
+    return {
+      verdict: "supported",
+      reason: `${words}: the groups differ in this effect${wait}. Which of them do stands among the pairwise differences.`,
+    };
   return { verdict: "not_supported", reason: `${words}: no difference between the groups is large enough to be told from chance${wait}.` };
 }
 

@@ -12,20 +12,25 @@ type Finder = (id: string) => EffectEvidence | undefined;
  * Why a number must not be reported, in a sentence; null where it may. The number itself stays in the evidence.
  * Sizes of mediation: Preacher & Kelley (2011, Psychol Methods 16).
  */
-export function withheldReason(prepared: Prepared, quantity: Quantity, shown: ShownInterval, estimate: number | null, find: Finder): string | null {
+export function withheldReason(
+  prepared: Prepared,
+  quantity: Quantity,
+  shown: ShownInterval,
+  estimate: number | null,
+  find: Finder,
+): string | null {
   const pair = prepared.context.pairs.find((p) => p.from === quantity.from && p.to === quantity.to);
   return (
-    ofBinary(quantity, pair) ??
-    ofRatio(prepared, quantity, find) ??
-    ofVariance(quantity, shown, estimate) ??
-    ofInterval(shown, estimate)
+    ofBinary(quantity, pair) ?? ofRatio(prepared, quantity, find) ?? ofVariance(quantity, shown, estimate) ?? ofInterval(shown, estimate)
   );
 }
 
 function ofBinary({ kind, from }: Quantity, pair: EffectPair | undefined): string | null {
   if (!pair?.binary) return null;
-  if (kind === "completely_standardised") return `“${from}” has two values, so a standard deviation of it means nothing; read the effect in SDs of the outcome alone.`;
-  if (kind === "explained_variance") return `“${from}” has two values, so shares of explained variance depend on how many cases each has; read the effect in SDs of the outcome.`;
+  if (kind === "completely_standardised")
+    return `“${from}” has two values, so a standard deviation of it means nothing; read the effect in SDs of the outcome alone.`;
+  if (kind === "explained_variance")
+    return `“${from}” has two values, so shares of explained variance depend on how many cases each has; read the effect in SDs of the outcome.`;
   return null;
 }
 
@@ -35,7 +40,8 @@ function ofRatio(prepared: Prepared, { kind, from, to, expression }: Quantity, f
   const [direct, total] = [find(`direct ${from} > ${to}`), find(`total ${from} > ${to}`)];
   const below = kind === "proportion_mediated" ? total : direct;
   const what = kind === "proportion_mediated" ? "total" : "direct";
-  if (below?.shown && excludes(below.shown, 0) !== true) return `The ${what} effect may be zero (its interval contains 0), so dividing by it has no meaning.`;
+  if (below?.shown && excludes(below.shown, 0) !== true)
+    return `The ${what} effect may be zero (its interval contains 0), so dividing by it has no meaning.`;
   if (direct?.estimate != null && total?.estimate != null && (total.estimate - direct.estimate) * direct.estimate < 0)
     return "The direct and the indirect effect have opposite signs, so one is no share of the other.";
   return null;

@@ -71,18 +71,18 @@ describe("bootstrap intervals", () => {
     const symmetric = Float64Array.from([...half, ...half.map((v) => -v)]);
     const s = bootstrapSummary({ estimate: 0, replicates: symmetric, jackknife: Float64Array.from([-1, 1]), level: 0.95 });
     expect(s.z0).toBe(0);
-    expect(s.bc!.lower).toBeCloseTo(s.percentile.lower, 12);
-    expect(s.bca!.upper).toBeCloseTo(s.percentile.upper, 12);
+    expect(s.bc!.lower).toBeCloseTo(s.percentile!.lower, 12);
+    expect(s.bca!.upper).toBeCloseTo(s.percentile!.upper, 12);
   });
 
   it("their Monte Carlo error is the spread over seeds, within a factor", () => {
     const runs = Array.from({ length: 200 }, (_, seed) =>
       bootstrapSummary({ estimate: 0, replicates: replicates(999, seed + 1, 0), jackknife: [], level: 0.95 }),
     );
-    const lowers = runs.map((r) => r.percentile.lower);
+    const lowers = runs.map((r) => r.percentile!.lower);
     const mean = lowers.reduce((a, b) => a + b) / 200;
     const spread = Math.sqrt(lowers.reduce((s, v) => s + (v - mean) ** 2, 0) / 199);
-    const claimed = runs.reduce((s, r) => s + r.percentile.mcseLower, 0) / 200;
+    const claimed = runs.reduce((s, r) => s + r.percentile!.mcseLower, 0) / 200;
     expect(claimed / spread).toBeGreaterThan(0.75);
     expect(claimed / spread).toBeLessThan(1.35);
   });
@@ -106,6 +106,7 @@ describe("resampling", () => {
     restandardise: null,
     sdTargets: Int32Array.from([2, 3]),
     size: 4,
+    averages: { count: 0, first: 4, rows: new Float64Array(0), rules: null },
   };
 
   it("keeps the size of every stratum and whole clusters", () => {

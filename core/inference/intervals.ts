@@ -87,8 +87,7 @@ export function bootstrapSummary(input: IntervalInput): BootstrapSummary {
   const { acceleration, zero } = accelerationOf(input.jackknife, input.strata);
   const missing = input.missing ?? 0;
   const available = missing <= MOST_MISSING * (B + missing);
-  const make = (method: Adjustment): BootstrapInterval | null =>
-    available ? interval(sorted, alpha, nullValue, below, method) : null;
+  const make = (method: Adjustment): BootstrapInterval | null => (available ? interval(sorted, alpha, nullValue, below, method) : null);
   return {
     used: B,
     missing,
@@ -101,7 +100,13 @@ export function bootstrapSummary(input: IntervalInput): BootstrapSummary {
     percentile: make({ kind: "percentile" }),
     bc: z0 === null ? null : make({ kind: "bc", z0 }),
     bca: z0 === null || acceleration === null ? null : make({ kind: "bca", z0, a: acceleration }),
-    basic: available ? percentileOf(reversed(sorted, (t) => 2 * estimate - t), alpha, nullValue) : null,
+    basic: available
+      ? percentileOf(
+          reversed(sorted, (t) => 2 * estimate - t),
+          alpha,
+          nullValue,
+        )
+      : null,
     normal: available && se !== null ? normalInterval(estimate - bias, se, B, alpha, nullValue) : null,
     bootstrapT: available ? studentised(input, alpha, nullValue) : null,
   };

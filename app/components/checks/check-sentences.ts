@@ -66,7 +66,9 @@ function collinearity(equation: EquationEvidence): CheckSentence[] {
   const sets = omnibus.filter((o) => (o.gvifPerDimension ?? 0) ** 2 > HIGH_VIF);
   const high = [
     ...coefficients
-      .filter((c) => c.vif !== null && c.vif > HIGH_VIF && !inProducts.has(c.term) && !omnibus.some((o) => c.term.startsWith(`${o.variable}.`)))
+      .filter(
+        (c) => c.vif !== null && c.vif > HIGH_VIF && !inProducts.has(c.term) && !omnibus.some((o) => c.term.startsWith(`${o.variable}.`)),
+      )
       .map((c) => `${c.label} (VIF ${plain(c.vif, 1)})`),
     ...sets.map((o) => `${o.variable} (GVIF^(1/(2 df)) ${plain(o.gvifPerDimension, 2)})`),
   ];

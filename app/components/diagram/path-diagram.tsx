@@ -95,10 +95,7 @@ function look(
 ): Look {
   const path = evidence.paths.find((p) => p.from === arrow.from && p.to === arrow.to)!;
   const raw = path.effects.map((id) => evidence.effects.find((e) => e.id === id)).filter((e): e is EffectEvidence => e !== undefined);
-  const effects =
-    options.units === "raw"
-      ? raw
-      : raw.map((r) => standardisedOf(r, evidence));
+  const effects = options.units === "raw" ? raw : raw.map((r) => standardisedOf(r, evidence));
   const chosen = selected?.from === arrow.from && selected.to === arrow.to;
   const faded = highlighted !== null && !highlighted.has(stepKey(arrow.from, arrow.to));
   if (effects.length !== 1)

@@ -1,4 +1,14 @@
-import { errorsName, percent, plain, pClause, pValue, unitWords, type CovarianceKind, type EquationEvidence, type Evidence } from "../../../core";
+import {
+  errorsName,
+  percent,
+  plain,
+  pClause,
+  pValue,
+  unitWords,
+  type CovarianceKind,
+  type EquationEvidence,
+  type Evidence,
+} from "../../../core";
 
 /** One regression: raw and standardised coefficients with the chosen errors, and what the equation explains. */
 export function EquationTable({
@@ -111,8 +121,8 @@ function Suppressed({ equation }: { equation: EquationEvidence }) {
     <p className="note">
       {telling.map((s) => (
         <span key={s.term}>
-          <strong>{s.term}</strong>: standardised {plain(s.beta, 2)}, zero-order correlation {plain(s.correlation, 2)}, VIF {plain(s.vif, 1)}
-          .{" "}
+          <strong>{s.term}</strong>: standardised {plain(s.beta, 2)}, zero-order correlation {plain(s.correlation, 2)}, VIF{" "}
+          {plain(s.vif, 1)}.{" "}
         </span>
       ))}
       This is suppression, not an improper solution: the predictors share variance, R² lies between 0 and 1 and the residual variance is

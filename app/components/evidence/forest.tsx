@@ -1,5 +1,15 @@
 import { useRef } from "react";
-import { intervalName, percent, plain, pValue, thousands, unitWords, type EffectEvidence, type Evidence, type ShownInterval } from "../../../core";
+import {
+  intervalName,
+  percent,
+  plain,
+  pValue,
+  thousands,
+  unitWords,
+  type EffectEvidence,
+  type Evidence,
+  type ShownInterval,
+} from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { linear, padded, ticks } from "../figure/scale";
 import { wordsOf, type Units } from "./effect-words";

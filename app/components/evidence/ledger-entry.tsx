@@ -186,10 +186,17 @@ function Methods({ effect, evidence }: { effect: EffectEvidence; evidence: Evide
   }
   const drawn = effect.monteCarlo;
   if (drawn)
-    rows.push(["Monte Carlo", drawn.lower, drawn.upper, pValue(drawn.pTwoSided, drawn.pIsBound), `± ${plain(Math.max(drawn.mcseLower, drawn.mcseUpper), 4)}`]);
+    rows.push([
+      "Monte Carlo",
+      drawn.lower,
+      drawn.upper,
+      pValue(drawn.pTwoSided, drawn.pIsBound),
+      `± ${plain(Math.max(drawn.mcseLower, drawn.mcseUpper), 4)}`,
+    ]);
   const errors = errorsName(evidence.errors);
   // A single coefficient has its t test; z is for products and functions across equations.
-  if (effect.shown?.reference === "t") rows.push([`${intervalName(effect.shown)}, ${errors}`, effect.shown.lower, effect.shown.upper, pValue(effect.shown.p), ""]);
+  if (effect.shown?.reference === "t")
+    rows.push([`${intervalName(effect.shown)}, ${errors}`, effect.shown.lower, effect.shown.upper, pValue(effect.shown.p), ""]);
   else if (delta && effect.twoPath) rows.push([`delta method (z), ${errors}`, delta.lower, delta.upper, pValue(delta.p), ""]);
   const joint = effect.jointSignificance?.[evidence.errors];
   return (

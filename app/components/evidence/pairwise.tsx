@@ -40,10 +40,15 @@ function differencesOf({ claim, from, to, chains, moderators }: HypothesisEviden
   if (!claim || claim.joint === null) return [];
   const via = (chains[0] ?? []).join(" ");
   const same = (e: EffectEvidence): boolean => e.to === to && (chains.length > 1 || e.via.join(" ") === via) && e.holmP !== null;
-  const keys = codings.find((c) => c.variable === moderators[0]) ? [from] : codings.filter((c) => c.variable === from).map((c) => c.variable);
+  const keys = codings.find((c) => c.variable === moderators[0])
+    ? [from]
+    : codings.filter((c) => c.variable === from).map((c) => c.variable);
   const kind = moderators.length > 0 && !codings.some((c) => c.variable === from) ? "conditional_contrast" : "comparison";
   const direct = chains.length === 0 ? "direct" : "indirect";
   return effects.filter(
-    (e) => e.kind === kind && same(e) && (kind === "conditional_contrast" ? keys.includes(e.from ?? "") : e.from!.startsWith(`${from} (`) && e.id.includes(` ${direct} `)),
+    (e) =>
+      e.kind === kind &&
+      same(e) &&
+      (kind === "conditional_contrast" ? keys.includes(e.from ?? "") : e.from!.startsWith(`${from} (`) && e.id.includes(` ${direct} `)),
   );
 }

@@ -39,8 +39,8 @@ export function AboutScores() {
     <p className="quiet equation-foot">
       Every numeric variable is a z-score, and products are made of z-scores: a lower-order coefficient is the slope at its partner's mean,
       in SDs. The standardised coefficient of a product beside it takes the product column as it stands and depends on where the variables
-      have their zero. The t test of zero is the same in z-scores; a standard error or interval would have to allow for the estimated SDs, so none
-      stands here. To analyse in z-scores throughout, with intervals of their own, choose them under “Columns in products” in the
+      have their zero. The t test of zero is the same in z-scores; a standard error or interval would have to allow for the estimated SDs,
+      so none stands here. To analyse in z-scores throughout, with intervals of their own, choose them under “Columns in products” in the
       settings.
     </p>
   );

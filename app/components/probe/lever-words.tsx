@@ -55,7 +55,8 @@ export function Explained({ moderation, evidence }: { moderation: ModerationEvid
   return (
     <p className="quiet explained">
       The product <strong>{names}</strong> adds <strong>{plain(100 * change.r2Change, 1)} %</strong> of explained variance (F({test.df1},{" "}
-      {plain(test.df2, Number.isInteger(test.df2) ? 0 : 1)}) = {plain(test.F, 2)}, {pClause(test.p)}). Other predictors are held at their means.
+      {plain(test.df2, Number.isInteger(test.df2) ? 0 : 1)}) = {plain(test.F, 2)}, {pClause(test.p)}). Other predictors are held at their
+      means.
       {test.p >= 1 - evidence.settings.level &&
         " The slopes may be parallel in the population: lines that differ here may differ by chance, and a figure of several slopes would say little."}
     </p>

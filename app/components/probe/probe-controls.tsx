@@ -1,5 +1,14 @@
 import { useState } from "react";
-import { percent, plain, pValue, testOf, type EffectEvidence, type Evidence, type ModerationEvidence, type ProbeChoice } from "../../../core";
+import {
+  percent,
+  plain,
+  pValue,
+  testOf,
+  type EffectEvidence,
+  type Evidence,
+  type ModerationEvidence,
+  type ProbeChoice,
+} from "../../../core";
 import { Segments } from "../segments";
 import { placeOf, slopeHere, type Units } from "./lever-model";
 

@@ -27,7 +27,7 @@ describe("the numbers behind a picture", () => {
   const moderation = moderationOf(one);
 
   it("list the slopes and line ends that the evidence holds, in the errors in use", () => {
-    const [slopes, lines] = slopeTables(moderation, { ...one, settings: { ...one.settings, errors: "HC3" } });
+    const [slopes, lines] = slopeTables(moderation, { ...one, errors: "HC3" });
     expect(slopes!.title).toBe("Slope of confidence on hours (HC3 errors)");
     expect(slopes!.head).toEqual(["at", "slope", "SE", "t", "p", "95 % CI lower", "95 % CI upper"]);
     moderation.slopes.forEach((s, i) => {

@@ -1,4 +1,13 @@
-import { effectAt, errorsName, percent, predictAt, testOf, type Evidence, type ModerationEvidence, type RegionEvidence } from "../../../core";
+import {
+  effectAt,
+  errorsName,
+  percent,
+  predictAt,
+  testOf,
+  type Evidence,
+  type ModerationEvidence,
+  type RegionEvidence,
+} from "../../../core";
 import type { NumberTable } from "../figure/figure-tools";
 import { slopeHere, type Place } from "./lever-model";
 

@@ -12,7 +12,17 @@ const PERCENTS: Record<Exclude<Percents, "own">, number[]> = { median: [50], qua
 
 /** Whole percentages from what was typed, such as “20 %; 80 %”. */
 export const typedPercentages = (text: string): number[] =>
-  [...new Set(text.split(/[;,\s%]+/).filter((t) => t !== "").map(Number))].filter((p) => Number.isInteger(p) && p > 0 && p < 100).sort((a, b) => a - b).slice(0, 7);
+  [
+    ...new Set(
+      text
+        .split(/[;,\s%]+/)
+        .filter((t) => t !== "")
+        .map(Number),
+    ),
+  ]
+    .filter((p) => Number.isInteger(p) && p > 0 && p < 100)
+    .sort((a, b) => a - b)
+    .slice(0, 7);
 
 const percentName = (p: number): string => (p === 50 ? "median" : `${p} %`);
 

@@ -48,7 +48,8 @@ export class ClusterRobust {
     const out = new Float64Array(p * p);
     values.forEach((d, k) => {
       const factor = d >= FULL ? -1 / d : d < SMALL ? 0.5 : (1 / Math.sqrt(1 - d) - 1) / d;
-      for (let a = 0; a < p; a++) for (let c = 0; c < p; c++) out[a * p + c] = out[a * p + c]! + factor * vectors.get(a, k) * vectors.get(c, k);
+      for (let a = 0; a < p; a++)
+        for (let c = 0; c < p; c++) out[a * p + c] = out[a * p + c]! + factor * vectors.get(a, k) * vectors.get(c, k);
     });
     return out;
   }

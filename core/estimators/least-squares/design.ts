@@ -158,9 +158,13 @@ function productColumns(variables: DesignColumn[][]): DesignColumn[] {
   const [first, second] = variables;
   if (second && first![0]!.variable === second[0]!.variable && first![0]!.contrast !== null) {
     const { variable } = first![0]!;
-    throw new StudyProblem("wrong_level", `“${variable}” is categorical, so its effect cannot change with itself. Only a numeric variable has a curve.`, {
-      variables: [variable],
-    });
+    throw new StudyProblem(
+      "wrong_level",
+      `“${variable}” is categorical, so its effect cannot change with itself. Only a numeric variable has a curve.`,
+      {
+        variables: [variable],
+      },
+    );
   }
   const combinations = variables.reduce<DesignColumn[][]>((all, columns) => all.flatMap((some) => columns.map((c) => [...some, c])), [[]]);
   return combinations.map((components) => productColumn(components, components.map(centreOf)));

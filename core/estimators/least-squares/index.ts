@@ -3,7 +3,17 @@ export { buildDesign, centreOf, type Design, type DesignColumn, type Equation, t
 export { atTheMeans, fitEquation, type EquationFit } from "./fit";
 export { ClusterRobust } from "./cluster-robust";
 export { covariances, withoutCrossBlocks, LEVERAGE_ONE, type CovarianceSet, type JointCovariance } from "./covariance";
-export { coefficientTest, coefficientsF, degreesOfFreedom, jointF, linearTest, squaredDistance, waldF, type CoefficientTest, type FTest } from "./tests";
+export {
+  coefficientTest,
+  coefficientsF,
+  degreesOfFreedom,
+  jointF,
+  linearTest,
+  squaredDistance,
+  waldF,
+  type CoefficientTest,
+  type FTest,
+} from "./tests";
 export { generalisedVif } from "./generalised-vif";
 export { conditionNumbers } from "./condition";
 export { equationChecks, type ChiSquaredTest, type EquationChecks, type InfluentialRow } from "./checks";

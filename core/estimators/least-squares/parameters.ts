@@ -53,7 +53,11 @@ export function averageParameter(layout: ParameterLayout, columns: readonly stri
   const label = averageLabel(columns);
   const known = layout.index.get(label);
   if (known !== undefined) return known;
-  for (let i = 0; i < columns.length && columns.length > 1; i++) averageParameter(layout, columns.filter((_, j) => j !== i));
+  for (let i = 0; i < columns.length && columns.length > 1; i++)
+    averageParameter(
+      layout,
+      columns.filter((_, j) => j !== i),
+    );
   layout.index.set(label, layout.size);
   layout.labels.push(label);
   layout.averages.push([...columns].sort());

@@ -63,11 +63,7 @@ export interface AverageRule {
  * @param monomials every product of columns whose average is wanted, those of its factors among them
  * @param isScore is a column a z-score, not a code column
  */
-export function averageRules(
-  monomials: string[][],
-  isScore: (key: string) => boolean,
-  position: (key: string) => number,
-): AverageRule[] {
+export function averageRules(monomials: string[][], isScore: (key: string) => boolean, position: (key: string) => number): AverageRule[] {
   const positions = (list: string[]): Int32Array => Int32Array.from(list, position);
   return monomials.map((keys) => ({
     scales: positions(keys.filter(isScore)),

@@ -119,8 +119,13 @@ const picks = (positions: readonly number[], p: number): number[][] =>
   positions.map((at) => Array.from({ length: p }, (_, i) => (i === at ? 1 : 0)));
 
 /** Wald F that the coefficients at these positions (intercept = 0) are all zero. */
-export const coefficientsF = (fit: EquationFit, v: JointCovariance, start: number, kind: CovarianceKind, positions: number[]): FTest | null =>
-  jointF(fit, v, start, kind, picks(positions, fit.p));
+export const coefficientsF = (
+  fit: EquationFit,
+  v: JointCovariance,
+  start: number,
+  kind: CovarianceKind,
+  positions: number[],
+): FTest | null => jointF(fit, v, start, kind, picks(positions, fit.p));
 
 /**
  * Wald F that linear functions of one equation's coefficients are all zero. Under cluster-robust errors the
