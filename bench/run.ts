@@ -60,6 +60,12 @@ async function best(task: () => Promise<unknown>): Promise<number> {
   return seconds;
 }
 
+if (process.argv[2] === "calibration") {
+  const { calibrate } = await import("./calibration/run");
+  await calibrate(process.argv.slice(3));
+  process.exit(0);
+}
+
 console.log(
   [
     "what".padEnd(44),

@@ -62,7 +62,10 @@ export function prepare(stated: StudyDefinition, raw: Table, { tolerant = false,
   const settings = raw.moments ? momentSettings(stated.settings) : stated.settings;
   const study = { ...stated, variables: dataset.variables, settings };
   const theory = compileTheory(statements);
-  if (raw.moments) refuseProducts(theory);
+  if (raw.moments) {
+    refuseProducts(theory);
+    refuseRowWork(stated);
+  }
   const typed = typedColumns(study, dataset, theory);
   const sample = listwiseSample([...typed.values()], dataset);
   const variables = new Map(study.variables.map((v) => [v.name, v]));
@@ -147,6 +150,25 @@ function typedColumns(study: StudyDefinition, dataset: Dataset, theory: Compiled
     typed.set(name, typedColumn(column, grouping ? { ...variable, level: "categorical" } : variable));
   }
   return typed;
+}
+
+/** Recipes that are linear in one column, whose moments follow from the matrix. */
+const LINEAR_RECIPES = new Set(["reverse", "rescale", "centre", "standardise"]);
+
+/** Filters, corrections and most recipes look at single rows, which a covariance matrix does not have. */
+function refuseRowWork({ filters, corrections, derived }: StudyDefinition): void {
+  const refuse = (what: string, variables: string[]): never => {
+    throw new StudyProblem(
+      "needs_rows",
+      `${what} needs the rows of the data, but only means and covariances are known here. Bring the rows, or take it out.`,
+      { variables },
+    );
+  };
+  const filter = filters.find((f) => f.active);
+  if (filter) refuse(`The filter “${filter.name}”`, []);
+  if (corrections[0]) refuse(`The correction of a cell of “${corrections[0].column}”`, [corrections[0].column]);
+  const made = derived.find((d) => !LINEAR_RECIPES.has(d.recipe.kind));
+  if (made) refuse(`The derived variable “${made.name}”`, [made.name]);
 }
 
 /** Products of variables have third moments, which a covariance matrix does not hold. */

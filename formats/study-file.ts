@@ -178,8 +178,10 @@ export function writeStudy({ definition, table }: LoadedStudy): string {
     log,
   };
   if (table.moments) {
-    const { names, n, means, covariance } = table.moments;
-    return `${JSON.stringify({ ...file, data: { moments: { names, n, means, covariance } } }, null, 2)}\n`;
+    const { names, n, means, covariance, standardised } = table.moments;
+    // Correlations that came without SDs stay correlations, or the next reader would take their unit variances for known.
+    const matrix = standardised ? { correlation: covariance } : { covariance };
+    return `${JSON.stringify({ ...file, data: { moments: { names, n, means, ...matrix } } }, null, 2)}\n`;
   }
   const cells = table.columns.map((column) => ({
     name: column.name,

@@ -8,6 +8,7 @@ import { describeVariables } from "./describe-variables";
 import { findingsOf } from "./findings";
 import { measureEvidence, validityEvidence } from "./measures";
 import { screeningSets, screenSet } from "./sets";
+import { knownFromMoments } from "./moments-only";
 import type { DataEvidence, MeasureEvidence } from "./types";
 
 export type * from "./types";
@@ -32,6 +33,7 @@ export function dataEvidence(study: StudyDefinition, raw: Table, dataset: Datase
     measures: measures.map((m) => measureEvidence(m, reader, level)),
     validity: validityEvidence(measures, reader),
   };
+  if (raw.moments) return { ...knownFromMoments(data), findings: [], warnings: datasetWarnings(dataset) };
   return { ...data, findings: findingsOf(data, dataset), warnings: datasetWarnings(dataset) };
 }
 
