@@ -47,3 +47,20 @@ export function normals(n: number, seed: number): number[] {
   const stream = new RandomStream(seed, 0);
   return Array.from({ length: n }, () => stream.normal());
 }
+
+/** A second route to coefficients: least squares of raw columns by normal equations and Gauss-Jordan elimination, intercept first. */
+export function regress(y: number[], ...x: number[][]): number[] {
+  const rows = y.map((_, i) => [1, ...x.map((column) => column[i]!)]);
+  const p = rows[0]!.length;
+  const work = Array.from({ length: p }, (_, a) => [
+    ...Array.from({ length: p }, (__, c) => rows.reduce((sum, row) => sum + row[a]! * row[c]!, 0)),
+    rows.reduce((sum, row, i) => sum + row[a]! * y[i]!, 0),
+  ]);
+  for (let k = 0; k < p; k++) {
+    const best = work.slice(k).reduce((at, row, i) => (Math.abs(row[k]!) > Math.abs(work[at]![k]!) ? k + i : at), k);
+    [work[k], work[best]] = [work[best]!, work[k]!];
+    work[k] = work[k]!.map((v) => v / work[k]![k]!);
+    for (let i = 0; i < p; i++) if (i !== k) work[i] = work[i]!.map((v, j) => v - work[i]![k]! * work[k]![j]!);
+  }
+  return work.map((row) => row[p]!);
+}

@@ -43,7 +43,7 @@ export async function calibrate(args: string[]): Promise<void> {
   if (options.write) writeFileSync(new URL("../../docs/calibration.md", import.meta.url), documentOf(options, text));
 }
 
-type Result = { job: Job; tallies: Partial<Record<IntervalKind, Tally>> };
+interface Result { job: Job; tallies: Partial<Record<IntervalKind, Tally>> }
 
 /** Runs the jobs on one thread a core. */
 async function runAll(jobs: Job[]): Promise<Result[]> {

@@ -32,7 +32,8 @@ describe("a whole analysis", () => {
     expect(one!.equations).toEqual(two!.equations);
     const bca = one!.effects.find((e) => e.kind === "specific_indirect")!.bootstrap!.bca!;
     const [up, down, either] = one!.hypotheses;
-    expect(up!.claim).toMatchObject({ tail: "one", level: 0.95, lower: bca.oneSidedLower, upper: null, p: bca.pGreater });
+    expect(up!.claim).toMatchObject({ tail: "one", level: 0.95, lower: bca.oneSidedLower, upper: null, p: 1 / 10000, pIsBound: true });
+    expect(bca.pGreater).toBeLessThan(1 / 10000);
     expect(down!.claim).toMatchObject({ tail: "one", lower: null, upper: bca.oneSidedUpper, p: bca.pLess });
     expect(either!.claim).toMatchObject({ tail: "two", level: 0.95 });
     expect(either!.claim!.lower).toBe(one!.effects.find((e) => e.id === "direct plot_hours > harvest")!.shown!.lower);

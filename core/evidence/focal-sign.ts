@@ -31,7 +31,7 @@ export function focalSign(prepared: Prepared, list: EffectList, moderation: Mode
     return {
       sign,
       basis: "stated",
-      note: sign < 0 ? "The effect itself is stated to be negative, so stronger means more negative." : null,
+      note: sign < 0 ? `The effect itself is stated to be negative: ${meaning(moderation)}.` : null,
     };
   }
   const [focal] = claimed.focal;
@@ -39,11 +39,14 @@ export function focalSign(prepared: Prepared, list: EffectList, moderation: Mode
   const shown = source && readInterval(source, prepared.study.settings, 0);
   if (shown && source.estimate !== null && excludes(shown, 0)) {
     const sign = source.estimate > 0 ? 1 : -1;
-    const note = sign < 0 ? `The effect itself is negative on average (${plain(source.estimate)}), so stronger means more negative.` : null;
+    const note = sign < 0 ? `The effect itself is negative on average (${plain(source.estimate)}): ${meaning(moderation)}.` : null;
     return { sign, basis: "estimated", note };
   }
   return { sign: 1, basis: "none", note: "The effect itself has no clear sign, so “strengthens” is read as “becomes more positive”." };
 }
+
+/** What the verb says of a negative effect. */
+const meaning = ({ verb }: Moderation): string => (verb === "weakens" ? "weaker means less negative" : "stronger means more negative");
 
 /** Is a hypothesis about the effect that a moderation is about: the same path, the same comparison? */
 function isAbout({ from, to, chains }: Hypothesis, moderation: Moderation): boolean {

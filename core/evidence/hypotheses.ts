@@ -51,13 +51,23 @@ function judge(prepared: Prepared, list: EffectList, boot: BootstrapAll | null, 
     const test = claimTest(prepared, list, boot, claimed, direction);
     return { test, judgement: verdictOf(test, claimed.open, simulated) };
   };
-  if (claim.kind === "hypothesis") return { claim, claimed, ...decide(statedDirection(claim)) };
+  if (claim.kind === "hypothesis") {
+    const { test, judgement } = decide(statedDirection(claim));
+    return { claim, claimed, test, judgement: { ...judgement, reason: `${judgement.reason}${heldWords(claimed, test)}` } };
+  }
   const sign = focalSign(prepared, list, claim, claimed);
   const { test, judgement } = decide(claimedChange(claim, sign));
   if (!test || judgement.verdict === "pending") return { claim, claimed, test, judgement };
   const note = statedDirection(claim) !== 0 && judgement.verdict !== "undirected" && sign.note ? ` ${sign.note}` : "";
   const crossing = crossingWords(prepared, claim, claimed, sign, test.estimate);
-  return { claim, claimed, test, judgement: { ...judgement, reason: `${judgement.reason}${note}${crossing}` } };
+  return { claim, claimed, test, judgement: { ...judgement, reason: `${judgement.reason}${note}${crossing}${heldWords(claimed, test)}` } };
+}
+
+/** An average that is not resampled takes the moderators of the sample as fixed, and has to say so. */
+function heldWords({ quantities }: Claimed, test: ClaimTest | null): string {
+  const averaged = quantities.some((q) => q.kind.startsWith("average") || q.label.endsWith(", on average"));
+  const fixed = test !== null && (test.reference === "t" || test.reference === "z") && !test.provisional;
+  return averaged && fixed ? " The average is over the moderators of this sample, taken as fixed." : "";
 }
 
 function entryOf(

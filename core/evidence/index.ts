@@ -9,6 +9,7 @@ export type * from "./regions";
 export { effectAt, predictAt, testOf, type ProbeModel, type Reading } from "./probe-model";
 export * from "./data";
 export {
+  dfWords,
   errorsName,
   INTERVAL_WORDS,
   intervalName,

@@ -36,11 +36,11 @@ export function readInterval(sources: Sources, settings: Pick<Settings, "interva
     const own = bootstrap[SUMMARY[wanted]];
     const found = own ?? bootstrap.percentile;
     const se = wanted === "bootstrap_t" && own ? (linear?.se ?? delta?.se ?? bootstrap.se) : bootstrap.se;
-    if (found) return simulated(found, own ? wanted : "percentile", "bootstrap", se, level, side, own === null);
+    if (found) return simulated(found, bootstrap.used, own ? wanted : "percentile", "bootstrap", se, level, side, own === null);
     return { ...nothing(wanted, level), se: bootstrap.se };
   }
   if (wanted === "monte_carlo" && monteCarlo && !linear) {
-    return simulated(monteCarlo, wanted, "monte_carlo", delta?.se ?? null, level, side, false);
+    return simulated(monteCarlo, monteCarlo.draws, wanted, "monte_carlo", delta?.se ?? null, level, side, false);
   }
   const provisional = wanted !== "delta" && !(linear && wanted === "monte_carlo");
   if (linear) return analytic(sources.estimate!, linear.se, linear.df, level, side, provisional);
@@ -63,8 +63,10 @@ const nothing = (method: IntervalKind, level: number): ShownInterval => ({
   mcseUpper: 0,
 });
 
+/** @param draws behind the limits; where all lie on one side of zero, p is only known to be below one in so many */
 function simulated(
   found: BootstrapInterval,
+  draws: number,
   method: IntervalKind,
   reference: "bootstrap" | "monte_carlo",
   se: number | null,
@@ -75,17 +77,19 @@ function simulated(
   const base = { method, reference, df: null, se, level, provisional, pIsBound: found.pIsBound };
   if (side === 0) {
     const { lower, upper, mcseLower, mcseUpper, pTwoSided } = found;
-    return { ...base, lower, upper, mcseLower, mcseUpper, p: pTwoSided };
+    return { ...base, lower, upper, mcseLower, mcseUpper, p: found.pIsBound ? 1 / draws : pTwoSided };
   }
+  const p = side > 0 ? found.pGreater : found.pLess;
+  // A bound on p only means something on the side where all replicates lie.
+  const bounded = found.pIsBound && p < 0.5;
   const one = side > 0 ? { lower: found.oneSidedLower, upper: null } : { lower: null, upper: found.oneSidedUpper };
   return {
     ...base,
     ...one,
     mcseLower: side > 0 ? found.mcseOneSidedLower : 0,
     mcseUpper: side > 0 ? 0 : found.mcseOneSidedUpper,
-    p: side > 0 ? found.pGreater : found.pLess,
-    // A bound on p only means something on the side where all replicates lie.
-    pIsBound: found.pIsBound && (side > 0 ? found.pGreater : found.pLess) < 0.5,
+    p: bounded ? 1 / draws : p,
+    pIsBound: bounded,
   };
 }
 

@@ -25,10 +25,12 @@ export function pClause(p: number | null | undefined, isBound = false): string {
   return text.startsWith("<") ? `p ${text}` : `p = ${text}`;
 }
 
+/** Degrees of freedom: whole as they are, those of cluster-robust tests with one decimal. */
+export const dfWords = (df: number | null): string => (df === null ? "–" : Number.isInteger(df) ? String(df) : df.toFixed(1));
+
 /** A joint test in one phrase: “F(2, 116) = 4.12, p = .019”. */
 export function jointWords({ reference, statistic, df1, df2, p }: JointTest): string {
-  if (reference === "F")
-    return `Joint test F(${df1}, ${plain(df2, Number.isInteger(df2) ? 0 : 1)}) = ${plain(statistic, 2)}, ${pClause(p)}`;
+  if (reference === "F") return `Joint test F(${df1}, ${dfWords(df2)}) = ${plain(statistic, 2)}, ${pClause(p)}`;
   if (reference === "chi2") return `Joint test χ²(${df1}) = ${plain(statistic, 2)}, ${pClause(p)}`;
   return `Joint bootstrap test of the ${df1} relative effects, T = ${plain(statistic, 2)}, ${pClause(p)}`;
 }
@@ -39,13 +41,7 @@ export const intervalName = ({ method, reference }: { method: string; reference:
 
 /** What a p value rests on, for pages on which several kinds stand. */
 export const referenceName = ({ reference, df }: { reference: string; df: number | null }): string =>
-  reference === "t"
-    ? `t(${plain(df, df !== null && Number.isInteger(df) ? 0 : 1)})`
-    : reference === "z"
-      ? "z"
-      : reference === "monte_carlo"
-        ? "Monte Carlo"
-        : "bootstrap";
+  reference === "t" ? `t(${dfWords(df)})` : reference === "z" ? "z" : reference === "monte_carlo" ? "Monte Carlo" : "bootstrap";
 
 /** The errors in use, by their name. */
 export const errorsName = (errors: string): string => (errors === "CR2" ? "cluster-robust (CR2)" : errors);

@@ -1,4 +1,5 @@
 import {
+  dfWords,
   errorsName,
   percent,
   plain,
@@ -89,9 +90,6 @@ export function EquationTable({
     </div>
   );
 }
-
-/** Residual degrees of freedom are whole; those of cluster-robust tests are not. */
-const dfWords = (df: number): string => plain(df, Number.isInteger(df) ? 0 : 1);
 
 /** What the products explain beyond everything else: each alone, and all together. */
 function ProductsAdd({ equation, errors }: { equation: EquationEvidence; errors: CovarianceKind }) {

@@ -1,4 +1,4 @@
-import { errorsName, pClause, percent, plain, type Evidence, type ModerationEvidence } from "../../../core";
+import { dfWords, errorsName, pClause, percent, plain, type Evidence, type ModerationEvidence } from "../../../core";
 import type { LeverState, Rule } from "./use-lever";
 
 const RULE_WORDS: Record<Rule, string> = {
@@ -13,7 +13,7 @@ export function captionOf(moderation: ModerationEvidence, { settings, sample, un
   const held = heldProbes.map(
     ({ moderator, probe }) => `${moderator.name} at ${probe.value === null ? probe.label : plain(probe.value, 2)}`,
   );
-  const above = `${moderation.outcome} against ${moderation.focalLabel} at ${[`${first.name} ${label}`, ...held].join(", ")}, with the ${percent(settings.level)} % band; other predictors at their means.`;
+  const above = `${moderation.outcome} against ${moderation.focalLabel} at ${[`${first.name} ${label}`, ...held].join(", ")}, with the ${percent(settings.level)} % band; other predictors at their means; comparison values are fixed numbers, the same in every resample.`;
   const beneath = found
     ? ` Beneath: the effect of ${moderation.focalLabel} along ${first.name} with its ${RULE_WORDS[rule]} band; hatched where it cannot be told from zero.`
     : "";
@@ -55,8 +55,7 @@ export function Explained({ moderation, evidence }: { moderation: ModerationEvid
   return (
     <p className="quiet explained">
       The product <strong>{names}</strong> adds <strong>{plain(100 * change.r2Change, 1)} %</strong> of explained variance (F({test.df1},{" "}
-      {plain(test.df2, Number.isInteger(test.df2) ? 0 : 1)}) = {plain(test.F, 2)}, {pClause(test.p)}). Other predictors are held at their
-      means.
+      {dfWords(test.df2)}) = {plain(test.F, 2)}, {pClause(test.p)}). Other predictors are held at their means.
       {test.p >= 1 - evidence.settings.level &&
         " The slopes may be parallel in the population: lines that differ here may differ by chance, and a figure of several slopes would say little."}
     </p>
