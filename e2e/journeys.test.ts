@@ -7,7 +7,9 @@ async function writeTheory(page: Page, lines: string[]): Promise<void> {
   await page.getByRole("button", { name: "Sentences" }).click();
 }
 
-test("a condition with three groups: relative effects, another reference, which binary level is 1", async ({ page }) => {
+test("a condition with three groups: a joint test, pairwise differences, a comparison by slot, another reference, which binary level is 1", async ({
+  page,
+}) => {
   await openDemo(page, "hypotheses");
   await writeTheory(page, [aboutDemo("H1: group affects belonging through confidence", "H2: renewed affects friends")]);
   await settled(page);
@@ -15,16 +17,32 @@ test("a condition with three groups: relative effects, another reference, which 
   await expect(page.getByText(/Mean friends: [\d.]+ where renewed is yes .* where it is no/)).toBeVisible();
   await page.getByRole("link", { name: /Evidence/ }).click();
   await expect(page.getByText("indicator coding: weekly cafe against waiting list; cafe with partner against waiting list")).toBeVisible();
-  await expect(page.getByText(/Relative effects, which depend on the coding/)).toBeVisible();
+  const joint = page.getByText(/Joint bootstrap test of the 2 relative effects, T = [\d.]+, p/).first();
+  await expect(joint).toBeVisible();
+  const said = await joint.textContent();
+  await expect(page.getByRole("table", { name: "Pairwise differences" }).getByRole("row")).toHaveCount(4);
 
   await page.getByRole("link", { name: /Data/ }).click();
   await page.getByRole("button", { name: /^group/ }).click();
   await page.getByLabel("Reference level").selectOption("weekly cafe");
   await page.getByRole("link", { name: /Evidence/ }).click();
   await expect(page.getByText("indicator coding: waiting list against weekly cafe; cafe with partner against weekly cafe")).toBeVisible();
+  await settled(page);
+  // Another reference is another way of writing the same test.
+  await expect(joint).toHaveText(said!);
+
+  await page.getByRole("link", { name: /Hypotheses/ }).click();
+  const sentence = page.getByLabel("Hypothesis H1");
+  await sentence.getByLabel("Direction").selectOption("raises");
+  await expect(sentence).toContainText("needs a comparison");
+  await sentence.getByRole("button", { name: /^Levels compared/ }).click();
+  await page.getByRole("combobox").fill("partner against waiting");
+  await page.getByRole("option", { name: "cafe with partner against waiting list" }).click();
+  await settled(page);
+  await expect(sentence).toContainText(/difference between two levels \d/);
 
   await page.getByRole("link", { name: /Data/ }).click();
-  await page.getByRole("button", { name: /^group/ }).focus();
+  await page.getByRole("grid", { name: "Data" }).getByRole("button", { name: /^group/ }).focus();
   await page.getByRole("grid", { name: "Data" }).evaluate((element) => element.scrollTo({ left: 99_999 }));
   await page.getByRole("button", { name: /^renewed/ }).click();
   await expect(page.getByText("yes = 1, no = 0")).toBeVisible();

@@ -54,15 +54,18 @@ test("the lever by keyboard and mouse: the slope at the handle, and where it dif
 
 test("comparison values, units and pinned lines; the same for the indirect effect, with its band", async ({ page }) => {
   await openLever(page);
-  await page.getByRole("button", { name: "16 · 50 · 84 %" }).click();
-  await expect(page.locator(".probe-table")).toContainText("low, 2.36");
+  await expect(page.getByText(/The slope is zero at support = [\d.−]+.*Fieller/)).toBeVisible();
+  await page.getByRole("button", { name: "quartiles" }).click();
+  await expect(page.locator(".probe-table")).toContainText(/25 %, 2\.\d\d.*middle, \d.*75 %, \d/);
   await page.getByRole("button", { name: "my own" }).click();
-  await page.getByLabel("Values in raw units").fill("2; 4,5");
+  await page.getByLabel("Values in raw units").fill("2; 4,5; 80 %");
   await page.getByLabel("Values in raw units").press("Enter");
-  await expect(page.locator(".probe-table tbody tr")).toHaveCount(2);
-  await expect(page.locator(".probe-table")).toContainText("4.50");
+  await expect(page.locator(".probe-table tbody tr")).toHaveCount(3);
+  await expect(page.locator(".probe-table")).toContainText(/4\.50.*80 %, \d/);
   await page.getByRole("button", { name: "standardised" }).click();
+  await settled(page);
   await expect(page.locator(".lever-reading")).toContainText(/one SD more of hours goes with 0\.\d+ SDs more confidence/);
+  await expect(page.locator(".probe-table tbody tr").first()).toContainText(/\d\.\d+, \d\.\d+|−/);
   const downloading = page.waitForEvent("download");
   await page.getByRole("button", { name: "PNG" }).click();
   expect((await downloading).suggestedFilename()).toBe("hours-on-confidence-by-support.png");
@@ -71,7 +74,7 @@ test("comparison values, units and pinned lines; the same for the indirect effec
   await settled(page);
   const csv = await savedText(page, page.getByRole("group", { name: /^Take along: indirect effect/ }), "Numbers as CSV");
   expect(csv.trim().split("\n")).toHaveLength(53);
-  await expect(page.getByText(/The band leaves out zero for \d+ % of the \d+ people/)).toBeVisible();
+  await expect(page.getByText(/The band excludes zero for \d+ % of the \d+ people/)).toBeVisible();
 });
 
 test("a moderation is written by slots, asks for its step, and gets its verdict", async ({ page }) => {
