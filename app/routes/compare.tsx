@@ -78,7 +78,7 @@ interface TableProps {
 function RobustnessTable({ specifications, sentences }: TableProps) {
   const scales = new Map(
     sentences.map(({ label }) => {
-      const all = specifications.flatMap((s) => s.claims.filter((c) => c.label === label).flatMap((c) => [c.lower, c.upper]));
+      const all = specifications.flatMap((s) => s.claims.filter((c) => c.label === label).flatMap((c) => [c.lower, c.upper, c.estimate]));
       return [label, linear(padded([...all.filter((v): v is number => v !== null), 0], 0.05), [4, WIDTH - 4])] as const;
     }),
   );

@@ -15,17 +15,17 @@ export function Comparison({ variable, evidence, choose }: Props) {
   const pairs = levels.flatMap((upper) => levels.filter((lower) => lower !== upper).map((lower) => ({ upper, lower })));
   const wordsOf = ({ upper, lower }: { upper: string; lower: string }): string => `${upper} against ${lower}`;
   return (
-    <>
+    <span className="comparison">
       {" ("}
       <Slot
         label="Levels compared"
-        placeholder="all levels, or two …"
+        placeholder="all levels"
         value={compared ? wordsOf(compared) : null}
         options={pairs.map(wordsOf)}
         choose={(words) => choose({ ...plain, compared: pairs.find((pair) => wordsOf(pair) === words)! })}
         remove={() => choose(plain)}
       />
       {")"}
-    </>
+    </span>
   );
 }

@@ -75,7 +75,7 @@ function Reading({ found, evidence, scale }: { found: HypothesisEvidence | undef
         {claim && claim.estimate !== null
           ? `${briefly(found.quantity)} ${plain(claim.estimate)}`
           : claim?.joint
-            ? `${briefly(found.quantity)}, ${pClause(claim.joint.p)}`
+            ? `joint test, ${pClause(claim.joint.p)}`
             : briefly(found.quantity)}
       </span>
     </div>
@@ -83,4 +83,8 @@ function Reading({ found, evidence, scale }: { found: HypothesisEvidence | undef
 }
 
 /** “indirect effect” as “indirect”: beside a sentence there is little room. */
-const briefly = (quantity: string): string => quantity.replace(/ effects?$/, "").replace("index of moderated mediation", "index");
+const briefly = (quantity: string): string =>
+  quantity
+    .replace(/ effects?$/, "")
+    .replace("index of moderated mediation", "index")
+    .replace(/^difference between.*/, "difference");
