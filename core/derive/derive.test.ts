@@ -108,6 +108,8 @@ describe("recipes", () => {
     [{ kind: "rank", of: "x" }, ["1", "2", "", "3", "4"]],
     [{ kind: "winsorise", of: "x", lower: 0, upper: 75 }, ["1", "2", "", "4", "8.5"]],
     [{ kind: "split", of: "x", at: [50] }, ["low", "low", "", "high", "high"]],
+    // A value on a cut belongs to the lower group: the 60 % point of 1, 2, 4, 10 is 4 itself.
+    [{ kind: "split", of: "x", at: [60] }, ["low", "low", "", "low", "high"]],
     [{ kind: "split", of: "x", at: [25, 75] }, ["low", "middle", "", "middle", "high"]],
     [{ kind: "code", of: "g", coding: "indicator", index: 2 }, ["0", "0", "1", "0", "0"]],
     [{ kind: "code", of: "g", coding: "sequential", index: 1 }, ["0", "1", "1", "0", "1"]],

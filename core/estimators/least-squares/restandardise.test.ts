@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { guessVariable, TableBuilder } from "../../data";
+import { compileExpression } from "../../effects";
 import { prepare, type Prepared } from "../../prepare";
 import { RandomStream } from "../../numerics/random";
 import { DEFAULT_SETTINGS, newDefinition, type Settings } from "../../study";
@@ -33,6 +34,8 @@ const THEORIES = [
   "H1: w with v alters x to m\nH2: m raises y",
   "H1: g alters x to m\nadjust m for v",
   "H1: x raises y through m",
+  "H1: x strengthens x to m\nH2: m raises y",
+  "H1: w with v alters x to y through m on x to m\nH2: x raises y through m",
 ];
 
 describe("z-scores of a resample's own", () => {
@@ -59,6 +62,34 @@ describe("z-scores of a resample's own", () => {
       }),
       { numRuns: 12 },
     );
+  });
+
+  it.each(THEORIES)("and in raw units every effect, averages of the resample's own cases among them: %s", (theory) => {
+    const whole = prepared(theory, ROWS, "none");
+    const refitter = new Refitter(whole.resampling.refit);
+    const counts = new Float64Array(N);
+    new RandomStream(3, 5).countDraws(counts, N, N);
+    const out = new Float64Array(whole.layout.size);
+    expect(refitter.refit(counts, out, 0)).toBe(true);
+    const own = prepared(
+      theory,
+      ROWS.flatMap((row, i) => new Array<(string | number)[]>(counts[i]!).fill(row)),
+      "none",
+    );
+    // Probe values stay those of the whole sample; everything else is found anew.
+    const compared = whole.quantities.filter(
+      (q) => !/ at [wv] | minus |derivative|quadratic|at x|conditional/.test(q.id) && !/^(partially|completely).*:/.test(q.id),
+    );
+    expect(compared.some((q) => q.kind.startsWith("average"))).toBe(
+      /through m|strengthens|alters/.test(theory) && theory !== "H1: x raises y through m",
+    );
+    for (const { id, expression } of compared) {
+      const other = own.quantities.findIndex((q) => q.id === id);
+      const value = compileExpression(expression)(out, 0);
+      // The coefficient of a lower-order product is a slope at the centre of the whole sample.
+      if (id.startsWith("interaction") && whole.theory.moderated.some((s) => s.moderators.length > 1)) continue;
+      expect(Math.abs(value - own.estimates[other]!) / Math.max(1e-3, Math.abs(value)), id).toBeLessThan(1e-7);
+    }
   });
 
   it("scale an index by the SDs of its variables, and leave tests of the product alone", () => {
