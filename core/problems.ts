@@ -70,6 +70,7 @@ export type WarningCode =
   | "moments_only"
   | "probes_unused"
   | "few_clusters"
+  | "bc_liberal"
   | "replicates_missing"
   | "not_made";
 

@@ -199,6 +199,15 @@ export const DESIGNS: SimulationDesign[] = [
     nominal: TWO_SIDED,
     make: clustered,
   },
+  {
+    name: "buffer on a negative path, b3 = .3, sign of the path stated",
+    theory: "H1: support weakens stress to wellbeing\nH2: stress lowers wellbeing",
+    sizes: SIZES,
+    truth: 0.3,
+    isNull: false,
+    nominal: TWO_SIDED,
+    make: buffer(0.3),
+  },
 ];
 
 /** The data of one simulated sample: they depend on the design, its size, the seed and the sample's number alone. */

@@ -42,7 +42,11 @@ export function focalSign(prepared: Prepared, list: EffectList, moderation: Mode
     const note = sign < 0 ? `The effect itself is negative on average (${plain(source.estimate)}): ${meaning(moderation)}.` : null;
     return { sign, basis: "estimated", note };
   }
-  return { sign: 1, basis: "none", note: "The effect itself has no clear sign, so “strengthens” is read as “becomes more positive”." };
+  return {
+    sign: 1,
+    basis: "none",
+    note: "The effect itself has no clear sign, so “strengthens” is read as “becomes more positive”; a hypothesis that states its sign would settle that.",
+  };
 }
 
 /** What the verb says of a negative effect. */

@@ -30,6 +30,7 @@ export function warningsOf(
     ...fitWarnings(prepared, equations),
     ...probeWarnings(prepared),
     ...effectWarnings(prepared, effects),
+    ...liberalWarnings(prepared),
     ...resamplingWarnings(effects, run),
   ];
 }
@@ -84,6 +85,24 @@ function clusterWarnings({ resampling, study }: Prepared): Warning[] {
       ? `There are only ${length} clusters of “${study.settings.cluster}”: cluster-robust errors and cluster resampling cannot be relied on with so few, and no verdict here should rest on them alone.`
       : `There are ${length} clusters of “${study.settings.cluster}”. Below about ${FEW_CLUSTERS} cluster-robust errors lean on the small-sample correction (CR2, Satterthwaite) and bootstrap limits tend to be too narrow.`;
   return [{ code: "few_clusters", message, about: [study.settings.cluster!] }];
+}
+
+/** Below about so many independent units bias-corrected intervals of products err too often (docs/calibration.md). */
+const FEW_UNITS = 100;
+
+function liberalWarnings({ resampling, study, sample, theory }: Prepared): Warning[] {
+  const { interval, cluster } = study.settings;
+  const indirect = theory.hypotheses.some((h) => h.chains.length > 0) || theory.moderations.some((m) => m.chain.length > 0);
+  const units = resampling.scheme.kind === "clusters" ? resampling.scheme.members.length : sample.n;
+  if ((interval !== "bc" && interval !== "bca") || !indirect || units >= FEW_UNITS || study.settings.replications === 0) return [];
+  const what = cluster === null ? study.unit : `clusters of “${cluster}”`;
+  return [
+    {
+      code: "bc_liberal",
+      message: `With ${units} ${what} bias-corrected intervals (BC, BCa) of indirect effects are liberal: they exclude zero by chance more often than their level says. The percentile interval, among the other methods, errs less.`,
+      about: [],
+    },
+  ];
 }
 
 function fitWarnings({ fits, sample }: Prepared, equations: EquationEvidence[]): Warning[] {
