@@ -9,7 +9,7 @@ const noImports = (patterns, message) => ({
 });
 
 export default ts.config(
-  { ignores: ["build", ".react-router", "node_modules", "test-results", "playwright-report"] },
+  { ignores: ["build", ".react-router", "node_modules", "test-results", "playwright-report", ".mutants"] },
   js.configs.recommended,
   ...ts.configs.strict,
   ...ts.configs.stylistic,

@@ -1,6 +1,11 @@
 import { defineConfig } from "vitest/config";
 
-/** The tests that watch over the statistics: those of the core and the reference studies. */
+/** The tests that watch while lines are changed: those that scripts/mutate.mjs names, the slow ones aside. */
 export default defineConfig({
-  test: { include: ["core/**/*.test.ts", "reference/**/*.test.ts"], testTimeout: 60_000, maxWorkers: 1 },
+  test: {
+    include: (process.env.MUTATE_TESTS ?? "core/**/*.test.ts").split(","),
+    exclude: ["**/invariance.test.ts", "**/robustness.test.ts", "**/node_modules/**"],
+    testTimeout: 60_000,
+    maxWorkers: 1,
+  },
 });

@@ -16,6 +16,7 @@ import {
 } from "../../../core";
 import { IntervalBar, type Scale } from "../interval-bar";
 import { Pairwise } from "./pairwise";
+import { ZeroCrossing } from "./zero-crossing";
 import { VerdictMark } from "../verdict";
 
 interface Props {
@@ -53,6 +54,7 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
         <div className="entry-body">
           <p>{hypothesis.reason}</p>
           {hypothesis.pattern && <p>{hypothesis.pattern.words}</p>}
+          {hypothesis.moderators.length > 0 && <ZeroCrossing hypothesis={hypothesis} evidence={evidence} />}
           <EffectRows
             claim={single ? claim : null}
             effects={[...effects, ...hypothesis.components.map((id) => evidence.effects.find((e) => e.id === id)!).filter(Boolean)]}

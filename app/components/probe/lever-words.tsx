@@ -1,4 +1,4 @@
-import { dfWords, errorsName, pClause, percent, plain, type Evidence, type ModerationEvidence } from "../../../core";
+import { dfWords, errorsName, pClause, percent, plain, type Evidence, type ModerationEvidence, zeroSlopeSentence } from "../../../core";
 import type { LeverState, Rule } from "./use-lever";
 
 const RULE_WORDS: Record<Rule, string> = {
@@ -68,18 +68,5 @@ export function ZeroSlope({ moderation, evidence, lever }: { moderation: Moderat
   const crossing = moderation.crossings.find((c) => c.fieller !== null);
   const set = crossing?.fieller?.[evidence.errors];
   if (!crossing || !set) return null;
-  const show = (value: number | null): string => plain(value === null ? null : units.w(value), 2);
-  const level = `${percent(evidence.settings.level)} %`;
-  const doubt =
-    set.kind === "interval"
-      ? `${level} CI ${show(set.lower)} to ${show(set.upper)} (Fieller)`
-      : set.kind === "outside"
-        ? `${level}: any value below ${show(set.lower)} or above ${show(set.upper)} (Fieller), as the interaction itself may be zero`
-        : `${level}: any value, as the interaction itself may be zero`;
-  return (
-    <p className="quiet">
-      The slope is zero at {first.name} = <strong>{show(crossing.at)}</strong>
-      {crossing.insideRange ? "" : ", outside the observed values"}; {doubt}.
-    </p>
-  );
+  return <p className="quiet">{zeroSlopeSentence(crossing, set, first.name, evidence.settings.level, units.w)}</p>;
 }
