@@ -214,7 +214,7 @@ describe("what a verdict says", () => {
     expect(reason(together, null)).not.toContain("would settle");
     expect(reason({ ...together, joint: { ...joint, p: 0.05 } })).not.toContain("would settle");
     expect(verdict({ ...together, joint: { ...joint, p: 0.06, mcse: 0.005 } })).toBe("unsettled");
-    expect(verdict({ ...together, joint: { ...joint, p: 0.05, mcse: 0 } })).toBe("not_supported");
+    expect(verdict({ ...together, joint: { ...joint, p: 0.0501, mcse: 0 } })).toBe("not_supported");
     const F = { reference: "F", statistic: 4.5, df1: 2, df2: 96.5, p: 0.012, mcse: 0 } as const;
     expect(reason({ ...together, joint: F })).toMatch(/^Joint test F\(2, 96\.5\) = 4\.50, p = \.012: the groups differ/);
     expect(reason({ ...together, joint: { ...F, reference: "chi2", df2: null, p: 0.4 }, provisional: true })).toMatch(

@@ -64,9 +64,7 @@ function unsettled(test: ClaimTest, replicates: number | null): Judgement | null
   ].filter((end) => end.at !== null && end.error > 0 && Math.abs(end.at - nullValue) <= SETTLED * end.error);
   const [near] = ends.sort((a, b) => Math.abs(a.at! - nullValue) / a.error - Math.abs(b.at! - nullValue) / b.error);
   if (!near) return null;
-  const distance = Math.abs(near.at! - nullValue);
-  const wanted = replicates !== null && distance > 0 ? replicatesToSettle(replicates, near.error, distance) : null;
-  const more = wanted !== null && wanted <= 100_000_000 ? `; about ${thousands(roundUp(wanted))} resamples would settle it` : "";
+  const more = settlingWords(replicates, near.error, Math.abs(near.at! - nullValue));
   const name = tail === "one" ? "one-sided bound" : near.name;
   return {
     verdict: "unsettled",
@@ -74,16 +72,21 @@ function unsettled(test: ClaimTest, replicates: number | null): Judgement | null
   };
 }
 
+/** Beyond so many resamples a number is no advice. */
+const MOST_RESAMPLES = 100_000_000;
+
+/** How many resamples would settle it, where that is a number worth naming. */
+function settlingWords(replicates: number | null, error: number, distance: number): string {
+  const wanted = replicates === null ? Infinity : replicatesToSettle(replicates, error, distance);
+  return wanted <= MOST_RESAMPLES ? `; about ${thousands(roundUp(wanted))} resamples would settle it` : "";
+}
+
 const nullWords = (value: number): string => (value === 0 ? "zero" : plain(value));
 
 function jointVerdict(joint: NonNullable<ClaimTest["joint"]>, alpha: number, provisional: boolean, replicates: number | null): Judgement {
   const words = jointWords(joint);
   if (joint.mcse > 0 && Math.abs(joint.p - alpha) <= SETTLED * joint.mcse) {
-    const distance = Math.abs(joint.p - alpha);
-    const more =
-      replicates !== null && distance > 0
-        ? `; about ${thousands(roundUp(replicatesToSettle(replicates, joint.mcse, distance)))} resamples would settle it`
-        : "";
+    const more = settlingWords(replicates, joint.mcse, Math.abs(joint.p - alpha));
     return { verdict: "unsettled", reason: `${words}: p is so near ${plain(alpha)} that another seed could move it across${more}.` };
   }
   const wait = provisional ? " (delta method, until the resamples arrive)" : "";
