@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { compileTheory, nearestName, parseTheory, pathsBetween, RESERVED, writeStatement } from ".";
+import { compileTheory, nearestName, parseTheory, pathsBetween, renameInTheory, RESERVED, writeStatement } from ".";
 import { StudyProblem } from "../problems";
 
 const NAMES = ["hours", "confidence", "friends", "belonging", "age", "months", "group", "weekly hours", "to"];
@@ -200,5 +200,49 @@ describe("moderation", () => {
     "measure s reflects hours, age",
   ])("reads back what it writes: %s", (line) => {
     expect(writeStatement(parse(line).statements[0]!)).toBe(line);
+  });
+});
+
+describe("comparisons of levels", () => {
+  const variables = ["group", "hours", "b c", "y", "m"];
+  const read = (text: string) => parseTheory(text, variables);
+
+  it("are read with and without brackets, quoted or plain, for predictors and moderators", () => {
+    const texts = [
+      'H1: group ("weekly cafe" against "waiting list") raises y through m',
+      'H1: group "weekly cafe" against "waiting list" raises y through m',
+      "H1: group (“weekly cafe” against “waiting list”) raises y through m",
+    ];
+    for (const text of texts) {
+      const { statements, complaints } = read(text);
+      expect(complaints).toEqual([]);
+      expect(writeStatement(statements[0]!)).toBe(texts[0]);
+    }
+    const moderated = 'H2: group ("2" against "1") strengthens hours to y';
+    for (const text of [moderated, "H2: group 2 against 1 strengthens hours to y"])
+      expect(writeStatement(read(text).statements[0]!)).toBe(moderated);
+    const focal = 'H3: hours weakens group ("a" against "b") to y through m on m to y';
+    expect(writeStatement(read(focal).statements[0]!)).toBe(focal);
+    const joint = 'H4: hours with group ("a" against "b") alters m to y';
+    expect(writeStatement(read(joint).statements[0]!)).toBe(joint);
+  });
+
+  it("complain where something is missing", () => {
+    expect(read('group ("a" against "a") raises y').complaints[0]!.message).toContain("cannot be compared with itself");
+    expect(read('group ("a" "b") raises y').complaints[0]!.message).toContain("“against”");
+    expect(read('group ("a" against "b" raises y').complaints[0]!.message).toContain("bracket");
+    expect(read('group ("a" against').complaints[0]!.message).toContain("a level of “group”");
+  });
+
+  it("keep their levels when a variable of the same name is called otherwise", () => {
+    const text = 'H1: group ("hours" against "y") raises y through hours';
+    expect(renameInTheory(text, "hours", "time")).toBe('H1: group ("hours" against "y") raises y through time');
+    expect(renameInTheory(text, "y", "z")).toBe('H1: group ("hours" against "y") raises z through hours');
+  });
+
+  it("let a variable moderate its own effect, but not act together with itself", () => {
+    const { statements } = read("H1: hours strengthens hours to y");
+    expect(compileTheory(statements).equations[0]).toMatchObject({ predictors: ["hours"], moderators: [], products: [["hours", "hours"]] });
+    expect(() => compileTheory(read("H1: m with m alters hours to y").statements)).toThrow(/cannot act together with itself/);
   });
 });
