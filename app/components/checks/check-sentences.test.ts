@@ -47,6 +47,38 @@ describe("what checks say", () => {
     expect(product["separate predictors"]).toMatchObject({ look: false, text: expect.stringContaining("come from their scale") });
   });
 
+  it("calls a strange coefficient collinearity where its interval is too wide to say more", () => {
+    const twin = x.map((a, i) => a + 0.02 * v[i]!);
+    const theory = "H1: x raises y\nalso twin to y";
+    const analysed = (y: number[]) => analyseMade({ columns: { x, twin, y }, theory }).equations[0];
+    const first = x.map((a, i) => a + e[i]!);
+    const before = analysed(first)!.coefficients.find((c) => c.term === "twin")!;
+    // Adding k (twin - x) moves the coefficient of twin by k: here to half a standard error below zero.
+    const k = -0.5 * before.errors.classical!.se - before.b;
+    const y = first.map((a, i) => a + k * (twin[i]! - x[i]!));
+    const found = sentences({ x, twin, y }, theory);
+    const equation = analysed(y);
+    const odd = equation!.suppression.filter((s) => s.flags.includes("sign_reversed"));
+    for (const s of odd) expect(s.kind).not.toBe("suppression");
+    expect(found.suppression).toBeUndefined();
+    expect(odd).not.toEqual([]);
+    expect(found.collinearity!.text).toContain("too wide to call that suppression");
+  });
+
+  it("judges the codes of one factor together, never one by one", () => {
+    const g = x.map((_, i) => (i % 40 === 0 ? "rare" : i % 2 ? "b" : "a"));
+    const [equation] = analyseMade({
+      columns: { g, x, y: x.map((a, i) => a + e[i]!) },
+      theory: "H1: g affects y\nalso x to y",
+      variables: { g: { level: "categorical", reference: "rare" } },
+    }).equations;
+    const own = equation!.coefficients.filter((c) => c.term.startsWith("g.")).map((c) => c.vif!);
+    expect(Math.min(...own)).toBeGreaterThan(5);
+    expect(equation!.omnibus[0]!.gvifPerDimension).toBeLessThan(1.1);
+    const found = Object.fromEntries(checkSentences(equation!, false).map((s) => [s.title, s]));
+    expect(found["separate predictors"]!.look).toBe(false);
+  });
+
   it("explains a coefficient whose sign opposes its correlation as suppression", () => {
     const shared = x.map((a, i) => a + 0.4 * v[i]!);
     const found = sentences(
