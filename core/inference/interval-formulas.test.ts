@@ -32,10 +32,12 @@ const sorted = sortedOf(t);
 const estimate = 0.42;
 const left = draws(60, 77, 0.4).map((v) => v / 50);
 const input = { estimate, replicates: Float64Array.from(t), jackknife: left, level: 0.9 };
-const s = bootstrapSummary(input);
+/** Made within each test, so that a tool that changes lines sees which test notices. */
+const summary = () => bootstrapSummary(input);
 
 describe("the summary of replicates", () => {
   it("SE, bias, share below and z0", () => {
+    const s = summary();
     expect(s.se).toBeCloseTo(sd(t), 12);
     expect(s.bias).toBeCloseTo(mean(t) - estimate, 12);
     expect(s.below).toBeCloseTo(t.filter((v) => v < estimate).length / 799, 12);
@@ -49,6 +51,7 @@ describe("the summary of replicates", () => {
   });
 
   it("the acceleration from the cubes of the leave-one-out values", () => {
+    const s = summary();
     const d = left.map((v) => mean(left) - v);
     const a = d.reduce((sum, v) => sum + v ** 3, 0) / (6 * d.reduce((sum, v) => sum + v ** 2, 0) ** 1.5);
     expect(s.acceleration).toBeCloseTo(a, 12);
@@ -58,6 +61,7 @@ describe("the summary of replicates", () => {
   });
 
   it("percentile limits, two-sided at half the error and one-sided at the whole", () => {
+    const s = summary();
     expect(s.percentile!.lower).toBe(q6(sorted, 0.05));
     expect(s.percentile!.upper).toBe(q6(sorted, 0.95));
     expect([s.percentile!.oneSidedLower, s.percentile!.oneSidedUpper]).toEqual([
@@ -67,6 +71,7 @@ describe("the summary of replicates", () => {
   });
 
   it("BC and BCa limits at their adjusted probabilities", () => {
+    const s = summary();
     const z0 = s.z0!;
     const a = s.acceleration!;
     for (const [at, z] of [
@@ -80,6 +85,7 @@ describe("the summary of replicates", () => {
   });
 
   it("basic limits mirror the percentile ones, their errors and p likewise", () => {
+    const s = summary();
     expect(s.basic!.lower).toBeCloseTo(2 * estimate - q6(sorted, 0.95), 10);
     expect(s.basic!.upper).toBeCloseTo(2 * estimate - q6(sorted, 0.05), 10);
     expect(s.basic!.mcseLower).toBeCloseTo(s.percentile!.mcseUpper, 10);
@@ -90,6 +96,7 @@ describe("the summary of replicates", () => {
   });
 
   it("normal limits about the estimate less bias, with the error of mean and SE", () => {
+    const s = summary();
     const centre = estimate - (mean(t) - estimate);
     const z = zQuantile(0.95);
     expect(s.normal!.lower).toBeCloseTo(centre - z * sd(t), 10);
@@ -114,6 +121,7 @@ describe("the summary of replicates", () => {
   });
 
   it("limits alone are those of the summary", () => {
+    const s = summary();
     const only = bootstrapLimits(input);
     for (const kind of ["percentile", "bc", "bca"] as const)
       expect(only[kind]).toEqual([expect.closeTo(s[kind]!.lower, 12), expect.closeTo(s[kind]!.upper, 12)]);

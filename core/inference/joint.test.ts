@@ -11,8 +11,6 @@ const estimates = [0.8, 1.9, -0.6];
 const centred = columns.map((c, j) => c.map((v) => v + estimates[j]!));
 
 describe("a joint bootstrap test", () => {
-  const found = jointBootstrapTest(estimates, centred)!;
-
   it("is the squared distance in the replicates' covariance, by the inverse written out for two", () => {
     const [a, b] = [centred[0]!, centred[1]!];
     const mean = (v: Float64Array): number => v.reduce((s, x) => s + x, 0) / B;
@@ -39,6 +37,7 @@ describe("a joint bootstrap test", () => {
         fc.pre(Math.abs(det) > 1);
         const mix = (values: number[]): number[] => rows.map((row) => row.reduce((s, v, j) => s + v * values[j]!, 0));
         const mixed = [0, 1, 2].map((i) => Float64Array.from({ length: B }, (_, r) => mix(centred.map((c) => c[r]!))[i]!));
+        const found = jointBootstrapTest(estimates, centred)!;
         const other = jointBootstrapTest(mix(estimates), mixed)!;
         expect(other.statistic / found.statistic).toBeCloseTo(1, 7);
         expect(Math.abs(other.p - found.p)).toBeLessThan(1.5 / B);
@@ -98,4 +97,23 @@ describe("Holm's adjusted p", () => {
         });
       }),
     ));
+});
+
+it("a joint test of four quantities agrees with a distance solved by elimination", () => {
+  const four = [...columns, base[2]!.map((v, i) => v * 0.5 + base[0]![i]! ** 2 * 0.3)];
+  const at = [0.4, -0.2, 0.3, 0.5];
+  const found = jointBootstrapTest(
+    at,
+    four.map((c, j) => c.map((v) => v + at[j]!)),
+  )!;
+  const mean = (v: Float64Array): number => v.reduce((s, x) => s + x, 0) / B;
+  const work = four.map((a, i) => [...four.map((b) => a.reduce((s, x, r) => s + (x - mean(a)) * (b[r]! - mean(b)), 0) / (B - 1)), at[i]!]);
+  for (let k = 0; k < 4; k++) {
+    work[k] = work[k]!.map((v) => v / work[k]![k]!);
+    for (let i = 0; i < 4; i++) if (i !== k) work[i] = work[i]!.map((v, j) => v - work[i]![k]! * work[k]![j]!);
+  }
+  expect(found.statistic).toBeCloseTo(
+    work.reduce((s, row, i) => s + row[4]! * at[i]!, 0),
+    9,
+  );
 });
