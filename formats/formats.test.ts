@@ -127,6 +127,22 @@ describe("the study file", () => {
     );
   });
 
+  it("reads probes by name, as percentages with or without a space, and as numbers; nothing else", () => {
+    const study = (probes: unknown): string =>
+      JSON.stringify({ format: "hebel-study", version: 1, data: { text: "x,w,y\n1,2,3\n2,3,1" }, settings: { probes: { w: probes } } });
+    const given = ["mean_sd", "quartiles", "tenths", "percentile", "20 %", "2.5%", 3];
+    expect(readStudy(study(given)).definition.settings.probes.w).toEqual([
+      "mean_sd",
+      "quartiles",
+      "tenths",
+      "percentile",
+      "20 %",
+      "2.5 %",
+      3,
+    ]);
+    for (const bad of ["twenty", "% 20", "median", true]) expect(() => readStudy(study([bad]))).toThrow(/settings\.probes\.w/);
+  });
+
   it("can be written by hand with defaults", () => {
     const { definition } = readStudy('{"format":"hebel-study","version":1,"data":{"text":"a,b\\n1,2\\n2,3"},"theory":["a raises b"]}');
     expect(definition.settings).toEqual(DEFAULT_SETTINGS);

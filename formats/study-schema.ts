@@ -41,7 +41,11 @@ const settings = z.strictObject({
       z.array(
         z.union([
           z.enum(["mean_sd", "quartiles", "tenths", "percentile"]),
-          z.templateLiteral([z.number(), " %"]).describe("A percentile, as in “20 %”"),
+          z
+            .string()
+            .regex(/^\d+(\.\d+)?\s*%$/, "a percentile reads “20 %”")
+            .transform((text): `${number} %` => `${Number.parseFloat(text)} %`)
+            .describe("A percentile, as in “20 %”"),
           z.number(),
         ]),
       ),
