@@ -15,13 +15,15 @@ export default function Probe() {
   const { analysis, definition, edit } = useStudy();
   const { evidence, problem } = analysis;
   const [chosen, setChosen] = useState<string | null>(null);
-  const [view, setView] = useState<View>("lever");
+  const [wanted, setView] = useState<View>("lever");
   if (!evidence || evidence.moderations.length === 0) return <Empty message={problem && !evidence ? problem.message : null} />;
   const paths = evidence.moderations.filter((m) => m.path);
   const mirrors = evidence.moderations.filter((m) => !m.path);
   const region = evidence.regions.find((r) => r.id === chosen);
   const moderation = region ? null : ([...paths, ...mirrors].find((m) => m.id === chosen) ?? paths[0] ?? mirrors[0]!);
   const { settings } = definition;
+  // Another effect may lack the picture that was chosen last.
+  const view = moderation && viewsOf(moderation).some(([key]) => key === wanted) ? wanted : "lever";
   return (
     <div className="screen probe">
       <div className="screen-head">
@@ -68,7 +70,9 @@ export default function Probe() {
 type View = "lever" | "panels" | "surface" | "map";
 
 /** The pictures that this effect has. */
-function viewsOf({ moderators }: ModerationEvidence): [View, string][] {
+function viewsOf({ moderators, focalVariable }: ModerationEvidence): [View, string][] {
+  // A variable that moderates its own effect has one curve: no panels at other values, no surface over itself.
+  if (moderators.some((m) => m.name === focalVariable)) return [["lever", "lever"]];
   const numeric = moderators.filter((m) => m.kind === "numeric").length;
   return [
     ["lever", "lever"],
@@ -88,8 +92,7 @@ function Views({ moderation, view, setView }: { moderation: ModerationEvidence; 
 
 function Picture({ moderation, evidence, view }: { moderation: ModerationEvidence; evidence: Evidence; view: View }) {
   const points = usePoints(moderation, evidence);
-  const known = viewsOf(moderation).some(([key]) => key === view);
-  if (!known || view === "panels") return <Panels {...{ moderation, evidence, points }} />;
+  if (view === "panels") return <Panels {...{ moderation, evidence, points }} />;
   return view === "surface" ? <ResponseMap {...{ moderation, evidence, points }} /> : <EffectMap {...{ moderation, evidence, points }} />;
 }
 

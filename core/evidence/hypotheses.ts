@@ -115,7 +115,9 @@ const KIND_WORDS: Partial<Record<Quantity["kind"], string>> = {
 function quantityWords(claim: Claim, { quantities }: Claimed): string {
   const [first] = quantities;
   if (!first) return claim.kind === "moderation" ? "interaction" : "effect";
-  const words = KIND_WORDS[first.kind] ?? "effect";
+  // A variable that moderates its own effect: the coefficient of its square.
+  const curved = claim.kind === "moderation" && claim.moderators[0]!.name === claim.from.name && first.kind === "interaction";
+  const words = curved ? "curvature" : (KIND_WORDS[first.kind] ?? "effect");
   return quantities.length > 1
     ? `${words}s, tested together`.replace(/^index of moderated mediations/, "indices of moderated mediation")
     : words;

@@ -134,6 +134,7 @@ describe("an effect on a moderated path is its average over the sample", () => {
     expect(h).toMatchObject({ verdict: "supported", effects: ["interaction x:x on bent"] });
     expect(h.claim!.estimate).toBeCloseTo(b2!, 10);
     expect(effect(evidence, h.effects[0]!).label).toContain("curvature");
+    expect(h.quantity).toBe("curvature");
     expect(hypothesis(evidence, "H2").claim!.estimate).toBeCloseTo(b1! + 2 * b2! * mean(x), 10);
     expect(evidence.moderations[0]!.crossings[0]!.at).toBeCloseTo(-b1! / (2 * b2!), 8);
     const low = evidence.moderations[0]!.slopes[0]!;

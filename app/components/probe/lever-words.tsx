@@ -51,7 +51,8 @@ export function Explained({ moderation, evidence }: { moderation: ModerationEvid
   const change = equation.r2Change.find((r) => r.terms.every((term) => partsOf(term).includes(moderation.focalVariable)));
   const test = change && (change.tests[evidence.errors] ?? change.tests.classical);
   if (!change || !test) return null;
-  const names = [...new Set(change.terms.map((term) => partsOf(term).join(" × ")))].join(", ");
+  const nameOf = (parts: string[]): string => (parts.length === 2 && parts[0] === parts[1] ? `${parts[0]} squared` : parts.join(" × "));
+  const names = [...new Set(change.terms.map((term) => nameOf(partsOf(term))))].join(", ");
   return (
     <p className="quiet explained">
       The product <strong>{names}</strong> adds <strong>{plain(100 * change.r2Change, 1)} %</strong> of explained variance (F({test.df1},{" "}

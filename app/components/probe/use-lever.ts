@@ -28,7 +28,9 @@ export function useLever(moderation: ModerationEvidence, evidence: Evidence) {
   const found = regionsOf(moderation, first.name, heldProbes, evidence)?.[rule] ?? null;
   const units = useMemo(() => unitsOf(moderation, key, standardised), [moderation, key, standardised]);
   const shownPins = pins ?? new Set(first.probes.filter((_, i) => i !== middle || !numeric).map((p) => p.label));
-  const pinned: Pinned[] = first.probes
+  // A variable that moderates its own effect has one curve; lines at other values of it do not exist.
+  const itself = key === moderation.focal;
+  const pinned: Pinned[] = (itself ? [] : first.probes)
     // A pinned line under the moving one would only hide its label.
     .filter((p) => shownPins.has(p.label) && (!numeric || Math.abs(p.value! - at) > 1e-9))
     .map((p) => ({
