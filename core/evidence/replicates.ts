@@ -51,7 +51,9 @@ interface Finite {
 
 /** The finite values of a column; the column itself where all are. */
 function finite(column: Float64Array): Finite {
-  if (column.every(Number.isFinite)) return { values: column, at: null };
+  let complete = true;
+  for (let i = 0; i < column.length && complete; i++) complete = !Number.isNaN(column[i]!);
+  if (complete) return { values: column, at: null };
   const at = Int32Array.from(Array.from(column, (_, i) => i).filter((i) => Number.isFinite(column[i]!)));
   return { values: Float64Array.from(at, (i) => column[i]!), at };
 }

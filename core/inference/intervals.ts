@@ -88,6 +88,7 @@ export function bootstrapSummary(input: IntervalInput): BootstrapSummary {
   const missing = input.missing ?? 0;
   const available = missing <= MOST_MISSING * (B + missing);
   const make = (method: Adjustment): BootstrapInterval | null => (available ? interval(sorted, alpha, nullValue, below, method) : null);
+  const percentile = make({ kind: "percentile" });
   return {
     used: B,
     missing,
@@ -97,16 +98,10 @@ export function bootstrapSummary(input: IntervalInput): BootstrapSummary {
     z0,
     acceleration,
     accelerationZero: zero,
-    percentile: make({ kind: "percentile" }),
+    percentile,
     bc: z0 === null ? null : make({ kind: "bc", z0 }),
     bca: z0 === null || acceleration === null ? null : make({ kind: "bca", z0, a: acceleration }),
-    basic: available
-      ? percentileOf(
-          reversed(sorted, (t) => 2 * estimate - t),
-          alpha,
-          nullValue,
-        )
-      : null,
+    basic: available ? mirrored(percentile!, sorted, estimate, nullValue) : null,
     normal: available && se !== null ? normalInterval(estimate - bias, se, B, alpha, nullValue) : null,
     bootstrapT: available ? studentised(input, alpha, nullValue) : null,
   };
@@ -115,6 +110,31 @@ export function bootstrapSummary(input: IntervalInput): BootstrapSummary {
 /** The percentile interval of sorted values: also of draws of another kind than resamples. */
 export const percentileOf = (sorted: Float64Array, alpha: number, nullValue = 0): BootstrapInterval =>
   interval(sorted, alpha, nullValue, 0.5, { kind: "percentile" })!;
+
+/** The percentile interval mirrored at the estimate: its lower limit comes from the upper quantile, its p from where the mirrored null lies. */
+function mirrored(of: BootstrapInterval, sorted: Float64Array, estimate: number, nullValue: number): BootstrapInterval {
+  const { pTwoSided, pGreater, pLess, pIsBound } = bootstrapP(sorted, 2 * estimate - nullValue, { kind: "percentile" });
+  const limits = {
+    lower: 2 * estimate - of.upper,
+    upper: 2 * estimate - of.lower,
+    mcseLower: of.mcseUpper,
+    mcseUpper: of.mcseLower,
+  };
+  return {
+    ...limits,
+    adjusted: of.adjusted,
+    oneSidedLower: 2 * estimate - of.oneSidedUpper,
+    oneSidedUpper: 2 * estimate - of.oneSidedLower,
+    mcseOneSidedLower: of.mcseOneSidedUpper,
+    mcseOneSidedUpper: of.mcseOneSidedLower,
+    tooFewReplicates: of.tooFewReplicates,
+    ...settled(limits, nullValue, sorted.length),
+    pTwoSided,
+    pGreater: pLess,
+    pLess: pGreater,
+    pIsBound,
+  };
+}
 
 /** A falling function of sorted values, sorted again. */
 function reversed(sorted: Float64Array, f: (t: number) => number): Float64Array {
