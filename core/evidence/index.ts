@@ -1,6 +1,6 @@
 export { assembleEvidence, type Resamples } from "./assemble";
 export * from "./types";
-export { regionSentence, regionWords, zeroIndirectSentence, zeroSlopeSentence } from "./region-words";
+export { bandKind, regionSentence, regionWords, zeroIndirectSentence, zeroSlopeSentence } from "./region-words";
 export { influentialRows, ROBUST_RESAMPLES, robustness, withoutRows, type RobustClaim, type Specification } from "./robustness";
 export { compareRuns, keptRun, type KeptRun, type RunComparison } from "./runs";
 export { residualRows, type ResidualRows } from "./residuals";

@@ -3,7 +3,7 @@ import type { Prepared } from "../prepare";
 import type { Hypothesis } from "../theory";
 import { jointTest } from "./claim-test";
 import type { BootstrapAll, EffectList } from "./effects";
-import { excludes, readInterval } from "./reading";
+import { excludes, isOpen, readInterval } from "./reading";
 import type { ClaimTest, HypothesisEvidence, MediationPattern, ShownInterval, Verdict } from "./types";
 import { plain } from "./wording";
 
@@ -105,10 +105,9 @@ function directEffect(prepared: Prepared, list: EffectList, boot: BootstrapAll |
   }
   const source = list.sources.get(direct.quantities[0]!.id)!;
   const shown = readInterval(source, study.settings, 0);
-  const near = (limit: number | null, error: number): boolean => limit !== null && error > 0 && Math.abs(limit) <= 2 * error;
   return {
     estimate: source.estimate,
     clear: excludes(shown, 0) ?? false,
-    open: near(shown.lower, shown.mcseLower) || near(shown.upper, shown.mcseUpper),
+    open: isOpen(shown.lower, shown.mcseLower, 0) || isOpen(shown.upper, shown.mcseUpper, 0),
   };
 }

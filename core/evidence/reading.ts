@@ -115,6 +115,13 @@ function analytic(estimate: number, se: number, df: number | null, level: number
   };
 }
 
+/** So many Monte Carlo errors from a value a limit counts as settled. */
+const SETTLED = 2;
+
+/** Could another seed move a limit (or a p) across a value? Never where nothing is simulated, or where there is no limit. */
+export const isOpen = (limit: number | null, error: number, value: number): limit is number =>
+  limit !== null && error > 0 && Math.abs(limit - value) <= SETTLED * error;
+
 /** Does an interval exclude a value? Null without limits. */
 export function excludes({ lower, upper }: Pick<ShownInterval, "lower" | "upper">, value: number): boolean | null {
   if (lower === null && upper === null) return null;

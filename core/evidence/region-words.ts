@@ -1,6 +1,7 @@
 import type { JohnsonNeyman, Region } from "../inference";
 import type { Crossing, FiellerSet } from "./moderation-types";
 import type { Band, RegionEvidence } from "./regions";
+import type { IntervalKind } from "../study";
 import { percent, plain } from "./wording";
 
 /** What a region says of the effect, in a few words. */
@@ -55,6 +56,10 @@ export function zeroSlopeSentence(
   }[kind];
   return `The slope is zero at ${over} = ${written(at)}${insideRange ? "" : ", outside the observed values"}; ${doubt}.`;
 }
+
+/** Which band of a conditional indirect effect goes with the interval that the settings ask for. */
+export const bandKind = (interval: IntervalKind): "percentile" | "bc" | "bca" =>
+  interval === "bc" || interval === "percentile" ? interval : "bca";
 
 /** Where the bootstrap band of a conditional indirect effect contains zero, in a sentence; where the effect itself is zero, too. */
 export function zeroIndirectSentence({ grid, estimate, over }: RegionEvidence, { lower, upper }: Band): string {

@@ -1,4 +1,5 @@
 import { replicatesToSettle } from "../inference";
+import { isOpen } from "./reading";
 import type { ClaimTest, Verdict } from "./types";
 import { jointWords, percent, plain, pClause, thousands } from "./wording";
 
@@ -12,9 +13,6 @@ export interface OpenComparison {
   variable: string;
   levels: string[];
 }
-
-/** So many Monte Carlo errors from the null a limit counts as settled. */
-const SETTLED = 2;
 
 /**
  * Reads one claim: on which side of the null its own limits lie, and whether another seed could change that.
@@ -61,7 +59,7 @@ function unsettled(test: ClaimTest, replicates: number | null): Judgement | null
   const ends = [
     { name: "lower limit", at: lower, error: mcseLower },
     { name: "upper limit", at: upper, error: mcseUpper },
-  ].filter((end) => end.at !== null && end.error > 0 && Math.abs(end.at - nullValue) <= SETTLED * end.error);
+  ].filter((end) => isOpen(end.at, end.error, nullValue));
   const [near] = ends.sort((a, b) => Math.abs(a.at! - nullValue) / a.error - Math.abs(b.at! - nullValue) / b.error);
   if (!near) return null;
   const more = settlingWords(replicates, near.error, Math.abs(near.at! - nullValue));
@@ -85,7 +83,7 @@ const nullWords = (value: number): string => (value === 0 ? "zero" : plain(value
 
 function jointVerdict(joint: NonNullable<ClaimTest["joint"]>, alpha: number, provisional: boolean, replicates: number | null): Judgement {
   const words = jointWords(joint);
-  if (joint.mcse > 0 && Math.abs(joint.p - alpha) <= SETTLED * joint.mcse) {
+  if (isOpen(joint.p, joint.mcse, alpha)) {
     const more = settlingWords(replicates, joint.mcse, Math.abs(joint.p - alpha));
     return { verdict: "unsettled", reason: `${words}: p is so near ${plain(alpha)} that another seed could move it across${more}.` };
   }

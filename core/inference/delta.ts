@@ -10,16 +10,19 @@ export interface NormalTest {
   upper: number;
 }
 
-/** g' V g over the coefficients; what a longer gradient holds beyond them does not enter. */
-export function quadraticForm(g: Float64Array, { size, values }: JointCovariance): number {
+/** a' V b over the coefficients; what longer gradients hold beyond them does not enter. */
+export function bilinearForm(a: Float64Array, b: Float64Array, { size, values }: JointCovariance): number {
   let sum = 0;
   for (let i = 0; i < size; i++) {
-    if (g[i] === 0) continue;
+    if (a[i] === 0) continue;
     // Skipping zeros also skips blocks of equations that have no covariance.
-    for (let j = 0; j < size; j++) if (g[j] !== 0) sum += g[i]! * values[i * size + j]! * g[j]!;
+    for (let j = 0; j < size; j++) if (b[j] !== 0) sum += a[i]! * values[i * size + j]! * b[j]!;
   }
   return sum;
 }
+
+/** g' V g: the variance of a function with gradient g. */
+export const quadraticForm = (g: Float64Array, v: JointCovariance): number => bilinearForm(g, g, v);
 
 /** @param level confidence level of the interval */
 export function normalTest(estimate: number, variance: number, level: number): NormalTest {

@@ -1,4 +1,6 @@
+import { choleskyInPlace } from "../numerics/cholesky";
 import { chiSquaredP } from "../numerics/distributions";
+import { bilinearForm } from "./delta";
 import { squaredDistance, type JointCovariance } from "../estimators/least-squares";
 
 /** A test that several quantities are all zero. */
@@ -55,21 +57,13 @@ export function jointBootstrapTest(estimates: number[], columns: Float64Array[])
   return { reference: "bootstrap", statistic, df1: q, df2: null, p, mcse: Math.sqrt((p * (1 - p)) / B) };
 }
 
+/** A pivot of the covariance below this share of its diagonal leaves no digits for a distance. */
+const SINGULAR = 1e-13;
+
 /** x' V^-1 x by the Cholesky factor of V, made once; null where V is singular. */
 function distanceIn(v: Float64Array, q: number): ((x: ArrayLike<number>) => number) | null {
-  const unit = (j: number): number[] => Array.from({ length: q }, (_, i) => (i === j ? 1 : 0));
-  if (squaredDistance(unit(0), v) === null) return null;
-  const l = new Float64Array(q * q);
-  for (let j = 0; j < q; j++) {
-    let pivot = v[j * q + j]!;
-    for (let m = 0; m < j; m++) pivot -= l[j * q + m]! ** 2;
-    l[j * q + j] = Math.sqrt(pivot);
-    for (let i = j + 1; i < q; i++) {
-      let sum = v[i * q + j]!;
-      for (let m = 0; m < j; m++) sum -= l[i * q + m]! * l[j * q + m]!;
-      l[i * q + j] = sum / l[j * q + j]!;
-    }
-  }
+  const l = v.slice();
+  if (!(choleskyInPlace(l, q, q) > SINGULAR)) return null;
   const y = new Float64Array(q);
   return (x) => {
     let total = 0;
@@ -89,18 +83,9 @@ function distanceIn(v: Float64Array, q: number): ((x: ArrayLike<number>) => numb
  */
 export function jointDeltaTest(estimates: number[], gradients: Float64Array[], v: JointCovariance): JointTest | null {
   const q = estimates.length;
-  const covariance = gradients.flatMap((a) => gradients.map((b) => bilinear(a, b, v)));
+  const covariance = gradients.flatMap((a) => gradients.map((b) => bilinearForm(a, b, v)));
   const statistic = squaredDistance(estimates, covariance);
   return statistic === null ? null : { reference: "chi2", statistic, df1: q, df2: null, p: chiSquaredP(statistic, q), mcse: 0 };
-}
-
-function bilinear(a: Float64Array, b: Float64Array, { size, values }: JointCovariance): number {
-  let sum = 0;
-  for (let i = 0; i < size; i++) {
-    if (a[i] === 0) continue;
-    for (let j = 0; j < size; j++) if (b[j] !== 0) sum += a[i]! * values[i * size + j]! * b[j]!;
-  }
-  return sum;
 }
 
 /**

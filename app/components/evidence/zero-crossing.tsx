@@ -1,4 +1,4 @@
-import { zeroIndirectSentence, zeroSlopeSentence, type Evidence, type HypothesisEvidence } from "../../../core";
+import { bandKind, zeroIndirectSentence, zeroSlopeSentence, type Evidence, type HypothesisEvidence } from "../../../core";
 
 /** Beneath a moderation: where the effect is zero along its moderator, and how well that is known. */
 export function ZeroCrossing({ hypothesis, evidence }: { hypothesis: HypothesisEvidence; evidence: Evidence }) {
@@ -20,6 +20,5 @@ function ofIndirect({ from, to, chains, moderators }: HypothesisEvidence, { regi
   const region = regions.find(
     (r) => r.from === from && r.to === to && r.over === moderators[0] && r.via.join(" ") === chains[0]!.join(" "),
   );
-  const kind = settings.interval === "bc" || settings.interval === "percentile" ? settings.interval : "bca";
-  return region?.bands ? zeroIndirectSentence(region, region.bands[kind]) : null;
+  return region?.bands ? zeroIndirectSentence(region, region.bands[bandKind(settings.interval)]) : null;
 }

@@ -1,13 +1,12 @@
 import { useRef, useState } from "react";
-import { INTERVAL_WORDS, percent, plain, thousands, type Evidence, type RegionEvidence } from "../../../core";
+import { bandKind, INTERVAL_WORDS, percent, plain, thousands, type Evidence, type RegionEvidence } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { EffectStrip, interpolate, type StripRegion } from "./effect-strip";
 import { indirectTable } from "./probe-numbers";
 
 /** A conditional indirect effect along its moderator, with its bootstrap band and the handle. */
 export function IndirectStrip({ region, evidence, values }: { region: RegionEvidence; evidence: Evidence; values: Float64Array | null }) {
-  const wanted = evidence.settings.interval;
-  const kind = wanted === "bc" || wanted === "percentile" ? wanted : "bca";
+  const kind = bandKind(evidence.settings.interval);
   const band = region.bands?.[kind] ?? null;
   const [value, setValue] = useState((region.grid[0]! + region.grid.at(-1)!) / 2);
   const none = region.grid.map(() => null);
