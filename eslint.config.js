@@ -9,7 +9,7 @@ const noImports = (patterns, message) => ({
 });
 
 export default ts.config(
-  { ignores: ["build", ".react-router", "node_modules", "test-results", "playwright-report", ".mutants"] },
+  { ignores: ["build", ".react-router", "node_modules", "test-results", "playwright-report", ".mutants", "**/*.as.ts", "**/*.wasm.ts"] },
   js.configs.recommended,
   ...ts.configs.strict,
   ...ts.configs.stylistic,
@@ -86,7 +86,15 @@ export default ts.config(
   {
     files: ["**/*.mjs", "eslint.config.js"],
     languageOptions: {
-      globals: { process: "readonly", console: "readonly", setTimeout: "readonly", URL: "readonly", document: "readonly" },
+      globals: {
+        process: "readonly",
+        Buffer: "readonly",
+        console: "readonly",
+        Buffer: "readonly",
+        setTimeout: "readonly",
+        URL: "readonly",
+        document: "readonly",
+      },
     },
   },
   { files: ["**/*.test.ts", "e2e/**"], rules: { "max-lines-per-function": "off", complexity: "off", "no-empty-pattern": "off" } },

@@ -15,7 +15,7 @@ app.use((request, response, next) => {
   response.set({
     "Content-Security-Policy": [
       "default-src 'none'",
-      `script-src 'self' 'nonce-${nonce}'`,
+      `script-src 'self' 'wasm-unsafe-eval' 'nonce-${nonce}'`,
       `style-src 'self' 'nonce-${nonce}'`,
       "style-src-attr 'unsafe-inline'",
       "font-src 'self'",

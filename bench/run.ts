@@ -1,17 +1,7 @@
 import { performance } from "node:perf_hooks";
-import {
-  prepare,
-  Resampler,
-  DEFAULT_SETTINGS,
-  guessVariable,
-  newDefinition,
-  TableBuilder,
-  type StudyDefinition,
-  type Table,
-} from "../core";
-import { assembleEvidence } from "../core/evidence";
+import { Analysis, DEFAULT_SETTINGS, guessVariable, newDefinition, TableBuilder, type StudyDefinition, type Table } from "../core";
 import { RandomStream } from "../core/numerics/random";
-import { ReplicatePool } from "../cli/parallel";
+import { nodePool } from "../cli/threads";
 import { readDelimited } from "../formats";
 
 const REPEATS = 5;
@@ -102,18 +92,13 @@ for (const [what, task] of [
   ],
 ] as const)
   for (const workers of [1, 2]) {
-    const pool = new ReplicatePool(workers);
-    await pool.ready();
-    const seconds = await best(async () => {
-      const prepared = prepare(task.study, task.table);
-      const making = pool.replicates(prepared.resampling, task.study.settings.replications);
-      const jackknife = new Resampler(prepared.resampling).jackknife();
-      assembleEvidence(prepared, { replicates: await making, jackknife });
-    });
-    report(what, 500, 10_000, seconds, workers);
-    await pool.close();
+    const pool = nodePool(workers);
+    const once = async (): Promise<unknown> => (await Analysis.of(task.study, task.table).completeOn(pool)).evidence();
+    await once();
+    report(what, 500, 10_000, await best(once), workers);
+    pool.close();
   }
-report("live estimates, no resamples", 500, "–", await best(async () => assembleEvidence(prepare(study, table), null)), 1);
+report("live estimates, no resamples", 500, "–", await best(async () => Analysis.of(study, table).evidence()), 1);
 const wide = [Array.from({ length: 50 }, (_, j) => `v${j}`).join(",")];
 for (let i = 0; i < 100_000; i++) wide.push(Array.from({ length: 50 }, (_, j) => ((i * 31 + j * 17) % 997) / 10).join(","));
 const csv = wide.join("\n");

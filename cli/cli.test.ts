@@ -3,10 +3,19 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
-import { analyse } from "../core";
+import { analyse, Analysis, type StudyDefinition, type Table } from "../core";
 import { readStudy } from "../formats";
-import { analyseInParallel } from "./parallel";
+import { nodePool } from "./threads";
 import { readCase } from "../reference/load";
+
+async function analyseInParallel(study: StudyDefinition, table: Table, workers: number) {
+  const pool = nodePool(workers);
+  try {
+    return (await Analysis.of(study, table).completeOn(pool)).evidence();
+  } finally {
+    pool.close();
+  }
+}
 
 const root = join(import.meta.dirname, "..");
 const run = (...args: string[]) =>

@@ -1,9 +1,9 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import { dirname, resolve } from "node:path";
-import { dataEvidence, ENGINE, StudyProblem, type Evidence } from "../core";
+import { Analysis, dataEvidence, ENGINE, StudyProblem, type Evidence } from "../core";
 import { decodeText, FormatProblem, parseJson, readStudy, type LoadedStudy } from "../formats";
 import { demoStudy } from "../demo/study";
-import { analyseInParallel } from "./parallel";
+import { nodePool } from "./threads";
 import { analyseReplicates } from "./replicates";
 import { readable, readableData } from "./table";
 
@@ -62,11 +62,15 @@ async function run(options: Options): Promise<void> {
 
 /** A study without sentences about effects is only described and screened. */
 async function modelEvidence(study: LoadedStudy, workers: number): Promise<Evidence | null> {
+  const pool = nodePool(workers);
   try {
-    return await analyseInParallel(study.definition, study.table, workers);
+    const analysis = Analysis.of(study.definition, study.table);
+    return workers > 1 ? (await analysis.completeOn(pool)).evidence() : analysis.complete().evidence();
   } catch (error) {
     if (error instanceof StudyProblem && error.code === "nothing_to_estimate") return null;
     throw error;
+  } finally {
+    pool.close();
   }
 }
 

@@ -1,5 +1,8 @@
 export { analyse } from "./analyse";
-export { checkSettings, prepare, type Prepared } from "./prepare";
+export { Analysis, type Progress } from "./analysis";
+export { ReplicateMaker, resamplerOf, type MakerRequest } from "./replicate-maker";
+export { ReplicatePool, type MakerThread } from "./replicate-pool";
+export { checkSettings, prepare, type Prepared, type ResamplingProblem } from "./prepare";
 export { StudyProblem, type ProblemCode, type ProblemPlace, type Warning, type WarningCode } from "./problems";
 export {
   CENTRINGS,
@@ -41,6 +44,9 @@ export {
   type JohnsonNeyman,
   type Region,
   type ReplicateBlock,
-  type ResamplingProblem,
 } from "./inference";
-export type { EffectKind } from "./effects";
+export type { ByCovariance, CoefficientTest, EffectKind, FTest } from "./model";
+export type { UsedCoding } from "./design";
+export { engines, kernelOf, registerEngine } from "./estimators";
+export type * from "./estimators";
+export { influentialRows, ROBUST_RESAMPLES, robustness, withoutRows, type RobustClaim, type Specification } from "./robustness";

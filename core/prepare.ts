@@ -1,25 +1,17 @@
 import { findColumn, listwiseSample, pick, typedColumn, type Sample, type Table, type TypedColumn } from "./data";
 import { buildDataset, type Dataset } from "./dataset";
-import { allQuantities, coefficientQuantities, compileExpression, effectContext, type EffectContext, type Quantity } from "./effects";
-import {
-  buildDesign,
-  covariances,
-  fitEquation,
-  inMetric,
-  metricMap,
-  parameterLayout,
-  parameterVector,
-  refitProblem,
-  type CovarianceSet,
-  type Design,
-  type EquationFit,
-  type MetricMap,
-  type ParameterLayout,
-} from "./estimators/least-squares";
-import { groupedScheme, type ResamplingProblem } from "./inference";
+import { allQuantities, effectContext, type EffectContext, type Quantity } from "./effects";
+import { engineOf, type Engine, type Fit, type KernelData } from "./estimators";
+import { groupedScheme, type ResamplingPlan, type Scheme } from "./inference";
+import { compileExpression } from "./model";
 import { StudyProblem } from "./problems";
 import { chosenCovariance, MAX_REPLICATIONS, type CovarianceKind, type Settings, type StudyDefinition } from "./study";
 import { compileTheory, nearestName, type CompiledTheory, type Complaint, type Measure } from "./theory";
+
+/** What workers need to make replicates: plain data. */
+export interface ResamplingProblem extends ResamplingPlan {
+  kernel: KernelData;
+}
 
 /** A study taken as far as the estimates: everything that does not need resampling. */
 export interface Prepared {
@@ -29,27 +21,19 @@ export interface Prepared {
   theory: CompiledTheory;
   sample: Sample;
   typed: Map<string, TypedColumn>;
-  design: Design;
-  layout: ParameterLayout;
-  fits: EquationFit[];
-  covariances: CovarianceSet;
+  engine: Engine;
+  fit: Fit;
   /** The covariance that tests rest on. */
   errors: CovarianceKind;
   theta: Float64Array;
   context: EffectContext;
   quantities: Quantity[];
-  /** Every coefficient as it is reported, as a quantity. */
-  coefficients: Quantity[];
   estimates: Float64Array;
   resampling: ResamplingProblem;
-  /** How coefficients are reported, and the fits in that metric; everything else works on `fits`. */
-  maps: MetricMap[];
-  reported: EquationFit[];
-  reportedCovariances: CovarianceSet;
 }
 
 /**
- * study -> theory -> sample -> fits -> parameter vector -> quantities.
+ * study -> theory -> sample -> fit -> parameter vector -> quantities.
  * @param raw the data as they were imported
  * @param tolerant leave out sentences that cannot be read (while typing) instead of refusing the study
  * @param dataset the dataset of this study, where the caller has made it already
@@ -57,6 +41,7 @@ export interface Prepared {
  */
 export function prepare(stated: StudyDefinition, raw: Table, { tolerant = false, dataset = buildDataset(stated, raw) } = {}): Prepared {
   checkSettings(stated.settings);
+  const engine = engineOf(stated.settings.engine);
   const { complaints, statements } = dataset.theory;
   if (complaints.length > 0 && !tolerant) refuse(complaints);
   const settings = raw.moments ? momentSettings(stated.settings) : stated.settings;
@@ -69,52 +54,40 @@ export function prepare(stated: StudyDefinition, raw: Table, { tolerant = false,
   const typed = typedColumns(study, dataset, theory);
   const sample = listwiseSample([...typed.values()], dataset);
   const variables = new Map(study.variables.map((v) => [v.name, v]));
-  const design = buildDesign(theory.equations, typed, variables, sample, settings.centring === "standardised");
-  const scheme = schemeOf(study.settings, typed, sample);
+  const scheme = schemeOf(settings, typed, sample);
   const clusters = scheme.kind === "clusters" ? scheme.members : null;
-  const fits = design.equations.map((equation) => fitEquation(equation, clusters));
-  const layout = parameterLayout(design);
-  const context = effectContext(theory, design, layout, typed, study);
-  const quantities = allQuantities(context);
-  // Averages of moderators join the layout as quantities ask for them, so the vector is made last.
-  const theta = parameterVector(layout, design, fits);
-  const components = new Set(theory.equations.flatMap((e) => e.products.flat()));
-  const maps = design.equations.map((equation) => metricMap(equation, settings.centring, components));
-  const reported = fits.map((fit, g) => inMetric(fit, maps[g]!, settings.centring, components));
-  const available = (set: CovarianceSet): CovarianceSet => (raw.moments ? onlyClassical(set) : set);
-  const own = available(covariances(fits));
-  const coefficients = coefficientQuantities(layout, maps);
-  const { errors: kind, crossEquations } = settings;
-  const studentised =
-    settings.interval === "bootstrap_t"
-      ? { rule: { kind, crossEquations }, functions: [...quantities, ...coefficients].map((q) => q.expression) }
-      : null;
+  const data = { typed, variables, sample, clusters, momentsOnly: raw.moments !== undefined };
+  const suitability = engine.suits(theory, data);
+  if (!suitability.suits) throw new StudyProblem("not_available", suitability.reason);
+  const fit = engine.fit(theory, data, settings);
+  const context = effectContext(theory, fit, typed, study);
+  const quantities = allQuantities(context, fit.families);
+  // Averages of moderators join the parameters as quantities ask for them, so the vector is made last.
+  const theta = fit.vector();
   return {
     study,
     dataset,
-    maps,
-    reported,
-    reportedCovariances: reported.every((fit, g) => fit === fits[g]) ? own : available(covariances(reported)),
     theory,
     sample,
     typed,
-    design,
-    layout,
-    fits,
-    covariances: own,
+    engine,
+    fit,
     errors: chosenCovariance(settings),
     theta,
     context,
     quantities,
-    coefficients,
     estimates: Float64Array.from(quantities, (q) => compileExpression(q.expression)(theta, 0)),
     resampling: {
-      refit: refitProblem(design, layout),
+      kernel: { engine: engine.id, data: fit.kernelData() },
       scheme,
-      seed: study.settings.seed,
-      studentised,
+      seed: settings.seed,
+      studentised: studentised(settings, [...quantities, ...fit.coefficients]),
     },
   };
+}
+
+function studentised({ interval, errors: kind, crossEquations }: Settings, quantities: Quantity[]): ResamplingPlan["studentised"] {
+  return interval === "bootstrap_t" ? { rule: { kind, crossEquations }, functions: quantities.map((q) => q.expression) } : null;
 }
 
 function typedColumns(study: StudyDefinition, dataset: Dataset, theory: CompiledTheory): Map<string, TypedColumn> {
@@ -197,14 +170,7 @@ function momentSettings(settings: Settings): Settings {
   return { ...settings, replications: 0, errors: "classical", interval, strata: null, cluster: null };
 }
 
-function onlyClassical(all: CovarianceSet): CovarianceSet {
-  const entries = Object.entries(all) as [CovarianceKind, CovarianceSet[CovarianceKind]][];
-  return Object.fromEntries(
-    entries.map(([kind, joint]) => [kind, kind === "classical" ? joint : { ...joint, values: joint.values.map(() => NaN) }]),
-  ) as CovarianceSet;
-}
-
-function schemeOf(settings: Settings, typed: Map<string, TypedColumn>, sample: Sample): ResamplingProblem["scheme"] {
+function schemeOf(settings: Settings, typed: Map<string, TypedColumn>, sample: Sample): Scheme {
   const { strata, cluster } = settings;
   if (cluster !== null) return groupedScheme("clusters", pick(typed.get(cluster)!.values, sample.rows));
   if (strata !== null) return groupedScheme("strata", pick(typed.get(strata)!.values, sample.rows));

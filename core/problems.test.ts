@@ -1,3 +1,4 @@
+import { equationsOf } from "./evidence";
 import { describe, expect, it } from "vitest";
 import { analyseMade, normals, problemOf, type MadeStudy } from "./test-kit";
 
@@ -148,7 +149,7 @@ describe("what deserves a look", () => {
     const far = x.map((v) => v + 50);
     const w = c!.map((v) => v + 50);
     const evidence = analyseMade({ columns: { x: far, w, y }, theory: "w alters x to y" });
-    expect(evidence.equations[0]!.coefficients.find((k) => k.term === "x:w")!.vif).toBeGreaterThan(10);
+    expect(equationsOf(evidence)[0]!.coefficients.find((k) => k.term === "x:w")!.vif).toBeGreaterThan(10);
     expect(evidence.warnings.map((k) => k.code)).not.toContain("near_collinear");
   });
 

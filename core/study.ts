@@ -17,6 +17,10 @@ export const INTERVALS = ["bca", "bc", "percentile", "bootstrap_t", "basic", "no
 export type IntervalKind = (typeof INTERVALS)[number];
 
 export interface Settings {
+  /** Which engine estimates; its id in core/estimators. */
+  engine: string;
+  /** Choices that only this engine offers, by the names of its options. */
+  options: Record<string, string | number>;
   /** Confidence level, e.g. 0.95. */
   level: number;
   /** `one`: a directional hypothesis is tested at 1 - level in its stated direction. */
@@ -54,6 +58,8 @@ export const CENTRINGS = ["none", "mean", "products", "standardised"] as const;
 export type ProbeChoice = "mean_sd" | "quartiles" | "tenths" | "percentile" | `${number} %` | number;
 
 export const DEFAULT_SETTINGS: Settings = {
+  engine: "least_squares",
+  options: {},
   level: 0.95,
   tail: "two",
   several: "none",

@@ -1,3 +1,5 @@
+import type { Kernel } from "./model";
+import { WeightedSums } from "./numerics/weighted-sums";
 import { analyse } from "./analyse";
 import { guessVariable, TableBuilder, type Table, type Variable } from "./data";
 import type { Evidence } from "./evidence";
@@ -63,4 +65,16 @@ export function regress(y: number[], ...x: number[][]): number[] {
     for (let i = 0; i < p; i++) if (i !== k) work[i] = work[i]!.map((v, j) => v - work[i]![k]! * work[k]![j]!);
   }
   return work.map((row) => row[p]!);
+}
+
+/** Refits a kernel under row weights, as a resample that happened to draw them; null where the refit fails. */
+export function refitUnder(kernel: Kernel, weights: Float64Array): Float64Array | null {
+  const { n, columns } = kernel;
+  const none = new Float64Array(0);
+  const sums = new WeightedSums({ rows: n, ...(columns ?? { width: 0, values: none, extra: none }), members: null });
+  sums.find(weights);
+  const total = weights.reduce((all, w) => all + w, 0);
+  const out = new Float64Array(kernel.size);
+  const resample = { total, sums: sums.sums, cross: sums.cross, extra: sums.extra, weights: () => weights };
+  return kernel.refit(resample, out, 0) ? out : null;
 }

@@ -160,7 +160,10 @@ test("checks say what they mean here, and the robustness table marks a verdict t
   await expect(page.getByText(/most influential rows/)).toBeVisible({ timeout: 15_000 });
   await expect(page.getByRole("img", { name: "Residuals of confidence against fitted values" })).toBeVisible();
   await expect(page.getByText(/No sign of curvature|some relation is curved/).first()).toBeVisible();
+  await page.getByRole("button", { name: "Does a verdict hang on them?" }).click();
+  await expect(page.getByText(/No verdict changes without|would be/)).toBeVisible({ timeout: 15_000 });
   await page.getByRole("link", { name: /Compare/ }).click();
+  await page.getByRole("button", { name: "Try the other ways" }).click();
   const table = page.getByRole("table");
   await expect(table.getByRole("row", { name: /HC4 errors/ })).toContainText("supported", { timeout: 15_000 });
   await expect(table.getByRole("row", { name: /without covariates/ })).toBeVisible();

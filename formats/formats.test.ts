@@ -1,3 +1,4 @@
+import { equationsOf } from "../core";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { analyse, cell, DEFAULT_SETTINGS, newDefinition, TableBuilder, type Variable } from "../core";
@@ -265,7 +266,7 @@ describe("a matrix instead of people", () => {
       theory: "x raises y through m",
     };
     const evidence = analyse(study, table);
-    const y = evidence.equations.find((e) => e.outcome === "y")!;
+    const y = equationsOf(evidence).find((e) => e.outcome === "y")!;
     // b = R^-1 r in standard deviations: (.3 - .5 * .6) / .75 = 0 and (.6 - .5 * .3) / .75 = .6.
     expect(y.coefficients.find((c) => c.term === "x")!.beta).toBeCloseTo(0, 10);
     expect(y.coefficients.find((c) => c.term === "m")!.beta).toBeCloseTo(0.6, 10);

@@ -1,3 +1,4 @@
+import { equationsOf } from "../core";
 import { describe, expect, it } from "vitest";
 import { analyse, dataEvidence, robustness, StudyProblem } from "../core";
 import { readStudy, writeStudy } from ".";
@@ -23,7 +24,7 @@ describe("a study of correlations alone", () => {
   const evidence = analyse(definition, table);
 
   it("has the coefficients and the t tests that follow from the correlations", () => {
-    const y = evidence.equations.find((e) => e.outcome === "y")!;
+    const y = equationsOf(evidence).find((e) => e.outcome === "y")!;
     const b = (0.6 - 0.5 * 0.3) / (1 - 0.25);
     expect(y.coefficients.find((c) => c.term === "m")!.b).toBeCloseTo(b, 10);
     const r2 = (0.3 ** 2 + 0.6 ** 2 - 2 * 0.3 * 0.6 * 0.5) / 0.75;
@@ -38,7 +39,7 @@ describe("a study of correlations alone", () => {
   });
 
   it("tells nothing of rows: no residual checks, no extremes, no influence", () => {
-    for (const equation of evidence.equations) expect(equation.checks).toBeNull();
+    for (const equation of equationsOf(evidence)) expect(equation.checks).toBeNull();
     for (const d of Object.values(evidence.descriptives)) expect([d.min, d.max]).toEqual([null, null]);
     const data = dataEvidence(definition, table);
     expect(data.findings).toEqual([]);

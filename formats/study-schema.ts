@@ -23,6 +23,11 @@ const variable = z.strictObject({
 
 /** Ranges are left to the engine, which says of every setting what it may be. */
 const settings = z.strictObject({
+  engine: z.string().default(DEFAULT_SETTINGS.engine).describe("How the equations are estimated"),
+  options: z
+    .record(z.string(), z.union([z.string(), z.number()]))
+    .default({})
+    .describe("Choices that only this engine offers"),
   level: z.number().default(DEFAULT_SETTINGS.level),
   tail: z.enum(["two", "one"]).default(DEFAULT_SETTINGS.tail),
   several: z.enum(["none", "holm"]).default("none").describe("Does a verdict also need a p corrected for the number of hypotheses?"),

@@ -1,3 +1,4 @@
+import { equationsOf } from "../core";
 import { describe, expect, it } from "vitest";
 import { ERRORS, type ConditionalSlope, type EffectEvidence, type Evidence, type ModerationEvidence } from "../core";
 import { checkBootstrapOf, checkDelta, checkEquation, checkTest, Ledger } from "./compare";
@@ -139,7 +140,7 @@ describe.each(CASES)("moderation study %s", (name) => {
   it("agrees in coefficients, errors, fit, checks and R2 change", () =>
     settle((ledger) => {
       for (const e of Object.values<any>(expected.equations)) {
-        const found = evidence.equations.find((q) => q.outcome === e.outcome)!;
+        const found = equationsOf(evidence).find((q) => q.outcome === e.outcome)!;
         checkEquation(ledger, found, e);
         if (!e.r2_change) continue;
         const change = (terms: string[]) => found.r2Change.find((r) => [...r.terms].sort().join() === [...terms].sort().join());
@@ -170,7 +171,7 @@ describe.each(CASES)("moderation study %s", (name) => {
   it("agrees in z-scores and when centred", () => {
     const ledger = new Ledger();
     for (const [outcome, terms] of Object.entries<any>(expected.standardised_model ?? {})) {
-      const found = evidence.equations.find((q) => q.outcome === outcome)!;
+      const found = equationsOf(evidence).find((q) => q.outcome === outcome)!;
       for (const [term, e] of Object.entries<any>(terms)) {
         const z = found.coefficients.find((c) => c.term === term)!.zScores!;
         ledger.same(`${term} z`, z.b, e.b);
@@ -180,7 +181,7 @@ describe.each(CASES)("moderation study %s", (name) => {
     }
     const centred = expected.centred && analyseCase(name, (json) => Object.assign(json.settings, { centring: "mean", replications: 0 }));
     for (const [outcome, e] of Object.entries<any>(expected.centred ?? {})) {
-      const found = centred.equations.find((q: any) => q.outcome === outcome)!;
+      const found = equationsOf(centred).find((q: any) => q.outcome === outcome)!;
       for (const [term, c] of Object.entries<any>(e.coefficients)) {
         const own = found.coefficients.find((x: any) => x.term === term)!;
         ledger.same(`${term} centred`, own.b, c.b);

@@ -1,3 +1,4 @@
+import { equationsOf, totalOmnibusOf } from "../core";
 import { describe, expect, it } from "vitest";
 import { ERRORS, type EffectEvidence, type Evidence } from "../core";
 import { checkBootstrapOf, checkDelta, checkEquation, checkTest, Ledger } from "./compare";
@@ -102,7 +103,7 @@ describe.each(CASES)("reference study %s", (name) => {
     for (const e of Object.values<any>(expected.equations))
       checkEquation(
         ledger,
-        evidence.equations.find((q) => q.outcome === e.outcome)!,
+        equationsOf(evidence).find((q) => q.outcome === e.outcome)!,
         e,
       );
     expect(ledger.off).toEqual([]);
@@ -132,7 +133,7 @@ describe.each(CASES)("reference study %s", (name) => {
 describe("further blocks", () => {
   it("gives the certified values of the ill-conditioned regression to nine digits", () => {
     const { certified } = expectedOf("longley-certified");
-    const equation = analyseCase("longley-certified").equations[0]!;
+    const equation = equationsOf(analyseCase("longley-certified"))[0]!;
     const ledger = new Ledger();
     const found = (term: string) => equation.coefficients.find((c) => c.term === term)!;
     for (const [term, value] of Object.entries<any>(certified.coefficients ?? certified.b ?? {})) {
@@ -148,7 +149,7 @@ describe("further blocks", () => {
     const expected = expectedOf("suppression").suppression;
     const evidence = analyseCase("suppression");
     for (const [outcome, block] of Object.entries<any>(expected)) {
-      const found = evidence.equations.find((e) => e.outcome === outcome)!.suppression;
+      const found = equationsOf(evidence).find((e) => e.outcome === outcome)!.suppression;
       for (const [term, e] of Object.entries<any>(block.terms)) {
         const row = found.find((s) => s.term === term)!;
         expect(agrees(row.beta, e.beta) && agrees(row.correlation, e.zero_order_r) && agrees(row.semipartial, e.semipartial)).toBe(true);
@@ -168,13 +169,13 @@ describe("further blocks", () => {
     const y = model.outcome;
     for (const [key, e] of Object.entries<any>(expected.relative)) {
       const effect = (id: string) => evidence.effects.find((x) => x.id === id)!;
-      const a = evidence.equations[0]!.coefficients.find((c) => c.term === key)!;
+      const a = equationsOf(evidence)[0]!.coefficients.find((c) => c.term === key)!;
       ledger.same(`${key} a`, a.b, e.a.b);
       for (const kind of ERRORS) {
         checkTest(ledger, `${key} a`, a.errors[kind], e.a[kind]);
         checkTest(ledger, `${key} total`, effect(`total ${key} > ${y}`).reduced!.tests[kind], e.total[kind]);
-        ledger.same("omnibus a", evidence.equations[0]!.omnibus[0]!.test[kind]!.F, expected.omnibus.a[kind].F);
-        ledger.same("omnibus total", evidence.totalOmnibus.find((o) => o.outcome === y)!.test[kind]!.F, expected.omnibus.total[kind].F);
+        ledger.same("omnibus a", equationsOf(evidence)[0]!.omnibus[0]!.test[kind]!.F, expected.omnibus.a[kind].F);
+        ledger.same("omnibus total", totalOmnibusOf(evidence).find((o) => o.outcome === y)!.test[kind]!.F, expected.omnibus.total[kind].F);
       }
       ledger.same(`${key} direct`, effect(`direct ${key} > ${y}`).estimate, e.direct.b);
       ledger.same(`${key} indirect`, effect(`indirect ${key} > skill > ${y}`).estimate, e.indirect.estimate ?? e.indirect);

@@ -1,101 +1,104 @@
+import "fake-indexeddb/auto";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import {
-  analyse,
-  prepare,
-  Resampler,
-  StudyProblem,
-  type Evidence,
-  type ReplicateBlock,
-  type ResamplingProblem,
-  type StudyDefinition,
-  type Table,
-} from "../../core";
-import { assembleEvidence } from "../../core/evidence";
+import { analyse, buildDataset, ReplicateMaker, ReplicatePool, type MakerRequest, type StudyDefinition, type Table } from "../../core";
 import { demoStudy } from "../../demo/study";
+import { LiveAnalysis, type Update } from "../workers/live-analysis";
 
-/** The workers, in this thread: same work, and a log of what was asked. */
-const asked: string[] = [];
-let held: ReturnType<typeof prepare> | null = null;
-let blocks: ReplicateBlock[] = [];
-let table: Table;
+vi.stubGlobal("localStorage", { getItem: () => null, setItem: () => undefined, removeItem: () => undefined });
+
+/** The workers, in this thread: the same work, and a log of what was asked of them. */
+const asked: MakerRequest[] = [];
 let afterBatch: () => void = () => undefined;
+let table: Table | null = null;
+let watcher: (() => void) | null = null;
 
-vi.mock("../workers/pool", () => ({
+const thread = () => {
+  const maker = new ReplicateMaker();
+  return {
+    ask: async (request: MakerRequest) => {
+      asked.push(request);
+      const block = maker.answer(request);
+      if (block) afterBatch();
+      return block;
+    },
+    end: () => undefined,
+  };
+};
+const live = new LiveAnalysis(new ReplicatePool(thread, 1), 20);
+const KEY = "study sheet";
+
+vi.mock("../workers/engine", () => ({
   engine: () => ({
     hasTable: async () => true,
     setTable: async () => undefined,
-    estimate: async (definition: StudyDefinition) => {
-      asked.push("estimate");
-      try {
-        held = prepare(definition, table, { tolerant: true });
-      } catch (error) {
-        if (!(error instanceof StudyProblem)) throw error;
-        const { code, message, place } = error;
-        return { evidence: null, problem: { code, message, place }, complaints: [], resampling: null };
-      }
-      blocks = [];
-      return { evidence: assembleEvidence(held, null), problem: null, complaints: [], resampling: held.resampling };
-    },
-    addReplicates: async (_: number, added: ReplicateBlock[], assemble: boolean): Promise<Evidence | null> => {
-      blocks.push(...added);
-      if (!assemble) return null;
-      asked.push("assemble");
-      return assembleEvidence(held!, { replicates: blocks, jackknife: new Resampler(held!.resampling).jackknife() });
-    },
+    follow: (definition: StudyDefinition, goOn: boolean, tell: (u: Update) => void) =>
+      live.follow({ definition, dataKey: KEY, table: table!, dataset: buildDataset(definition, table!) }, goOn, tell),
+    stop: () => live.stop(),
   }),
-  prepareReplicates: async (_: number, problem: ResamplingProblem) => void problem,
-  makeReplicates: async (_: number, first: number, count: number) => {
-    asked.push(`make ${first} ${count}`);
-    const block = new Resampler(held!.resampling).replicates(first, count);
-    afterBatch();
-    return [block];
+  onEngineLost: (callback: () => void) => {
+    watcher = callback;
+    return () => void (watcher = null);
   },
 }));
+vi.mock("comlink", () => ({ proxy: <T>(value: T): T => value }));
 
 const { Analysis } = await import("./analysis");
+const { database } = await import("../storage/database");
 const demo = demoStudy();
 const definition = (change: Partial<StudyDefinition> = {}, replications = 2000): StudyDefinition => ({
   ...demo.definition,
   ...change,
   settings: { ...demo.definition.settings, replications },
 });
+const batches = () => asked.flatMap((r) => (r.kind === "replicates" ? [[r.first, r.count]] : []));
 
-beforeEach(() => {
+beforeEach(async () => {
   asked.length = 0;
   table = demo.table;
   afterBatch = () => undefined;
+  await live.settled();
+  await Promise.all([database.results.clear(), database.replicates.clear()]);
 });
 
-async function until(analysis: InstanceType<typeof Analysis>, status: string): Promise<void> {
-  await vi.waitFor(() => expect(analysis.snapshot().status).toBe(status), { timeout: 20_000, interval: 10 });
+type Running = InstanceType<typeof Analysis>;
+async function until(analysis: Running, status: string): Promise<void> {
+  await vi.waitFor(() => expect(analysis.snapshot().status).toBe(status), { timeout: 20_000, interval: 5 });
 }
+const started = (of: StudyDefinition): Running => {
+  const analysis = new Analysis();
+  analysis.update(of, KEY, demo.table);
+  return analysis;
+};
 
 describe("the running analysis", () => {
   it("shows estimates first, then intervals, and ends with the evidence of one straight run", async () => {
     const analysis = new Analysis();
     const seen: (number | null)[] = [];
     analysis.subscribe(() => seen.push(analysis.snapshot().evidence?.bootstrap?.done ?? null));
-    analysis.update(definition(), "k", table);
+    analysis.update(definition(), KEY, demo.table);
     await until(analysis, "done");
     expect(seen[0]).toBeNull();
     expect(seen.filter((n) => n !== null)[0]).toBe(400);
-    expect(analysis.snapshot().evidence).toEqual(analyse(definition(), table));
+    expect(analysis.snapshot()).toMatchObject({ done: 2000, requested: 2000, secondsLeft: null, problem: null });
+    expect(analysis.snapshot().evidence).toEqual(analyse(definition(), demo.table));
   });
 
   it("keeps what is done when stopped, and goes on to the same digits", async () => {
-    const analysis = new Analysis();
-    afterBatch = () => analysis.stop();
-    analysis.update(definition(), "k", table);
+    afterBatch = () => live.stop();
+    const analysis = started(definition());
     await until(analysis, "stopped");
     const { evidence, done } = analysis.snapshot();
     expect(done).toBeGreaterThan(0);
     expect(done).toBeLessThan(2000);
     expect(evidence!.bootstrap).toMatchObject({ done, requested: 2000 });
-    expect(evidence!.effects[0]!.bootstrap!.percentile).toEqual(analyse(definition({}, done), table).effects[0]!.bootstrap!.percentile);
+    const straight = analyse(definition({}, done), demo.table);
+    expect(evidence!.effects[0]!.bootstrap!.percentile).toEqual(straight.effects[0]!.bootstrap!.percentile);
     afterBatch = () => undefined;
     analysis.resume();
     await until(analysis, "done");
-    expect(analysis.snapshot().evidence).toEqual(analyse(definition(), table));
+    expect(analysis.snapshot().evidence).toEqual(analyse(definition(), demo.table));
+    const made = batches().reduce((sum, [, count]) => sum + count!, 0);
+    expect(made).toBe(2000);
   });
 
   it("drops stale work when the theory changes", async () => {
@@ -105,43 +108,121 @@ describe("the running analysis", () => {
     afterBatch = () => {
       if (changed) return;
       changed = true;
-      analysis.update(next, "k", table);
+      analysis.update(next, KEY, demo.table);
     };
-    analysis.update(definition(), "k", table);
+    analysis.update(definition(), KEY, demo.table);
     await vi.waitFor(() => expect(analysis.snapshot().evidence?.bootstrap?.done).toBe(800), { timeout: 20_000 });
-    expect(analysis.snapshot().evidence).toEqual(analyse(next, table));
-    expect(asked.filter((a) => a === "estimate")).toHaveLength(2);
-    expect(asked).not.toContain("make 400 720");
+    expect(analysis.snapshot().evidence).toEqual(analyse(next, demo.table));
+    expect(asked.filter((a) => a.kind === "prepare")).toHaveLength(2);
   });
 
   it("keeps the last evidence beside a problem, and lets it go when nothing is stated", async () => {
-    const analysis = new Analysis();
-    analysis.update(definition({}, 400), "k", table);
+    const analysis = started(definition({}, 400));
     await until(analysis, "done");
-    analysis.update(definition({ theory: "H1: hours raises friends\nH2: friends raises hours" }, 400), "k", table);
+    analysis.update(definition({ theory: "H1: hours raises friends\nH2: friends raises hours" }, 400), KEY, demo.table);
     await vi.waitFor(() => expect(analysis.snapshot().problem?.code).toBe("cyclic_model"));
     expect(analysis.snapshot().evidence).not.toBeNull();
-    analysis.update(definition({ theory: "" }, 400), "k", table);
+    analysis.update(definition({ theory: "" }, 400), KEY, demo.table);
     await vi.waitFor(() => expect(analysis.snapshot().evidence).toBeNull());
   });
 
   it("says so when the program itself fails, and goes on with the next change", async () => {
-    const analysis = new Analysis();
-    table = null as unknown as Table;
-    analysis.update(definition({}, 400), "k", demo.table);
+    table = null;
+    const analysis = started(definition({}, 400));
     await vi.waitFor(() => expect(analysis.snapshot().problem?.code).toBe("unexpected"));
     table = demo.table;
-    analysis.update(definition({ theory: "H1: hours raises friends" }, 400), "k", demo.table);
+    analysis.update(definition({ theory: "H1: hours raises friends" }, 400), KEY, demo.table);
     await vi.waitFor(() => expect(analysis.snapshot().evidence?.bootstrap?.done).toBe(400));
     expect(analysis.snapshot().problem).toBeNull();
   });
 
   it("does nothing when nothing that counts has changed", async () => {
-    const analysis = new Analysis();
-    analysis.update(definition({}, 400), "k", table);
+    const analysis = started(definition({}, 400));
     await until(analysis, "done");
     const before = asked.length;
-    analysis.update(definition({ question: "Other words?" }, 400), "k", table);
+    analysis.update(definition({ question: "Other words?" }, 400), KEY, demo.table);
     expect(asked).toHaveLength(before);
+  });
+});
+
+describe("results that are kept", () => {
+  it("are there again without any work, digit for digit", async () => {
+    await until(started(definition({}, 500)), "done");
+    await live.settled();
+    asked.length = 0;
+    const again = started(definition({}, 500));
+    await until(again, "done");
+    expect(asked).toEqual([]);
+    expect(again.snapshot().evidence).toEqual(analyse(definition({}, 500), demo.table));
+    expect(again.snapshot()).toMatchObject({ done: 500, requested: 500 });
+  });
+
+  it("serve another interval and another level, which need no other resamples", async () => {
+    await until(started(definition({}, 500)), "done");
+    asked.length = 0;
+    const other = definition({}, 500);
+    other.settings = { ...other.settings, interval: "percentile", level: 0.9 };
+    const analysis = started(other);
+    await until(analysis, "done");
+    expect(asked).toEqual([]);
+    expect(analysis.snapshot().evidence).toEqual(analyse(other, demo.table));
+  });
+
+  it("are made anew under another seed, and for other data", async () => {
+    await until(started(definition({}, 500)), "done");
+    asked.length = 0;
+    const other = definition({}, 500);
+    other.settings = { ...other.settings, seed: 5 };
+    await until(started(other), "done");
+    expect(batches()).not.toEqual([]);
+  });
+
+  it("let a run go on from where more replicates are wanted, or fewer", async () => {
+    await until(started(definition({}, 500)), "done");
+    asked.length = 0;
+    const more = started(definition({}, 900));
+    await until(more, "done");
+    expect(batches()[0]![0]).toBe(500);
+    expect(more.snapshot().evidence).toEqual(analyse(definition({}, 900), demo.table));
+    asked.length = 0;
+    const fewer = started(definition({}, 300));
+    await until(fewer, "done");
+    expect(asked).toEqual([]);
+    expect(fewer.snapshot().evidence).toEqual(analyse(definition({}, 300), demo.table));
+  });
+
+  it("leave a stopped run stopped when the study is opened again, until somebody goes on", async () => {
+    afterBatch = () => live.stop();
+    const first = started(definition());
+    await until(first, "stopped");
+    const { done } = first.snapshot();
+    await live.settled();
+    afterBatch = () => undefined;
+    asked.length = 0;
+    const again = started(definition());
+    await until(again, "stopped");
+    expect(again.snapshot()).toMatchObject({ done, requested: 2000 });
+    expect(batches()).toEqual([]);
+    again.resume();
+    await until(again, "done");
+    expect(batches()[0]![0]).toBe(done);
+    expect(again.snapshot().evidence).toEqual(analyse(definition(), demo.table));
+  });
+
+  it("a lost worker is replaced, and the run goes on from what was written down", async () => {
+    const analysis = new Analysis();
+    const end = analysis.watch();
+    let lost = false;
+    afterBatch = () => {
+      if (lost) return;
+      lost = true;
+      watcher!();
+    };
+    analysis.update(definition(), KEY, demo.table);
+    await until(analysis, "done");
+    expect(lost).toBe(true);
+    expect(analysis.snapshot().evidence).toEqual(analyse(definition(), demo.table));
+    end();
+    expect(watcher).toBeNull();
   });
 });

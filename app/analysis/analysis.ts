@@ -1,6 +1,9 @@
+import { proxy } from "comlink";
 import { packTable, type Complaint, type Evidence, type StudyDefinition, type Table } from "../../core";
-import type { PlainProblem } from "../workers/engine.worker";
-import { engine, makeReplicates, prepareReplicates } from "../workers/pool";
+import { evidenceKey, findEvidence } from "../storage/results";
+import type { PlainProblem } from "../workers/attempt";
+import { engine, onEngineLost } from "../workers/engine";
+import type { Update } from "../workers/live-analysis";
 
 /** What the screens see of a running analysis. */
 export interface AnalysisState {
@@ -13,15 +16,6 @@ export interface AnalysisState {
   secondsLeft: number | null;
 }
 
-/** The first intervals appear after so many replicates; batches then grow. */
-const FIRST_BATCH = 400;
-const BATCH_GROWTH = 1.8;
-const MAX_BATCH = 5_000;
-/** Evidence is put together anew when there are so many times as many replicates as the last time. */
-const ASSEMBLE_GROWTH = 1.7;
-/** The bootstrap waits until nothing has been typed for this long. */
-const QUIET_MS = 250;
-
 const START: AnalysisState = {
   evidence: null,
   problem: null,
@@ -32,19 +26,28 @@ const START: AnalysisState = {
   secondsLeft: null,
 };
 
+interface Followed {
+  definition: StudyDefinition;
+  key: string;
+  table: Table;
+}
+
+/** So often work is given to a fresh worker when one has died. */
+const MOST_RESTARTS = 2;
+
 /**
- * Keeps the evidence of one study up to date: estimates at once, then resamples in growing batches that any newer
- * theory cancels. A plain store: `subscribe` and `snapshot` suit useSyncExternalStore.
+ * What the screens know of one study: hands every new state of it to the engine worker and publishes what that tells. The first
+ * state is looked up among the kept results, so that a study opened again shows its evidence before any worker has started.
+ * A plain store: `subscribe` and `snapshot` suit useSyncExternalStore.
  */
 export class Analysis {
   private state = START;
   private readonly listeners = new Set<() => void>();
   private token = 0;
-  private stopping = false;
-  private timer: ReturnType<typeof setTimeout> | undefined;
-  private latest: { definition: StudyDefinition; key: string; table: Table } | null = null;
-  private busy = false;
+  private followed: Followed | null = null;
   private seen = "";
+  private restarts = 0;
+  private opened = false;
 
   readonly subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener);
@@ -52,28 +55,31 @@ export class Analysis {
   };
   readonly snapshot = (): AnalysisState => this.state;
 
+  /** Watches for a worker that dies while it works for this study; returns how to end that. */
+  readonly watch = (): (() => void) => onEngineLost(() => this.lost());
+
   /** Takes over a new state of the study; work on older ones is dropped. */
   update(definition: StudyDefinition, key: string, table: Table): void {
     // Words about the study, its log and what is only screened change no estimate.
     const now = JSON.stringify([key, { ...definition, question: "", log: [], screening: [] }]);
     if (now === this.seen) return;
     this.seen = now;
-    this.token += 1;
-    this.stopping = false;
-    this.latest = { definition, key, table };
-    clearTimeout(this.timer);
-    if (!this.busy) void this.estimate();
+    this.followed = { definition, key, table };
+    this.restarts = 0;
+    const token = (this.token += 1);
+    void (this.opened ? this.follow(token, false) : this.open(token));
   }
 
   /** Stops resampling; what is done is kept and labelled. */
   stop(): void {
-    this.stopping = true;
+    void engine().stop();
   }
 
   /** Goes on after a stop. */
   resume(): void {
-    this.stopping = false;
-    if (this.state.status === "stopped") void this.resample(this.token, this.state.done, this.state.requested);
+    if (this.state.status !== "stopped") return;
+    this.publish({ status: "resampling" });
+    void this.follow((this.token += 1), true);
   }
 
   private publish(change: Partial<AnalysisState>): void {
@@ -81,39 +87,35 @@ export class Analysis {
     for (const listener of this.listeners) listener();
   }
 
-  private async estimate(): Promise<void> {
-    this.busy = true;
+  /** The first state of the study in this tab: what is known of it needs no worker. */
+  private async open(token: number): Promise<void> {
+    this.opened = true;
+    const { definition, key } = this.followed!;
+    const evidence = await findEvidence(evidenceKey(definition, key)).catch(() => null);
+    if (token !== this.token) return;
+    if (evidence) this.publish({ ...known(evidence), problem: null });
+    else await this.follow(token, false);
+  }
+
+  private async follow(token: number, goOn: boolean): Promise<void> {
+    const { definition, key, table } = this.followed!;
+    const tell = (update: Update): void => {
+      if (token === this.token) this.publish(update);
+    };
     try {
-      while (this.latest) {
-        const { definition, key, table } = this.latest;
-        this.latest = null;
-        const token = this.token;
-        if (!(await engine().hasTable(key))) await engine().setTable(key, packTable(table));
-        const { evidence, problem, complaints, resampling } = await engine().estimate(definition, token);
-        if (token !== this.token) continue;
-        const requested = definition.settings.replications;
-        this.publish({
-          // While a sentence is being typed the last evidence stays in sight, marked by the problem beside it.
-          evidence: evidence ?? (problem?.code === "nothing_to_estimate" ? null : this.state.evidence),
-          problem,
-          complaints,
-          done: 0,
-          requested,
-          secondsLeft: null,
-          status: resampling ? "resampling" : "done",
-        });
-        if (!resampling) continue;
-        this.timer = setTimeout(() => {
-          prepareReplicates(token, resampling)
-            .then(() => this.resample(token, 0, requested))
-            .catch((error: unknown) => this.fail(error));
-        }, QUIET_MS);
-      }
+      if (!(await engine().hasTable(key))) await engine().setTable(key, packTable(table));
+      if (token === this.token) await engine().follow(definition, goOn, proxy(tell));
     } catch (error) {
-      this.fail(error);
-    } finally {
-      this.busy = false;
+      if (token === this.token) this.fail(error);
     }
+  }
+
+  /** Gives the work to a fresh worker; what was written down of it is not made again. */
+  private lost(): void {
+    if (!this.followed || this.state.status === "done") return;
+    if (this.restarts === MOST_RESTARTS) return this.fail(new Error("the worker that estimates has ended"));
+    this.restarts += 1;
+    void this.follow((this.token += 1), false);
   }
 
   /** A fault of the program, not of the study: said instead of swallowed, and the study stays usable. */
@@ -121,37 +123,12 @@ export class Analysis {
     const message = `The analysis stopped unexpectedly (${error instanceof Error ? error.message : String(error)}). Your study is safe; change a sentence or reload to try again.`;
     this.publish({ problem: { code: "unexpected", message, place: {} }, status: "done", secondsLeft: null });
   }
-
-  private async resample(token: number, from: number, requested: number): Promise<void> {
-    if (token !== this.token) return;
-    this.publish({ status: "resampling" });
-    const started = performance.now();
-    let size = FIRST_BATCH;
-    let assembledAt = from;
-    for (let done = from; done < requested;) {
-      if (this.stopping) return this.pause(token, done > assembledAt);
-      const count = Math.min(Math.round(size), requested - done);
-      const blocks = await makeReplicates(token, done, count);
-      if (!blocks || token !== this.token) return;
-      done += count;
-      size = Math.min(size * BATCH_GROWTH, MAX_BATCH);
-      // Summarising costs as much as resampling, so it is done again only when there is enough that is new.
-      const assemble = done === requested || this.stopping || done >= assembledAt * ASSEMBLE_GROWTH;
-      const result = await engine().addReplicates(token, blocks, assemble);
-      if (token !== this.token) return;
-      if (result && "code" in result) return this.publish({ problem: result, status: "done" });
-      const perReplicate = (performance.now() - started) / (done - from);
-      const secondsLeft = Math.ceil(((requested - done) * perReplicate) / 1000);
-      if (result) assembledAt = done;
-      this.publish({ ...(result ? { evidence: result } : {}), done, secondsLeft });
-    }
-    this.publish({ status: "done", secondsLeft: null });
-  }
-
-  /** Ends a stopped run with the evidence of all that was made. */
-  private async pause(token: number, assemble: boolean): Promise<void> {
-    const result = assemble ? await engine().addReplicates(token, [], true) : null;
-    if (token !== this.token) return;
-    this.publish({ ...(result && !("code" in result) ? { evidence: result } : {}), status: "stopped", secondsLeft: null });
-  }
 }
+
+/** The state that kept evidence stands for. */
+const known = (evidence: Evidence): Partial<AnalysisState> => ({
+  evidence,
+  status: "done",
+  done: evidence.bootstrap?.done ?? 0,
+  requested: evidence.bootstrap?.requested ?? 0,
+});

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
-import type { DataEvidence, MeasureEvidence, ResidualRows, Specification } from "../../core";
+import type { DataEvidence, MeasureEvidence, ResidualRows } from "../../core";
 import { withData } from "../components/data/use-summaries";
-import type { Attempt } from "../workers/engine.worker";
+import type { Attempt } from "../workers/attempt";
 import type { StudyContext } from "./use-study";
 
 /** Screening waits until nothing has changed for this long. */
@@ -20,17 +20,11 @@ export function useMeasures(context: StudyContext): { result: MeasureEvidence[] 
   return useFromWorker(context, [dataset, definition.settings.level], async (engine) => engine.measures(definition));
 }
 
-/** The hypotheses over ways of analysing. */
-export function useRobustness(context: StudyContext): { result: Attempt<Specification[]> | null; old: boolean } {
-  const { definition, dataset } = context;
-  return useFromWorker(context, [dataset, definition.theory, JSON.stringify(definition.settings)], async (engine) =>
-    engine.robustness(definition),
-  );
-}
-
 /** Residuals of one equation of the latest analysis. */
 export function useResiduals(context: StudyContext, outcome: string): ResidualRows | null {
-  return useFromWorker(context, [context.analysis.evidence?.equations, outcome], async (engine) => engine.residuals(outcome)).result;
+  return useFromWorker(context, [context.analysis.evidence?.sections, outcome], async (engine) =>
+    engine.residuals(context.definition, outcome),
+  ).result;
 }
 
 type Engine = Awaited<ReturnType<typeof withData>>;

@@ -53,6 +53,7 @@ export function useStudyState(study: StoredStudy, raw: Table): StudyContext {
   const dataset = useDataset(definition, dataKey, raw);
   const analysis = useMemo(() => new Analysis(), []);
   const state = useSyncExternalStore(analysis.subscribe, analysis.snapshot, analysis.snapshot);
+  useEffect(() => analysis.watch(), [analysis]);
   useEffect(() => analysis.update(definition, dataKey, raw), [analysis, definition, dataKey, raw]);
 
   const { evidence, status } = state;

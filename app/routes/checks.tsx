@@ -1,6 +1,8 @@
+import { equationsOf } from "../../core";
 import { Link } from "react-router";
 import { influentialRows, plain, type EquationEvidence, type Evidence } from "../../core";
-import { useResiduals, useRobustness } from "../analysis/use-data-evidence";
+import { useResiduals } from "../analysis/use-data-evidence";
+import { useRobustness } from "../analysis/use-robustness";
 import { useStudy, type StudyContext } from "../analysis/use-study";
 import { checkSentences } from "../components/checks/check-sentences";
 import { ResidualFigure } from "../components/checks/residual-figure";
@@ -26,7 +28,7 @@ export default function Checks() {
     <div className="screen checks">
       <h1>Checks</h1>
       <Influence context={context} evidence={evidence} />
-      {evidence.equations.map((equation) => (
+      {equationsOf(evidence).map((equation) => (
         <EquationChecks key={equation.outcome} context={context} equation={equation} />
       ))}
     </div>
@@ -69,21 +71,28 @@ function EquationChecks({ context, equation }: { context: StudyContext; equation
 /** Does a verdict hang on a few rows? */
 function Influence({ context, evidence }: { context: StudyContext; evidence: Evidence }) {
   const { definition, edit } = context;
-  const { result } = useRobustness(context);
   const rows = influentialRows(evidence);
-  const without = result?.value?.find((s) => s.group === "cases");
-  const own = result?.value?.find((s) => s.group === "as set");
+  const { found, status, old, problem, start } = useRobustness(context, "cases");
+  const without = old ? undefined : found.find((s) => s.group === "cases");
+  const own = found.find((s) => s.group === "as set");
   if (rows.length === 0) return <p className="serif">No row stands out by its influence on the coefficients.</p>;
   const changed = without?.claims.filter((c) => c.differs) ?? [];
   return (
     <section aria-label="Influence" className="influence">
       <p className="serif">
-        {!without
-          ? "Trying the hypotheses without the most influential rows …"
-          : changed.length === 0
-            ? `No verdict changes without the ${rows.length} most influential rows (${rows.join(", ")}).`
-            : `${changed.map((c) => `${c.label} would be ${VERDICT_WORDS[c.verdict]} instead of ${VERDICT_WORDS[own!.claims.find((o) => o.label === c.label)!.verdict]}`).join("; ")} without the ${rows.length} most influential rows (${rows.join(", ")}).`}
+        {problem
+          ? problem.message
+          : !without
+            ? `The ${rows.length} most influential rows are ${rows.join(", ")}.`
+            : changed.length === 0
+              ? `No verdict changes without the ${rows.length} most influential rows (${rows.join(", ")}).`
+              : `${changed.map((c) => `${c.label} would be ${VERDICT_WORDS[c.verdict]} instead of ${VERDICT_WORDS[own!.claims.find((o) => o.label === c.label)!.verdict]}`).join("; ")} without the ${rows.length} most influential rows (${rows.join(", ")}).`}
       </p>
+      {!without && (
+        <button type="button" className="button" onClick={start} disabled={status === "running"}>
+          {status === "running" ? "Trying without them …" : "Does a verdict hang on them?"}
+        </button>
+      )}
       <button
         type="button"
         className="button"

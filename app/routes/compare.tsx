@@ -1,7 +1,7 @@
 import { Wide } from "../components/wide";
 import { Link } from "react-router";
 import { plain, ROBUST_RESAMPLES, thousands, type Specification } from "../../core";
-import { useRobustness } from "../analysis/use-data-evidence";
+import { useRobustness } from "../analysis/use-robustness";
 import { useStudy } from "../analysis/use-study";
 import type { Route } from "./+types/compare";
 import { KeptRuns } from "../components/checks/kept-runs";
@@ -26,7 +26,7 @@ export async function clientAction({ params, request }: Route.ClientActionArgs) 
 
 export default function Compare({ loaderData }: Route.ComponentProps) {
   const context = useStudy();
-  const { result, old } = useRobustness(context);
+  const { found: specifications, status, total, old, problem, start, cancel } = useRobustness(context);
   const { evidence } = context.analysis;
   if (!evidence || evidence.hypotheses.length === 0) {
     return (
@@ -38,10 +38,9 @@ export default function Compare({ loaderData }: Route.ComponentProps) {
       </div>
     );
   }
-  const specifications = result?.value ?? [];
   const differing = new Set(specifications.flatMap((s) => s.claims.filter((c) => c.differs).map((c) => c.label)));
   return (
-    <div className={old ? "screen compare old" : "screen compare"} aria-busy={old}>
+    <div className="screen compare" aria-busy={status === "running"}>
       <div className="screen-head">
         <h1>Does it hold?</h1>
         <p className="quiet">
@@ -49,15 +48,29 @@ export default function Compare({ loaderData }: Route.ComponentProps) {
           {thousands(ROBUST_RESAMPLES)} resamples each. A verdict that is only unsettled does not count as another one.
         </p>
       </div>
-      {result?.problem && (
+      {problem && (
         <p className="note" role="alert">
-          {result.problem.message}
+          {problem.message}
         </p>
       )}
-      {specifications.length === 0 && !result?.problem && <p aria-busy="true">Trying the ways one by one …</p>}
+      <p className="compare-run">
+        {status === "running" ? (
+          <>
+            <span aria-live="polite">{total === 0 ? "Resampling …" : `${specifications.length} of ${total} ways tried.`}</span>{" "}
+            <button type="button" className="button" onClick={cancel}>
+              Stop
+            </button>
+          </>
+        ) : (
+          <button type="button" className={status === "idle" ? "button main" : "button"} onClick={start}>
+            {status === "idle" ? "Try the other ways" : "Try again"}
+          </button>
+        )}{" "}
+        {old && <span>The study has changed since these ways were tried.</span>}
+      </p>
       {specifications.length > 0 && (
         <>
-          <p className="serif">
+          <p className="serif" hidden={status === "running"}>
             {differing.size === 0
               ? `All ${evidence.hypotheses.length === 1 ? "ways agree on the hypothesis" : `ways agree on each of the ${evidence.hypotheses.length} hypotheses`}.`
               : `The verdict on ${[...differing].join(", ")} depends on the way; where it differs is marked.`}

@@ -1,3 +1,4 @@
+import { equationsOf } from "../../core";
 import { useState } from "react";
 import { Link } from "react-router";
 import { effectsCsv, writeStudy } from "../../formats";
@@ -100,7 +101,7 @@ type View = "coefficients" | "errors" | "scores";
 
 function Equations({ evidence }: { evidence: EvidenceObject }) {
   const [view, setView] = useState<View>("coefficients");
-  const hasProducts = evidence.equations.some((e) => e.coefficients.some((c) => c.zScores));
+  const hasProducts = equationsOf(evidence).some((e) => e.coefficients.some((c) => c.zScores));
   return (
     <section aria-labelledby="equations">
       <div className="screen-head section-head">
@@ -117,7 +118,7 @@ function Equations({ evidence }: { evidence: EvidenceObject }) {
           choose={setView}
         />
       </div>
-      {evidence.equations.map((equation) => (
+      {equationsOf(evidence).map((equation) => (
         <div key={equation.outcome} className="equation">
           {view === "coefficients" && <EquationTable equation={equation} evidence={evidence} />}
           {view === "errors" && <ErrorsTable equation={equation} evidence={evidence} />}

@@ -1,3 +1,4 @@
+import { equationsOf } from "../../core";
 import { useState } from "react";
 import { parseTheory, unitWords, type Evidence, type HypothesisEvidence } from "../../core";
 import { useStudy, type StudyContext } from "../analysis/use-study";
@@ -123,7 +124,7 @@ function Picture({ context, focus }: { context: StudyContext; focus: HypothesisE
 /** Which equations hold which covariates, those with the same ones together. */
 function adjustedFor(evidence: Evidence): string {
   const groups = new Map<string, string[]>();
-  for (const equation of evidence.equations) {
+  for (const equation of equationsOf(evidence)) {
     const covariates = equation.coefficients.filter((c) => c.covariate).map((c) => c.label);
     if (covariates.length > 0) groups.set(covariates.join(" and "), [...(groups.get(covariates.join(" and ")) ?? []), equation.outcome]);
   }
@@ -154,7 +155,7 @@ function PathPanel({
   close: () => void;
 }) {
   const { definition, edit } = context;
-  const equation = evidence.equations.find((e) => e.outcome === path.to)!;
+  const equation = equationsOf(evidence).find((e) => e.outcome === path.to)!;
   const lines = evidence.paths.find((p) => p.from === path.from && p.to === path.to)!.lines;
   const text = definition.theory.split("\n");
   const means = evidence.groupMeans.find((g) => g.variable === path.from && g.outcome === path.to);

@@ -12,9 +12,19 @@ import { ImportDialog } from "../components/importing/import-dialog";
 import { Mark } from "../components/mark";
 import { ThemeToggle } from "../components/top-bar";
 import { VERDICT_WORDS, VerdictMark } from "../components/verdict";
-import { addStudy, ensureDemo, listStudies, loadStudy, removeStudy, studyOfTable, type ShelfEntry } from "../storage/studies";
+import {
+  addStudy,
+  ensureDemo,
+  listStudies,
+  loadStudy,
+  removeStudy,
+  restoreStudy,
+  studyOfTable,
+  type RemovedStudy,
+  type ShelfEntry,
+} from "../storage/studies";
 import { useLive } from "../storage/use-live";
-import { engine, warmUp } from "../workers/pool";
+import { engine } from "../workers/engine";
 import type { LoadedStudy } from "../../formats";
 import "./shelf.css";
 
@@ -31,7 +41,7 @@ export async function clientLoader() {
 }
 clientLoader.hydrate = true as const;
 
-let removed: { id: string; loaded: LoadedStudy } | null = null;
+let removed: RemovedStudy | null = null;
 
 export async function clientAction({ request }: Route.ClientActionArgs) {
   const { intent, id, title, variables, asMatrix } = await request.json();
@@ -45,18 +55,15 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
     return redirect(`/study/${await addStudy(studyOfTable(title, table, described))}/data`);
   }
   if (intent === "demo") for (const about of ["moderation", "mediation"] as const) await addStudy(await fetchDemo(about));
-  if (intent === "copy" || intent === "remove") {
+  if (intent === "copy") {
     const loaded = await loadStudy(id);
     if (!loaded) return { ok: false };
-    const kept = { definition: loaded.study.definition, table: loaded.table };
-    if (intent === "copy") await addStudy({ ...kept, definition: { ...kept.definition, title: `${kept.definition.title} (copy)` } });
-    else {
-      removed = { id, loaded: kept };
-      await removeStudy(id);
-    }
+    const { definition } = loaded.study;
+    await addStudy({ definition: { ...definition, title: `${definition.title} (copy)` }, table: loaded.table });
   }
+  if (intent === "remove") removed = await removeStudy(id);
   if (intent === "restore" && removed) {
-    await addStudy(removed.loaded, removed.id);
+    await restoreStudy(removed);
     removed = null;
   }
   return { ok: true };
@@ -71,7 +78,7 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
   const act = (body: object): void =>
     void fetcher.submit(JSON.stringify(body), { method: "post", action: "/?index", encType: "application/json" });
   useLive(async () => (await listStudies()).map((e) => [e.study.id, e.study.revision, e.strip]), "shelf");
-  useEffect(warmUp, []);
+  useEffect(() => void engine(), []);
   return (
     <DropTarget>
       <header className="shelf-head">

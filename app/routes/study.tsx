@@ -10,7 +10,7 @@ import { unpackTable } from "../../core";
 import { database } from "../storage/database";
 import { changeStudy, clearPending, historyDepth, recoverPending, replaceData, loadStudy, stepHistory } from "../storage/studies";
 import { useLive } from "../storage/use-live";
-import { engine } from "../workers/pool";
+import { engine } from "../workers/engine";
 import "./study.css";
 
 let recovered: string | null = null;

@@ -1,6 +1,14 @@
 import Dexie, { type EntityTable } from "dexie";
-import { newDefinition, type KeptRun, type PackedTable, type StudyDefinition } from "../../core";
-import type { Verdict } from "../../core";
+import {
+  DEFAULT_SETTINGS,
+  newDefinition,
+  type Evidence,
+  type KeptRun,
+  type PackedTable,
+  type ReplicateBlock,
+  type StudyDefinition,
+  type Verdict,
+} from "../../core";
 
 /** A state of a study that one can go back to: its definition and the data it was about. */
 export interface StudyState {
@@ -52,13 +60,39 @@ export interface StoredRun {
   run: KeptRun;
 }
 
+/** The evidence of a complete run, under everything that it depends on. */
+export interface StoredResult {
+  hash: string;
+  text: string;
+  study: string;
+  evidence: Evidence;
+  /** In bytes, roughly. */
+  size: number;
+  usedAt: number;
+}
+
+/** Replicates made so far, under everything that they depend on. */
+export interface StoredReplicates {
+  hash: string;
+  text: string;
+  study: string;
+  blocks: ReplicateBlock[];
+  stopped: boolean;
+  size: number;
+  usedAt: number;
+}
+
 export interface StoredFact {
   key: string;
   value: unknown;
 }
 
 /** A definition written by an earlier version, with what has been added since. */
-const completed = (definition: StudyDefinition): StudyDefinition => ({ ...newDefinition("", []), ...definition });
+const completed = (definition: StudyDefinition): StudyDefinition => ({
+  ...newDefinition("", []),
+  ...definition,
+  settings: { ...DEFAULT_SETTINGS, ...definition.settings },
+});
 
 /** Everything Hebel keeps, in this browser only. */
 export class Database extends Dexie {
@@ -68,6 +102,8 @@ export class Database extends Dexie {
   strips!: EntityTable<StoredStrip, "id">;
   facts!: EntityTable<StoredFact, "key">;
   runs!: EntityTable<StoredRun, "id">;
+  results!: EntityTable<StoredResult, "hash">;
+  replicates!: EntityTable<StoredReplicates, "hash">;
 
   constructor() {
     super("hebel");
@@ -85,6 +121,17 @@ export class Database extends Dexie {
         await upgrade.table("histories").clear();
       });
     this.version(3).stores({ runs: "id, study" });
+    // Version 4 keeps results; definitions get the settings that have been added.
+    this.version(4)
+      .stores({ results: "hash, study, usedAt", replicates: "hash, study, usedAt" })
+      .upgrade(async (upgrade) => {
+        const complete = (state: StudyState): void => void (state.definition = completed(state.definition));
+        await upgrade.table<StoredStudy>("studies").toCollection().modify(complete);
+        await upgrade
+          .table<StoredHistory>("histories")
+          .toCollection()
+          .modify(({ past, future }) => [...past, ...future].forEach(complete));
+      });
   }
 }
 

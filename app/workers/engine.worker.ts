@@ -1,56 +1,30 @@
 import { expose } from "comlink";
 import {
+  Analysis,
   buildDataset,
   dataEvidence,
   measuresEvidence,
-  prepare,
-  residualRows,
-  robustness,
-  Resampler,
-  StudyProblem,
   summarise,
   unpackTable,
   type ColumnSummary,
-  type Complaint,
   type DataEvidence,
   type Dataset,
-  type Evidence,
   type MeasureEvidence,
   type PackedTable,
-  type Prepared,
-  type ProblemPlace,
-  type ReplicateBlock,
-  type ResamplingProblem,
   type ResidualRows,
-  type Specification,
   type StudyDefinition,
   type Table,
   type Variable,
 } from "../../core";
-import { assembleEvidence } from "../../core/evidence";
+import { evidenceKey } from "../storage/results";
+import { attempt, type Attempt } from "./attempt";
+import { browserPool } from "./browser-threads";
 import { importing, misfitsOf } from "./importing";
-
-/** What stops an analysis, as plain data. */
-export interface PlainProblem {
-  code: string;
-  message: string;
-  place: ProblemPlace;
-}
-
-export interface Estimate {
-  evidence: Evidence | null;
-  problem: PlainProblem | null;
-  complaints: Complaint[];
-  /** What the replicate workers need; null when no bootstrap is wanted or possible. */
-  resampling: ResamplingProblem | null;
-}
-
-export type Attempt<T> = { value: T; problem: null } | { value: null; problem: PlainProblem };
+import { LiveAnalysis, type Update } from "./live-analysis";
 
 let data: { key: string; table: Table } | null = null;
-let current: { token: number; prepared: Prepared; blocks: ReplicateBlock[]; jackknife: ReplicateBlock } | null = null;
-let latest: Prepared | null = null;
 let made: { key: string; dataset: Dataset } | null = null;
+const live = new LiveAnalysis(browserPool());
 
 /** The dataset of a definition; typing a hypothesis does not make it anew. */
 function datasetOf({ variables, derived, corrections, filters, theory }: StudyDefinition): Dataset {
@@ -59,15 +33,13 @@ function datasetOf({ variables, derived, corrections, filters, theory }: StudyDe
   return made.dataset;
 }
 
-const plainProblem = ({ code, message, place }: StudyProblem): PlainProblem => ({ code, message, place });
-
-function attempt<T>(task: () => T): Attempt<T> {
-  try {
-    return { value: task(), problem: null };
-  } catch (error) {
-    if (!(error instanceof StudyProblem)) throw error;
-    return { value: null, problem: plainProblem(error) };
-  }
+/** The analysis that a screen looks at; prepared anew where its evidence was kept from before. */
+function analysisOf(definition: StudyDefinition): Analysis | null {
+  const key = evidenceKey(definition, data!.key).text;
+  if (live.latest?.key === key) return live.latest.analysis;
+  const { value } = attempt(() => Analysis.of(definition, data!.table, { tolerant: true, dataset: datasetOf(definition) }));
+  live.latest = value && { key, analysis: value };
+  return value;
 }
 
 /** Estimation and everything that reads whole columns, away from the thread that types and scrolls. */
@@ -78,35 +50,14 @@ const engine = {
   setTable(key: string, table: PackedTable): void {
     data = { key, table: unpackTable(table) };
     made = null;
+    live.latest = null;
   },
   hasTable: (key: string): boolean => data?.key === key,
 
-  /** Estimates without resampling. `token` names this state of the theory for `addReplicates`. */
-  estimate(definition: StudyDefinition, token: number): Estimate {
-    const dataset = datasetOf(definition);
-    const { complaints } = dataset.theory;
-    current = null;
-    const { value, problem } = attempt(() => {
-      const prepared = prepare(definition, data!.table, { tolerant: true, dataset });
-      return { prepared, evidence: assembleEvidence(prepared, null) };
-    });
-    if (problem) return { evidence: null, problem, complaints, resampling: null };
-    const { prepared, evidence } = value;
-    latest = prepared;
-    const boot = prepared.study.settings.replications > 0;
-    if (boot) current = { token, prepared, blocks: [], jackknife: new Resampler(prepared.resampling).jackknife() };
-    return { evidence, problem: null, complaints, resampling: boot ? prepared.resampling : null };
-  },
-
-  /** Takes replicates over; returns the evidence with all so far where wanted, or null (also when the theory has moved on). */
-  addReplicates(token: number, blocks: ReplicateBlock[], assemble: boolean): Evidence | PlainProblem | null {
-    if (current?.token !== token) return null;
-    current.blocks.push(...blocks);
-    if (!assemble) return null;
-    const { prepared, blocks: all, jackknife } = current;
-    const { value, problem } = attempt(() => assembleEvidence(prepared, { replicates: all, jackknife }));
-    return value ?? problem;
-  },
+  /** Estimates, resamples, and tells as it goes; resolves when all is told or newer work has taken over. */
+  follow: (definition: StudyDefinition, goOn: boolean, tell: (update: Update) => void): Promise<void> =>
+    live.follow({ definition, dataKey: data!.key, table: data!.table, dataset: datasetOf(definition) }, goOn, tell),
+  stop: (): void => live.stop(),
 
   summaries(definition: StudyDefinition): ColumnSummary[] {
     const { table, variables } = datasetOf(definition);
@@ -117,16 +68,16 @@ const engine = {
     attempt(() => dataEvidence(definition, data!.table, datasetOf(definition))),
   measures: (definition: StudyDefinition): MeasureEvidence[] => measuresEvidence(definition, datasetOf(definition)),
 
-  /** Columns of the equation of an outcome, and the outcome itself, in the rows of the latest analysis. */
-  points(outcome: string, keys: string[]): { y: Float64Array; columns: Record<string, Float64Array> } | null {
-    const equation = latest?.design.equations.find((e) => e.outcome === outcome);
-    const columns = keys.map((key) => [key, equation?.columns.find((c) => c.key === key)?.values] as const);
-    if (!equation || columns.some(([, values]) => !values)) return null;
-    return { y: equation.y, columns: Object.fromEntries(columns) as Record<string, Float64Array> };
+  /** Columns of the equation of an outcome, and the outcome itself, in the rows of the analysis. */
+  points(definition: StudyDefinition, outcome: string, keys: string[]): { y: Float64Array; columns: Record<string, Float64Array> } | null {
+    const found = analysisOf(definition)?.prepared.fit.points?.(outcome);
+    const columns = keys.map((key) => [key, found?.columns.find((c) => c.key === key)?.values] as const);
+    if (!found || columns.some(([, values]) => !values)) return null;
+    return { y: found.y, columns: Object.fromEntries(columns) as Record<string, Float64Array> };
   },
 
-  residuals: (outcome: string): ResidualRows | null => (latest ? residualRows(latest, outcome) : null),
-  robustness: (definition: StudyDefinition): Attempt<Specification[]> => attempt(() => robustness(definition, data!.table)),
+  residuals: (definition: StudyDefinition, outcome: string): ResidualRows | null =>
+    analysisOf(definition)?.prepared.fit.residuals?.(outcome) ?? null,
 
   /** What would no longer fit if the previewed table replaced the data of this study. */
   misfits: (definition: StudyDefinition, variables: Variable[], asMatrix: boolean): string[] =>

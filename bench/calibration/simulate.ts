@@ -1,8 +1,8 @@
 import {
   guessVariable,
   newDefinition,
-  prepare,
-  Resampler,
+  Analysis,
+  resamplerOf,
   TableBuilder,
   DEFAULT_SETTINGS,
   type IntervalKind,
@@ -10,7 +10,6 @@ import {
 } from "../../core";
 import { bootstrapAll, effectEvidence } from "../../core/evidence/effects";
 import { hypothesisEvidence } from "../../core/evidence/hypotheses";
-import { reducedRegressions } from "../../core/evidence/reduced";
 import { DESIGNS, sampleOf } from "./designs";
 
 export const METHODS: IntervalKind[] = ["percentile", "bc", "bca", "basic", "normal", "delta"];
@@ -47,16 +46,14 @@ export function simulate({ design: at, n, seed, replications, first, count }: Jo
       level: design.categorical?.includes(c.name) ? ("categorical" as const) : ("continuous" as const),
     }));
     const settings = { ...DEFAULT_SETTINGS, replications, seed: seed + index, cluster: design.cluster ?? null };
-    const prepared = prepare({ ...newDefinition("", variables), theory: design.theory, settings }, table);
-    const resampler = new Resampler(prepared.resampling);
+    const { prepared } = Analysis.of({ ...newDefinition("", variables), theory: design.theory, settings }, table);
+    const resampler = resamplerOf(prepared.resampling);
     const resamples = { replicates: [resampler.replicates(0, replications)], jackknife: resampler.jackknife() };
     // The parts of the pipeline that decide, without the tables and pictures that a screen would want besides.
     const boot = bootstrapAll(prepared, resamples);
-    const clusters = prepared.resampling.scheme.kind === "clusters" ? prepared.resampling.scheme.members : null;
-    const reduced = reducedRegressions(prepared.theory, prepared.design, clusters);
     for (const interval of METHODS) {
       const variant = { ...prepared, study: { ...prepared.study, settings: { ...settings, interval } } };
-      const list = effectEvidence(variant, boot, resamples.jackknife, reduced);
+      const list = effectEvidence(variant, boot, resamples.jackknife);
       const { hypotheses } = hypothesisEvidence(variant, list, boot);
       const { claim, verdict } = hypotheses.find((h) => h.label === "H1")!;
       const tally = (tallies[interval] ??= { samples: 0, covered: 0, verdicts: {} });

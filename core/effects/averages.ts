@@ -1,5 +1,4 @@
-import { add, multiply, parameter, sum, type Expression } from "./expression";
-import type { Polynomial } from "./polynomial";
+import { add, multiply, parameter, sum, type Expression, type Polynomial } from "../model";
 import type { ConditionalRoute, EffectContext, EffectPair, Quantity } from "./quantity";
 
 export const averageId = (from: string, nodes: readonly string[]): string =>
@@ -32,6 +31,7 @@ export function averages(context: EffectContext): Quantity[] {
       via: [],
       of: null,
       expression: sum(parts),
+      averaged: true,
     };
     return [...routes, total];
   });
@@ -49,5 +49,6 @@ function averageQuantity(context: EffectContext, pair: EffectPair, { nodes, poly
     via,
     of: null,
     expression: averageOf(context, polynomial),
+    averaged: true,
   };
 }

@@ -1,12 +1,11 @@
+import { add, sum, type Expression, combined, derivative, moderatorsOf, powerOf, substitute, type Polynomial } from "../model";
 import { StudyProblem } from "../problems";
 import { nearestName, nodesOf, type Hypothesis, type LevelPair, type Moderation, type NameRef } from "../theory";
-import type { UsedCoding } from "../estimators/least-squares";
+import type { UsedCoding } from "../design";
 import { averageId, averageOf } from "./averages";
 import { comparedEffects, comparedPolynomial, comparedWords, comparisonId } from "./comparisons";
 import { indexId, interactionId } from "./conditional";
-import { add, sum, type Expression } from "./expression";
 import { directId, indirectId } from "./path-effects";
-import { combined, derivative, moderatorsOf, powerOf, substitute, type Polynomial } from "./polynomial";
 import type { Moderator } from "./probes";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
@@ -72,6 +71,7 @@ export function pathEffect(context: EffectContext, pair: EffectPair, nodes: read
     via: [...via],
     of: null,
     expression: averageOf(context, polynomial),
+    ...(moderated ? { averaged: true } : {}),
   };
 }
 
@@ -89,6 +89,7 @@ function combinedEffect(context: EffectContext, pair: EffectPair, routes: string
     via: [],
     of: null,
     expression: sum(inOrder.map((nodes) => pathEffect(context, pair, nodes).expression)),
+    ...(moderated ? { averaged: true } : {}),
   };
 }
 
@@ -302,6 +303,7 @@ function changeQuantity(context: EffectContext, change: Change, nodes: string[])
     ...base,
     id: `average change ${[from, ...nodes.slice(1)].join(" > ")} by ${steps.join(" and ")}`,
     kind: "average_change",
+    averaged: true,
     label: `${on}: ${compares ? "difference" : "change per unit"}${compares ? "," : " of"} ${steps.map((s) => context.columnLabel(s)).join(" and ")}${constant ? "" : ", averaged over the sample"}`,
   };
 }

@@ -1,9 +1,8 @@
-import type { UsedCoding } from "../estimators/least-squares";
+import { multiply, number, sum, type Expression, combined, type Polynomial } from "../model";
+import type { UsedCoding } from "../design";
 import type { LevelPair } from "../theory";
 import { averages } from "./averages";
-import { multiply, number, sum, type Expression } from "./expression";
 import { pathEffects } from "./path-effects";
-import { combined, type Polynomial } from "./polynomial";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
 /** With more levels than this only the comparisons that hypotheses name are listed. */

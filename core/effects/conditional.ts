@@ -1,5 +1,4 @@
-import { subtract, type Expression } from "./expression";
-import { at, derivative, moderatorsOf, powerOf, type Polynomial } from "./polynomial";
+import { subtract, type Expression, at, derivative, moderatorsOf, powerOf, type Polynomial } from "../model";
 import { atWords, middleOf, probeGrid, valuesOf, type Moderator, type Probe } from "./probes";
 import type { ConditionalRoute, EffectContext, EffectPair, Quantity } from "./quantity";
 

@@ -1,4 +1,4 @@
-import { subtract } from "./expression";
+import { subtract } from "../model";
 import { indirectId } from "./path-effects";
 import type { EffectContext, Quantity } from "./quantity";
 

@@ -1,10 +1,11 @@
+import { equationsOf } from "../evidence";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DEFAULT_SETTINGS, newDefinition } from "../study";
 import { analyse } from "../analyse";
 import { guessVariable, TableBuilder } from "../data";
 import { RandomStream } from "../numerics/random";
-import { compileExpression, gradient, parametersOf, type Expression } from ".";
+import { compileExpression, gradient, parametersOf, type Expression } from "../model";
 
 const leaf: fc.Arbitrary<Expression> = fc.oneof(
   fc.record({ op: fc.constant("parameter" as const), index: fc.nat(2) }),
@@ -71,8 +72,8 @@ describe("effects that exist", () => {
     const total = serial.effects.find((e) => e.id === "total x > y")!;
     const alone = study("x raises y");
     const reduced = alone.effects.find((e) => e.id === "direct x > y")!;
-    expect(total.reduced!.tests.classical!.se).toBeCloseTo(alone.equations[0]!.coefficients[1]!.errors.classical!.se, 10);
-    expect(total.reduced!.tests.HC3!.se).toBeCloseTo(alone.equations[0]!.coefficients[1]!.errors.HC3!.se, 10);
+    expect(total.reduced!.tests.classical!.se).toBeCloseTo(equationsOf(alone)[0]!.coefficients[1]!.errors.classical!.se, 10);
+    expect(total.reduced!.tests.HC3!.se).toBeCloseTo(equationsOf(alone)[0]!.coefficients[1]!.errors.HC3!.se, 10);
     expect(total.estimate).toBeCloseTo(reduced.estimate!, 10);
   });
 

@@ -6,14 +6,14 @@ import { comparisons } from "./comparisons";
 import { ownQuantities } from "./own";
 import { pathEffects } from "./path-effects";
 import { proportions } from "./proportions";
-import type { EffectContext, Quantity } from "./quantity";
+import type { EffectContext, EffectFamily, Quantity } from "./quantity";
 import { explainedVariance, standardised } from "./standardised";
 
 /**
  * The families of effects. To add a kind of effect, write a file that turns an `EffectContext` into quantities and
  * list it here: estimates, delta errors, bootstrap intervals, tables and exports follow from the list.
  */
-const FAMILIES: ((context: EffectContext) => Quantity[])[] = [
+const FAMILIES: EffectFamily[] = [
   pathEffects,
   interactions,
   conditionalEffects,
@@ -27,11 +27,15 @@ const FAMILIES: ((context: EffectContext) => Quantity[])[] = [
   ownQuantities,
 ];
 
-/** Every quantity of the model, in the order of the families; one that two families or sentences name is listed once. */
-export const allQuantities = (context: EffectContext): Quantity[] =>
+/**
+ * Every quantity of the model, in the order of the families; one that two families or sentences name is listed once.
+ * @param more families that only the engine at hand knows
+ */
+export const allQuantities = (context: EffectContext, more: EffectFamily[] = []): Quantity[] =>
   [
     ...new Map(
-      FAMILIES.flatMap((family) => family(context))
+      [...FAMILIES, ...more]
+        .flatMap((family) => family(context))
         .reverse()
         .map((q) => [q.id, q]),
     ).values(),
@@ -41,18 +45,14 @@ export { claimOf, directOf, pathEffect, type Claim, type Claimed } from "./claim
 export { averageId } from "./averages";
 export { conditionalId, indexId, interactionId } from "./conditional";
 export { atWords, probeGrid, valuesOf, type Combination, type Moderator } from "./probes";
-export { at, derivative, moderatorsOf, slopeOf, type Polynomial } from "./polynomial";
-export { isLinear } from "./expression";
-export { coefficientQuantities } from "./coefficients";
 export { directId, indirectId, totalId, totalIndirectId } from "./path-effects";
-export { effectContext, type ConditionalRoute, type EffectContext, type EffectKind, type EffectPair, type Quantity } from "./quantity";
-export { multiply, number, parameter, sum } from "./expression";
 export {
-  compileExpression,
-  compileGradient,
-  gradient,
-  parametersOf,
-  type Evaluator,
-  type Expression,
-  type GradientAdder,
-} from "./expression";
+  effectContext,
+  type ConditionalRoute,
+  type EffectContext,
+  type EffectFamily,
+  type EffectKind,
+  type EffectPair,
+  type EffectSource,
+  type Quantity,
+} from "./quantity";

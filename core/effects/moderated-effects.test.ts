@@ -1,3 +1,5 @@
+import type { EquationEvidence } from "../estimators";
+import { equationsOf } from "../evidence";
 import { describe, expect, it } from "vitest";
 import type { EffectEvidence, Evidence } from "../evidence";
 import { analyseMade, normals } from "../test-kit";
@@ -38,7 +40,7 @@ const sd = (v: number[]): number => Math.sqrt(v.reduce((sum, one) => sum + (one 
 const [low, high] = [(v: number[]) => mean(v) - sd(v), (v: number[]) => mean(v) + sd(v)];
 
 /** Rows of an equation's raw columns, an intercept first. */
-function designOf(equation: Evidence["equations"][number]): number[][] {
+function designOf(equation: EquationEvidence): number[][] {
   const value = (name: string, i: number): number =>
     name === "g.1" ? Number(g[i] === "b") : name === "g.2" ? Number(g[i] === "c") : columns[name as "x"][i]!;
   return x.map((_, i) =>
@@ -67,11 +69,13 @@ function inverseGram(rows: number[][]): number[][] {
 function standardError(evidence: Evidence, formula: Formula): number {
   const value = (shift: { outcome: string; term: string; by: number } | null): number =>
     formula((outcome, term) => {
-      const found = evidence.equations.find((q) => q.outcome === outcome)!.coefficients.find((k) => k.term === term)!.b;
+      const found = equationsOf(evidence)
+        .find((q) => q.outcome === outcome)!
+        .coefficients.find((k) => k.term === term)!.b;
       return found + (shift?.outcome === outcome && shift.term === term ? shift.by : 0);
     });
   const pulls = new Array<number>(N).fill(0);
-  for (const equation of evidence.equations) {
+  for (const equation of equationsOf(evidence)) {
     const rows = designOf(equation);
     const inverse = inverseGram(rows);
     const slopes = equation.coefficients.map(({ term, b: own }) => {
@@ -144,7 +148,10 @@ describe("moderated effects by a second route: formulas in raw coefficients, err
     for (const [id, formula] of Object.entries(effects)) {
       const found: EffectEvidence | undefined = evidence.effects.find((one) => one.id === id);
       const own = formula(
-        (outcome, term) => evidence.equations.find((q) => q.outcome === outcome)!.coefficients.find((k) => k.term === term)!.b,
+        (outcome, term) =>
+          equationsOf(evidence)
+            .find((q) => q.outcome === outcome)!
+            .coefficients.find((k) => k.term === term)!.b,
       );
       expect(found?.estimate, id).toBeCloseTo(own, 9);
       expect(found!.delta.joint.HC3!.se / standardError(evidence, formula), id).toBeCloseTo(1, 6);

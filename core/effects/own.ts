@@ -1,7 +1,7 @@
+import { number, subtract, sum, type Expression } from "../model";
 import { StudyProblem } from "../problems";
 import { nearestName, type Formula } from "../theory";
 import { claimOf, pathEffect } from "./claims";
-import { number, subtract, sum, type Expression } from "./expression";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
 /** Contrasts between sentences and quantities that the researcher defined. */

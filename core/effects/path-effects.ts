@@ -1,4 +1,4 @@
-import { add, sum } from "./expression";
+import { add, sum } from "../model";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
 export const indirectId = (from: string, nodes: readonly string[]): string => `indirect ${[from, ...nodes.slice(1)].join(" > ")}`;

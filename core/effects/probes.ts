@@ -1,5 +1,5 @@
 import type { TypedColumn } from "../data";
-import { centreOf, type Design, type DesignColumn } from "../estimators/least-squares";
+import { centreOf, type Column, type UsedCoding } from "../design";
 import { extent, mean, standardDeviation } from "../numerics/moments";
 import { quantile6 } from "../numerics/quantile";
 import type { ProbeChoice } from "../study";
@@ -18,7 +18,7 @@ export interface Probe {
 /** The columns and probes of one moderator. */
 export interface Moderator {
   name: string;
-  columns: DesignColumn[];
+  columns: Column[];
   kind: "numeric" | "two_values" | "categorical";
   probes: Probe[];
   min: number;
@@ -39,11 +39,14 @@ export const percentagesOf = (rule: Exclude<ProbeChoice, "mean_sd" | number>): n
  * Probe values of a moderator, fixed numbers found once on the analysis sample. Two observed values are their own probes;
  * a categorical moderator is probed at its levels.
  */
-export function moderatorOf(name: string, design: Design, typed: ReadonlyMap<string, TypedColumn>, choice: ProbeChoice[]): Moderator {
-  const columns = [
-    ...new Map(design.equations.flatMap((e) => e.columns.filter((c) => c.variable === name).map((c) => [c.key, c]))).values(),
-  ];
-  const coding = design.codings.find((c) => c.variable === name);
+export function moderatorOf(
+  name: string,
+  source: { columns: ReadonlyMap<string, Column>; codings: readonly UsedCoding[] },
+  typed: ReadonlyMap<string, TypedColumn>,
+  choice: ProbeChoice[],
+): Moderator {
+  const columns = [...source.columns.values()].filter((c) => c.variable === name);
+  const coding = source.codings.find((c) => c.variable === name);
   if (coding) {
     const probes = coding.levels.map((label, level) => ({
       label,

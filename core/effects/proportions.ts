@@ -1,4 +1,4 @@
-import { add, divide } from "./expression";
+import { add, divide } from "../model";
 import { indirectId, totalIndirect, totalIndirectId } from "./path-effects";
 import type { EffectContext, Quantity } from "./quantity";
 

@@ -1,57 +1,24 @@
 import type { TypedColumn, Variable } from "../data";
-import type { Design, ParameterLayout } from "../estimators/least-squares";
-import { averageParameter, centreOf, coefficientLabel, sdLabel, type UsedCoding } from "../estimators/least-squares";
+import { centreOf, type Column, type UsedCoding } from "../design";
+import {
+  coefficientLabel,
+  moderatorsOf,
+  multiply,
+  parameter,
+  parameterAt,
+  sdLabel,
+  times,
+  type Expression,
+  type Parameters,
+  type Polynomial,
+  type Quantity,
+} from "../model";
 import type { Settings } from "../study";
 import type { CompiledTheory } from "../theory";
 import { pathsBetween } from "../theory";
-import { parameter, type Expression } from "./expression";
-import { moderatorsOf, slopeOf, times, type Polynomial } from "./polynomial";
 import { moderatorOf, type Moderator } from "./probes";
 
-export type EffectKind =
-  | "direct"
-  | "specific_indirect"
-  | "total_indirect"
-  | "total"
-  | "contrast"
-  | "proportion_mediated"
-  | "ratio_to_direct"
-  | "partially_standardised"
-  | "completely_standardised"
-  | "explained_variance"
-  | "combined_indirect"
-  | "average_direct"
-  | "average_indirect"
-  | "average_total"
-  | "average_change"
-  | "comparison"
-  | "interaction"
-  | "conditional_direct"
-  | "conditional_indirect"
-  | "conditional_contrast"
-  | "conditional_index"
-  | "index"
-  | "curve"
-  | "own";
-
-/** Something to be estimated: a labelled function of the parameter vector. */
-export interface Quantity {
-  /** Stable and readable: `indirect hours > confidence > belonging`. */
-  id: string;
-  kind: EffectKind;
-  /** For people: “hours on belonging through confidence”. */
-  label: string;
-  /** The design column the effect starts from (`hours`, `group.1`); null where that has no meaning. */
-  from: string | null;
-  to: string | null;
-  /** Mediators of a specific indirect effect, in order. */
-  via: string[];
-  /** The quantity this one rescales or summarises. */
-  of: string | null;
-  expression: Expression;
-  /** Differences between levels: which of them belong together when p is adjusted for their number. */
-  family?: string;
-}
+export type { EffectKind, Quantity } from "../model";
 
 /** The effects of one design column on one outcome: what exists of direct, specific indirect and total. */
 export interface EffectPair {
@@ -76,6 +43,23 @@ export interface ConditionalRoute {
   nodes: string[];
   polynomial: Polynomial;
 }
+
+/** What effects are made of: all that they know of the engine that estimated them. */
+export interface EffectSource {
+  /** Columns of the equations by key: numeric variables, codes, products. */
+  columns: ReadonlyMap<string, Column>;
+  codings: UsedCoding[];
+  parameters: Parameters;
+  /** Products of columns that explain an outcome. */
+  products: { outcome: string; column: Column; components: Column[] }[];
+  /** The effect of a column on an outcome, other things equal, as a function of its moderators. */
+  slope(outcome: string, key: string): Polynomial;
+  /** Where the parameter stands that holds the sample average of a product of columns about their centres; it joins when first asked for. */
+  average(columns: readonly string[]): number;
+}
+
+/** Turns what is known of a model into quantities of one kind. */
+export type EffectFamily = (context: EffectContext) => Quantity[];
 
 /** A product of columns in an equation. */
 export interface ProductTerm {
@@ -108,78 +92,68 @@ export interface EffectContext {
   levelLabel: (variable: string, level: string) => string;
 }
 
+/** What families of effects draw on, from a theory and what an engine found. */
 export function effectContext(
   theory: CompiledTheory,
-  design: Design,
-  layout: ParameterLayout,
+  source: EffectSource,
   typed: ReadonlyMap<string, TypedColumn>,
   { settings, variables }: { settings: Settings; variables: readonly Variable[] },
 ): EffectContext {
-  const coefficient = (outcome: string, key: string): Expression => parameter(layout.index.get(coefficientLabel(outcome, key))!);
-  const columns = new Map(design.equations.flatMap((e) => e.columns.map((c) => [c.key, c] as const)));
-  const pairs: EffectPair[] = [];
-  for (const { from, to } of pairNames(theory)) {
-    for (const column of columns.values()) {
-      if (column.variable !== from) continue;
-      const routes = pathsBetween(theory.paths, from, to);
-      const along = (nodes: string[]): Expression[] => nodes.slice(1).map((node, i) => coefficient(node, i === 0 ? column.key : nodes[i]!));
-      const slopes = (nodes: string[]): Polynomial =>
-        nodes
-          .slice(1)
-          .map((node, i) => slopeOf(design, layout, node, i === 0 ? column.key : nodes[i]!))
-          .reduce(times);
-      const polynomials = routes.map((nodes) => ({ nodes, polynomial: slopes(nodes) }));
-      const conditional = polynomials.filter(({ polynomial }) => moderatorsOf(polynomial).length > 0);
-      const plain = routes.filter((nodes) => !conditional.some((c) => c.nodes === nodes));
-      const long = plain.filter((nodes) => nodes.length > 2);
-      pairs.push({
-        from: column.key,
-        fromVariable: from,
-        fromLabel: column.contrast === null ? from : `${from} (${column.contrast})`,
-        categorical: column.contrast !== null,
-        binary: column.contrast !== null || new Set(column.values).size === 2,
-        to,
-        routes: polynomials,
-        direct: plain.some((nodes) => nodes.length === 2) ? coefficient(to, column.key) : null,
-        indirect: long.map((nodes) => {
-          const coefficients = along(nodes);
-          return { nodes, coefficients, expression: coefficients.reduce((a, b) => ({ op: "multiply", a, b })) };
-        }),
-        conditional,
-      });
-    }
-  }
-  const products = design.equations.flatMap((e) =>
-    e.columns.flatMap((c) =>
-      c.components
-        ? [
-            {
-              outcome: e.outcome,
-              key: c.key,
-              label: c.label,
-              variables: c.components.map((p) => p.variable),
-              keys: c.components.map((p) => p.key),
-              expression: coefficient(e.outcome, c.key),
-            },
-          ]
-        : [],
-    ),
-  );
-  const involved = new Set(products.flatMap((p) => p.variables));
+  const { columns, codings, parameters, products } = source;
+  const involved = new Set(products.flatMap((p) => p.components.map((c) => c.variable)));
   const names = [...theory.roles.moderators, ...[...involved].filter((name) => !theory.roles.moderators.includes(name))];
   return {
     theory,
-    pairs,
-    moderators: names.map((name) => moderatorOf(name, design, typed, settings.probes[name] ?? ["mean_sd"])),
-    products,
+    pairs: pairNames(theory).flatMap(({ from, to }) =>
+      [...columns.values()].filter((c) => c.variable === from).map((column) => pairOf(theory, source, column, to)),
+    ),
+    moderators: names.map((name) => moderatorOf(name, source, typed, settings.probes[name] ?? ["mean_sd"])),
+    products: products.map(({ outcome, column, components }) => ({
+      outcome,
+      key: column.key,
+      label: column.label,
+      variables: components.map((p) => p.variable),
+      keys: components.map((p) => p.key),
+      expression: parameter(parameterAt(parameters, coefficientLabel(outcome, column.key))),
+    })),
     centre: (key) => centreOf(columns.get(key)!),
-    sd: (key) => parameter(layout.index.get(sdLabel(key))!),
-    average: (keys) => averageParameter(layout, keys),
-    codings: design.codings,
+    sd: (key) => parameter(parameterAt(parameters, sdLabel(key))),
+    average: source.average,
+    codings,
     columnLabel: (key) => columns.get(key)?.label ?? key,
     levelLabel: (variable, level) => variables.find((v) => v.name === variable)?.labels?.[level] ?? level,
   };
 }
+
+/** What exists of effects of one column on one outcome. */
+function pairOf(theory: CompiledTheory, { slope }: EffectSource, column: Column, to: string): EffectPair {
+  const from = column.variable;
+  const steps = (nodes: string[]): Polynomial[] => nodes.slice(1).map((node, i) => slope(node, i === 0 ? column.key : nodes[i]!));
+  const routes = pathsBetween(theory.paths, from, to).map((nodes) => ({ nodes, polynomial: steps(nodes).reduce(times) }));
+  const conditional = routes.filter(({ polynomial }) => moderatorsOf(polynomial).length > 0);
+  const plain = routes.filter((route) => !conditional.includes(route));
+  const direct = plain.find(({ nodes }) => nodes.length === 2);
+  return {
+    from: column.key,
+    fromVariable: from,
+    fromLabel: column.contrast === null ? from : `${from} (${column.contrast})`,
+    categorical: column.contrast !== null,
+    binary: column.contrast !== null || new Set(column.values).size === 2,
+    to,
+    routes,
+    direct: direct ? constantOf(direct.polynomial) : null,
+    indirect: plain
+      .filter(({ nodes }) => nodes.length > 2)
+      .map(({ nodes }) => {
+        const coefficients = steps(nodes).map(constantOf);
+        return { nodes, coefficients, expression: coefficients.reduce(multiply) };
+      }),
+    conditional,
+  };
+}
+
+/** The one term of a slope that depends on no moderator. */
+const constantOf = (polynomial: Polynomial): Expression => polynomial[0]!.expression;
 
 /** Pairs worth a table: every predictor on every final outcome it reaches, and whatever a hypothesis names. */
 function pairNames(theory: CompiledTheory): { from: string; to: string }[] {

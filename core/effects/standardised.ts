@@ -1,4 +1,4 @@
-import { divide, multiply, product } from "./expression";
+import { divide, multiply, product } from "../model";
 import { conditionalEffects } from "./conditional";
 import { indirectId, pathEffects } from "./path-effects";
 import type { EffectContext, Quantity } from "./quantity";

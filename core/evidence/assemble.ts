@@ -1,45 +1,32 @@
 import { pathEffect } from "../effects";
-import { covariances, inZScores, type EquationFit } from "../estimators/least-squares";
 import { extent, mean, standardDeviation } from "../numerics/moments";
 import { pick } from "../data";
 import type { Prepared } from "../prepare";
 import { ENGINE } from "../version";
-import { bootstrapAll, effectEvidence, type BootstrapAll, type Resamples } from "./effects";
-import { equationEvidence, type ZScores } from "./equations";
+import { bootstrapAll, effectEvidence, type Resamples } from "./effects";
 import { hypothesisEvidence } from "./hypotheses";
 import { moderationEvidence } from "./moderation";
-import { reducedRegressions, totalOmnibus } from "./reduced";
 import { regionEvidence } from "./regions";
-import type { EquationEvidence, Evidence } from "./types";
+import type { EffectEvidence, Evidence } from "./types";
 import { warningsOf } from "./warnings";
 
 export type { Resamples } from "./effects";
-
-/** An equation once more, in z-scores. */
-function zScoresOf(fit: EquationFit): ZScores {
-  const scaled = inZScores(fit);
-  return { fit: scaled, covariances: covariances([scaled]) };
-}
 
 /**
  * Everything the analysis says. Without resamples the delta method stands in for the bootstrap intervals.
  * @throws StudyProblem `no_replicates` when every resample failed
  */
 export function assembleEvidence(prepared: Prepared, resamples: Resamples | null): Evidence {
-  const { study, theory, sample, reported, resampling } = prepared;
+  const { study, theory, sample, fit } = prepared;
   const { level } = study.settings;
   const boot = resamples && resamples.replicates.length > 0 ? bootstrapAll(prepared, resamples) : null;
-  const clusters = resampling.scheme.kind === "clusters" ? resampling.scheme.members : null;
-  const reduced = reducedRegressions(theory, prepared.design, clusters);
-  const list = effectEvidence(prepared, boot, resamples?.jackknife ?? null, reduced);
+  const list = effectEvidence(prepared, boot, resamples?.jackknife ?? null);
   const { effects } = list;
-  const hasProducts = reported.some((fit) => fit.equation.columns.some((c) => c.components));
-  const equations = reported.map((_, g) => equationEvidence(prepared, g, hasProducts ? zScoresOf(prepared.fits[g]!) : null));
-  if (boot) attachCoefficientBootstraps(equations, prepared, boot);
   return {
     format: "hebel-evidence",
-    version: 1,
+    version: 2,
     engine: ENGINE,
+    estimator: { id: prepared.engine.id, label: prepared.engine.label },
     title: study.title,
     unit: study.unit,
     settings: study.settings,
@@ -61,23 +48,20 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     },
     descriptives: descriptives(prepared),
     groupMeans: groupMeans(prepared),
-    codings: prepared.design.codings,
-    warnings: warningsOf(prepared, effects, equations, boot?.run ?? null),
-    equations,
+    codings: fit.codings,
+    warnings: warningsOf(prepared, effects, boot?.run ?? null),
+    sections: fit.sections?.({ bootstrap: boot?.coefficients ?? null, exact: exactTotals(effects) }) ?? [],
     effects,
     ...hypothesisEvidence(prepared, list, boot),
     moderations: moderationEvidence(prepared, level),
     regions: regionEvidence(prepared, resamples && resamples.replicates.length > 0 ? resamples : null, level),
-    totalOmnibus: totalOmnibus(reduced, effects),
     bootstrap: boot?.run ?? null,
   };
 }
 
-function attachCoefficientBootstraps(equations: EquationEvidence[], prepared: Prepared, { coefficients }: BootstrapAll): void {
-  equations.forEach((equation, g) => {
-    equation.coefficients.forEach((coefficient, at) => (coefficient.bootstrap = coefficients[prepared.layout.starts[g]! + at]!));
-  });
-}
+/** From which columns to which outcomes there are total effects with an exact test. */
+const exactTotals = (effects: EffectEvidence[]): Set<string> =>
+  new Set(effects.filter((e) => e.kind === "total" && e.reduced !== null).map((e) => `${e.from}\u0000${e.to}`));
 
 function descriptives(prepared: Prepared): Evidence["descriptives"] {
   const { equations } = prepared.theory;

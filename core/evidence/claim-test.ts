@@ -1,10 +1,10 @@
-import { compileExpression, gradient, type Claim, type Claimed, type Quantity } from "../effects";
-import { jointF } from "../estimators/least-squares";
+import type { Claim, Claimed, Quantity } from "../effects";
 import { jointBootstrapTest, jointDeltaTest, type JointTest } from "../inference";
+import { compileExpression, gradient } from "../model";
 import type { Prepared } from "../prepare";
 import type { BootstrapAll, EffectList } from "./effects";
 import { isBootstrap, readInterval, type Side } from "./reading";
-import { chosenJoint, linearIn } from "./sources";
+import { chosenJoint } from "./sources";
 import type { ClaimTest } from "./types";
 
 /** The direction that the words of a sentence claim; a moderation's is relative to the sign of the effect it is about. */
@@ -57,20 +57,12 @@ export function claimTest(
  * resamples, and by the delta method where there are none.
  */
 export function jointTest(prepared: Prepared, boot: BootstrapAll | null, quantities: Quantity[]): JointTest | null {
-  const { theta, fits, layout, covariances, errors, study } = prepared;
-  const linear = quantities.map((q) => linearIn(prepared, q.expression));
-  const [first] = linear;
-  if (first && linear.every((l) => l?.g === first.g)) {
-    const start = layout.starts[first.g]!;
-    const test = jointF(
-      fits[first.g]!,
-      covariances[errors],
-      start,
-      errors,
-      linear.map((l) => l!.weights),
-    );
-    return test && { reference: "F", statistic: test.F, df1: test.df1, df2: test.df2, p: test.p, mcse: 0 };
-  }
+  const { theta, fit, errors, study } = prepared;
+  const test = fit.fTest?.(
+    quantities.map((q) => q.expression),
+    errors,
+  );
+  if (test) return { reference: "F", statistic: test.F, df1: test.df1, df2: test.df2, p: test.p, mcse: 0 };
   const estimates = quantities.map((q) => compileExpression(q.expression)(theta, 0));
   if (boot && isBootstrap(study.settings.interval)) {
     const columns = quantities.map((q) => boot.values.columns[prepared.quantities.findIndex((known) => known.id === q.id)]!);

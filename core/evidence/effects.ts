@@ -1,12 +1,10 @@
-import { compileExpression, gradient, indirectId, type Quantity } from "../effects";
-import { withoutCrossBlocks } from "../estimators/least-squares";
-import { deltaTest, holmAdjusted, strataOf, type BootstrapSummary, type NormalTest, type ReplicateBlock } from "../inference";
+import { indirectId, type Quantity } from "../effects";
+import { deltaTest, holmAdjusted, strataOf, type BootstrapSummary, type ReplicateBlock } from "../inference";
+import { byCovariance, compileExpression, equationOf, firstFixed, gradient, withoutCrossBlocks, type NormalTest } from "../model";
 import type { Prepared } from "../prepare";
-import { byCovariance } from "./equations";
 import { isBootstrap, readInterval, type Sources } from "./reading";
-import { reducedTest, type ReducedRegression } from "./reduced";
 import { evaluateReplicates, histogram, summariseReplicates, type EvaluatedReplicates } from "./replicates";
-import { chosenJoint, jackknifeTests, linearTestOf, monteCarloOf, needsSds } from "./sources";
+import { chosenJoint, jackknifeTests, monteCarloOf, needsSds } from "./sources";
 import { jointSignificance, twoPath } from "./two-path";
 import type { BootstrapRun, EffectEvidence } from "./types";
 import { withheldReason } from "./withheld";
@@ -27,15 +25,15 @@ export interface BootstrapAll {
 
 /** @throws StudyProblem `no_replicates` when every resample failed */
 export function bootstrapAll(prepared: Prepared, { replicates, jackknife }: Resamples): BootstrapAll {
-  const { study, resampling, theta, layout, sample } = prepared;
+  const { study, resampling, theta, fit, sample } = prepared;
   const { replications, seed, level } = study.settings;
-  const quantities = [...prepared.quantities, ...prepared.coefficients];
+  const quantities = [...prepared.quantities, ...fit.coefficients];
   const values = evaluateReplicates(quantities, replicates, resampling.studentised !== null);
   const left = evaluateReplicates(quantities, [jackknife]);
   const estimates = Float64Array.from(quantities, (q) => compileExpression(q.expression)(theta, 0));
   const v = chosenJoint(prepared);
-  const errors =
-    values.errors && quantities.map((q, i) => deltaTest(estimates[i]!, gradient(q.expression, theta), v, level, layout.firstAverage)?.se);
+  const fixed = firstFixed(fit.parameters);
+  const errors = values.errors && quantities.map((q, i) => deltaTest(estimates[i]!, gradient(q.expression, theta), v, level, fixed)?.se);
   const strata = strataOf(resampling.scheme, sample.n);
   const all = summariseReplicates(estimates, values, left, level, errors, strata);
   const done = replicates.reduce((sum, block) => sum + block.count, 0);
@@ -54,27 +52,23 @@ export interface EffectList {
 }
 
 /** Every quantity with its tests, intervals and what may be shown of it. */
-export function effectEvidence(
-  prepared: Prepared,
-  boot: BootstrapAll | null,
-  jackknife: ReplicateBlock | null,
-  reduced: Map<string, ReducedRegression>,
-): EffectList {
-  const { study, errors } = prepared;
+export function effectEvidence(prepared: Prepared, boot: BootstrapAll | null, jackknife: ReplicateBlock | null): EffectList {
+  const { study, errors, fit } = prepared;
   const { level, interval, replications } = study.settings;
   const drawn = interval === "monte_carlo" ? monteCarloOf(prepared, level) : null;
   // Where intervals are bootstrapped, now or in a moment, nothing has to stand in for quantities of SDs.
   const resampled = replications > 0 && isBootstrap(interval);
   const jackknifed = resampled ? new Map<number, NormalTest>() : jackknifeTests(prepared, level, jackknife);
-  const zeroed = byCovariance((kind) => withoutCrossBlocks(prepared.covariances[kind], prepared.fits));
+  const zeroed = byCovariance((kind) => withoutCrossBlocks(fit.covariances[kind], (at) => equationOf(fit.parameters, at)));
+  const fixed = firstFixed(fit.parameters);
   const sources = new Map<string, Sources>();
   const effects = prepared.quantities.map((quantity, i): EffectEvidence => {
     const made = oneEffect(prepared, quantity, i, zeroed, boot);
-    const exact = prepared.design.standardised ? null : (made.reduced?.tests[errors] ?? null);
+    const exact = fit.standardised ? null : (made.reduced?.tests[errors] ?? null);
     const chosen = made.delta[study.settings.crossEquations][errors];
     const source: Sources = {
       estimate: made.estimate,
-      linear: exact ?? linearTestOf(prepared, quantity, errors),
+      linear: exact ?? fit.tTest?.(quantity.expression, errors, level) ?? null,
       delta: needsSds(prepared, quantity) ? (jackknifed.get(i) ?? null) : chosen,
       bootstrap: made.bootstrap,
       monteCarlo: drawn?.[i] ?? null,
@@ -100,7 +94,7 @@ export function effectEvidence(
   };
 
   function oneEffect(
-    { theta, estimates, covariances, layout }: Prepared,
+    { theta, estimates }: Prepared,
     quantity: Quantity,
     i: number,
     zero: typeof zeroed,
@@ -109,7 +103,7 @@ export function effectEvidence(
     const g = gradient(quantity.expression, theta);
     const summary = resampled?.effects[i] ?? null;
     const { id, kind, label, from, to, via, of } = quantity;
-    const test = (v: Parameters<typeof deltaTest>[2]) => deltaTest(estimates[i]!, g, v, level, layout.firstAverage);
+    const test = (v: Parameters<typeof deltaTest>[2]) => deltaTest(estimates[i]!, g, v, level, fixed);
     return {
       id,
       kind,
@@ -119,8 +113,8 @@ export function effectEvidence(
       via,
       of,
       estimate: Number.isFinite(estimates[i]!) ? estimates[i]! : null,
-      delta: { joint: byCovariance((k) => test(covariances[k])), zero: byCovariance((k) => test(zero[k]!)) },
-      reduced: kind === "total" ? reducedTest(prepared, quantity, estimates[i]!, reduced) : null,
+      delta: { joint: byCovariance((k) => test(fit.covariances[k])), zero: byCovariance((k) => test(zero[k]!)) },
+      reduced: fit.exactTest?.(quantity, estimates[i]!, level) ?? null,
       ...routeExtras(prepared, quantity),
       bootstrap: summary && { ...summary, histogram: histogram(resampled!.values.columns[i]!) },
       monteCarlo: null,

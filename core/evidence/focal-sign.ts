@@ -1,4 +1,5 @@
-import { compileExpression, type Claimed } from "../effects";
+import type { Claimed } from "../effects";
+import { compileExpression } from "../model";
 import { extent } from "../numerics/moments";
 import type { Prepared } from "../prepare";
 import { nodesOf, type Hypothesis, type Moderation } from "../theory";

@@ -1,3 +1,4 @@
+import { equationsOf } from "./equations-of";
 import { describe, expect, it } from "vitest";
 import type { Settings } from "../study";
 import { analyseMade, normals, regress } from "../test-kit";
@@ -136,7 +137,7 @@ describe("three groups", () => {
   });
 
   it("the variance inflation of a set of codes is one number for every coding", () => {
-    const found = recoded.map((v) => made("H1: group affects bel\nalso conf to bel", v, { replications: 0 }).equations[0]!.omnibus[0]!);
+    const found = recoded.map((v) => equationsOf(made("H1: group affects bel\nalso conf to bel", v, { replications: 0 }))[0]!.omnibus[0]!);
     found.forEach((o) => expect(o.gvif).toBeCloseTo(found[0]!.gvif!, 9));
     expect(found[0]!.gvifPerDimension).toBeCloseTo(found[0]!.gvif! ** 0.25, 12);
     // With one other predictor GVIF is 1 / (1 - R2) of that predictor on the codes.

@@ -1,4 +1,4 @@
-import { claimOf, conditionalId, directOf, pathEffect, type Claim, type Claimed, type Quantity } from "../effects";
+import { claimOf, directOf, pathEffect, type Claim, type Claimed, type Quantity } from "../effects";
 import type { Prepared } from "../prepare";
 import { nodesOf, writeStatement, type Hypothesis, type Moderation } from "../theory";
 import { claimTest, statedDirection } from "./claim-test";
@@ -65,7 +65,7 @@ function judge(prepared: Prepared, list: EffectList, boot: BootstrapAll | null, 
 
 /** An average that is not resampled takes the moderators of the sample as fixed, and has to say so. */
 function heldWords({ quantities }: Claimed, test: ClaimTest | null): string {
-  const averaged = quantities.some((q) => q.kind.startsWith("average") || q.label.endsWith(", on average"));
+  const averaged = quantities.some((q) => q.averaged);
   const fixed = test !== null && (test.reference === "t" || test.reference === "z") && !test.provisional;
   return averaged && fixed ? " The average is over the moderators of this sample, taken as fixed." : "";
 }
@@ -146,9 +146,10 @@ function moderationParts(prepared: Prepared, claim: Moderation, claimed: Claimed
   const nodes = nodesOf(claim);
   const { context, quantities } = prepared;
   const pairs = context.pairs.filter((p) => p.fromVariable === nodes[0] && p.to === nodes.at(-1));
-  const prefixes = pairs.map((pair) => conditionalId(pair, nodes, ""));
+  const via = nodes.slice(1, -1).join("\u0000");
   const conditional = quantities
-    .filter((q) => q.kind.startsWith("conditional_") && prefixes.some((start) => q.id.startsWith(start)))
+    .filter((q) => q.kind === "conditional_direct" || q.kind === "conditional_indirect")
+    .filter((q) => q.to === nodes.at(-1) && q.via.join("\u0000") === via && pairs.some((pair) => pair.from === q.from))
     .slice(0, MOST_CONDITIONAL);
   const steps = nodes.length > 2 ? nodes.slice(1).flatMap((to, i) => stepIds(prepared, nodes[i]!, to)) : [];
   return [...new Set([...claimed.focal.map((q) => q.id), ...conditional.map((q) => q.id), ...steps])];

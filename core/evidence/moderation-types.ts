@@ -1,8 +1,7 @@
 import type { Moderator } from "../effects";
-import type { CoefficientTest } from "../estimators/least-squares";
+import type { ByCovariance, CoefficientTest } from "../model";
 import type { FalseDiscovery, JohnsonNeyman } from "../inference";
 import type { ProbeModel } from "./probe-model";
-import type { ByCovariance } from "./types";
 
 /** A slope at moderator values; numbers in raw units, levels by name. */
 export interface ConditionalSlope {

@@ -1,3 +1,4 @@
+import { equationsOf } from "./equations-of";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { analyse } from "../analyse";
@@ -41,10 +42,10 @@ describe("moderated effects", () => {
   });
 
   it("report an equation without products in raw units, its z-scores being the standardised coefficients", () => {
-    const y = run(FIRST).equations.find((e) => e.outcome === "y")!;
+    const y = equationsOf(run(FIRST)).find((e) => e.outcome === "y")!;
     const intercept = (e: typeof y): number => e.coefficients.find((c) => c.term === "intercept")!.b;
     // The same equation in a study where nothing is moderated.
-    expect(intercept(y)).toBeCloseTo(intercept(run("H1: x raises y through m").equations.find((e) => e.outcome === "y")!), 12);
+    expect(intercept(y)).toBeCloseTo(intercept(equationsOf(run("H1: x raises y through m")).find((e) => e.outcome === "y")!), 12);
     for (const c of y.coefficients.filter((one) => one.term !== "intercept")) {
       expect(c.zScores!.b).toBeCloseTo(c.beta!, 12);
       expect(c.zScores!.errors.classical!.t).toBeCloseTo(c.errors.classical!.t!, 9);
@@ -64,7 +65,7 @@ describe("moderated effects", () => {
     const evidence = run(FIRST);
     const moderation = evidence.moderations.find((m) => m.focal === "x")!;
     const low = moderation.slopes[0]!;
-    const m = evidence.equations.find((e) => e.outcome === "m")!;
+    const m = equationsOf(evidence).find((e) => e.outcome === "m")!;
     const b = (term: string): number => m.coefficients.find((c) => c.term === term)!.b;
     expect(low.estimate).toBeCloseTo(b("x") + b("x:w") * (low.at.w as number), 12);
     const { model } = moderation;
@@ -97,8 +98,8 @@ describe("moderated effects", () => {
     const moderation = evidence.moderations.find((m) => m.focal === "x")!;
     expect(moderation.slopes.map((s) => s.at.g)).toEqual(["a", "b", "c"]);
     expect(evidence.hypotheses[0]!.effects).toEqual(["interaction x:g.1 on m", "interaction x:g.2 on m"]);
-    expect(evidence.equations[0]!.r2Change).toHaveLength(1);
-    expect(evidence.equations[0]!.r2Change[0]!.tests.classical!.df1).toBe(2);
+    expect(equationsOf(evidence)[0]!.r2Change).toHaveLength(1);
+    expect(equationsOf(evidence)[0]!.r2Change[0]!.tests.classical!.df1).toBe(2);
   });
 
   it("warns of probes beyond the data and judges a moderated path by its average", () => {
@@ -119,7 +120,7 @@ describe("moderated effects", () => {
     )!;
     expect(bands!.bca.lower[20]).toBeCloseTo(probed.bootstrap!.bca!.lower, 9);
     expect(bands!.percentile.upper[20]).toBeCloseTo(probed.bootstrap!.percentile!.upper, 9);
-    const coefficient = evidence.equations[0]!.coefficients.find((c) => c.term === "x")!;
+    const coefficient = equationsOf(evidence)[0]!.coefficients.find((c) => c.term === "x")!;
     expect(coefficient.bootstrap!.percentile!.lower).toBeLessThan(coefficient.b);
   });
 });

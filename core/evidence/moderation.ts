@@ -1,36 +1,28 @@
+import { conditionalId, probeGrid, valuesOf, atWords, type Moderator, type Combination } from "../effects";
+import type { Line } from "../estimators";
+import { boundaries, falseDiscovery, johnsonNeyman, pointwiseCritical, simultaneousCritical, type LinearSlope } from "../inference";
 import {
-  conditionalId,
-  probeGrid,
+  bilinearForm,
+  byCovariance,
+  coefficientTest,
   moderatorsOf,
-  slopeOf,
-  valuesOf,
-  atWords,
-  type Moderator,
-  type Combination,
+  type ByCovariance,
+  type CoefficientTest,
   type Expression,
   type Polynomial,
-} from "../effects";
-import { atTheMeans, covariances, degreesOfFreedom, linearTest, type CovarianceSet, type EquationFit } from "../estimators/least-squares";
-import { boundaries, falseDiscovery, johnsonNeyman, pointwiseCritical, simultaneousCritical, type LinearSlope } from "../inference";
+} from "../model";
 import { extent, mean, standardDeviation } from "../numerics/moments";
 import { studentQuantile } from "../numerics/distributions";
 import type { Prepared } from "../prepare";
 import type { CovarianceKind } from "../study";
-import { byCovariance } from "./equations";
 import { designRow, predictAt, type ProbeModel } from "./probe-model";
 import type { ConditionalSlope, Crossing, FiellerSet, JohnsonNeymanSet, LinePoint, ModerationEvidence } from "./moderation-types";
-import type { ByCovariance } from "./types";
 
 /** Everything about moderated slopes, by equation and column. */
 export function moderationEvidence(prepared: Prepared, level: number): ModerationEvidence[] {
-  return prepared.fits.flatMap((raw, g) => {
-    const involved = new Set(raw.equation.columns.flatMap((c) => c.components?.map((part) => part.key) ?? []));
-    if (involved.size === 0) return [];
-    const fit = atTheMeans(raw);
-    const v = covariances([fit]);
-    return fit.equation.columns
-      .filter((c) => involved.has(c.key))
-      .map((c) => new SlopeReader(prepared, fit, v, g, c.key, level).evidence());
+  return (prepared.fit.lines?.() ?? []).flatMap((line) => {
+    const involved = new Set(line.columns.flatMap((c) => c.components?.map((part) => part.key) ?? []));
+    return line.columns.filter((c) => involved.has(c.key)).map((c) => new SlopeReader(prepared, line, c.key, level).evidence());
   });
 }
 
@@ -40,27 +32,22 @@ const DF_GRID = 11;
 class SlopeReader {
   private readonly polynomial: Polynomial;
   private readonly moderators: Moderator[];
-  private readonly start: number;
 
   constructor(
     private readonly prepared: Prepared,
-    /** With the intercept at the means of the columns. */
-    private readonly fit: EquationFit,
-    private readonly v: CovarianceSet,
-    g: number,
+    private readonly line: Line,
     private readonly key: string,
     private readonly level: number,
   ) {
-    const { design, layout, context } = prepared;
-    this.start = layout.starts[g]!;
-    this.polynomial = slopeOf(design, layout, fit.equation.outcome, key);
+    const { fit, context } = prepared;
+    this.polynomial = fit.slope(line.outcome, key);
     const keys = moderatorsOf(this.polynomial);
     this.moderators = context.moderators.filter((m) => m.columns.some((c) => keys.includes(c.key)));
   }
 
   evidence(): ModerationEvidence {
-    const { fit, moderators } = this;
-    const { outcome, columns } = fit.equation;
+    const { moderators } = this;
+    const { outcome, columns } = this.line;
     const column = columns.find((c) => c.key === this.key)!;
     const grid = probeGrid(moderators);
     const model = this.model();
@@ -82,49 +69,50 @@ class SlopeReader {
       twoWay: this.twoWay(),
       johnsonNeyman: this.moderators.flatMap((over) => this.alongOne(over)),
       crossings: this.crossings(),
-      lines: grid.map((combination) => ({ words: atWords(combination), points: this.line(combination, model) })),
+      lines: grid.map((combination) => ({ words: atWords(combination), points: this.ends(combination, model) })),
     };
   }
 
   /** Weights of the equation's coefficients that give a polynomial of single coefficients its value. */
   private functional(polynomial: Polynomial, values: ReadonlyMap<string, number>): Float64Array {
-    const g = new Float64Array(this.fit.p);
+    const g = new Float64Array(this.line.b.length);
     for (const { moderators, expression } of polynomial) {
       const { index, weight } = singleCoefficient(expression);
-      const at = index - this.start;
+      const at = index - this.line.start;
       g[at] = g[at]! + weight * moderators.reduce((all, key) => all * values.get(key)!, 1);
     }
     return g;
   }
 
   private form(a: Float64Array, c: Float64Array, kind: CovarianceKind): number {
-    const v = this.v[kind];
-    let sum = 0;
-    for (let i = 0; i < a.length; i++) {
-      if (a[i] === 0) continue;
-      for (let j = 0; j < c.length; j++) if (c[j] !== 0) sum += a[i]! * c[j]! * v.values[i * v.size + j]!;
-    }
-    return sum;
+    return bilinearForm(a, c, this.line.covariances[kind]);
   }
 
   private value(g: Float64Array): number {
-    return g.reduce((sum, weight, i) => sum + weight * this.fit.b[i]!, 0);
+    return g.reduce((sum, weight, i) => sum + weight * this.line.b[i]!, 0);
   }
 
   private slope(combination: Combination, g: Float64Array): ConditionalSlope {
     // Where every variable is a z-score, t limits would take the SDs as known.
-    const known = !this.prepared.design.standardised;
+    const known = !this.prepared.fit.standardised;
     return {
       at: atRecord(combination),
       words: atWords(combination),
       effect: this.effectId(atWords(combination)),
       estimate: this.value(g),
-      errors: byCovariance((kind) => (known ? linearTest(this.fit, this.v[kind], 0, kind, g, this.level) : null)),
+      errors: byCovariance((kind) => (known ? this.test(g, kind) : null)),
     };
   }
 
+  /** The t test of a linear function of the coefficients. */
+  private test(g: Float64Array, kind: CovarianceKind): CoefficientTest | null {
+    const variance = this.form(g, g, kind);
+    if (!Number.isFinite(variance)) return null;
+    return coefficientTest(this.value(g), Math.max(0, variance), this.line.df(kind, g), this.level);
+  }
+
   private effectId(words: string): string | null {
-    const { outcome, columns } = this.fit.equation;
+    const { outcome, columns } = this.line;
     const pair = this.prepared.context.pairs.find((p) => p.from === this.key && p.to === outcome);
     const variable = columns.find((c) => c.key === this.key)!.variable;
     return pair && pair.routes.some((r) => r.nodes.length === 2) ? conditionalId(pair, [variable, outcome], words) : null;
@@ -174,10 +162,10 @@ class SlopeReader {
    * value, the smallest within the observed range, so that one critical value holds throughout.
    */
   private dfAlong(over: Moderator, at: (value: number) => Float64Array, kind: CovarianceKind): number {
-    if (kind !== "CR2") return this.fit.df;
+    if (kind !== "CR2") return this.line.df(kind, at(0));
     const centre = this.prepared.context.centre(over.columns[0]!.key);
     const values = Array.from({ length: DF_GRID }, (_, i) => over.min + ((over.max - over.min) * i) / (DF_GRID - 1));
-    return Math.min(...values.map((w) => degreesOfFreedom(this.fit, kind, at(w - centre))));
+    return Math.min(...values.map((w) => this.line.df(kind, at(w - centre))));
   }
 
   /** The effect of one moderator on the slope, along another: b_xw + b_xwz z. */
@@ -199,12 +187,12 @@ class SlopeReader {
 
   /** Where the slope is zero along a moderator, and where the lines of different moderator values meet. */
   private crossings(): Crossing[] {
-    const column = this.fit.equation.columns.find((c) => c.key === this.key)!;
-    const position = (key: string): number => this.fit.equation.columns.findIndex((c) => c.key === key) + 1;
+    const column = this.line.columns.find((c) => c.key === this.key)!;
+    const position = (key: string): number => this.line.columns.findIndex((c) => c.key === key) + 1;
     return this.moderators.flatMap((moderator) => {
       if (moderator.columns.length > 1 || this.moderators.length > 1) return [];
       const w = moderator.columns[0]!;
-      const product = this.fit.equation.columns.find(
+      const product = this.line.columns.find(
         (c) => c.components?.length === 2 && [this.key, w.key].every((k) => c.components!.some((p) => p.key === k)),
       );
       if (!product) return [];
@@ -226,7 +214,7 @@ class SlopeReader {
   /** Fieller's set for the zero of b_i + times b_j w: where the squared slope is within its critical number of variances. */
   private fieller(i: number, j: number, times: number, moderator: Moderator): ByCovariance<FiellerSet> {
     const weights = (w: number): Float64Array =>
-      Float64Array.from({ length: this.fit.p }, (_, a) => (a === i ? 1 : a === j ? times * w : 0));
+      Float64Array.from({ length: this.line.b.length }, (_, a) => (a === i ? 1 : a === j ? times * w : 0));
     const [g0, g1] = [weights(0), weights(1).map((v, a) => v - weights(0)[a]!)];
     return byCovariance((kind) => {
       const [v11, v13, v33] = [this.form(g0, g0, kind), this.form(g0, g1, kind), this.form(g1, g1, kind)];
@@ -244,11 +232,12 @@ class SlopeReader {
 
   /** -b_i / (times b_j) about a centre, with its delta-method standard error. */
   private ratio(i: number, j: number, values: Float64Array, centre: number, words: string, times: number): Crossing {
-    const b = { [i]: this.fit.b[i]!, [j]: times * this.fit.b[j]! } as Record<number, number>;
+    const b = { [i]: this.line.b[i]!, [j]: times * this.line.b[j]! } as Record<number, number>;
     const r = -b[i]! / b[j]!;
     const range = extent(values);
     const at = centre + r;
-    const unit = (k: number): Float64Array => Float64Array.from({ length: this.fit.p }, (_, a) => (a === k ? (k === j ? times : 1) : 0));
+    const unit = (k: number): Float64Array =>
+      Float64Array.from({ length: this.line.b.length }, (_, a) => (a === k ? (k === j ? times : 1) : 0));
     return {
       words,
       at,
@@ -263,8 +252,8 @@ class SlopeReader {
   }
 
   /** Both ends of one line: the predictor a standard deviation below and above its mean, or its two values. */
-  private line(combination: Combination, model: ProbeModel): LinePoint[] {
-    const column = this.fit.equation.columns.find((c) => c.key === this.key)!;
+  private ends(combination: Combination, model: ProbeModel): LinePoint[] {
+    const column = this.line.columns.find((c) => c.key === this.key)!;
     const distinct = [...new Set(column.values)].sort((a, b) => a - b);
     const m = mean(column.values);
     const sd = standardDeviation(column.values);
@@ -280,7 +269,7 @@ class SlopeReader {
         errors: byCovariance((kind) => {
           const { se } = predictAt({ ...model, covariance: this.block(kind) }, values);
           if (se === null) return null;
-          const df = degreesOfFreedom(this.fit, kind, designRow(model, values));
+          const df = this.line.df(kind, designRow(model, values));
           const reach = studentQuantile(1 - (1 - this.level) / 2, df) * se;
           return { se, lower: predicted - reach, upper: predicted + reach };
         }),
@@ -290,13 +279,13 @@ class SlopeReader {
 
   /** Covariance of the coefficients, row-major; null where it is not available. */
   private block(kind: CovarianceKind): number[] | null {
-    const { values } = this.v[kind];
+    const { values } = this.line.covariances[kind];
     return values.every(Number.isFinite) ? [...values] : null;
   }
 
   /** The equation as a function of its columns, under the errors in use. */
   private model(): ProbeModel {
-    const { fit, prepared } = this;
+    const { line, prepared } = this;
     const numeric = this.moderators.filter((m) => m.kind === "numeric");
     const kind = prepared.errors;
     const place = this.middle();
@@ -305,14 +294,13 @@ class SlopeReader {
       return this.dfAlong(over, (w) => this.functional(this.polynomial, new Map([...place, [key, w]])), kind);
     });
     return {
-      outcome: fit.equation.outcome,
-      outcomeMean: mean(fit.equation.y),
-      outcomeSd: fit.equation.sdY,
-      b: [...fit.b],
+      outcome: line.outcome,
+      outcomeMean: line.outcomeMean,
+      outcomeSd: line.outcomeSd,
+      b: [...line.b],
       covariance: this.block(kind),
-      df:
-        dfs.length > 0 ? Math.min(...dfs) : kind === "CR2" ? degreesOfFreedom(fit, kind, this.functional(this.polynomial, place)) : fit.df,
-      columns: fit.equation.columns.map((c) => ({
+      df: dfs.length > 0 ? Math.min(...dfs) : line.df(kind, this.functional(this.polynomial, place)),
+      columns: line.columns.map((c) => ({
         key: c.key,
         variable: c.variable,
         mean: mean(c.values),

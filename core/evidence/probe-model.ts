@@ -1,4 +1,4 @@
-import { coefficientTest, type CoefficientTest } from "../estimators/least-squares";
+import { coefficientTest, type CoefficientTest } from "../model";
 
 /** One equation as a function of its columns: all that a picture of it needs. */
 export interface ProbeModel {

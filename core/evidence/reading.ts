@@ -1,5 +1,5 @@
-import type { BootstrapInterval, BootstrapSummary, MonteCarloInterval, NormalTest } from "../inference";
-import type { CoefficientTest } from "../estimators/least-squares";
+import type { BootstrapInterval, BootstrapSummary, MonteCarloInterval } from "../inference";
+import type { CoefficientTest, NormalTest } from "../model";
 import { studentP, studentQuantile, normalP, zQuantile } from "../numerics/distributions";
 import type { IntervalKind, Settings } from "../study";
 import type { ShownInterval } from "./types";

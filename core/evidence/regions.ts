@@ -1,5 +1,6 @@
-import { compileExpression, moderatorsOf, number, type EffectPair, type Quantity } from "../effects";
+import type { EffectPair } from "../effects";
 import { bootstrapLimits, strataOf } from "../inference";
+import { compileExpression, moderatorsOf, number, type Quantity } from "../model";
 import type { Prepared } from "../prepare";
 import type { Resamples } from "./effects";
 import { evaluateReplicates } from "./replicates";

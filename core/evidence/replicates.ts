@@ -1,5 +1,5 @@
-import { compileExpression, type Quantity } from "../effects";
 import { bootstrapSummary, type BootstrapSummary, type ReplicateBlock } from "../inference";
+import { compileExpression, type Quantity } from "../model";
 import { extent } from "../numerics/moments";
 import { StudyProblem } from "../problems";
 import type { Histogram } from "./types";

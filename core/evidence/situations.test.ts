@@ -1,3 +1,4 @@
+import { equationsOf } from "./equations-of";
 import { describe, expect, it } from "vitest";
 import type { Settings } from "../study";
 import { analyseMade, normals, problemOf, regress, type MadeStudy } from "../test-kit";
@@ -208,7 +209,9 @@ describe("one number has one p on every screen", () => {
   });
   it("single coefficients rest on t with the equation's degrees of freedom", () => {
     const shown = effect(evidence, "direct x > y").shown!;
-    const test = evidence.equations.find((q) => q.outcome === "y")!.coefficients.find((c) => c.term === "x")!.errors.HC3!;
+    const test = equationsOf(evidence)
+      .find((q) => q.outcome === "y")!
+      .coefficients.find((c) => c.term === "x")!.errors.HC3!;
     expect(shown).toMatchObject({ reference: "t", df: test.df, se: test.se, lower: test.lower, upper: test.upper });
     expect(shown.p).toBe(test.p);
     expect(hypothesis(evidence, "H2").claim).toMatchObject({ p: test.p, lower: test.lower });
@@ -288,15 +291,15 @@ describe("what must not be printed", () => {
   });
   it("suppression of a coefficient that does not differ from zero", () => {
     const evidence = analyseMade({ columns: { x, m, y: x.map((v, i) => 0.3 * v + e4[i]!) }, theory: "H1: x raises y\nalso m to y" });
-    const row = evidence.equations[0]!.suppression.find((s) => s.term === "m")!;
-    expect(evidence.equations[0]!.coefficients.find((c) => c.term === "m")!.errors.classical!.p).toBeGreaterThan(0.05);
+    const row = equationsOf(evidence)[0]!.suppression.find((s) => s.term === "m")!;
+    expect(equationsOf(evidence)[0]!.coefficients.find((c) => c.term === "m")!.errors.classical!.p).toBeGreaterThan(0.05);
     expect(row.kind).toBeNull();
     const twin = x.map((v, i) => v + 0.3 * e2[i]!);
     const suppressed = analyseMade({
       columns: { x, twin, y: x.map((v, i) => 2 * v - 1.5 * twin[i]! + 0.3 * e4[i]!) },
       theory: "H1: x raises y\nalso twin to y",
     });
-    expect(suppressed.equations[0]!.suppression.map((s) => s.kind)).toEqual(["suppression", "suppression"]);
+    expect(equationsOf(suppressed)[0]!.suppression.map((s) => s.kind)).toEqual(["suppression", "suppression"]);
   });
 });
 
@@ -348,7 +351,7 @@ describe("data of another kind", () => {
     const near = at(0);
     for (const shift of [1e6, 1e8]) {
       const far = at(shift);
-      expect(far.equations[0]!.modelF.HC3!.F / near.equations[0]!.modelF.HC3!.F).toBeCloseTo(1, 6);
+      expect(equationsOf(far)[0]!.modelF.HC3!.F / equationsOf(near)[0]!.modelF.HC3!.F).toBeCloseTo(1, 6);
       expect(far.hypotheses[0]!.claim!.p! / near.hypotheses[0]!.claim!.p!).toBeCloseTo(1, 6);
       far.moderations[0]!.lines.forEach((line, i) =>
         line.points.forEach((point, j) => {

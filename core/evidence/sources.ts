@@ -1,57 +1,27 @@
-import { compileExpression, gradient, isLinear, parametersOf, type Expression, type Quantity } from "../effects";
-import { linearTest, withoutCrossBlocks, type CoefficientTest, type JointCovariance } from "../estimators/least-squares";
+import { monteCarloIntervals, strataOf, type MonteCarloInterval, type ReplicateBlock } from "../inference";
 import {
-  monteCarloIntervals,
+  compileExpression,
+  equationOf,
   normalTest,
-  Resampler,
-  strataOf,
-  type MonteCarloInterval,
+  parametersOf,
+  withoutCrossBlocks,
+  type Covariance,
   type NormalTest,
-  type ReplicateBlock,
-} from "../inference";
+  type Quantity,
+} from "../model";
 import type { Prepared } from "../prepare";
-import type { CovarianceKind } from "../study";
+import { resamplerOf } from "../replicate-maker";
 import { evaluateReplicates } from "./replicates";
 
-/** Covariances with the blocks between equations as the settings want them, by kind; made when they are first asked for. */
-export function chosenJoint(prepared: Prepared): JointCovariance {
-  const joint = prepared.covariances[prepared.errors];
-  return prepared.study.settings.crossEquations === "zero" ? withoutCrossBlocks(joint, prepared.fits) : joint;
-}
-
-/** The one equation whose coefficients an expression is a linear function of, and their weights; null where it is more than that. */
-export function linearIn(prepared: Prepared, expression: Expression): { g: number; weights: Float64Array } | null {
-  const { layout, fits, theta, design } = prepared;
-  // Where every variable is a z-score, SDs enter every coefficient, and t limits would take them as known.
-  if (design.standardised) return null;
-  const used = [...parametersOf(expression)];
-  if (used.some((i) => i >= layout.coefficients && i < layout.firstAverage)) return null;
-  const coefficients = used.filter((i) => i < layout.coefficients);
-  const owners = new Set(coefficients.map((i) => layout.starts.findLastIndex((start) => start <= i)));
-  if (owners.size !== 1 || !isLinear(expression, (i) => i < layout.coefficients)) return null;
-  const [g] = [...owners] as [number];
-  const start = layout.starts[g]!;
-  return { g, weights: gradient(expression, theta).slice(start, start + fits[g]!.p) };
-}
-
-/** The t test of a quantity that is a linear function of one equation's coefficients; null for any other. */
-export function linearTestOf(prepared: Prepared, { expression }: Quantity, kind: CovarianceKind): CoefficientTest | null {
-  const linear = linearIn(prepared, expression);
-  if (!linear) return null;
-  const { g, weights } = linear;
-  return linearTest(
-    prepared.fits[g]!,
-    prepared.covariances[kind],
-    prepared.layout.starts[g]!,
-    kind,
-    weights,
-    prepared.study.settings.level,
-  );
+/** The covariance that tests rest on, with the blocks between equations as the settings want them. */
+export function chosenJoint({ fit, errors, study }: Prepared): Covariance {
+  const joint = fit.covariances[errors];
+  return study.settings.crossEquations === "zero" ? withoutCrossBlocks(joint, (at) => equationOf(fit.parameters, at)) : joint;
 }
 
 /** Does a quantity depend on standard deviations, whose sampling variation then counts? */
-export const needsSds = ({ design, layout }: Prepared, { expression }: Quantity): boolean =>
-  design.standardised || [...parametersOf(expression)].some((i) => i >= layout.coefficients && i < layout.firstAverage);
+export const needsSds = ({ fit }: Prepared, { expression }: Quantity): boolean =>
+  fit.standardised || [...parametersOf(expression)].some((i) => fit.parameters.roles[i] === "sd");
 
 /**
  * Normal tests of quantities that depend on SDs, from leaving one case (or cluster) out at a time: the jackknife is the
@@ -64,7 +34,7 @@ export function jackknifeTests(prepared: Prepared, level: number, known: Replica
   const { quantities, estimates, resampling, dataset } = prepared;
   const wanted = quantities.flatMap((q, i) => (needsSds(prepared, q) ? [i] : []));
   if (wanted.length === 0 || dataset.table.moments) return new Map();
-  const block = known ?? new Resampler(resampling).jackknife();
+  const block = known ?? resamplerOf(resampling).jackknife();
   const { columns } = evaluateReplicates(
     wanted.map((i) => quantities[i]!),
     [block],

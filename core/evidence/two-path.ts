@@ -1,18 +1,9 @@
 import type { EffectPair } from "../effects";
-import { normalTest } from "../inference";
-import type { Expression } from "../effects";
-import { linearTest } from "../estimators/least-squares";
+import { byCovariance, normalTest, parameterAt, sdLabel, type Expression } from "../model";
 import type { Prepared } from "../prepare";
-import { byCovariance } from "./equations";
 import type { EffectEvidence, TwoPathEvidence } from "./types";
 
 type Route = EffectPair["indirect"][number];
-
-/** Which equation a coefficient of the parameter vector belongs to. */
-function equationAt(prepared: Prepared, index: number): number {
-  const { starts } = prepared.layout;
-  return starts.findLastIndex((start) => start <= index);
-}
 
 const indexOf = (e: Expression): number => (e.op === "parameter" ? e.index : -1);
 
@@ -21,9 +12,10 @@ const indexOf = (e: Expression): number => (e.op === "parameter" ? e.index : -1)
  * with cov(a, b) = 0, and the adjusted explained variance of Lachowicz et al. (2018).
  */
 export function twoPath(prepared: Prepared, pair: EffectPair, route: Route, level: number): TwoPathEvidence | null {
-  const v = prepared.covariances.classical;
+  const v = prepared.fit.covariances.classical;
   if (route.coefficients.length !== 2) return null;
   const [ia, ib] = route.coefficients.map(indexOf) as [number, number];
+  if (ia < 0 || ib < 0) return null;
   const a = prepared.theta[ia]!;
   const b = prepared.theta[ib]!;
   const va = v.values[ia * v.size + ia]!;
@@ -53,25 +45,16 @@ function adjustedUpsilon(
   route: Route,
   { a, b, va, vb }: Record<"a" | "b" | "va" | "vb", number>,
 ): number {
-  const sd = (name: string): number => prepared.theta[prepared.layout.index.get(`SD(${name})`)!]!;
+  const sd = (name: string): number => prepared.theta[parameterAt(prepared.fit.parameters, sdLabel(name))]!;
   const first = (sd(pair.from) / sd(route.nodes[1]!)) ** 2;
   const second = (sd(route.nodes[1]!) / sd(pair.to)) ** 2;
   return first * (a * a - va) * second * (b * b - vb);
 }
 
 /** Joint significance (MacKinnon et al. 2002): every path significant by its t test; p is the largest of them. */
-export function jointSignificance(prepared: Prepared, route: Route, alpha: number): EffectEvidence["jointSignificance"] {
+export function jointSignificance({ fit }: Prepared, route: Route, alpha: number): EffectEvidence["jointSignificance"] {
   return byCovariance((kind) => {
-    const ps = route.coefficients.map((e) => {
-      const at = indexOf(e);
-      const g = equationAt(prepared, at);
-      const fit = prepared.fits[g]!;
-      const start = prepared.layout.starts[g]!;
-      const pick = Array.from({ length: fit.p }, (_, j) => (j === at - start ? 1 : 0));
-      return linearTest(fit, prepared.covariances[kind], start, kind, pick, 1 - alpha)?.p ?? NaN;
-    });
-    const p = Math.max(...ps);
-    if (Number.isNaN(p)) return null;
-    return { p, significant: p < alpha };
+    const p = Math.max(...route.coefficients.map((e) => fit.tTest?.(e, kind, 1 - alpha)?.p ?? NaN));
+    return Number.isNaN(p) ? null : { p, significant: p < alpha };
   });
 }

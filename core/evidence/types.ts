@@ -1,13 +1,12 @@
-import type { Quantity } from "../effects";
-import type { CoefficientTest, EquationChecks, FTest, Suppression, UsedCoding } from "../estimators/least-squares";
-import type { BootstrapSummary, JointTest, MonteCarloInterval, NormalTest } from "../inference";
+import type { UsedCoding } from "../design";
+import type { ExactTest, Section } from "../estimators";
+import type { BootstrapSummary, JointTest, MonteCarloInterval } from "../inference";
+import type { ByCovariance, NormalTest, Quantity } from "../model";
 import type { Warning } from "../problems";
 import type { CovarianceKind, IntervalKind, Settings } from "../study";
 import type { ModelPath, ModerationVerb, Verb } from "../theory";
 import type { ModerationEvidence } from "./moderation-types";
 import type { RegionEvidence } from "./regions";
-
-export type ByCovariance<T> = Record<CovarianceKind, T | null>;
 
 /** Counts of replicates in equal-width bins, for a picture. */
 export interface Histogram {
@@ -66,53 +65,6 @@ export interface BootstrapEvidence extends BootstrapSummary {
   histogram: Histogram;
 }
 
-export interface CoefficientEvidence {
-  term: string;
-  label: string;
-  covariate: boolean;
-  /** There because it moderates a step, not because a path starts from it. */
-  moderator: boolean;
-  /** The columns multiplied, where the term is a product. */
-  components: { key: string; variable: string }[] | null;
-  /** In a theory with products: the coefficient when every numeric variable is a z-score, products made of z-scores. */
-  zScores: { b: number; errors: ByCovariance<CoefficientTest> } | null;
-  b: number;
-  errors: ByCovariance<CoefficientTest>;
-  beta: number | null;
-  vif: number | null;
-  tolerance: number | null;
-  semipartial: number | null;
-  bootstrap: BootstrapSummary | null;
-}
-
-export interface EquationEvidence {
-  outcome: string;
-  terms: string[];
-  n: number;
-  p: number;
-  dfResidual: number;
-  r2: number;
-  adjustedR2: number;
-  residualVariance: number;
-  residualSd: number;
-  rss: number;
-  modelF: ByCovariance<FTest>;
-  conditionNumber: { scaled: number; centred: number };
-  coefficients: CoefficientEvidence[];
-  /** Joint test of a categorical predictor's code columns. */
-  omnibus: {
-    variable: string;
-    test: ByCovariance<FTest>;
-    /** Generalised variance inflation of its columns together, and per dimension: GVIF^(1 / (2 df)) (Fox & Monette 1992). */
-    gvif: number | null;
-    gvifPerDimension: number | null;
-  }[];
-  checks: EquationChecks | null;
-  suppression: Suppression[];
-  /** What the products of highest order explain beyond the rest: each alone, and all together. */
-  r2Change: { terms: string[]; r2Change: number; tests: ByCovariance<FTest> }[];
-}
-
 /** Extras of x > m > y: classical standard errors unless the name says otherwise. */
 export interface TwoPathEvidence {
   a: number;
@@ -130,7 +82,7 @@ export interface EffectEvidence extends Omit<Quantity, "expression"> {
   estimate: number | null;
   delta: Record<"joint" | "zero", ByCovariance<NormalTest>>;
   /** Total effects only: the exact test from the regression without the mediators, where it applies. */
-  reduced: { terms: string[]; tests: ByCovariance<CoefficientTest> } | null;
+  reduced: ExactTest | null;
   twoPath: TwoPathEvidence | null;
   /** Indirect effects: the largest p of the path's coefficients (t tests) under each covariance. */
   jointSignificance: ByCovariance<{ p: number; significant: boolean }> | null;
@@ -188,8 +140,10 @@ export interface BootstrapRun {
 /** Everything an analysis says: plain, serialisable, complete. Screens and exports read this and nothing else. */
 export interface Evidence {
   format: "hebel-evidence";
-  version: 1;
+  version: 2;
+  /** The program that said it, and the engine that estimated. */
   engine: string;
+  estimator: { id: string; label: string };
   title: string;
   unit: string;
   settings: Settings;
@@ -211,13 +165,12 @@ export interface Evidence {
   groupMeans: { variable: string; outcome: string; levels: [string, string]; means: [number, number]; counts: [number, number] }[];
   codings: UsedCoding[];
   warnings: Warning[];
-  equations: EquationEvidence[];
   effects: EffectEvidence[];
   hypotheses: HypothesisEvidence[];
   several: SeveralEvidence | null;
   moderations: ModerationEvidence[];
   regions: RegionEvidence[];
-  /** Joint tests of a categorical predictor's total effects, from the reduced regression. */
-  totalOmnibus: { variable: string; outcome: string; test: ByCovariance<FTest> }[];
+  /** What only this engine says. */
+  sections: Section[];
   bootstrap: BootstrapRun | null;
 }

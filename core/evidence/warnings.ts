@@ -1,13 +1,11 @@
 import { directId, indirectId, totalId, totalIndirectId, type EffectPair } from "../effects";
-import { LEVERAGE_ONE } from "../estimators/least-squares";
 import type { Prepared } from "../prepare";
 import type { Warning } from "../problems";
 import type { CovarianceKind } from "../study";
 import { excludes } from "./reading";
-import type { BootstrapRun, EffectEvidence, EquationEvidence } from "./types";
+import type { BootstrapRun, EffectEvidence } from "./types";
 import { percent, plain } from "./wording";
 
-const HIGH_VIF = 10;
 const MANY_FAILED = 0.05;
 /** Above this share of resamples without a finite value a quantity is warned of. */
 const MANY_MISSING = 0.01;
@@ -18,16 +16,11 @@ const TOO_FEW_CLUSTERS = 10;
 const UNSTEADY = new Set(["ratio_to_direct", "proportion_mediated"]);
 
 /** What deserves a look, whatever the interval method. */
-export function warningsOf(
-  prepared: Prepared,
-  effects: EffectEvidence[],
-  equations: EquationEvidence[],
-  run: BootstrapRun | null,
-): Warning[] {
+export function warningsOf(prepared: Prepared, effects: EffectEvidence[], run: BootstrapRun | null): Warning[] {
   return [
     ...sampleWarnings(prepared),
     ...clusterWarnings(prepared),
-    ...fitWarnings(prepared, equations),
+    ...(prepared.fit.warnings ?? []),
     ...probeWarnings(prepared),
     ...effectWarnings(prepared, effects),
     ...liberalWarnings(prepared),
@@ -103,44 +96,6 @@ function liberalWarnings({ resampling, study, sample, theory }: Prepared): Warni
       about: [],
     },
   ];
-}
-
-function fitWarnings({ fits, sample }: Prepared, equations: EquationEvidence[]): Warning[] {
-  const list: Warning[] = [];
-  for (const [g, fit] of fits.entries()) {
-    const { outcome, columns } = fit.equation;
-    if (fit.perfect)
-      list.push({
-        code: "perfect_fit",
-        message: `The equation of “${outcome}” fits perfectly, so it has no standard errors. Is an outcome computed from its predictors?`,
-        about: [outcome],
-      });
-    const rows = [...fit.leverage].flatMap((h, i) => (h > LEVERAGE_ONE ? [sample.rows[i]! + 1] : []));
-    if (rows.length > 0)
-      list.push({
-        code: "leverage_one",
-        message: `Row ${rows.join(", ")} alone determines a coefficient of the equation of “${outcome}” (leverage 1), so HC2 to HC4 errors are not available.`,
-        about: [outcome],
-      });
-    const inProducts = new Set(columns.flatMap((c) => [...(c.components ? [c.key] : []), ...(c.components ?? []).map((part) => part.key)]));
-    const near = columns.filter((c, j) => c.contrast === null && fit.vif[j]! > HIGH_VIF && !inProducts.has(c.key));
-    // Code columns of one factor are never judged one by one: their VIF depend on the coding.
-    const sets = equations[g]!.omnibus.filter(
-      (o) => (o.gvifPerDimension ?? 0) ** 2 > HIGH_VIF && !columns.some((c) => c.variable === o.variable && inProducts.has(c.key)),
-    );
-    const values = [
-      ...near.map((c) => `${c.label} (VIF ${Math.round(fit.vif[columns.indexOf(c)]!)})`),
-      ...sets.map((o) => `${o.variable} (GVIF per dimension, squared: ${Math.round(o.gvifPerDimension! ** 2)})`),
-    ];
-    if (values.length > 0) {
-      list.push({
-        code: "near_collinear",
-        message: `In the equation of “${outcome}” some predictors nearly determine each other: ${values.join(", ")}. Their separate coefficients are imprecise.`,
-        about: [...near.map((c) => c.key), ...sets.map((o) => o.variable)],
-      });
-    }
-  }
-  return list;
 }
 
 function probeWarnings({ context, study }: Prepared): Warning[] {

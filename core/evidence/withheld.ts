@@ -1,5 +1,6 @@
-import { compileExpression, gradient, parametersOf, type EffectPair, type Expression, type Quantity } from "../effects";
+import { directId, totalId, type EffectPair, type Quantity } from "../effects";
 import { deltaTest } from "../inference";
+import { compileExpression, firstFixed, gradient, parametersOf, type Expression } from "../model";
 import type { Prepared } from "../prepare";
 import { excludes } from "./reading";
 import { chosenJoint } from "./sources";
@@ -37,7 +38,7 @@ function ofBinary({ kind, from }: Quantity, pair: EffectPair | undefined): strin
 function ofRatio(prepared: Prepared, { kind, from, to, expression }: Quantity, find: Finder): string | null {
   if (kind === "own") return ofOwnRatio(prepared, expression);
   if (kind !== "proportion_mediated" && kind !== "ratio_to_direct") return null;
-  const [direct, total] = [find(`direct ${from} > ${to}`), find(`total ${from} > ${to}`)];
+  const [direct, total] = [find(directId(from!, to!)), find(totalId(from!, to!))];
   const below = kind === "proportion_mediated" ? total : direct;
   const what = kind === "proportion_mediated" ? "total" : "direct";
   if (below?.shown && excludes(below.shown, 0) !== true)
@@ -49,10 +50,10 @@ function ofRatio(prepared: Prepared, { kind, from, to, expression }: Quantity, f
 
 /** A ratio that the researcher defined has no meaning either where what it divides by may be zero. */
 function ofOwnRatio(prepared: Prepared, expression: Expression): string | null {
-  const { theta, layout, study } = prepared;
+  const { theta, fit, study } = prepared;
   const v = chosenJoint(prepared);
   const doubtful = denominators(expression).some((e) => {
-    const test = deltaTest(compileExpression(e)(theta, 0), gradient(e, theta), v, study.settings.level, layout.firstAverage);
+    const test = deltaTest(compileExpression(e)(theta, 0), gradient(e, theta), v, study.settings.level, firstFixed(fit.parameters));
     return test !== null && test.lower <= 0 && test.upper >= 0;
   });
   return doubtful ? "What it divides by may be zero (its interval contains 0), so the ratio has no meaning." : null;

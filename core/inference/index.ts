@@ -1,4 +1,4 @@
-export { groupedScheme, Resampler, strataOf, type ReplicateBlock, type ResamplingProblem, type Scheme } from "./resampling";
+export { groupedScheme, Resampler, strataOf, type ReplicateBlock, type ResamplingPlan, type Scheme } from "./resampling";
 export {
   bootstrapLimits,
   bootstrapSummary,
@@ -10,7 +10,7 @@ export {
 } from "./intervals";
 export { holmAdjusted, jointBootstrapTest, jointDeltaTest, type JointTest } from "./joint";
 export { bootstrapP, type BootstrapP } from "./bootstrap-p";
-export { deltaTest, normalTest, quadraticForm, type NormalTest } from "./delta";
+export { deltaTest } from "./delta";
 export { monteCarloIntervals, type MonteCarloInterval } from "./monte-carlo";
 export {
   boundaries,

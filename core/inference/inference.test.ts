@@ -1,8 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { RandomStream } from "../numerics/random";
-import { bootstrapSummary, deltaTest, groupedScheme, monteCarloIntervals, Resampler, type BootstrapInterval } from ".";
-import type { RefitProblem } from "../estimators/least-squares";
+import { bootstrapSummary, deltaTest, monteCarloIntervals, type BootstrapInterval } from ".";
 
 function replicates(n: number, seed: number, centre: number, skew = 0): Float64Array {
   const stream = new RandomStream(seed, 0);
@@ -90,44 +89,6 @@ describe("bootstrap intervals", () => {
   it("one replicate has no SE", () => {
     const s = bootstrapSummary({ estimate: 1, replicates: Float64Array.from([1.2]), jackknife: [], level: 0.95 });
     expect([s.se, s.normal, s.acceleration, s.bca]).toEqual([null, null, null, null]);
-  });
-});
-
-describe("resampling", () => {
-  // One column that is its own row number tells which rows were drawn.
-  const n = 30;
-  const refit: RefitProblem = {
-    n,
-    width: 2,
-    z: Float64Array.from({ length: 2 * n }, (_, i) => (i % 2 ? Math.sin(i) : i)),
-    means: new Float64Array(2),
-    sds: Float64Array.from([1, 1]),
-    equations: [{ outcome: 0, columns: [1], start: 0 }],
-    restandardise: null,
-    sdTargets: Int32Array.from([2, 3]),
-    size: 4,
-    averages: { count: 0, first: 4, rows: new Float64Array(0), rules: null },
-  };
-
-  it("keeps the size of every stratum and whole clusters", () => {
-    const groups = Float64Array.from({ length: n }, (_, i) => (i < 20 ? 0 : 1));
-    const strata = groupedScheme("strata", groups);
-    expect(strata.kind !== "rows" && strata.members.map((m) => m.length)).toEqual([20, 10]);
-    const clusters = groupedScheme(
-      "clusters",
-      Float64Array.from({ length: n }, (_, i) => i % 6),
-    );
-    const block = new Resampler({ refit, scheme: clusters, seed: 4, studentised: null }).jackknife();
-    expect(block.count).toBe(6);
-    expect(new Resampler({ refit, scheme: strata, seed: 4, studentised: null }).jackknife().count).toBe(n);
-  });
-
-  it("marks a failed replicate in every parameter", () => {
-    const constant = { ...refit, z: refit.z.map((v, i) => (i % 2 ? (i === 1 ? 1 : 0) : v)) };
-    const { values } = new Resampler({ refit: constant, scheme: { kind: "rows" }, seed: 1, studentised: null }).replicates(0, 200);
-    const failed = Array.from({ length: 200 }, (_, r) => values.slice(4 * r, 4 * r + 4)).filter((row) => row.some(Number.isNaN));
-    expect(failed.length).toBeGreaterThan(40);
-    for (const row of failed) expect(row.every(Number.isNaN)).toBe(true);
   });
 });
 

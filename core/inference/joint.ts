@@ -1,7 +1,6 @@
 import { choleskyInPlace } from "../numerics/cholesky";
 import { chiSquaredP } from "../numerics/distributions";
-import { bilinearForm } from "./delta";
-import { squaredDistance, type JointCovariance } from "../estimators/least-squares";
+import { bilinearForm, squaredDistance, type Covariance } from "../model";
 
 /** A test that several quantities are all zero. */
 export interface JointTest {
@@ -81,7 +80,7 @@ function distanceIn(v: Float64Array, q: number): ((x: ArrayLike<number>) => numb
  * Wald test of functions across equations by the delta method: chi-squared on q degrees of freedom.
  * @param gradients of each function, over the coefficients first
  */
-export function jointDeltaTest(estimates: number[], gradients: Float64Array[], v: JointCovariance): JointTest | null {
+export function jointDeltaTest(estimates: number[], gradients: Float64Array[], v: Covariance): JointTest | null {
   const q = estimates.length;
   const covariance = gradients.flatMap((a) => gradients.map((b) => bilinearForm(a, b, v)));
   const statistic = squaredDistance(estimates, covariance);

@@ -1,10 +1,6 @@
-import type { JointCovariance } from "../estimators/least-squares";
-import type { Evaluator } from "../effects/expression";
+import type { Covariance, Evaluator } from "../model";
 import { percentileOf, type BootstrapInterval } from "./intervals";
-import { RandomStream } from "../numerics/random";
-
-/** Draws of the Monte Carlo interval use stream indices from here on, apart from those of bootstrap replicates. */
-const FIRST_STREAM = 0x80000000;
+import { RandomStream, streamIndex } from "../numerics/random";
 
 export interface MonteCarloInterval extends BootstrapInterval {
   draws: number;
@@ -18,7 +14,7 @@ export interface MonteCarloInterval extends BootstrapInterval {
  */
 export function monteCarloIntervals(
   theta: Float64Array,
-  v: JointCovariance,
+  v: Covariance,
   functions: (Evaluator | null)[],
   draws: number,
   seed: number,
@@ -30,7 +26,7 @@ export function monteCarloIntervals(
   const vector = theta.slice();
   const values = functions.map(() => new Float64Array(draws));
   for (let r = 0; r < draws; r++) {
-    stream.key(seed, FIRST_STREAM + r);
+    stream.key(seed, streamIndex("monteCarlo", r));
     for (let i = 0; i < v.size; i++) normals[i] = stream.normal();
     for (let i = 0; i < v.size; i++) {
       let shift = 0;
@@ -48,7 +44,7 @@ export function monteCarloIntervals(
 }
 
 /** Cholesky root of a covariance that may be singular: a vanishing pivot leaves a zero column. */
-function semidefiniteRoot({ size, values }: JointCovariance): Float64Array {
+function semidefiniteRoot({ size, values }: Covariance): Float64Array {
   const l = new Float64Array(size * size);
   for (let j = 0; j < size; j++) {
     let pivot = values[j * size + j]!;

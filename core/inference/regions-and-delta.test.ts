@@ -2,7 +2,8 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { fisherQuantile, normalP, phi, studentQuantile, zQuantile } from "../numerics/distributions";
 import { RandomStream } from "../numerics/random";
-import { deltaTest, normalTest, quadraticForm } from "./delta";
+import { normalTest, quadraticForm } from "../model";
+import { deltaTest } from "./delta";
 import { bootstrapSummary } from "./intervals";
 import {
   boundaries,

@@ -1,14 +1,22 @@
-import { compileGradient, parametersOf, type Expression, type GradientAdder } from "../effects";
-import { ResampledCovariance, Refitter, type CovarianceRule, type RefitProblem } from "../estimators/least-squares";
-import { quadraticForm } from "./delta";
-import { RandomStream } from "../numerics/random";
+import {
+  compileGradient,
+  parametersOf,
+  quadraticForm,
+  type CovarianceRule,
+  type Expression,
+  type GradientAdder,
+  type Kernel,
+  type Resample,
+  type ResampleCovariance,
+} from "../model";
+import { RandomStream, streamIndex } from "../numerics/random";
+import { WeightedSums } from "../numerics/weighted-sums";
 
 /** How rows are drawn: rows one by one, rows within strata, or whole clusters; `members` are row positions. */
 export type Scheme = { kind: "rows" } | { kind: "strata" | "clusters"; members: Int32Array[] };
 
-/** Everything a worker needs to make replicates. */
-export interface ResamplingProblem {
-  refit: RefitProblem;
+/** How replicates are made, whatever the model. */
+export interface ResamplingPlan {
   scheme: Scheme;
   seed: number;
   /** Functions of the parameters whose standard error is wanted in every replicate, for the bootstrap-t. */
@@ -45,94 +53,157 @@ export function strataOf(scheme: Scheme, n: number): Int32Array | null {
 }
 
 /**
- * Bootstrap replicates and jackknife values of the parameter vector. Replicate r depends on (seed, r) only,
- * so any split over workers gives the same numbers.
+ * Bootstrap replicates and jackknife values of the parameter vector of any kernel. Replicate r depends on (seed, r) only,
+ * so any split over workers gives the same numbers. The cost of a replicate grows linearly with the units drawn, that of
+ * leaving one out does not grow at all.
  */
 export class Resampler {
-  private readonly refitter: Refitter;
-  private readonly counts: Float64Array;
+  private readonly draws: Draws;
   private readonly stream = new RandomStream();
   private readonly studentiser: Studentiser | null;
 
-  constructor(private readonly problem: ResamplingProblem) {
-    this.refitter = new Refitter(problem.refit);
-    this.counts = new Float64Array(problem.refit.n);
-    this.studentiser = problem.studentised && new Studentiser(problem.refit, problem.studentised);
+  constructor(
+    private readonly kernel: Kernel,
+    private readonly plan: ResamplingPlan,
+  ) {
+    this.draws = new Draws(kernel, plan.scheme);
+    this.studentiser = plan.studentised && studentiserOf(kernel, plan.studentised);
   }
 
   /** Replicates first .. first + count - 1. */
   replicates(first: number, count: number): ReplicateBlock {
-    const { size } = this.problem.refit;
+    const { kernel, draws, studentiser, stream, plan } = this;
+    const { size } = kernel;
     const values = new Float64Array(count * size);
-    const functions = this.studentiser?.count ?? 0;
-    const errors = this.studentiser && new Float64Array(count * functions);
+    const functions = studentiser?.count ?? 0;
+    const errors = studentiser && new Float64Array(count * functions);
     for (let r = 0; r < count; r++) {
-      this.stream.key(this.problem.seed, first + r);
-      this.draw();
-      if (!this.refitter.refit(this.counts, values, r * size)) values.fill(NaN, r * size, (r + 1) * size);
-      else if (errors) this.studentiser!.find(this.counts, values, r * size, errors, r * functions);
+      stream.key(plan.seed, streamIndex("bootstrap", first + r));
+      const resample = draws.draw(stream);
+      if (!kernel.refit(resample, values, r * size)) values.fill(NaN, r * size, (r + 1) * size);
+      else if (errors) studentiser!.find(resample.weights(), values, r * size, errors, r * functions);
     }
     return { first, count, size, values, errors };
   }
 
   /** Parameter vectors with one row, or one cluster, left out in turn. */
   jackknife(): ReplicateBlock {
-    const { scheme, refit } = this.problem;
-    const { size, n } = refit;
-    const count = scheme.kind === "clusters" ? scheme.members.length : n;
+    const { kernel, draws } = this;
+    const { size } = kernel;
+    const count = draws.units;
     const values = new Float64Array(count * size);
+    draws.takeAll();
     for (let r = 0; r < count; r++) {
-      let fitted: boolean;
-      if (scheme.kind === "clusters") {
-        this.counts.fill(1);
-        for (const i of scheme.members[r]!) this.counts[i] = 0;
-        fitted = this.refitter.refit(this.counts, values, r * size);
-      } else fitted = this.refitter.refitWithout(r, values, r * size);
-      if (!fitted) values.fill(NaN, r * size, (r + 1) * size);
+      if (!kernel.refit(draws.without(r), values, r * size)) values.fill(NaN, r * size, (r + 1) * size);
     }
     return { first: 0, count, size, values, errors: null };
   }
+}
 
-  private draw(): void {
-    const { counts, stream } = this;
-    const { scheme, refit } = this.problem;
+/** Draws units, and hands each resample on as weights, sums and cross-products. */
+class Draws {
+  readonly units: number;
+  /** How often each unit was drawn. */
+  private readonly counts: Float64Array;
+  private readonly sizes: Float64Array;
+  private readonly sums: WeightedSums | null;
+  private readonly rowWeights: Float64Array;
+  private readonly resample: Resample;
+  private all: { total: number; packed: Float64Array | null } | null = null;
+
+  constructor(
+    { n, columns }: Kernel,
+    private readonly scheme: Scheme,
+  ) {
+    const members = scheme.kind === "clusters" ? scheme.members : null;
+    this.units = members?.length ?? n;
+    this.counts = new Float64Array(this.units);
+    this.sizes = members ? Float64Array.from(members, (rows) => rows.length) : new Float64Array(n).fill(1);
+    this.sums = columns && new WeightedSums({ rows: n, ...columns, members });
+    this.rowWeights = members ? new Float64Array(n) : this.counts;
+    const none = new Float64Array(0);
+    this.resample = {
+      total: 0,
+      sums: this.sums?.sums ?? none,
+      cross: this.sums?.cross ?? none,
+      extra: this.sums?.extra ?? none,
+      weights: () => this.weights(),
+    };
+  }
+
+  draw(stream: RandomStream): Resample {
+    const { counts, scheme, units } = this;
     counts.fill(0);
-    if (scheme.kind === "rows") {
-      stream.countDraws(counts, refit.n, refit.n);
-    } else if (scheme.kind === "strata") {
+    if (scheme.kind === "strata") {
       for (const members of scheme.members) {
         for (let i = 0; i < members.length; i++) {
           const row = members[stream.below(members.length)]!;
           counts[row] = counts[row]! + 1;
         }
       }
-    } else {
-      for (let g = 0; g < scheme.members.length; g++) {
-        for (const row of scheme.members[stream.below(scheme.members.length)]!) counts[row] = counts[row]! + 1;
-      }
-    }
+    } else stream.countDraws(counts, units, units);
+    this.sums?.find(counts);
+    return this.handOn();
   }
+
+  /** Prepares for leaving units out in turn. */
+  takeAll(): void {
+    this.counts.fill(1);
+    this.sums?.find(this.counts);
+    this.all = { total: this.handOn().total, packed: this.sums?.total() ?? null };
+  }
+
+  /** Everything but one unit; units come in ascending order, after `takeAll`. */
+  without(unit: number): Resample {
+    const { counts, all, sums, resample } = this;
+    if (unit > 0) counts[unit - 1] = 1;
+    counts[unit] = 0;
+    sums?.leaveOut(unit, all!.packed!);
+    resample.total = all!.total - this.sizes[unit]!;
+    return resample;
+  }
+
+  private handOn(): Resample {
+    let total = 0;
+    for (let u = 0; u < this.units; u++) total += this.counts[u]! * this.sizes[u]!;
+    this.resample.total = total;
+    return this.resample;
+  }
+
+  private weights(): Float64Array {
+    const { scheme, counts, rowWeights } = this;
+    if (scheme.kind === "clusters") scheme.members.forEach((rows, g) => rows.forEach((i) => (rowWeights[i] = counts[g]!)));
+    return rowWeights;
+  }
+}
+
+/** @throws Error where the kernel knows no standard errors within a resample: settings that ask for them are refused before */
+function studentiserOf(kernel: Kernel, { rule, functions }: NonNullable<ResamplingPlan["studentised"]>): Studentiser {
+  if (!kernel.covariance) throw new Error("This kernel has no standard errors within a resample.");
+  return new Studentiser(kernel.covariance(rule), kernel.size, kernel.firstFixed, functions);
 }
 
 /** Standard errors of functions of the parameters within a resample. */
 class Studentiser {
   readonly count: number;
-  private readonly covariance: ResampledCovariance;
   private readonly gradient: Float64Array;
   /** Null where a function also depends on SDs, which have no covariance. */
   private readonly functions: (GradientAdder | null)[];
 
-  constructor(refit: RefitProblem, { rule, functions }: NonNullable<ResamplingProblem["studentised"]>) {
+  constructor(
+    private readonly covariance: ResampleCovariance,
+    size: number,
+    firstFixed: number,
+    functions: Expression[],
+  ) {
     this.count = functions.length;
-    this.covariance = new ResampledCovariance(refit, rule);
-    this.gradient = new Float64Array(refit.size);
-    const fixed = refit.averages.first;
-    const known = (e: Expression): boolean => [...parametersOf(e)].every((index) => index < this.covariance.size || index >= fixed);
+    this.gradient = new Float64Array(size);
+    const known = (e: Expression): boolean => [...parametersOf(e)].every((index) => index < covariance.size || index >= firstFixed);
     this.functions = functions.map((e) => (known(e) ? compileGradient(e) : null));
   }
 
-  find(counts: Float64Array, theta: Float64Array, offset: number, out: Float64Array, at: number): void {
-    const found = this.covariance.find(counts);
+  find(weights: Float64Array, theta: Float64Array, offset: number, out: Float64Array, at: number): void {
+    const found = this.covariance.find(weights);
     this.functions.forEach((add, f) => {
       out[at + f] = NaN;
       if (!found || !add) return;

@@ -1,102 +1,121 @@
 import { describe, expect, it } from "vitest";
-import type { RefitProblem } from "../estimators/least-squares";
+import type { Kernel } from "../model";
 import { falseDiscovery, johnsonNeyman, type LinearSlope } from "./johnson-neyman";
-import { groupedScheme, Resampler, strataOf, type Scheme } from "./resampling";
+import { groupedScheme, Resampler, strataOf, type ReplicateBlock, type Scheme } from "./resampling";
 
-/** Indicators of single rows: the SD of one in a resample tells how often its row was drawn. */
+/** Twelve rows: five in one stratum, seven in the other; six clusters of two. */
 const N = 12;
-const ROWS = [0, 4, 5, 11];
-const problem: RefitProblem = {
+const Z = Float64Array.from({ length: N }, (_, i) => Math.sin(3 * i + 1));
+
+/**
+ * A model whose parameters are the weights of the rows, then what it was told of the sums of a column, of its square and of
+ * an extra column, and the total.
+ */
+const weights: Kernel = {
   n: N,
-  width: ROWS.length + 1,
-  z: Float64Array.from({ length: N * (ROWS.length + 1) }, (_, at) => {
-    const [i, j] = [Math.floor(at / (ROWS.length + 1)), at % (ROWS.length + 1)];
-    return j < ROWS.length ? Number(i === ROWS[j]) : Math.sin(3 * i);
-  }),
-  means: new Float64Array(ROWS.length + 1),
-  sds: new Float64Array(ROWS.length + 1).fill(1),
-  equations: [],
-  sdTargets: Int32Array.from([1, 2, 3, 4, 5]),
-  size: 6,
-  averages: { count: 0, first: 6, rows: new Float64Array(0), rules: null },
-  restandardise: null,
+  size: N + 4,
+  columns: { width: 1, values: Z, extra: Z.map((z) => z ** 3) },
+  firstFixed: N + 4,
+  refit(resample, out, at) {
+    out.set(resample.weights(), at);
+    out.set([resample.sums[0]!, resample.cross[0]!, resample.extra[0]!, resample.total], at + N);
+    return resample.weights()[0]! < 4;
+  },
 };
 
-/** From SD^2 = c (n - c) / (n (n - 1)), for counts below half. */
-const countOf = (sd: number, n: number): number => (n - Math.sqrt(Math.max(0, n * n - 4 * n * (n - 1) * sd * sd))) / 2;
+const STRATA = groupedScheme(
+  "strata",
+  Array.from({ length: N }, (_, i) => (i < 5 ? 7 : 3)),
+);
+const CLUSTERS = groupedScheme(
+  "clusters",
+  Array.from({ length: N }, (_, i) => Math.floor(i / 2)),
+);
+const SCHEMES: Scheme[] = [{ kind: "rows" }, STRATA, CLUSTERS];
 
-function meanCounts(scheme: Scheme, draws = 3000): number[] {
-  const block = new Resampler({ refit: problem, scheme, seed: 9, studentised: null }).replicates(0, draws);
-  return ROWS.map(
-    (_, j) => Array.from({ length: draws }, (__, r) => countOf(block.values[r * 6 + 1 + j]!, N)).reduce((a, b) => a + b) / draws,
-  );
-}
+const resampler = (scheme: Scheme, seed = 9): Resampler => new Resampler(weights, { scheme, seed, studentised: null });
+const rowsOf = ({ values, size, count }: ReplicateBlock): number[][] =>
+  Array.from({ length: count }, (_, r) => [...values.subarray(r * size, (r + 1) * size)]);
+const fitted = (block: ReplicateBlock): number[][] => rowsOf(block).filter((row) => !Number.isNaN(row[0]!));
 
-describe("every case is drawn once on average", () => {
-  // Counts above half of n are read as their mirror, which happens too rarely to matter.
-  const close = (counts: number[]) => counts.forEach((count) => expect(Math.abs(count - 1)).toBeLessThan(0.09));
-  it("from all rows, the first and the last among them", () => close(meanCounts({ kind: "rows" })));
-  it("within strata, the last of each among them", () =>
-    close(
-      meanCounts(
-        groupedScheme(
-          "strata",
-          Array.from({ length: N }, (_, i) => (i < 5 ? 0 : 1)),
-        ),
-      ),
-    ));
-  it("in clusters, the last cluster among them", () =>
-    close(
-      meanCounts(
-        groupedScheme(
-          "clusters",
-          Array.from({ length: N }, (_, i) => Math.floor(i / 2)),
-        ),
-      ),
-    ));
+describe.each(SCHEMES)("drawing by $kind", (scheme) => {
+  it("tells a model the weights and the sums that belong to them", () => {
+    for (const block of [resampler(scheme).replicates(0, 60), resampler(scheme).jackknife()]) {
+      for (const row of fitted(block)) {
+        const sum = (f: (z: number) => number): number => Z.reduce((all, z, i) => all + row[i]! * f(z), 0);
+        expect(row[N]).toBeCloseTo(
+          sum((z) => z),
+          10,
+        );
+        expect(row[N + 1]).toBeCloseTo(
+          sum((z) => z * z),
+          10,
+        );
+        expect(row[N + 2]).toBeCloseTo(
+          sum((z) => z ** 3),
+          10,
+        );
+        expect(row[N + 3]).toBeCloseTo(
+          sum(() => 1),
+          12,
+        );
+      }
+    }
+  });
+
+  it("draws every case once on average, the first and the last of each group among them", () => {
+    const always: Kernel = { ...weights, refit: (r, out, at) => (weights.refit(r, out, at), true) };
+    const rows = rowsOf(new Resampler(always, { scheme, seed: 9, studentised: null }).replicates(0, 3000));
+    for (let i = 0; i < N; i++) expect(Math.abs(rows.reduce((all, row) => all + row[i]!, 0) / 3000 - 1)).toBeLessThan(0.09);
+  });
+
+  it("marks a failed replicate in every parameter, and no other", () => {
+    const rows = rowsOf(resampler(scheme, 5).replicates(0, 800));
+    const failed = rows.filter((row) => row.some(Number.isNaN));
+    expect(failed.length).toBeGreaterThan(0);
+    expect(failed.length).toBeLessThan(200);
+    for (const row of failed) expect(row.every(Number.isNaN)).toBe(true);
+  });
+
+  it("does not depend on how replicates are split", () => {
+    const whole = resampler(scheme).replicates(0, 40).values;
+    const parts = [...resampler(scheme).replicates(0, 13).values, ...resampler(scheme).replicates(13, 27).values];
+    expect([...whole]).toEqual(parts);
+  });
 });
 
-it("strata keep their sizes in every resample", () => {
-  const stratum = Array.from({ length: N }, (_, i) => (i < 5 ? 7 : 3));
-  const scheme = groupedScheme("strata", stratum);
-  const indicator = {
-    ...problem,
-    width: 2,
-    z: Float64Array.from({ length: 2 * N }, (_, at) => (at % 2 ? Math.sin(at) : Number(at / 2 < 5))),
-    sdTargets: Int32Array.from([1, 2]),
-  };
-  const block = new Resampler({ refit: indicator, scheme, seed: 2, studentised: null }).replicates(0, 50);
-  for (let r = 0; r < 50; r++) expect(countOf(block.values[r * 6 + 1]!, N)).toBeCloseTo(5, 9);
-  expect([...strataOf(scheme, N)!]).toEqual(stratum.map((s) => (s === 7 ? 0 : 1)));
+it("strata keep their sizes, clusters stay whole", () => {
+  for (const row of fitted(resampler(STRATA).replicates(0, 50))) {
+    expect(row.slice(0, 5).reduce((a, b) => a + b)).toBe(5);
+    expect(row.slice(5, N).reduce((a, b) => a + b)).toBe(7);
+  }
+  for (const row of fitted(resampler(CLUSTERS).replicates(0, 50))) for (let g = 0; g < N / 2; g++) expect(row[2 * g]).toBe(row[2 * g + 1]);
+  expect([...strataOf(STRATA, N)!]).toEqual(Array.from({ length: N }, (_, i) => (i < 5 ? 0 : 1)));
   expect(strataOf({ kind: "rows" }, N)).toBeNull();
+  expect(strataOf(CLUSTERS, N)).toBeNull();
 });
 
-it("leaving one out takes the row, or the whole cluster, out of every sum", () => {
-  const one = new Resampler({ refit: problem, scheme: { kind: "rows" }, seed: 1, studentised: null }).jackknife();
-  expect(one.count).toBe(N);
-  for (let i = 0; i < N; i++)
-    ROWS.forEach((row, j) => expect(countOf(one.values[i * 6 + 1 + j]!, N - 1)).toBeCloseTo(row === i ? 0 : 1, 9));
-  const pairs = new Resampler({
-    refit: problem,
-    scheme: groupedScheme(
-      "clusters",
-      Array.from({ length: N }, (_, i) => Math.floor(i / 2)),
-    ),
-    seed: 1,
-    studentised: null,
-  }).jackknife();
-  expect(pairs.count).toBe(N / 2);
-  for (let g = 0; g < N / 2; g++)
-    ROWS.forEach((row, j) => expect(countOf(pairs.values[g * 6 + 1 + j]!, N - 2)).toBeCloseTo(Math.floor(row / 2) === g ? 0 : 1, 9));
+it("leaving one out takes the row, or the whole cluster, out", () => {
+  for (const scheme of [{ kind: "rows" as const }, STRATA]) {
+    const rows = rowsOf(resampler(scheme).jackknife());
+    expect(rows.map((row) => row.slice(0, N))).toEqual(rows.map((_, r) => Array.from({ length: N }, (__, i) => (i === r ? 0 : 1))));
+    expect(rows).toHaveLength(N);
+  }
+  const rows = rowsOf(resampler(CLUSTERS).jackknife());
+  expect(rows).toHaveLength(N / 2);
+  rows.forEach((row, g) => expect(row.slice(0, N)).toEqual(Array.from({ length: N }, (_, i) => (Math.floor(i / 2) === g ? 0 : 1))));
 });
 
 it("seeds that differ in their high bits alone draw differently", () => {
-  const at = (seed: number) => [
-    ...new Resampler({ refit: problem, scheme: { kind: "rows" }, seed, studentised: null }).replicates(0, 5).values,
-  ];
+  const at = (seed: number) => [...resampler({ kind: "rows" }, seed).replicates(0, 5).values];
   expect(at(5)).toEqual(at(5));
   expect(at(5)).not.toEqual(at(5 + 2 ** 32));
   expect(at(5 + 2 ** 32)).not.toEqual(at(5 + 2 ** 33));
+});
+
+it("a model without errors of its own cannot be studentised", () => {
+  const studentised = { rule: { kind: "classical" as const, crossEquations: "joint" as const }, functions: [] };
+  expect(() => new Resampler(weights, { scheme: { kind: "rows" }, seed: 1, studentised })).toThrow(/no standard errors/);
 });
 
 describe("false discoveries along a moderator", () => {

@@ -103,6 +103,29 @@ export class RandomStream {
   }
 }
 
+/**
+ * What random numbers are drawn for: every purpose has streams of its own under one seed, so that no two of them ever share
+ * a draw. The values are the first stream of each; a new purpose gets a free range here.
+ */
+const STREAMS = {
+  /** Bootstrap replicates. */
+  bootstrap: 0x00000000,
+  /** Simulated samples, one a stream. */
+  simulation: 0x40000000,
+  permutations: 0x60000000,
+  /** Draws from the sampling distribution of the parameters. */
+  monteCarlo: 0x80000000,
+  /** Assignment of rows to folds. */
+  folds: 0xc0000000,
+  /** Rows made up to have given moments. */
+  moments: 0xe0000000,
+} as const;
+
+export type StreamPurpose = keyof typeof STREAMS;
+
+/** Index of the r-th stream of a purpose. @param r integer from 0 to the size of its range, at least 2^29 - 1 */
+export const streamIndex = (purpose: StreamPurpose, r: number): number => STREAMS[purpose] + r;
+
 /** The 32-bit finaliser of MurmurHash3: every input bit reaches every output bit. */
 function mix(value: number): number {
   let h = value | 0;

@@ -1,3 +1,4 @@
+import { equationsOf } from "../../../core";
 import { describe, expect, it } from "vitest";
 import type { Settings } from "../../../core";
 import { analyseMade, normals } from "../../../core/test-kit";
@@ -11,7 +12,7 @@ function sentences(
   theory = "H1: x raises y",
   settings: Partial<Settings> = {},
 ): Record<string, CheckSentence> {
-  const [equation] = analyseMade({ columns, theory, settings }).equations;
+  const [equation] = equationsOf(analyseMade({ columns, theory, settings }));
   return Object.fromEntries(checkSentences(equation!, settings.errors !== undefined).map((s) => [s.title, s]));
 }
 
@@ -50,7 +51,7 @@ describe("what checks say", () => {
   it("calls a strange coefficient collinearity where its interval is too wide to say more", () => {
     const twin = x.map((a, i) => a + 0.02 * v[i]!);
     const theory = "H1: x raises y\nalso twin to y";
-    const analysed = (y: number[]) => analyseMade({ columns: { x, twin, y }, theory }).equations[0];
+    const analysed = (y: number[]) => equationsOf(analyseMade({ columns: { x, twin, y }, theory }))[0];
     const first = x.map((a, i) => a + e[i]!);
     const before = analysed(first)!.coefficients.find((c) => c.term === "twin")!;
     // Adding k (twin - x) moves the coefficient of twin by k: here to half a standard error below zero.
@@ -67,11 +68,13 @@ describe("what checks say", () => {
 
   it("judges the codes of one factor together, never one by one", () => {
     const g = x.map((_, i) => (i % 40 === 0 ? "rare" : i % 2 ? "b" : "a"));
-    const [equation] = analyseMade({
-      columns: { g, x, y: x.map((a, i) => a + e[i]!) },
-      theory: "H1: g affects y\nalso x to y",
-      variables: { g: { level: "categorical", reference: "rare" } },
-    }).equations;
+    const [equation] = equationsOf(
+      analyseMade({
+        columns: { g, x, y: x.map((a, i) => a + e[i]!) },
+        theory: "H1: g affects y\nalso x to y",
+        variables: { g: { level: "categorical", reference: "rare" } },
+      }),
+    );
     const own = equation!.coefficients.filter((c) => c.term.startsWith("g.")).map((c) => c.vif!);
     expect(Math.min(...own)).toBeGreaterThan(5);
     expect(equation!.omnibus[0]!.gvifPerDimension).toBeLessThan(1.1);

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { packTable, type ColumnSummary } from "../../../core";
 import type { StudyContext } from "../../analysis/use-study";
-import { engine } from "../../workers/pool";
+import { engine } from "../../workers/engine";
 
 /** Puts the raw data into the engine worker unless they are there already. */
 export async function withData({ dataKey, raw }: Pick<StudyContext, "dataKey" | "raw">): Promise<ReturnType<typeof engine>> {

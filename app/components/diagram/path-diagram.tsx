@@ -1,3 +1,4 @@
+import { equationsOf } from "../../../core";
 import { useLayoutEffect, useMemo, useRef, useState } from "react";
 import { plain, pClause, type EffectEvidence, type Evidence, type StudyDefinition } from "../../../core";
 import { layoutDiagram, type Arrow, type DiagramLayout } from "./layout";
@@ -141,7 +142,9 @@ function standardisedOf(raw: EffectEvidence, { effects }: Evidence): EffectEvide
 }
 
 /** Several code columns count together, by their joint test. */
-function jointlyClear({ from, to }: Arrow, { equations, errors, settings }: Evidence): boolean {
+function jointlyClear({ from, to }: Arrow, evidence: Evidence): boolean {
+  const { errors, settings } = evidence;
+  const equations = equationsOf(evidence);
   const omnibus = equations.find((e) => e.outcome === to)?.omnibus.find((o) => o.variable === from);
   const p = omnibus?.test[errors]?.p;
   return p !== undefined && p < 1 - settings.level;

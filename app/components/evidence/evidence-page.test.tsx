@@ -1,3 +1,4 @@
+import { equationsOf } from "../../../core";
 import type { ReactElement } from "react";
 import { renderToStaticMarkup } from "react-dom/server";
 import { describe, expect, it } from "vitest";
@@ -109,7 +110,7 @@ describe("effects in words", () => {
 
 describe("equations", () => {
   it("are told in the errors in use, with what the product adds", () => {
-    const equation = moderated.equations.find((one) => one.outcome === "confidence")!;
+    const equation = equationsOf(moderated).find((one) => one.outcome === "confidence")!;
     const robust = { ...moderated, errors: "HC3" as const };
     const text = textOf(<EquationTable equation={equation} evidence={robust} />);
     const product = equation.coefficients.find((c) => c.components)!;
@@ -127,14 +128,14 @@ describe("equations", () => {
       variables: { g: { level: "categorical" } },
     });
     const marked = (highlight: string): number =>
-      renderToStaticMarkup(<EquationTable equation={evidence.equations[0]!} evidence={evidence} highlight={highlight} />).split(
+      renderToStaticMarkup(<EquationTable equation={equationsOf(evidence)[0]!} evidence={evidence} highlight={highlight} />).split(
         'class="selected"',
       ).length - 1;
     expect([marked("g"), marked("g.x"), marked("support")]).toEqual([2, 1, 0]);
   });
 
   it("come in z-scores, the outcome's intercept included", () => {
-    const equation = moderated.equations.find((one) => one.outcome === "belonging")!;
+    const equation = equationsOf(moderated).find((one) => one.outcome === "belonging")!;
     const text = textOf(<ScoresTable equation={equation} evidence={moderated} />);
     for (const c of equation.coefficients) expect(text).toContain(plain(c.zScores!.b));
   });

@@ -5,7 +5,7 @@ import { useFetcher } from "react-router";
 import { packTable, percent, type StudyDefinition, type Table, type Variable } from "../../../core";
 import type { DataLayout } from "../../../formats";
 import type { ImportPreview } from "../../workers/importing";
-import { engine } from "../../workers/pool";
+import { engine } from "../../workers/engine";
 import { LayoutChoice } from "./layout-choice";
 import { Preview } from "./preview";
 import "../dialog.css";

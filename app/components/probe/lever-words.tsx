@@ -1,3 +1,4 @@
+import { equationsOf } from "../../../core";
 import { dfWords, errorsName, pClause, percent, plain, type Evidence, type ModerationEvidence, zeroSlopeSentence } from "../../../core";
 import type { LeverState, Rule } from "./use-lever";
 
@@ -45,7 +46,7 @@ export function ReadingHere({ moderation, evidence, lever }: { moderation: Moder
 
 /** What the products explain, and whether different lines are more than chance. */
 export function Explained({ moderation, evidence }: { moderation: ModerationEvidence; evidence: Evidence }) {
-  const equation = evidence.equations.find((e) => e.outcome === moderation.outcome)!;
+  const equation = equationsOf(evidence).find((e) => e.outcome === moderation.outcome)!;
   const partsOf = (term: string): string[] =>
     equation.coefficients.find((c) => c.term === term)?.components?.map((part) => part.variable) ?? [];
   const change = equation.r2Change.find((r) => r.terms.every((term) => partsOf(term).includes(moderation.focalVariable)));

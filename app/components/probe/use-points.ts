@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import type { Evidence, ModerationEvidence } from "../../../core";
-import { engine } from "../../workers/pool";
+import { useStudy } from "../../analysis/use-study";
+import { withData } from "../data/use-summaries";
 
 /** The people behind a moderated slope: values of the equation's columns and of the outcome. */
 export interface Points {
@@ -9,15 +10,17 @@ export interface Points {
 }
 
 export function usePoints(moderation: ModerationEvidence | null, evidence: Evidence): Points | null {
+  const context = useStudy();
   const [points, setPoints] = useState<{ of: string; found: Points | null } | null>(null);
   const keys = moderation ? [moderation.focal, ...moderation.moderators.flatMap((m) => m.columns)] : [];
   const of = JSON.stringify([moderation?.id, evidence.sample, keys]);
   useEffect(() => {
     if (!moderation) return;
     let current = true;
-    void engine()
-      .points(moderation.outcome, keys)
-      .then((found) => current && setPoints({ of, found }));
+    void (async () => {
+      const found = await (await withData(context)).points(context.definition, moderation.outcome, keys);
+      if (current) setPoints({ of, found });
+    })();
     return () => {
       current = false;
     };

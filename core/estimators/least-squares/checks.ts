@@ -4,41 +4,9 @@ import { mean, sumOfSquares } from "../../numerics/moments";
 import { orthogonalFactor, dot } from "../../numerics/orthogonal";
 import { LEVERAGE_ONE } from "./covariance";
 import type { EquationFit } from "./fit";
-import type { FTest } from "./tests";
-
-export interface ChiSquaredTest {
-  statistic: number;
-  df: number;
-  p: number;
-}
-
-/** A row of the file with what it does to the fit. */
-export interface InfluentialRow {
-  /** 1-based data row of the imported file. */
-  row: number;
-  cook: number;
-  leverage: number;
-  studentisedInternal: number;
-  studentisedExternal: number;
-}
-
-export interface EquationChecks {
-  skewness: number;
-  excessKurtosis: number;
-  adjustedSkewness: number;
-  adjustedExcessKurtosis: number;
-  /** Of the residuals; null where the sample is too small or too large for it. */
-  shapiroWilk: { W: number; p: number } | null;
-  breuschPagan: ChiSquaredTest;
-  koenker: ChiSquaredTest;
-  reset: FTest | null;
-  /** The five rows with the largest Cook's distance. */
-  topCook: InfluentialRow[];
-  highLeverage: number;
-  highCook: number;
-  outlierCritical: number;
-  outliers: number;
-}
+import { cooksDistance } from "./residuals";
+import type { FTest } from "../../model";
+import type { ChiSquaredTest, EquationChecks, InfluentialRow } from "../sections";
 
 /**
  * Residual checks of one equation: moments; Breusch & Pagan 1979 (Econometrica 47) and Koenker 1981 (J Econometrics 17);
@@ -111,7 +79,7 @@ function influence(fit: EquationFit, rows: ArrayLike<number>, level: number) {
     const r = residuals[i]! / Math.sqrt(s2 * (1 - h));
     list.push({
       row: rows[i]! + 1,
-      cook: (r * r * h) / (p * (1 - h)),
+      cook: cooksDistance(r, h, p),
       leverage: h,
       studentisedInternal: r,
       studentisedExternal: r * Math.sqrt((df - 1) / (df - r * r)),

@@ -1,3 +1,5 @@
+import type { LeastSquaresFit } from "./least-squares-fit";
+import { equationsOf } from "../../evidence";
 import { EigenvalueDecomposition, inverse, Matrix } from "ml-matrix";
 import { describe, expect, it } from "vitest";
 import { fisherP } from "../../numerics/distributions";
@@ -74,13 +76,13 @@ function brute(X: Matrix, outcome: number[], members: number[][]) {
 
 describe("cluster-robust errors", () => {
   const study = prepared("H1: x raises y\nalso z to y");
-  const fit = study.fits[0]!;
+  const fit = (study.fit as LeastSquaresFit).fits[0]!;
   const members = fit.clusters!.members.map((rows) => [...rows]);
   const X = new Matrix(Array.from({ length: n }, (_, i) => [1, ...fit.equation.columns.map((column) => column.values[i]!)]));
   const reference = brute(X, y, members);
 
   it("have the covariance of the formula with dense matrices", () => {
-    const v = study.covariances.CR2;
+    const v = study.fit.covariances.CR2;
     for (let i = 0; i < 3; i++) for (let j = 0; j < 3; j++) expect(v.values[i * v.size + j]! / reference.V.get(i, j)).toBeCloseTo(1, 8);
   });
 
@@ -93,7 +95,7 @@ describe("cluster-robust errors", () => {
       const w = reference.W(Matrix.columnVector(direction));
       const gram = w.transpose().mmul(w);
       const df = gram.trace() ** 2 / gram.norm("frobenius") ** 2;
-      const test = linearTest(fit, study.covariances.CR2, 0, "CR2", direction, 0.95)!;
+      const test = linearTest(fit, study.fit.covariances.CR2, 0, "CR2", direction, 0.95)!;
       expect(test.df / df).toBeCloseTo(1, 8);
       const se = Math.sqrt(Matrix.rowVector(direction).mmul(reference.V).mmul(Matrix.columnVector(direction)).get(0, 0));
       expect(test.se / se).toBeCloseTo(1, 8);
@@ -135,7 +137,7 @@ describe("cluster-robust errors", () => {
       .mmul(slopes)
       .get(0, 0);
     const F = ((eta - 1) / (2 * eta)) * Q;
-    const found = evidence.equations[0]!.modelF.CR2!;
+    const found = equationsOf(evidence)[0]!.modelF.CR2!;
     expect(found.F / F).toBeCloseTo(1, 7);
     expect(found.df2 / (eta - 1)).toBeCloseTo(1, 7);
     expect(found.p / fisherP(F, 2, eta - 1)).toBeCloseTo(1, 6);
@@ -161,7 +163,7 @@ describe("cluster-robust errors", () => {
     expect(of(delta, "indirect x > m > y").se! / of(plain, "indirect x > m > y").se!).toBeGreaterThan(1.3);
     expect(of(delta, "direct x > y")).toMatchObject({ reference: "t" });
     expect(of(delta, "direct x > y").df).toBeLessThan(G);
-    expect(of(delta, "direct x > y").se).toBeCloseTo(delta.equations[1]!.coefficients[1]!.errors.CR2!.se, 12);
+    expect(of(delta, "direct x > y").se).toBeCloseTo(equationsOf(delta)[1]!.coefficients[1]!.errors.CR2!.se, 12);
     const width = (evidence: typeof delta): number => of(evidence, "indirect x > m > y").upper! - of(evidence, "indirect x > m > y").lower!;
     expect(width(drawn) / width(delta)).toBeGreaterThan(0.8);
     expect(delta.warnings.find((w) => w.code === "few_clusters")!.message).toContain("12 clusters");

@@ -1,3 +1,4 @@
+import type { Covariance } from "../../model";
 import { COVARIANCES, type CovarianceKind } from "../../study";
 import type { EquationFit } from "./fit";
 
@@ -5,15 +6,10 @@ import type { EquationFit } from "./fit";
 export const LEVERAGE_ONE = 1 - 1e-10;
 
 /**
- * Symmetric covariance of all coefficients of all equations, row-major size x size. NaN where an equation has none
- * (a perfect fit, or a leverage of one under HC2 to HC4).
+ * Covariances of all coefficients of all equations, by kind. NaN where an equation has none (a perfect fit, or a leverage of
+ * one under HC2 to HC4).
  */
-export interface JointCovariance {
-  size: number;
-  values: Float64Array;
-}
-
-export type CovarianceSet = Record<CovarianceKind, JointCovariance>;
+export type CovarianceSet = Record<CovarianceKind, Covariance>;
 
 /**
  * Covariance of the stacked coefficients for every kind, cross-equation blocks included.
@@ -31,7 +27,7 @@ function isAvailable(fit: EquationFit, kind: CovarianceKind): boolean {
   return !fit.perfect && !(needsLeverage && fit.leverage.some((h) => h > LEVERAGE_ONE));
 }
 
-function jointCovariance(fits: readonly EquationFit[], kind: CovarianceKind): JointCovariance {
+function jointCovariance(fits: readonly EquationFit[], kind: CovarianceKind): Covariance {
   const size = fits.reduce((sum, fit) => sum + fit.p, 0);
   const values = new Float64Array(size * size);
   const available = fits.map((fit) => isAvailable(fit, kind));
@@ -112,11 +108,4 @@ export function residualMultiplier(kind: CovarianceKind, h: number, n: number, p
     default:
       return 1;
   }
-}
-
-/** Sets the blocks between different equations to zero. */
-export function withoutCrossBlocks(joint: JointCovariance, fits: readonly EquationFit[]): JointCovariance {
-  const owner = fits.flatMap((fit, g) => new Array<number>(fit.p).fill(g));
-  const values = joint.values.map((v, at) => (owner[Math.floor(at / joint.size)] === owner[at % joint.size] ? v : 0));
-  return { size: joint.size, values };
 }

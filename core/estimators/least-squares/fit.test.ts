@@ -1,3 +1,4 @@
+import { equationsOf } from "../../evidence";
 import { describe, expect, it } from "vitest";
 import { analyse } from "../../analyse";
 import { guessVariable, TableBuilder } from "../../data";
@@ -35,13 +36,13 @@ describe("a least-squares model", () => {
       if (a) expect(Math.abs(b!.se / a.se - 1)).toBeLessThan(1e-9);
       expect(Math.abs(other.bootstrap!.se! / effect.bootstrap!.se! - 1)).toBeLessThan(1e-7);
     });
-    near.equations.forEach((e, g) => expect(Math.abs(far.equations[g]!.r2 - e.r2)).toBeLessThan(1e-12));
+    equationsOf(near).forEach((e, g) => expect(Math.abs(equationsOf(far)[g]!.r2 - e.r2)).toBeLessThan(1e-12));
   });
 
   it("gives no errors to a perfect fit, and says so, while other equations keep theirs", () => {
     const evidence = run(rows.map(([x, m]): Row => [x, m, 2 * x - 3 * m]));
     expect(evidence.warnings.map((w) => w.code)).toContain("perfect_fit");
-    const [m, y] = evidence.equations;
+    const [m, y] = equationsOf(evidence);
     expect(y!.coefficients[1]!.errors.classical).toBeNull();
     expect(y!.checks).toBeNull();
     expect(m!.coefficients[1]!.errors.classical).not.toBeNull();
@@ -52,7 +53,7 @@ describe("a least-squares model", () => {
   it("withholds HC2 to HC4 where one row alone determines a coefficient, and names the row", () => {
     const lone = rows.map(([, m, y], i): Row => [i === 7 ? 1 : 0, m, y]);
     const evidence = run(lone, "x raises y");
-    const { errors } = evidence.equations[0]!.coefficients[1]!;
+    const { errors } = equationsOf(evidence)[0]!.coefficients[1]!;
     expect([errors.HC2, errors.HC3, errors.HC4]).toEqual([null, null, null]);
     expect(errors.HC1).not.toBeNull();
     expect(evidence.warnings.find((w) => w.code === "leverage_one")!.message).toContain("Row 8");

@@ -2,7 +2,7 @@ import { dot, inverseGram, orthogonalFactor, solveUpper, type OrthogonalFactor }
 import { mean, sumOfSquares } from "../../numerics/moments";
 import { StudyProblem } from "../../problems";
 import { ClusterRobust } from "./cluster-robust";
-import type { Equation } from "./design";
+import type { Equation } from "../../design";
 
 /** Residual sums of squares at or below this share of the total count as a perfect fit. */
 const PERFECT_FIT = 1e-20;

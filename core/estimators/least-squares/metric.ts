@@ -1,6 +1,6 @@
 import { inverseGram, orthogonalFactor } from "../../numerics/orthogonal";
 import { mean } from "../../numerics/moments";
-import { centreOf, productColumn, type DesignColumn, type Equation } from "./design";
+import { centreOf, productColumn, type Column, type Equation } from "../../design";
 import type { EquationFit } from "./fit";
 
 /**
@@ -36,7 +36,7 @@ export function metricMap({ columns }: Equation, centring: Centring, centred: Re
 }
 
 /** A set of columns, a product standing for its components, in no order. */
-const setKey = (columns: DesignColumn[]): string =>
+const setKey = (columns: Column[]): string =>
   columns
     .flatMap((c) => c.components ?? [c])
     .map((c) => c.key)
@@ -44,8 +44,8 @@ const setKey = (columns: DesignColumn[]): string =>
     .join("\u0000");
 
 /** The lower-order terms of a product about centres, with their weights. */
-function expansion(components: DesignColumn[]): { kept: DesignColumn[]; weight: number }[] {
-  const all = components.reduce<{ kept: DesignColumn[]; weight: number }[]>(
+function expansion(components: Column[]): { kept: Column[]; weight: number }[] {
+  const all = components.reduce<{ kept: Column[]; weight: number }[]>(
     (terms, c) =>
       terms.flatMap(({ kept, weight }) => [
         { kept: [...kept, c], weight },
@@ -85,7 +85,7 @@ export function inZScores(fit: EquationFit): EquationFit {
 }
 
 /** A new fit with coefficients mapped and the collinearity of `columns`; the fit given stays as it is. */
-function mapped(fit: EquationFit, map: MetricMap, columns: DesignColumn[]): EquationFit {
+function mapped(fit: EquationFit, map: MetricMap, columns: Column[]): EquationFit {
   const { p, equation } = fit;
   const factor = orthogonalFactor(columns.map((c) => c.values));
   const k = columns.length;

@@ -3,9 +3,10 @@ import { describe, expect, it } from "vitest";
 import { DEFAULT_SETTINGS, newDefinition } from "../../study";
 import { guessVariable, TableBuilder } from "../../data";
 import { prepare } from "../../prepare";
-import { Resampler } from "../../inference";
+import { resamplerOf } from "../../replicate-maker";
+import { refitUnder } from "../../test-kit";
 import { RandomStream } from "../../numerics/random";
-import { Refitter } from "./refit";
+import { LeastSquaresKernel, type RefitProblem } from "./refit";
 
 /** x -> m -> y with a covariate far from zero, as raw rows. */
 function rowsOf(n: number, seed: number, shift = 0): number[][] {
@@ -32,6 +33,8 @@ function prepared(rows: number[][]) {
   );
 }
 
+const kernelOf = ({ fit }: ReturnType<typeof prepared>) => new LeastSquaresKernel(fit.kernelData() as RefitProblem);
+
 describe("refitting under counts", () => {
   it("equals a full fit of the repeated rows", () => {
     fc.assert(
@@ -40,12 +43,11 @@ describe("refitting under counts", () => {
         const counts = new Float64Array(40);
         new RandomStream(seed, 1).countDraws(counts, 40, 40);
         const p = prepared(rows);
-        const out = new Float64Array(p.layout.size);
-        expect(new Refitter(p.resampling.refit).refit(counts, out, 0)).toBe(true);
+        const out = refitUnder(kernelOf(p), counts)!;
         const full = prepared(rows.flatMap((row, i) => new Array<number[]>(counts[i]!).fill(row)));
         full.theta.forEach((value, i) => {
           // An intercept far from the data is a difference of large numbers.
-          const tolerance = p.layout.labels[i]!.includes("intercept") ? 1e-7 * Math.max(1, shift) : 1e-7;
+          const tolerance = p.fit.parameters.labels[i]!.includes("intercept") ? 1e-7 * Math.max(1, shift) : 1e-7;
           expect(Math.abs(out[i]! - value)).toBeLessThanOrEqual(tolerance * Math.max(1, Math.abs(value)));
         });
       }),
@@ -55,16 +57,13 @@ describe("refitting under counts", () => {
 
   it("a downdate equals a refit without the row", () => {
     const p = prepared(rowsOf(30, 8));
-    const refitter = new Refitter(p.resampling.refit);
-    const [a, b] = [new Float64Array(p.layout.size), new Float64Array(p.layout.size)];
+    const { size, values } = resamplerOf(p.resampling).jackknife();
     for (let i = 0; i < 30; i++) {
-      refitter.refitWithout(i, a, 0);
-      refitter.refit(
+      const refitted = refitUnder(
+        kernelOf(p),
         Float64Array.from({ length: 30 }, (_, j) => (j === i ? 0 : 1)),
-        b,
-        0,
-      );
-      a.forEach((value, k) => expect(Math.abs(value - b[k]!)).toBeLessThan(1e-10 * Math.max(1, Math.abs(value))));
+      )!;
+      refitted.forEach((value, k) => expect(Math.abs(value - values[i * size + k]!)).toBeLessThan(1e-10 * Math.max(1, Math.abs(value))));
     }
   });
 
@@ -72,14 +71,13 @@ describe("refitting under counts", () => {
     const p = prepared(rowsOf(20, 2));
     const counts = new Float64Array(20);
     counts[4] = 20;
-    expect(new Refitter(p.resampling.refit).refit(counts, new Float64Array(p.layout.size), 0)).toBe(false);
+    expect(refitUnder(kernelOf(p), counts)).toBeNull();
   });
 
   it("still solves a nearly collinear equation, by its rows", () => {
     const rows = rowsOf(60, 5).map(([x, , m, y]) => [x!, x! + 1e-5 * m!, m! ** 2, y!]);
     const p = prepared(rows);
-    const out = new Float64Array(p.layout.size);
-    expect(new Refitter(p.resampling.refit).refit(new Float64Array(60).fill(1), out, 0)).toBe(true);
+    const out = refitUnder(kernelOf(p), new Float64Array(60).fill(1))!;
     p.theta.forEach((value, i) => expect(Math.abs(out[i]! - value)).toBeLessThan(1e-5 * Math.max(1, Math.abs(value))));
   });
 });
@@ -87,8 +85,8 @@ describe("refitting under counts", () => {
 describe("replicates", () => {
   it("do not depend on how they are split", () => {
     const { resampling } = prepared(rowsOf(50, 4));
-    const whole = new Resampler(resampling).replicates(0, 60).values;
-    const parts = [new Resampler(resampling), new Resampler(resampling)].flatMap((r, i) => [
+    const whole = resamplerOf(resampling).replicates(0, 60).values;
+    const parts = [resamplerOf(resampling), resamplerOf(resampling)].flatMap((r, i) => [
       ...(i === 0 ? r.replicates(0, 23) : r.replicates(23, 37)).values,
     ]);
     expect([...whole]).toEqual(parts);

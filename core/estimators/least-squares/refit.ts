@@ -1,9 +1,9 @@
 import { choleskyInPlace, choleskySolveInPlace } from "../../numerics/cholesky";
 import { dot, orthogonalFactor, solveUpper } from "../../numerics/orthogonal";
 import { mean } from "../../numerics/moments";
-import type { Design } from "./design";
-import { RowProducts } from "./row-products";
-import { averageRows, sdLabel, type ParameterLayout } from "./parameters";
+import { columnsByKey, type Averages, type Design } from "../../design";
+import { parameterAt, sdLabel, type CovarianceRule, type Kernel, type KernelColumns, type Parameters, type Resample } from "../../model";
+import { ResampledCovariance } from "./resampled-covariance";
 import { averageRules, restandardisations, restandardise, type AverageRule, type Restandardisations } from "./restandardise";
 
 /** Below this share of unexplained variance a pivot is no longer trusted and the rows themselves are factorised. */
@@ -29,7 +29,8 @@ export interface RefitProblem {
   restandardise: Restandardisations | null;
 }
 
-export function refitProblem(design: Design, layout: ParameterLayout): RefitProblem {
+/** @param averages that the theory asks for; their parameters are the last ones */
+export function refitProblem(design: Design, parameters: Parameters, averages: Averages): RefitProblem {
   const values = new Map<string, Float64Array>();
   for (const equation of design.equations) {
     for (const column of equation.columns) values.set(column.key, column.values);
@@ -52,8 +53,9 @@ export function refitProblem(design: Design, layout: ParameterLayout): RefitProb
     for (let i = 0; i < n; i++) z[i * width + j] = (column[i]! - centre) / sd;
   });
   const position = (key: string): number => keys.indexOf(key);
-  const isScore = (key: string): boolean =>
-    design.equations.some((e) => e.columns.some((c) => c.key === key && c.contrast === null && !c.components));
+  const columns = columnsByKey(design);
+  const isScore = (key: string): boolean => columns.get(key)?.contrast === null && !columns.get(key)!.components;
+  const size = parameters.labels.length;
   return {
     n,
     width,
@@ -63,96 +65,55 @@ export function refitProblem(design: Design, layout: ParameterLayout): RefitProb
     equations: design.equations.map((equation, g) => ({
       outcome: position(equation.outcome),
       columns: equation.columns.map((c) => position(c.key)),
-      start: layout.starts[g]!,
+      start: parameters.equations[g]!.start,
     })),
-    sdTargets: Int32Array.from(keys, (key) => layout.index.get(sdLabel(key))!),
-    size: layout.size,
+    sdTargets: Int32Array.from(keys, (key) => parameterAt(parameters, sdLabel(key))),
+    size,
     averages: {
-      count: layout.averages.length,
-      first: layout.firstAverage,
-      rows: averageRows(layout, design),
-      rules: design.standardised ? averageRules(layout.averages, isScore, position) : null,
+      count: averages.products.length,
+      first: size - averages.products.length,
+      rows: averages.rows(design),
+      rules: design.standardised ? averageRules(averages.products, isScore, position) : null,
     },
     restandardise: restandardisations(design, position),
   };
 }
 
 /**
- * Refits every equation under row counts, without allocating: only the cross-products of the standardised columns
- * are needed, and each equation is a small Cholesky solve. Where a pivot is small the rows are factorised instead.
+ * Refits every equation from sums and cross-products of the standardised columns, without allocating: each equation is a
+ * small Cholesky solve. Where a pivot is small the rows are factorised instead.
  */
-export class Refitter {
-  private readonly sums: Float64Array;
-  private readonly cross: Float64Array;
+export class LeastSquaresKernel implements Kernel {
+  readonly n: number;
+  readonly size: number;
+  readonly columns: KernelColumns;
+  readonly firstFixed: number;
   private readonly matrix: Float64Array;
   private readonly rhs: Float64Array;
-  private readonly counts: Float64Array;
   /** Means and SDs of the columns in the resample at hand. */
   private readonly means: Float64Array;
   private readonly deviations: Float64Array;
   private readonly scratch: Float64Array;
-  private readonly products: RowProducts;
-  private readonly averages: Float64Array;
-  private readonly total: { sums: Float64Array; cross: Float64Array; averages: Float64Array };
 
-  constructor(readonly problem: RefitProblem) {
-    const { width } = problem;
-    this.products = new RowProducts(problem.n, width, problem.z, problem.averages.rows);
-    this.averages = new Float64Array(problem.averages.count);
-    this.sums = new Float64Array(width);
-    this.cross = new Float64Array(width * width);
+  constructor(private readonly problem: RefitProblem) {
+    const { n, width, size, z, averages } = problem;
+    this.n = n;
+    this.size = size;
+    this.columns = { width, values: z, extra: averages.rows };
+    this.firstFixed = averages.first;
     this.matrix = new Float64Array(width * width);
     this.rhs = new Float64Array(width);
     this.means = new Float64Array(width);
     this.deviations = new Float64Array(width);
     this.scratch = new Float64Array(width + 1);
-    this.counts = new Float64Array(problem.n).fill(1);
-    this.accumulate(this.counts);
-    this.total = { sums: this.sums.slice(), cross: this.cross.slice(), averages: this.averages.slice() };
   }
 
-  /**
-   * Refit with row i counted `counts[i]` times.
-   * @returns false when the replicate fails (singular, or a level lost); `out` is then not meaningful
-   */
-  refit(counts: Float64Array, out: Float64Array, offset: number): boolean {
-    const size = this.accumulate(counts);
-    return this.solve(size, counts, out, offset);
-  }
+  covariance = (rule: CovarianceRule): ResampledCovariance => new ResampledCovariance(this.problem, rule);
 
-  /** Refit without row i, by a rank-one downdate of the full cross-products. */
-  refitWithout(i: number, out: Float64Array, offset: number): boolean {
-    const { width, z, n, averages: products } = this.problem;
-    const { sums, cross, averages, counts } = this;
-    const m = averages.length;
-    for (let k = 0; k < m; k++) averages[k] = this.total.averages[k]! - products.rows[i * m + k]!;
-    for (let j = 0; j < width; j++) {
-      const zj = z[i * width + j]!;
-      sums[j] = this.total.sums[j]! - zj;
-      for (let k = j; k < width; k++) cross[j * width + k] = this.total.cross[j * width + k]! - zj * z[i * width + k]!;
-    }
-    counts[i] = 0;
-    const fitted = this.solve(n - 1, counts, out, offset);
-    counts[i] = 1;
-    return fitted;
-  }
-
-  private accumulate(counts: Float64Array): number {
-    const { products } = this;
-    let total = 0;
-    products.clear();
-    for (let i = 0; i < counts.length; i++) {
-      if (counts[i] === 0) continue;
-      total += counts[i]!;
-      products.list(i, counts[i]!);
-    }
-    products.sum(this.sums, this.cross, this.averages);
-    return total;
-  }
-
-  private solve(total: number, counts: Float64Array, out: Float64Array, offset: number): boolean {
+  refit(resample: Resample, out: Float64Array, offset: number): boolean {
     const { width, sds, sdTargets, equations, restandardise: plans } = this.problem;
-    const { sums, cross, means, deviations } = this;
+    const { means, deviations } = this;
+    const { total, sums, cross } = resample;
     for (let j = 0; j < width; j++) {
       for (let k = j; k < width; k++) {
         const value = cross[j * width + k]! - (sums[j]! * sums[k]!) / total;
@@ -164,17 +125,17 @@ export class Refitter {
       out[offset + sdTargets[j]!] = deviations[j]!;
     }
     for (let g = 0; g < equations.length; g++) {
-      if (!this.solveEquation(equations[g]!, total, counts, out, offset)) return false;
+      if (!this.solveEquation(equations[g]!, resample, out, offset)) return false;
       if (plans) restandardise(plans.equations[g]!, means, deviations, this.scratch, out, offset + equations[g]!.start);
     }
-    this.writeAverages(total, out, offset);
+    this.writeAverages(resample, out, offset);
     if (plans) for (let k = 0; k < plans.scores.length; k++) out[offset + sdTargets[plans.scores[k]!]!] = 1;
     return true;
   }
 
   /** Averages of products of moderators in the resample, in its own z-scores where the design is of z-scores. */
-  private writeAverages(total: number, out: Float64Array, offset: number): void {
-    const { averages, means, deviations } = this;
+  private writeAverages({ total, extra: averages }: Resample, out: Float64Array, offset: number): void {
+    const { means, deviations } = this;
     const { first, rules } = this.problem.averages;
     for (let k = 0; k < averages.length; k++) {
       if (!rules) {
@@ -195,13 +156,13 @@ export class Refitter {
 
   private solveEquation(
     { outcome, columns, start }: RefitProblem["equations"][number],
-    total: number,
-    counts: Float64Array,
+    resample: Resample,
     out: Float64Array,
     offset: number,
   ): boolean {
     const { width, sds } = this.problem;
-    const { cross, matrix, rhs, means } = this;
+    const { matrix, rhs, means } = this;
+    const { total, cross } = resample;
     const k = columns.length;
     if (total <= k + 1) return false;
     let trusted = true;
@@ -212,7 +173,7 @@ export class Refitter {
       rhs[a] = cross[row + outcome]!;
     }
     if (trusted && choleskyInPlace(matrix, k, width) > SMALL_PIVOT) choleskySolveInPlace(matrix, k, width, rhs);
-    else if (!this.solveByRows(outcome, columns, counts)) return false;
+    else if (!this.solveByRows(outcome, columns, resample.weights())) return false;
     const sdY = sds[outcome]!;
     let intercept = means[outcome]!;
     for (let a = 0; a < k; a++) {

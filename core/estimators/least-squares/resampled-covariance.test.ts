@@ -1,9 +1,11 @@
+import { equationsOf } from "../../evidence";
 import { describe, expect, it } from "vitest";
 import { ERRORS } from "../../study";
 import { RandomStream } from "../../numerics/random";
 import { prepare, type Prepared } from "../../prepare";
 import { analyseMade, madeStudy, normals, type MadeStudy } from "../../test-kit";
-import { withoutCrossBlocks } from "./covariance";
+import { equationOf, withoutCrossBlocks } from "../../model";
+import type { RefitProblem } from "./refit";
 import { ResampledCovariance } from "./resampled-covariance";
 
 const N = 60;
@@ -29,14 +31,14 @@ describe("the covariance of coefficients in a resample", () => {
 
   it.each(THEORIES)("is that of a full analysis of the repeated rows: %s", (theory) => {
     for (const centring of ["none", "standardised"] as const) {
-      const { refit } = prepared(theory, { centring }).resampling;
+      const refit = prepared(theory, { centring }).fit.kernelData() as RefitProblem;
       const own = prepared(theory, { centring }, counts);
       for (const kind of ERRORS) {
         for (const crossEquations of ["joint", "zero"] as const) {
           const found = new ResampledCovariance(refit, { kind, crossEquations });
           expect(found.find(counts)).toBe(true);
-          const joint = own.covariances[kind];
-          const wanted = crossEquations === "zero" ? withoutCrossBlocks(joint, own.fits) : joint;
+          const joint = own.fit.covariances[kind];
+          const wanted = crossEquations === "zero" ? withoutCrossBlocks(joint, (at) => equationOf(own.fit.parameters, at)) : joint;
           const sd = (i: number): number => Math.sqrt(wanted.values[i * wanted.size + i]!);
           found.values.forEach((value, at) => {
             // Products are fitted about the means of the whole sample, so lower-order terms are other parameters there.
@@ -45,7 +47,7 @@ describe("the covariance of coefficients in a resample", () => {
             const scale = sd(terms[0]!) * sd(terms[1]!);
             expect(
               Math.abs(value - wanted.values[at]!),
-              `${kind} ${centring} ${own.layout.labels[terms[0]!]} ${own.layout.labels[terms[1]!]}`,
+              `${kind} ${centring} ${own.fit.parameters.labels[terms[0]!]} ${own.fit.parameters.labels[terms[1]!]}`,
             ).toBeLessThan(1e-8 * scale);
           });
         }
@@ -54,7 +56,7 @@ describe("the covariance of coefficients in a resample", () => {
   });
 
   it("does not exist where a row has a leverage of one under HC3, nor where columns collapse", () => {
-    const { refit } = prepared(THEORIES[0]!, {}).resampling;
+    const refit = prepared(THEORIES[0]!, {}).fit.kernelData() as RefitProblem;
     const single = Float64Array.from(counts, (count, i) => (i % 3 === 2 ? (i === 2 ? 1 : 0) : count));
     expect(new ResampledCovariance(refit, { kind: "HC3", crossEquations: "joint" }).find(single)).toBe(false);
     expect(new ResampledCovariance(refit, { kind: "HC1", crossEquations: "joint" }).find(single)).toBe(true);
@@ -73,7 +75,7 @@ describe("bootstrap-t intervals", () => {
       theory: "H1: w raises m",
       settings: { interval: "bootstrap_t", replications: 4000, errors: "HC3" },
     });
-    const slope = simple.equations[0]!.coefficients.find((k) => k.term === "w")!;
+    const slope = equationsOf(simple)[0]!.coefficients.find((k) => k.term === "w")!;
     const { bootstrapT } = slope.bootstrap!;
     const student = slope.errors.HC3!;
     expect(Math.abs(bootstrapT!.lower - student.lower) / student.se).toBeLessThan(0.35);

@@ -1,15 +1,10 @@
+import type { CovarianceRule, ResampleCovariance } from "../../model";
+import { WeightedSums } from "../../numerics/weighted-sums";
 import { choleskyInPlace, choleskySolveInPlace } from "../../numerics/cholesky";
 import type { CovarianceKind } from "../../study";
 import { LEVERAGE_ONE, residualMultiplier } from "./covariance";
 import type { RefitProblem } from "./refit";
-import { RowProducts } from "./row-products";
 import { restandardise } from "./restandardise";
-
-/** Which covariance of the coefficients is wanted of every resample. */
-export interface CovarianceRule {
-  kind: CovarianceKind;
-  crossEquations: "joint" | "zero";
-}
 
 /** A pivot below this share leaves too few digits for a standard error. */
 const SMALL_PIVOT = 1e-10;
@@ -20,13 +15,14 @@ const SMALL_PIVOT = 1e-10;
  * x_g x_h' weighted by residuals (HC) or the residual covariance times X_g'X_h (classical). Everything is found in
  * scores of the sample and turned into the units of the coefficients at the end. Nothing is allocated per resample.
  */
-export class ResampledCovariance {
+export class ResampledCovariance implements ResampleCovariance {
   /** Coefficients of all equations. */
   readonly size: number;
   /** Row-major size x size, of the resample given last. */
   readonly values: Float64Array;
   private readonly fits: ScoreFit[];
-  private readonly products: RowProducts;
+  private readonly products: WeightedSums;
+  private readonly weights: Float64Array;
   /** Sums and cross-products of the columns, over the rows drawn; of the classical blocks and of (X'X)^-1. */
   private readonly drawn: Sums;
   /** The same weighted by residuals. */
@@ -46,7 +42,8 @@ export class ResampledCovariance {
   ) {
     const { equations, width, n, z } = problem;
     this.fits = equations.map((_, g) => new ScoreFit(problem, g));
-    this.products = new RowProducts(n, width, z);
+    this.products = new WeightedSums({ rows: n, width, values: z, extra: new Float64Array(0), members: null });
+    this.weights = new Float64Array(n);
     const size = this.fits.reduce((sum, fit) => sum + fit.p, 0);
     const square = (): Float64Array => new Float64Array(size * size);
     const sums = (): Sums => ({ count: 0, sums: new Float64Array(width), cross: new Float64Array(width * width), width });
@@ -67,15 +64,8 @@ export class ResampledCovariance {
    * @returns false where the resample has no covariance (too collinear; a leverage of one under HC2 to HC4)
    */
   find(counts: Float64Array): boolean {
-    const { fits, products, drawn } = this;
-    drawn.count = 0;
-    products.clear();
-    for (let i = 0; i < counts.length; i++) {
-      if (counts[i] === 0) continue;
-      drawn.count += counts[i]!;
-      products.list(i, counts[i]!);
-    }
-    products.sum(drawn.sums, drawn.cross);
+    const { fits, drawn } = this;
+    this.addUp(counts, drawn);
     for (const fit of fits) {
       if (drawn.count <= fit.p || !fit.solve(drawn, counts) || !fit.weigh(this.rule.kind, counts, drawn.count)) return false;
     }
@@ -87,23 +77,25 @@ export class ResampledCovariance {
     return true;
   }
 
+  private addUp(weights: Float64Array, into: Sums): void {
+    let count = 0;
+    for (let i = 0; i < weights.length; i++) count += weights[i]!;
+    this.products.find(weights);
+    into.count = count;
+    into.sums.set(this.products.sums);
+    into.cross.set(this.products.cross);
+  }
+
   /** M of two equations, and its mirror. */
   private block(g: ScoreFit, h: ScoreFit, counts: Float64Array): void {
-    const { size, middle, products, weighted, drawn } = this;
+    const { size, middle, weighted, drawn, weights } = this;
     const { kind, crossEquations } = this.rule;
     const wanted = g === h || crossEquations === "joint";
     let factor = 1;
     if (wanted && kind === "classical") factor = residualCovariance(g, h, counts, drawn.count);
     else if (wanted) {
-      weighted.count = 0;
-      products.clear();
-      for (let i = 0; i < counts.length; i++) {
-        if (counts[i] === 0) continue;
-        const weight = counts[i]! * g.scores[i]! * h.scores[i]!;
-        weighted.count += weight;
-        products.list(i, weight);
-      }
-      products.sum(weighted.sums, weighted.cross);
+      for (let i = 0; i < counts.length; i++) weights[i] = counts[i] === 0 ? 0 : counts[i]! * g.scores[i]! * h.scores[i]!;
+      this.addUp(weights, weighted);
     }
     const from = kind === "classical" ? drawn : weighted;
     for (let a = 0; a < g.p; a++) {

@@ -1,11 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { guessVariable, TableBuilder } from "../../data";
-import { compileExpression } from "../../effects";
+import { compileExpression, parameterAt } from "../../model";
 import { prepare, type Prepared } from "../../prepare";
 import { RandomStream } from "../../numerics/random";
 import { DEFAULT_SETTINGS, newDefinition, type Settings } from "../../study";
-import { Refitter } from "./refit";
+import { refitUnder } from "../../test-kit";
+import { LeastSquaresKernel, type RefitProblem } from "./refit";
 
 const N = 60;
 
@@ -41,20 +42,20 @@ const THEORIES = [
 describe("z-scores of a resample's own", () => {
   it.each(THEORIES)("equal a full analysis of the repeated rows: %s", (theory) => {
     const whole = prepared(theory, ROWS, "standardised");
-    const refitter = new Refitter(whole.resampling.refit);
+    const kernel = new LeastSquaresKernel(whole.fit.kernelData() as RefitProblem);
     fc.assert(
       fc.property(fc.nat(10_000), (seed) => {
         const counts = new Float64Array(N);
         new RandomStream(seed, 5).countDraws(counts, N, N);
-        const out = new Float64Array(whole.layout.size);
-        fc.pre(refitter.refit(counts, out, 0));
+        const out = refitUnder(kernel, counts)!;
+        fc.pre(out !== null);
         const own = prepared(
           theory,
           ROWS.flatMap((row, i) => new Array<(string | number)[]>(counts[i]!).fill(row)),
           "standardised",
         );
         own.theta.forEach((value, i) => {
-          const label = own.layout.labels[i]!;
+          const label = own.fit.parameters.labels[i]!;
           // The SD of a product is no part of any effect and is left in the scores of the whole sample.
           if (label.startsWith("SD(") && label.includes(":")) return;
           expect(Math.abs(out[i]! - value), label).toBeLessThanOrEqual(1e-7 * Math.max(1, Math.abs(value)));
@@ -66,11 +67,10 @@ describe("z-scores of a resample's own", () => {
 
   it.each(THEORIES)("and in raw units every effect, averages of the resample's own cases among them: %s", (theory) => {
     const whole = prepared(theory, ROWS, "none");
-    const refitter = new Refitter(whole.resampling.refit);
+    const kernel = new LeastSquaresKernel(whole.fit.kernelData() as RefitProblem);
     const counts = new Float64Array(N);
     new RandomStream(3, 5).countDraws(counts, N, N);
-    const out = new Float64Array(whole.layout.size);
-    expect(refitter.refit(counts, out, 0)).toBe(true);
+    const out = refitUnder(kernel, counts)!;
     const own = prepared(
       theory,
       ROWS.flatMap((row, i) => new Array<(string | number)[]>(counts[i]!).fill(row)),
@@ -96,12 +96,12 @@ describe("z-scores of a resample's own", () => {
     const theory = "H1: w strengthens x to y through m on x to m";
     const [raw, scores] = (["none", "standardised"] as const).map((c) => prepared(theory, ROWS, c)) as [Prepared, Prepared];
     const index = (p: Prepared): number => p.estimates[p.quantities.findIndex((q) => q.kind === "index")]!;
-    const sd = (p: Prepared, name: string): number => p.theta[p.layout.index.get(`SD(${name})`)!]!;
+    const sd = (p: Prepared, name: string): number => p.theta[parameterAt(p.fit.parameters, `SD(${name})`)]!;
     expect(index(scores)).toBeCloseTo((index(raw) * sd(raw, "x") * sd(raw, "w")) / sd(raw, "y"), 10);
     expect(sd(scores, "x")).toBeCloseTo(1, 12);
     const t = (p: Prepared): number => {
-      const at = p.layout.index.get("m ~ x:w")!;
-      const v = p.covariances.HC3;
+      const at = parameterAt(p.fit.parameters, "m ~ x:w");
+      const v = p.fit.covariances.HC3;
       return p.theta[at]! / Math.sqrt(v.values[at * v.size + at]!);
     };
     expect(t(scores)).toBeCloseTo(t(raw), 8);

@@ -1,4 +1,4 @@
-import type { Design, Equation } from "./design";
+import type { Design, Equation } from "../../design";
 
 /**
  * How coefficients of an equation in the full sample's z-scores turn into those in a resample's own z-scores. With

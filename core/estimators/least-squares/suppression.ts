@@ -1,21 +1,7 @@
 import { correlation } from "../../numerics/moments";
 import type { EquationFit } from "./fit";
-import type { CoefficientTest } from "./tests";
-
-export type SuppressionFlag = "sign_reversed" | "beta_above_one" | "enhanced";
-
-/** A standardised coefficient beside the simple correlation it is compared with. */
-export interface Suppression {
-  term: string;
-  beta: number;
-  /** Correlation of the column with the outcome, no other predictor held. */
-  correlation: number;
-  vif: number;
-  semipartial: number;
-  flags: SuppressionFlag[];
-  /** What the difference between the two is called, if anything: the one place where that is decided. */
-  kind: "suppression" | "collinearity" | null;
-}
+import type { CoefficientTest } from "../../model";
+import type { Suppression, SuppressionFlag } from "../sections";
 
 /** A variance inflation above this makes a strange coefficient a matter of imprecision first. */
 const HIGH_VIF = 10;

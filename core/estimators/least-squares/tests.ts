@@ -1,30 +1,7 @@
-import { choleskyInPlace, choleskySolveInPlace } from "../../numerics/cholesky";
-import { fisherP, studentP, studentQuantile } from "../../numerics/distributions";
+import { coefficientTest, squaredDistance, waldF, type CoefficientTest, type Covariance, type FTest } from "../../model";
+import { fisherP } from "../../numerics/distributions";
 import type { CovarianceKind } from "../../study";
-import type { JointCovariance } from "./covariance";
 import type { EquationFit } from "./fit";
-
-/** A t test with its interval. */
-export interface CoefficientTest {
-  se: number;
-  t: number;
-  /** Degrees of freedom: of the residuals, or Satterthwaite's under cluster-robust errors. */
-  df: number;
-  p: number;
-  lower: number;
-  upper: number;
-}
-
-/**
- * @param df degrees of freedom; @param level confidence level of the interval
- * @returns null where the covariance is not available
- */
-export function coefficientTest(b: number, variance: number, df: number, level: number): CoefficientTest | null {
-  if (!Number.isFinite(variance) || !(df > 0)) return null;
-  const se = Math.sqrt(variance);
-  const reach = studentQuantile(1 - (1 - level) / 2, df) * se;
-  return { se, t: b / se, df, p: studentP(b / se, df), lower: b - reach, upper: b + reach };
-}
 
 /**
  * How a linear function of an equation's coefficients weighs the rows: X (X'X)^-1 c.
@@ -51,7 +28,7 @@ export function degreesOfFreedom(fit: EquationFit, kind: CovarianceKind, weights
  */
 export function linearTest(
   fit: EquationFit,
-  v: JointCovariance,
+  v: Covariance,
   start: number,
   kind: CovarianceKind,
   weights: ArrayLike<number>,
@@ -65,7 +42,7 @@ export function linearTest(
 }
 
 /** w' V u over the coefficients of one equation. */
-function form(w: ArrayLike<number>, u: ArrayLike<number>, v: JointCovariance, start: number, p: number): number {
+function form(w: ArrayLike<number>, u: ArrayLike<number>, v: Covariance, start: number, p: number): number {
   let sum = 0;
   for (let i = 0; i < p; i++) {
     if (w[i] === 0) continue;
@@ -74,58 +51,13 @@ function form(w: ArrayLike<number>, u: ArrayLike<number>, v: JointCovariance, st
   return sum;
 }
 
-export interface FTest {
-  F: number;
-  df1: number;
-  df2: number;
-  p: number;
-}
-
-/** A pivot of the correlation matrix below this leaves no digits for a quadratic form. */
-const SINGULAR = 1e-13;
-
-/**
- * b' V^-1 b, the squared length of b in units of its covariance.
- * @param b q numbers; @param v their covariance, row-major q x q
- * @returns null where V is not available or singular to working precision
- */
-export function squaredDistance(b: ArrayLike<number>, v: ArrayLike<number>): number | null {
-  const q = b.length;
-  if (q === 0 || !Array.from(v).every(Number.isFinite)) return null;
-  // Scaling to unit diagonal keeps the solve well behaved when coefficients differ by orders of magnitude.
-  const scale = Array.from({ length: q }, (_, i) => Math.sqrt(v[i * q + i]!));
-  if (!scale.every((s) => s > 0)) return null;
-  const matrix = Float64Array.from({ length: q * q }, (_, at) => v[at]! / (scale[Math.floor(at / q)]! * scale[at % q]!));
-  if (!(choleskyInPlace(matrix, q, q) > SINGULAR)) return null;
-  const rhs = Float64Array.from(scale, (s, i) => b[i]! / s);
-  const x = rhs.slice();
-  choleskySolveInPlace(matrix, q, q, x);
-  return rhs.reduce((sum, value, i) => sum + value * x[i]!, 0);
-}
-
-/**
- * Wald F of “these coefficients are all zero”: b' V^-1 b / q on (q, df); with classical V the usual F.
- * @param b the q coefficients; @param v their covariance, row-major q x q
- */
-export function waldF(b: ArrayLike<number>, v: ArrayLike<number>, df: number): FTest | null {
-  const distance = squaredDistance(b, v);
-  if (distance === null) return null;
-  const F = distance / b.length;
-  return { F, df1: b.length, df2: df, p: fisherP(F, b.length, df) };
-}
-
 /** Weights that pick one coefficient each. */
 const picks = (positions: readonly number[], p: number): number[][] =>
   positions.map((at) => Array.from({ length: p }, (_, i) => (i === at ? 1 : 0)));
 
 /** Wald F that the coefficients at these positions (intercept = 0) are all zero. */
-export const coefficientsF = (
-  fit: EquationFit,
-  v: JointCovariance,
-  start: number,
-  kind: CovarianceKind,
-  positions: number[],
-): FTest | null => jointF(fit, v, start, kind, picks(positions, fit.p));
+export const coefficientsF = (fit: EquationFit, v: Covariance, start: number, kind: CovarianceKind, positions: number[]): FTest | null =>
+  jointF(fit, v, start, kind, picks(positions, fit.p));
 
 /**
  * Wald F that linear functions of one equation's coefficients are all zero. Under cluster-robust errors the
@@ -134,13 +66,7 @@ export const coefficientsF = (
  * @param start where the equation's coefficients begin in the covariance
  * @param weights of the coefficients in each function, intercept first
  */
-export function jointF(
-  fit: EquationFit,
-  v: JointCovariance,
-  start: number,
-  kind: CovarianceKind,
-  weights: ArrayLike<number>[],
-): FTest | null {
+export function jointF(fit: EquationFit, v: Covariance, start: number, kind: CovarianceKind, weights: ArrayLike<number>[]): FTest | null {
   const b = weights.map((w) => fit.b.reduce((sum, value, i) => sum + w[i]! * value, 0));
   const block = weights.flatMap((w) => weights.map((u) => form(w, u, v, start, fit.p)));
   if (kind !== "CR2") return waldF(b, block, fit.df);

@@ -1,42 +1,19 @@
-import { codeColumns, pick, type Sample, type TypedColumn, type Variable } from "../../data";
-import { extent, mean, standardDeviation } from "../../numerics/moments";
-import { StudyProblem } from "../../problems";
-import type { EquationSpec } from "../../theory";
-
-/** One column of a design matrix: a numeric variable, or one code column of a categorical one. */
-export interface DesignColumn {
-  /** `hours`, or `group.1` for the first code column of `group`. */
-  key: string;
-  variable: string;
-  /** For people: `hours`, or `group: weekly against waiting list`. */
-  label: string;
-  /** Code columns only: what the coefficient compares. */
-  contrast: string | null;
-  values: Float64Array;
-  sd: number;
-  /** Products only: the columns multiplied, each about its centre. */
-  components: DesignColumn[] | null;
-}
+import { codeColumns, pick, type Sample, type TypedColumn, type Variable } from "../data";
+import { extent, mean, standardDeviation } from "../numerics/moments";
+import { StudyProblem } from "../problems";
+import type { EquationSpec } from "../theory";
+import { centreOf, type Column, type UsedCoding } from "./column";
 
 /** One regression with its columns at the rows of the sample. */
 export interface Equation {
   outcome: string;
-  columns: DesignColumn[];
+  columns: Column[];
   /** Keys of the columns that are covariates only. */
   covariates: Set<string>;
   /** Keys of the columns that are there as moderators only. */
   moderators: Set<string>;
   y: Float64Array;
   sdY: number;
-}
-
-/** Coding of a categorical predictor as used. */
-export interface UsedCoding {
-  variable: string;
-  coding: string;
-  levels: string[];
-  counts: number[];
-  columns: { key: string; contrast: string; codes: number[] }[];
 }
 
 export interface Design {
@@ -54,14 +31,14 @@ export interface Design {
  */
 export function buildDesign(
   specs: EquationSpec[],
-  typed: Map<string, TypedColumn>,
-  variables: Map<string, Variable>,
+  typed: ReadonlyMap<string, TypedColumn>,
+  variables: ReadonlyMap<string, Variable>,
   sample: Sample,
   standardised = false,
 ): Design {
   const codings: UsedCoding[] = [];
-  const cache = new Map<string, DesignColumn[]>();
-  const columnsOf = (name: string, equation: string): DesignColumn[] => {
+  const cache = new Map<string, Column[]>();
+  const columnsOf = (name: string, equation: string): Column[] => {
     let columns = cache.get(name);
     if (!columns) {
       const variable = variables.get(name)!;
@@ -98,7 +75,7 @@ export function buildDesign(
   return { n: sample.n, equations, codings, standardised };
 }
 
-function numericColumn(column: TypedColumn, sample: Sample, standardised: boolean): DesignColumn {
+function numericColumn(column: TypedColumn, sample: Sample, standardised: boolean): Column {
   const raw = pick(column.values, sample.rows);
   const sd = standardDeviation(raw);
   const centre = mean(raw);
@@ -115,7 +92,7 @@ function numericColumn(column: TypedColumn, sample: Sample, standardised: boolea
   };
 }
 
-function coded(column: TypedColumn, variable: Variable, sample: Sample, codings: UsedCoding[]): DesignColumn[] {
+function coded(column: TypedColumn, variable: Variable, sample: Sample, codings: UsedCoding[]): Column[] {
   const index = pick(column.values, sample.rows);
   const all = column.levels!;
   const countOf = all.map((_, level) => index.reduce((sum, v) => sum + (v === level ? 1 : 0), 0));
@@ -147,14 +124,11 @@ function coded(column: TypedColumn, variable: Variable, sample: Sample, codings:
   return columns;
 }
 
-/** Where a column is centred within products: a number at its mean, a code column nowhere. */
-export const centreOf = (column: DesignColumn): number => (column.contrast === null ? mean(column.values) : 0);
-
 /**
  * Products of one column of each variable, made of components about their means: nothing is lost at means of 1e6, and
  * with all lower-order terms in the equation the space is that of the raw products.
  */
-function productColumns(variables: DesignColumn[][]): DesignColumn[] {
+function productColumns(variables: Column[][]): Column[] {
   const [first, second] = variables;
   if (second && first![0]!.variable === second[0]!.variable && first![0]!.contrast !== null) {
     const { variable } = first![0]!;
@@ -166,15 +140,15 @@ function productColumns(variables: DesignColumn[][]): DesignColumn[] {
       },
     );
   }
-  const combinations = variables.reduce<DesignColumn[][]>((all, columns) => all.flatMap((some) => columns.map((c) => [...some, c])), [[]]);
+  const combinations = variables.reduce<Column[][]>((all, columns) => all.flatMap((some) => columns.map((c) => [...some, c])), [[]]);
   return combinations.map((components) => productColumn(components, components.map(centreOf)));
 }
 
 /** The square of one column: a variable that moderates its own effect. */
-const isSquare = (components: DesignColumn[]): boolean => components.length === 2 && components[0]!.key === components[1]!.key;
+const isSquare = (components: Column[]): boolean => components.length === 2 && components[0]!.key === components[1]!.key;
 
 /** The product of columns about the given centres. */
-export function productColumn(components: DesignColumn[], centres: number[]): DesignColumn {
+export function productColumn(components: Column[], centres: number[]): Column {
   const values = components[0]!.values.map((_, i) => components.reduce((all, c, j) => all * (c.values[i]! - centres[j]!), 1));
   return {
     key: components.map((c) => c.key).join(":"),
@@ -187,7 +161,7 @@ export function productColumn(components: DesignColumn[], centres: number[]): De
   };
 }
 
-function refuseConstant(columns: DesignColumn[], name: string, equation: string): void {
+function refuseConstant(columns: Column[], name: string, equation: string): void {
   for (const column of columns) {
     const [min, max] = extent(column.values);
     if (min === max) {

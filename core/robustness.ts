@@ -1,10 +1,9 @@
-import type { Table } from "../data";
-import { Resampler } from "../inference";
-import { prepare, type Prepared } from "../prepare";
-import { StudyProblem } from "../problems";
-import { chosenCovariance, type ErrorKind, type IntervalKind, type Settings, type StudyDefinition } from "../study";
-import { assembleEvidence, type Resamples } from "./assemble";
-import type { Evidence, Verdict } from "./types";
+import type { Table } from "./data";
+import { Analysis } from "./analysis";
+import { StudyProblem } from "./problems";
+import { type ErrorKind, type IntervalKind, type Settings, type StudyDefinition } from "./study";
+import { equationsOf } from "./evidence";
+import type { Evidence, Verdict } from "./evidence";
 
 /** What one way of analysing says of one hypothesis. */
 export interface RobustClaim {
@@ -26,12 +25,19 @@ export interface Specification {
   problem: string | null;
 }
 
+export interface RobustnessOptions {
+  /** Is told of each way as it is found. */
+  tell?: (done: number, of: number, found: Specification) => void;
+  /** Only ways of this kind, beside the analysis as it is set. */
+  only?: Specification["group"];
+}
+
 /** Resamples behind every way that bootstraps: the study's own, up to a number that allows many ways to be tried. */
 export const ROBUST_RESAMPLES = 5000;
 
 /** The most influential rows of every equation: the five largest Cook's distances, where they exceed 4 / n. */
 export function influentialRows(evidence: Evidence): number[] {
-  const rows = evidence.equations.flatMap((e) => (e.checks?.topCook ?? []).filter((r) => r.cook > 4 / e.n).map((r) => r.row));
+  const rows = equationsOf(evidence).flatMap((e) => (e.checks?.topCook ?? []).filter((r) => r.cook > 4 / e.n).map((r) => r.row));
   return [...new Set(rows)].sort((a, b) => a - b);
 }
 
@@ -56,13 +62,17 @@ const ERRORS_TRIED: ErrorKind[] = ["classical", "HC3", "HC4"];
  * cases. Errors of the equations only decide where nothing is resampled, so they are varied under the t and delta-method
  * intervals. All bootstrap intervals of a sample come from the same resamples.
  */
-export function robustness(study: StudyDefinition, table: Table): Specification[] {
+export function robustness(
+  study: StudyDefinition,
+  table: Table,
+  { tell = () => undefined, only }: RobustnessOptions = {},
+): Specification[] {
   const few = {
     ...study,
     settings: { ...study.settings, replications: Math.min(ROBUST_RESAMPLES, study.settings.replications || ROBUST_RESAMPLES) },
   };
-  const base = new Sample(few, table);
-  const own = base.evidence({});
+  const base = analysed(few, table);
+  const own = base.evidence();
   const change =
     (settings: Partial<Settings>): (() => Evidence) =>
     () =>
@@ -70,56 +80,37 @@ export function robustness(study: StudyDefinition, table: Table): Specification[
   const covariates = /^\s*adjust\b/m;
   const rows = influentialRows(own);
   const tries: [Specification["group"], string, () => Evidence][] = [["as set", "as set", () => own]];
-  const { errors: used, interval: chosen, cluster } = base.settings;
+  const { errors: used, interval: chosen, cluster } = base.prepared.study.settings;
   if (!table.moments) {
     for (const [interval, name] of INTERVALS_TRIED) if (interval !== chosen) tries.push(["intervals", name, change({ interval })]);
     // With clusters the errors are cluster-robust in any case.
     const others = cluster === null ? ERRORS_TRIED.filter((errors) => errors !== used) : [];
     for (const errors of others) tries.push(["errors", `t and delta method, ${errors} errors`, change({ errors, interval: "delta" })]);
     if (rows.length > 0)
-      tries.push([
-        "cases",
-        `without the ${rows.length} most influential rows`,
-        () => new Sample(withoutRows(few, rows), table).evidence({}),
-      ]);
+      tries.push(["cases", `without the ${rows.length} most influential rows`, () => analysed(withoutRows(few, rows), table).evidence()]);
   }
   if (own.moderations.length > 0) {
     const centring = study.settings.centring === "mean" ? "none" : "mean";
     const name = centring === "mean" ? "columns of products centred" : "columns of products as they are";
-    tries.push(["centring", name, () => new Sample({ ...few, settings: { ...few.settings, centring } }, table).evidence({})]);
+    tries.push(["centring", name, () => analysed({ ...few, settings: { ...few.settings, centring } }, table).evidence()]);
   }
   if (covariates.test(study.theory)) {
     const theory = study.theory
       .split("\n")
       .map((line) => (covariates.test(line) ? "" : line))
       .join("\n");
-    tries.push(["covariates", "without covariates", () => new Sample({ ...few, theory }, table).evidence({})]);
+    tries.push(["covariates", "without covariates", () => analysed({ ...few, theory }, table).evidence()]);
   }
-  return tries.map(([group, name, task]) => specification(group, name, task, own));
+  const wanted = tries.filter(([group]) => only === undefined || group === only || group === "as set");
+  return wanted.map(([group, name, task], i) => {
+    const found = specification(group, name, task, own);
+    tell(i + 1, wanted.length, found);
+    return found;
+  });
 }
 
-/** One sample with one set of resamples, read under different settings. */
-class Sample {
-  private readonly prepared: Prepared;
-  private readonly resamples: Resamples | null;
-
-  get settings(): Settings {
-    return this.prepared.study.settings;
-  }
-
-  constructor(study: StudyDefinition, table: Table) {
-    this.prepared = prepare(study, table);
-    const { replications } = this.prepared.study.settings;
-    const resampler = replications > 0 ? new Resampler(this.prepared.resampling) : null;
-    this.resamples = resampler && { replicates: [resampler.replicates(0, replications)], jackknife: resampler.jackknife() };
-  }
-
-  evidence(change: Partial<Settings>): Evidence {
-    const settings = { ...this.settings, ...change };
-    const study = { ...this.prepared.study, settings };
-    return assembleEvidence({ ...this.prepared, study, errors: chosenCovariance(settings) }, this.resamples);
-  }
-}
+/** One sample with one set of resamples, which can be read under different settings. */
+const analysed = (study: StudyDefinition, table: Table): Analysis => Analysis.of(study, table).complete();
 
 /** An unsettled verdict is no other one: it only says that more resamples are needed. */
 const isSettled = (verdict: Verdict): boolean => verdict !== "unsettled" && verdict !== "pending";

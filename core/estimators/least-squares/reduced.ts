@@ -1,18 +1,12 @@
-import type { Quantity } from "../effects";
-import {
-  coefficientsF,
-  covariances,
-  fitEquation,
-  linearTest,
-  type CovarianceSet,
-  type Design,
-  type Equation,
-  type EquationFit,
-} from "../estimators/least-squares";
-import type { Prepared } from "../prepare";
-import type { CompiledTheory } from "../theory";
-import { byCovariance, categoricalIn } from "./equations";
-import type { EffectEvidence, Evidence } from "./types";
+import type { Design, Equation } from "../../design";
+import { byCovariance } from "../../model";
+import type { CompiledTheory } from "../../theory";
+import type { ExactTest } from "../engine";
+import type { EquationsSection } from "../sections";
+import { covariances, type CovarianceSet } from "./covariance";
+import { categoricalIn } from "./equations";
+import { fitEquation, type EquationFit } from "./fit";
+import { coefficientsF, linearTest } from "./tests";
 
 /** The regression of an outcome on the exogenous columns alone. */
 export interface ReducedRegression {
@@ -70,13 +64,15 @@ const SAME = 1e-8;
 /**
  * The exact test of a total effect; null unless the slope of the reduced regression is that total effect. Where covariates
  * are explained upstream by the predictor, the regression without mediators holds them fixed and is another quantity.
+ * @param from the column that the effect starts from
  */
 export function reducedTest(
-  { study }: Prepared,
-  { from, to }: Quantity,
+  reduced: ReadonlyMap<string, ReducedRegression>,
+  from: string | null,
+  to: string | null,
   estimate: number,
-  reduced: Map<string, ReducedRegression>,
-): EffectEvidence["reduced"] {
+  level: number,
+): ExactTest | null {
   const regression = reduced.get(to!);
   const at = regression?.fit.equation.columns.findIndex((c) => c.key === from) ?? -1;
   if (!regression || at < 0) return null;
@@ -85,7 +81,7 @@ export function reducedTest(
   const pick = Array.from({ length: fit.p }, (_, j) => (j === at + 1 ? 1 : 0));
   return {
     terms: fit.equation.columns.map((c) => c.key),
-    tests: byCovariance((kind) => linearTest(fit, regression.covariances[kind], 0, kind, pick, study.settings.level)),
+    tests: byCovariance((kind) => linearTest(fit, regression.covariances[kind], 0, kind, pick, level)),
   };
 }
 
@@ -95,16 +91,17 @@ function isSame({ b, s2, hat }: EquationFit, at: number, total: number): boolean
   return Math.abs(slope - total) <= SAME * Math.max(Math.abs(slope), Math.abs(total), se);
 }
 
-/** Joint test of a categorical predictor's total effects, where the reduced slopes are those effects. */
-export function totalOmnibus(reduced: Map<string, ReducedRegression>, effects: readonly EffectEvidence[]): Evidence["totalOmnibus"] {
+/**
+ * Joint test of a categorical predictor's total effects, where the reduced slopes are those effects.
+ * @param isExact does the total effect of a column on an outcome have an exact test?
+ */
+export function totalOmnibus(
+  reduced: ReadonlyMap<string, ReducedRegression>,
+  isExact: (from: string, to: string) => boolean,
+): EquationsSection["totalOmnibus"] {
   return [...reduced].flatMap(([outcome, { fit, covariances: v }]) =>
     categoricalIn(fit.equation)
-      .filter(({ positions }) =>
-        positions.every((at) => {
-          const key = fit.equation.columns[at - 1]!.key;
-          return effects.some((e) => e.kind === "total" && e.from === key && e.to === outcome && e.reduced !== null);
-        }),
-      )
+      .filter(({ positions }) => positions.every((at) => isExact(fit.equation.columns[at - 1]!.key, outcome)))
       .map(({ variable, positions }) => ({
         variable,
         outcome,

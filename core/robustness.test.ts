@@ -1,8 +1,9 @@
+import { equationsOf } from "./evidence";
 import { describe, expect, it } from "vitest";
-import { analyse } from "../analyse";
-import { demoLeverStudy, demoStudy } from "../../demo/study";
-import { prepare } from "../prepare";
-import { residualRows } from "./residuals";
+import { analyse } from "./analyse";
+import { demoLeverStudy, demoStudy } from "../demo/study";
+import { prepare } from "./prepare";
+
 import { influentialRows, robustness, withoutRows } from "./robustness";
 
 const { definition, table } = demoStudy();
@@ -45,13 +46,13 @@ describe("residual rows", () => {
   it("are those that the checks are made of, also with products", () => {
     const lever = demoLeverStudy();
     const prepared = prepare({ ...lever.definition, settings: { ...lever.definition.settings, replications: 0 } }, lever.table);
-    const found = residualRows(prepared, "confidence")!;
+    const found = prepared.fit.residuals!("confidence")!;
     const evidence = analyse({ ...lever.definition, settings: { ...lever.definition.settings, replications: 0 } }, lever.table);
-    const top = evidence.equations.find((e) => e.outcome === "confidence")!.checks!.topCook[0]!;
+    const top = equationsOf(evidence).find((e) => e.outcome === "confidence")!.checks!.topCook[0]!;
     const at = found.rows.indexOf(top.row);
     expect(found.cook[at]).toBeCloseTo(top.cook, 12);
     expect(found.studentised[at]).toBeCloseTo(top.studentisedInternal, 12);
     expect(found.leverage.reduce((a, b) => a + b, 0)).toBeCloseTo(6, 9);
-    expect(residualRows(prepared, "nothing")).toBeNull();
+    expect(prepared.fit.residuals!("nothing")).toBeNull();
   });
 });

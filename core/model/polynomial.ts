@@ -1,6 +1,4 @@
-import type { Design, ParameterLayout } from "../estimators/least-squares";
-import { coefficientLabel } from "../estimators/least-squares";
-import { add, multiply, number, parameter, product, sum, type Expression } from "./expression";
+import { add, multiply, number, product, sum, type Expression } from "./expression";
 
 /** One term: an expression times the listed moderator columns (about their centres), repeated for powers. */
 export interface Term {
@@ -13,28 +11,8 @@ export type Polynomial = Term[];
 
 const same = (a: string[], b: string[]): boolean => a.length === b.length && a.every((key, i) => key === b[i]);
 
-/**
- * The slope of a column in an equation: its coefficient, and each product that contains it times the other components.
- * A square contributes twice its coefficient times the column itself, as every derivative does.
- */
-export function slopeOf(design: Design, layout: ParameterLayout, outcome: string, key: string): Polynomial {
-  const equation = design.equations.find((e) => e.outcome === outcome)!;
-  const coefficient = (column: string): Expression => parameter(layout.index.get(coefficientLabel(outcome, column))!);
-  const products = equation.columns.flatMap((c) => (c.components ? [{ key: c.key, parts: c.components.map((part) => part.key) }] : []));
-  return [
-    { moderators: [], expression: coefficient(key) },
-    ...products
-      .filter(({ parts }) => parts.includes(key))
-      .map(({ key: column, parts }) => {
-        const power = parts.filter((part) => part === key).length;
-        const moderators = without(parts, key).sort();
-        return { moderators, expression: power === 1 ? coefficient(column) : multiply(number(power), coefficient(column)) };
-      }),
-  ];
-}
-
 /** A list with one occurrence of a key taken out. */
-function without(keys: readonly string[], key: string): string[] {
+export function without(keys: readonly string[], key: string): string[] {
   const rest = [...keys];
   rest.splice(rest.indexOf(key), 1);
   return rest;

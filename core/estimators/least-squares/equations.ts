@@ -1,37 +1,43 @@
-import {
-  coefficientsF,
-  conditionNumbers,
-  equationChecks,
-  generalisedVif,
-  linearTest,
-  suppression,
-  type CoefficientTest,
-  type CovarianceSet,
-  type Equation,
-  type EquationFit,
-} from "../estimators/least-squares";
-import type { Prepared } from "../prepare";
-import { COVARIANCES, type CovarianceKind } from "../study";
-import type { ByCovariance, CoefficientEvidence, EquationEvidence } from "./types";
+import { byCovariance, type CoefficientTest } from "../../model";
+import type { CovarianceKind } from "../../study";
+import type { Equation } from "../../design";
+import type { CoefficientEvidence, EquationEvidence } from "../sections";
+import { equationChecks } from "./checks";
+import { conditionNumbers } from "./condition";
+import { covariances, type CovarianceSet } from "./covariance";
+import type { EquationFit } from "./fit";
+import { generalisedVif } from "./generalised-vif";
+import { inZScores } from "./metric";
+import { suppression } from "./suppression";
+import { coefficientsF, linearTest } from "./tests";
 
-/** Builds a record with one entry per covariance kind. */
-export function byCovariance<T>(make: (kind: CovarianceKind) => T | null): ByCovariance<T> {
-  return Object.fromEntries(COVARIANCES.map((kind) => [kind, make(kind)])) as ByCovariance<T>;
+/** One equation as it was fitted and as it is reported. */
+export interface ReportedEquation {
+  /** As fitted: products about the means of their components. */
+  fitted: EquationFit;
+  fittedCovariances: CovarianceSet;
+  /** In the metric in which coefficients are reported. */
+  reported: EquationFit;
+  reportedCovariances: CovarianceSet;
+  /** Where its coefficients begin in the covariances. */
+  start: number;
+  errors: CovarianceKind;
+  level: number;
+  /** 0-based file row of each case; null where rows are not known. */
+  rows: ArrayLike<number> | null;
+  /** Every variable is a z-score: t limits would take the SDs as known, so the bootstrap stands alone. */
+  standardised: boolean;
+  /** Coefficients of z-scores are wanted besides, as in a theory with products. */
+  withZScores: boolean;
 }
 
-/** The evidence of equation g in the metric in which coefficients are reported, without bootstrap results. */
-export function equationEvidence(prepared: Prepared, g: number, zScores: ZScores | null): EquationEvidence {
-  const { reportedCovariances: covariances, sample, design, dataset } = prepared;
-  const fit = prepared.reported[g]!;
-  const centred = prepared.fits[g]!;
-  const start = prepared.layout.starts[g]!;
-  const { level } = prepared.study.settings;
+/** The evidence of one equation, without bootstrap results. */
+export function equationEvidence(of: ReportedEquation): EquationEvidence {
+  const { fitted, reported: fit, reportedCovariances: reported, start, level, errors: chosen } = of;
   const { equation } = fit;
   const keys = equation.columns.map((c) => c.key);
-  // Without rows residuals are not known, whatever rows stand in for the moments.
-  const checks = dataset.table.moments ? null : equationChecks(fit, sample.rows, level);
-  // Where every variable is a z-score, t limits would take the SDs as known; the bootstrap stands alone.
-  const errors = (at: number) => (design.standardised ? noErrors() : coefficient(fit, at, start, covariances, level).errors);
+  const zScores = of.withZScores ? zScoresOf(fitted) : null;
+  const errors = (at: number) => (of.standardised ? noErrors() : coefficient(fit, at, start, reported, level).errors);
   return {
     outcome: equation.outcome,
     terms: keys,
@@ -46,8 +52,8 @@ export function equationEvidence(prepared: Prepared, g: number, zScores: ZScores
     // About the means: the test is the same in every metric, but raw products far from zero leave it no digits.
     modelF: byCovariance((kind) =>
       coefficientsF(
-        centred,
-        prepared.covariances[kind],
+        fitted,
+        of.fittedCovariances[kind],
         start,
         kind,
         keys.map((_, j) => j + 1),
@@ -55,30 +61,31 @@ export function equationEvidence(prepared: Prepared, g: number, zScores: ZScores
     ),
     conditionNumber: conditionNumbers(fit),
     coefficients: ["intercept", ...keys].map((_, at) => ({
-      ...coefficient(fit, at, start, covariances, level),
+      ...coefficient(fit, at, start, reported, level),
       errors: errors(at),
       zScores: zScores && { b: zScores.fit.b[at]!, errors: coefficient(zScores.fit, at, 0, zScores.covariances, level).errors },
     })),
     omnibus: categoricalIn(equation).map(({ variable, positions }) => ({
       variable,
-      test: byCovariance((kind) => coefficientsF(fit, covariances[kind], start, kind, positions)),
+      test: byCovariance((kind) => coefficientsF(fit, reported[kind], start, kind, positions)),
       ...generalisedVif(fit, positions),
     })),
-    checks,
-    suppression: suppression(fit, (at) => linearTest(fit, covariances[prepared.errors], start, prepared.errors, pickOne(at, fit.p), level)),
-    r2Change: r2Changes(centred, start, prepared.covariances),
+    // Without rows residuals are not known, whatever rows stand in for the moments.
+    checks: of.rows && equationChecks(fit, of.rows, level),
+    suppression: suppression(fit, (at) => linearTest(fit, reported[chosen], start, chosen, pickOne(at, fit.p), level)),
+    r2Change: r2Changes(fitted, start, of.fittedCovariances),
   };
+}
+
+/** An equation once more, in z-scores. */
+function zScoresOf(fit: EquationFit): { fit: EquationFit; covariances: CovarianceSet } {
+  const scaled = inZScores(fit);
+  return { fit: scaled, covariances: covariances([scaled]) };
 }
 
 const noErrors = (): CoefficientEvidence["errors"] => byCovariance<CoefficientTest>(() => null);
 
 const pickOne = (at: number, p: number): number[] => Array.from({ length: p }, (_, i) => (i === at ? 1 : 0));
-
-/** The same equation with z-scores in place of numeric variables. */
-export interface ZScores {
-  fit: EquationFit;
-  covariances: CovarianceSet;
-}
 
 /** Products that are part of no other product; the code columns of one categorical variable belong together. */
 function highestProducts({ columns }: Equation): { terms: string[]; positions: number[] }[] {

@@ -1,0 +1,125 @@
+import type { Table } from "./data";
+import type { Dataset } from "./dataset";
+import { assembleEvidence, type Evidence, type Resamples } from "./evidence";
+import type { ReplicateBlock } from "./inference";
+import { prepare, type Prepared } from "./prepare";
+import { resamplerOf } from "./replicate-maker";
+import type { ReplicatePool } from "./replicate-pool";
+import { chosenCovariance, type Settings, type StudyDefinition } from "./study";
+
+/** The first intervals appear after so many replicates; batches then grow. */
+const FIRST_BATCH = 400;
+const BATCH_GROWTH = 1.8;
+const MAX_BATCH = 5_000;
+/** Evidence is put together anew when there are so many times as many replicates as the last time. */
+const ASSEMBLE_GROWTH = 2.5;
+
+/** How far a run has come; evidence only where it was put together anew. */
+export interface Progress {
+  done: number;
+  evidence: Evidence | null;
+}
+
+/**
+ * A study under analysis: estimates at once, then resamples, here or on other threads, in one go or in batches. Every
+ * analysis goes through this: the app's, the command line's, robustness checks and simulations.
+ */
+export class Analysis {
+  private readonly blocks: ReplicateBlock[] = [];
+  private left: ReplicateBlock | null = null;
+  private readonly key: string;
+
+  constructor(readonly prepared: Prepared) {
+    started += 1;
+    this.key = `run ${started}`;
+  }
+
+  /** @throws StudyProblem for anything that stops the analysis */
+  static of(study: StudyDefinition, table: Table, options: { tolerant?: boolean; dataset?: Dataset } = {}): Analysis {
+    return new Analysis(prepare(study, table, options));
+  }
+
+  get requested(): number {
+    return this.prepared.study.settings.replications;
+  }
+
+  /** Replicates made so far: the first so many. */
+  get done(): number {
+    return this.blocks.reduce((sum, block) => sum + block.count, 0);
+  }
+
+  /** The replicates so far, for keeping. */
+  get made(): readonly ReplicateBlock[] {
+    return this.blocks;
+  }
+
+  /** Takes replicates over that were made before; they must be the next ones, in order. */
+  add(blocks: readonly ReplicateBlock[]): void {
+    this.blocks.push(...blocks);
+  }
+
+  /**
+   * Everything that can be said with the replicates so far.
+   * @param change settings that are read when evidence is put together: interval, errors, level, tail, correction
+   */
+  evidence(change: Partial<Settings> = {}): Evidence {
+    const { prepared } = this;
+    const settings = { ...prepared.study.settings, ...change };
+    const changed = { ...prepared, study: { ...prepared.study, settings }, errors: chosenCovariance(settings) };
+    return assembleEvidence(changed, this.resamples());
+  }
+
+  /** Makes all replicates that are missing in this thread. */
+  complete(): this {
+    const missing = this.requested - this.done;
+    if (missing > 0) this.add([resamplerOf(this.prepared.resampling).replicates(this.done, missing)]);
+    return this;
+  }
+
+  /** Makes all replicates that are missing on other threads. */
+  async completeOn(pool: ReplicatePool): Promise<this> {
+    const missing = this.requested - this.done;
+    if (missing <= 0) return this;
+    const making = pool.replicates(this.key, this.prepared.resampling, this.done, missing);
+    // While others make replicates, this thread leaves one out at a time.
+    this.jackknife();
+    this.add(await making);
+    return this;
+  }
+
+  /**
+   * Makes the missing replicates in growing batches, and puts evidence together while the next batch is on its way.
+   * @param signal ends the run between batches; what is made is kept
+   */
+  async *resample(pool: ReplicatePool, signal: AbortSignal): AsyncGenerator<Progress> {
+    const { requested, key } = this;
+    let size = FIRST_BATCH;
+    let assembledAt = this.done;
+    const next = (from: number): Promise<ReplicateBlock[]> | null => {
+      const count = Math.min(Math.round(size), requested - from);
+      size = Math.min(size * BATCH_GROWTH, MAX_BATCH);
+      return count > 0 && !signal.aborted ? pool.replicates(key, this.prepared.resampling, from, count) : null;
+    };
+    for (let pending = next(this.done); pending;) {
+      const blocks = await pending;
+      this.add(blocks);
+      const { done } = this;
+      pending = next(done);
+      const assemble = pending === null || done >= assembledAt * ASSEMBLE_GROWTH;
+      if (assemble) assembledAt = done;
+      yield { done, evidence: assemble ? this.evidence() : null };
+    }
+  }
+
+  private resamples(): Resamples | null {
+    return this.blocks.length > 0 ? { replicates: this.blocks, jackknife: this.jackknife() } : null;
+  }
+
+  private jackknife(): ReplicateBlock {
+    this.left ??= resamplerOf(this.prepared.resampling).jackknife();
+    return this.left;
+  }
+}
+
+/** Names runs apart where several share a pool. */
+let started = 0;

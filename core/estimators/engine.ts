@@ -1,0 +1,119 @@
+import type { Sample, TypedColumn, Variable } from "../data";
+import type { Column } from "../design";
+import type { EffectFamily, EffectSource } from "../effects";
+import type { BootstrapSummary } from "../inference";
+import type { ByCovariance, CoefficientTest, Covariance, Expression, FTest, Kernel, Parameters, Quantity } from "../model";
+import type { Warning } from "../problems";
+import type { CovarianceKind, Settings } from "../study";
+import type { CompiledTheory } from "../theory";
+import type { ResidualRows, Section } from "./sections";
+
+/** A choice that one engine offers beyond the common settings; its value stands in `settings.options`. */
+export interface OptionSpec {
+  name: string;
+  label: string;
+  /** What it does, in a sentence. */
+  help: string;
+  /** Choices with their words; none where a number is wanted. */
+  choices?: Record<string, string>;
+  initial: string | number;
+}
+
+/** Can an engine estimate a theory with these data? If not, why, in words that say what to do. */
+export type Suitability = { suits: true } | { suits: false; reason: string };
+
+/** The data as an engine sees them: the rows that are used, and what is known of their columns. */
+export interface ModelData {
+  typed: ReadonlyMap<string, TypedColumn>;
+  variables: ReadonlyMap<string, Variable>;
+  sample: Sample;
+  /** Row positions of each cluster, where errors have to allow for them. */
+  clusters: Int32Array[] | null;
+  /** Only means and covariances are known; the rows merely have these moments. */
+  momentsOnly: boolean;
+}
+
+/** One outcome as a linear function of its columns, each about its mean: what slopes, lines and regions are read from. */
+export interface Line {
+  outcome: string;
+  outcomeMean: number;
+  outcomeSd: number;
+  columns: Column[];
+  /** The mean of the outcome, then the coefficients of the columns. */
+  b: Float64Array;
+  /** Where the equation's coefficients begin in the parameter vector. */
+  start: number;
+  /** Of `b`, by kind. */
+  covariances: Record<CovarianceKind, Covariance>;
+  /** Degrees of freedom of the t test of a linear function of `b`. */
+  df(kind: CovarianceKind, weights: ArrayLike<number>): number;
+}
+
+/** The exact test of an effect, where the engine knows one that does not rest on the delta method. */
+export interface ExactTest {
+  terms: string[];
+  tests: ByCovariance<CoefficientTest>;
+}
+
+/** What an engine may say besides when everything else is known. */
+export interface SectionContext {
+  /** Resampled coefficients, in the order of `Fit.coefficients`; null before there are any. */
+  bootstrap: (BootstrapSummary | null)[] | null;
+  /** Ids of total effects that have an exact test. */
+  exact: ReadonlySet<string>;
+}
+
+/**
+ * What an engine has found on the sample. Everything downstream - effects, intervals, verdicts, tables, exports - reads
+ * this and nothing else of the engine. The optional members are for what not every engine can say.
+ */
+export interface Fit<D = unknown> extends EffectSource {
+  parameters: Parameters;
+  /** The parameter vector; asked for once all averages have been. */
+  vector(): Float64Array;
+  /** Covariance of the parameters that have one, by kind; NaN where a kind does not exist. */
+  covariances: Record<CovarianceKind, Covariance>;
+  /** Every coefficient depends on SDs of the sample, as where all variables are z-scores: no t test, no delta method. */
+  standardised: boolean;
+  /** Every coefficient as it is reported, as a quantity. */
+  coefficients: Quantity[];
+  /** The plain data from which workers make the kernel; asked for once all averages have been. */
+  kernelData(): D;
+
+  /** The t test of a function of the parameters; null where no t distribution applies. */
+  tTest?(expression: Expression, kind: CovarianceKind, level: number): CoefficientTest | null;
+  /** The F test that functions of the parameters are all zero; null where no F distribution applies. */
+  fTest?(expressions: Expression[], kind: CovarianceKind): FTest | null;
+  exactTest?(quantity: Quantity, estimate: number, level: number): ExactTest | null;
+  /** Outcomes with products of columns, as linear functions of them. */
+  lines?(): Line[];
+  /** Families of effects that only this engine knows. */
+  families?: EffectFamily[];
+  sections?(context: SectionContext): Section[];
+  warnings?: Warning[];
+  residuals?(outcome: string): ResidualRows | null;
+  /** Columns of the equation of an outcome, and the outcome itself, in the rows of the sample. */
+  points?(outcome: string): { y: Float64Array; columns: Column[] } | null;
+}
+
+/**
+ * A way of estimating. To add one, write a folder in core/estimators/ that exports an Engine and list it in registry.ts;
+ * nothing outside the folder names it.
+ */
+export interface Engine<D = unknown> {
+  id: string;
+  /** For people: “least squares”. */
+  label: string;
+  options: OptionSpec[];
+  suits(theory: CompiledTheory, data: ModelData): Suitability;
+  /** @throws StudyProblem for anything that stops the analysis */
+  fit(theory: CompiledTheory, data: ModelData, settings: Settings): Fit<D>;
+  /** Called in workers, with data that `Fit.kernelData` made. */
+  kernel(data: D): Kernel;
+}
+
+/** What workers are given of an engine. */
+export interface KernelData {
+  engine: string;
+  data: unknown;
+}

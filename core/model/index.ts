@@ -1,0 +1,37 @@
+export { byCovariance, type ByCovariance } from "./by-covariance";
+export { bilinearForm, quadraticForm, squaredDistance, withoutCrossBlocks, type Covariance } from "./covariance";
+export {
+  add,
+  compileExpression,
+  compileGradient,
+  divide,
+  gradient,
+  isLinear,
+  multiply,
+  number,
+  parameter,
+  parametersOf,
+  product,
+  subtract,
+  sum,
+  type Evaluator,
+  type Expression,
+  type GradientAdder,
+} from "./expression";
+export type { CovarianceRule, Kernel, KernelColumns, Resample, ResampleCovariance } from "./kernel";
+export {
+  addParameter,
+  averageLabel,
+  coefficientLabel,
+  equationOf,
+  firstFixed,
+  makeParameters,
+  parameterAt,
+  sdLabel,
+  type EquationBlock,
+  type ParameterRole,
+  type Parameters,
+} from "./parameters";
+export { at, combined, derivative, moderatorsOf, powerOf, substitute, times, without, type Polynomial, type Term } from "./polynomial";
+export type { EffectKind, Quantity } from "./quantity";
+export { coefficientTest, normalTest, waldF, type CoefficientTest, type FTest, type NormalTest } from "./tests";

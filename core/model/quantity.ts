@@ -1,0 +1,48 @@
+import type { Expression } from "./expression";
+
+export type EffectKind =
+  | "direct"
+  | "specific_indirect"
+  | "total_indirect"
+  | "total"
+  | "contrast"
+  | "proportion_mediated"
+  | "ratio_to_direct"
+  | "partially_standardised"
+  | "completely_standardised"
+  | "explained_variance"
+  | "combined_indirect"
+  | "average_direct"
+  | "average_indirect"
+  | "average_total"
+  | "average_change"
+  | "comparison"
+  | "interaction"
+  | "conditional_direct"
+  | "conditional_indirect"
+  | "conditional_contrast"
+  | "conditional_index"
+  | "index"
+  | "curve"
+  | "own";
+
+/** Something to be estimated: a labelled function of the parameter vector. */
+export interface Quantity {
+  /** Stable and readable: `indirect hours > confidence > belonging`. Never taken apart: what it says stands in the fields. */
+  id: string;
+  kind: EffectKind;
+  /** For people: “hours on belonging through confidence”. */
+  label: string;
+  /** The design column the effect starts from (`hours`, `group.1`); null where that has no meaning. */
+  from: string | null;
+  to: string | null;
+  /** Mediators of a specific indirect effect, in order. */
+  via: string[];
+  /** The quantity this one rescales or summarises. */
+  of: string | null;
+  expression: Expression;
+  /** Differences between levels: which of them belong together when p is adjusted for their number. */
+  family?: string;
+  /** Moderated effects: averaged over the cases of the sample. */
+  averaged?: boolean;
+}

@@ -1,0 +1,69 @@
+import type { ReplicateBlock } from "./inference";
+import type { ResamplingProblem } from "./prepare";
+import type { MakerRequest } from "./replicate-maker";
+
+/** A thread that makes replicates, as a browser or Node starts it. */
+export interface MakerThread {
+  /** Answers in the order asked; rejects when the thread has died. */
+  ask(request: MakerRequest): Promise<ReplicateBlock | null>;
+  end(): void;
+}
+
+/** So often a share is tried again on a fresh thread before the fault is said. */
+const MOST_TRIES = 3;
+
+/**
+ * Threads that make the replicates of one problem at a time. Which thread makes which changes no digit. A thread that dies is
+ * replaced, and its share made again.
+ */
+export class ReplicatePool {
+  private readonly seats: Seat[];
+
+  constructor(start: () => MakerThread, size: number) {
+    this.seats = Array.from({ length: Math.max(1, size) }, () => new Seat(start));
+  }
+
+  /** Replicates first .. first + count - 1, split evenly, in order. @param key names the problem */
+  async replicates(key: string, problem: ResamplingProblem, first: number, count: number): Promise<ReplicateBlock[]> {
+    const share = Math.ceil(count / this.seats.length);
+    const parts = this.seats
+      .map((seat, i) => ({ seat, from: first + i * share, size: Math.min(share, count - i * share) }))
+      .filter((part) => part.size > 0);
+    return Promise.all(parts.map(({ seat, from, size }) => seat.make(key, problem, { kind: "replicates", key, first: from, count: size })));
+  }
+
+  /** Ends every thread; a later call starts new ones. */
+  close(): void {
+    for (const seat of this.seats) seat.end();
+  }
+}
+
+/** The place of one thread. */
+class Seat {
+  private thread: MakerThread | null = null;
+  private prepared = "";
+
+  constructor(private readonly start: () => MakerThread) {}
+
+  async make(key: string, problem: ResamplingProblem, request: MakerRequest): Promise<ReplicateBlock> {
+    for (let attempt = 1; ; attempt++) {
+      try {
+        this.thread ??= this.start();
+        if (this.prepared !== key) {
+          await this.thread.ask({ kind: "prepare", key, problem });
+          this.prepared = key;
+        }
+        return (await this.thread.ask(request))!;
+      } catch (error) {
+        this.end();
+        if (attempt === MOST_TRIES) throw error;
+      }
+    }
+  }
+
+  end(): void {
+    this.thread?.end();
+    this.thread = null;
+    this.prepared = "";
+  }
+}
