@@ -98,6 +98,14 @@ for (const [what, task] of [
     report(what, 500, 10_000, await best(once), workers);
     pool.close();
   }
+for (const n of [500, 5_000, 50_000]) {
+  const large = moderatedStudy(n, 0);
+  const resampler = resamplerOf(Analysis.of(large.study, large.table).prepared.resampling);
+  const replicates = Math.max(100, 500_000 / n);
+  report("replicates alone", n, replicates, await best(async () => resampler.replicates(0, replicates)), 1);
+  report("leaving one out, all rows", n, n, await best(async () => resampler.jackknife()), 1);
+}
+console.log(`memory at the most: ${Math.round(process.memoryUsage.rss() / 2 ** 20)} MB`);
 report("live estimates, no resamples", 500, "–", await best(async () => Analysis.of(study, table).evidence()), 1);
 const wide = [Array.from({ length: 50 }, (_, j) => `v${j}`).join(",")];
 for (let i = 0; i < 100_000; i++) wide.push(Array.from({ length: 50 }, (_, j) => ((i * 31 + j * 17) % 997) / 10).join(","));

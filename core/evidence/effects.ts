@@ -116,7 +116,7 @@ export function effectEvidence(prepared: Prepared, boot: BootstrapAll | null, ja
       delta: { joint: byCovariance((k) => test(fit.covariances[k])), zero: byCovariance((k) => test(zero[k]!)) },
       reduced: fit.exactTest?.(quantity, estimates[i]!, level) ?? null,
       ...routeExtras(prepared, quantity),
-      bootstrap: summary && { ...summary, histogram: histogram(resampled!.values.columns[i]!) },
+      bootstrap: summary && { ...summary, histogram: histogram(resampled!.values.sorted(i)) },
       monteCarlo: null,
       shown: null,
       withheld: null,

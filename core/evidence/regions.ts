@@ -92,9 +92,9 @@ export function regionEvidence(prepared: Prepared, resamples: Resamples | null, 
   });
 }
 
-/** The polynomial with these coefficient columns at one value (Horner). */
-function along(powers: Float64Array[], d: number): Float64Array {
-  const out = powers.at(-1)!.slice();
+/** The polynomial with these coefficient columns at one value (Horner), written over `out`. */
+function along(powers: Float64Array[], d: number, out = new Float64Array(powers[0]!.length)): Float64Array {
+  out.set(powers.at(-1)!);
   for (let k = powers.length - 2; k >= 0; k--) {
     const column = powers[k]!;
     for (let i = 0; i < out.length; i++) out[i] = out[i]! * d + column[i]!;
@@ -112,8 +112,16 @@ function bandsOf(
   const drawn = evaluateReplicates(curve.powers, replicates).columns;
   const { columns: left, kept } = evaluateReplicates(curve.powers, [jackknife]);
   const leftStrata = strata && Int32Array.from(kept, (i) => strata[i]!);
+  // One pair of arrays serves all values of the moderator.
+  const [drawnHere, leftHere] = [new Float64Array(drawn[0]!.length), new Float64Array(left[0]!.length)];
   const limits = curve.about.map((d, i) =>
-    bootstrapLimits({ estimate: estimate[i]!, replicates: along(drawn, d), jackknife: along(left, d), strata: leftStrata, level }),
+    bootstrapLimits({
+      estimate: estimate[i]!,
+      replicates: along(drawn, d, drawnHere),
+      jackknife: along(left, d, leftHere),
+      strata: leftStrata,
+      level,
+    }),
   );
   const band = (kind: "percentile" | "bc" | "bca"): Band => {
     const lower = limits.map((l) => l[kind]?.[0] ?? null);

@@ -1,6 +1,6 @@
 import { bootstrapSummary, type BootstrapSummary, type ReplicateBlock } from "../inference";
-import { compileExpression, type Quantity } from "../model";
-import { extent } from "../numerics/moments";
+import { ColumnEvaluator, type Quantity } from "../model";
+import { countUntil, sortedCopy } from "../numerics/sort";
 import { StudyProblem } from "../problems";
 import type { Histogram } from "./types";
 
@@ -13,6 +13,8 @@ export interface EvaluatedReplicates {
   kept: Int32Array;
   /** Resamples whose fit failed: they are lost for every quantity, and never redrawn. */
   failed: number;
+  /** The finite values of a quantity in ascending order; sorted when first asked for. */
+  sorted(quantity: number): Float64Array;
 }
 
 /**
@@ -20,27 +22,61 @@ export interface EvaluatedReplicates {
  * that is not finite in a replicate is missing there for itself alone, so that no sentence changes another's numbers.
  * @param withErrors the quantities are those whose errors the resampling found, in the same order
  */
-export function evaluateReplicates(quantities: Quantity[], blocks: ReplicateBlock[], withErrors = false): EvaluatedReplicates {
-  const functions = quantities.map((q) => compileExpression(q.expression));
+export function evaluateReplicates(
+  quantities: readonly Quantity[],
+  blocks: readonly ReplicateBlock[],
+  withErrors = false,
+): EvaluatedReplicates {
+  const { kept, total } = fittedOf(blocks);
+  const used = kept.length;
+  const expressions = quantities.map((q) => q.expression);
+  const parameters = new Map<number, Float64Array>();
+  const parameter = (index: number): Float64Array => {
+    let column = parameters.get(index);
+    if (!column) parameters.set(index, (column = gathered(blocks, used, ({ values, size }, r) => values[r * size + index]!)));
+    return column;
+  };
+  const evaluator = new ColumnEvaluator(expressions, parameter, used);
+  const columns = expressions.map((e) => withoutInfinities(evaluator.evaluate(e)));
+  const count = quantities.length;
+  const errors =
+    withErrors && blocks.every((block) => block.errors)
+      ? quantities.map((_, f) => gathered(blocks, used, (block, r) => block.errors![r * count + f]!))
+      : null;
+  const sorted: (Float64Array | undefined)[] = [];
+  return { columns, errors, kept, failed: total - used, sorted: (q) => (sorted[q] ??= sortedCopy(finite(columns[q]!).values)) };
+}
+
+/** Positions of the replicates that were fitted: a failed one is NaN throughout. */
+function fittedOf(blocks: readonly ReplicateBlock[]): { kept: Int32Array; total: number } {
   const total = blocks.reduce((sum, block) => sum + block.count, 0);
-  const columns = functions.map(() => new Float64Array(total));
-  const errors = withErrors && blocks.every((block) => block.errors) ? functions.map(() => new Float64Array(total)) : null;
   const kept = new Int32Array(total);
   let used = 0;
   let position = 0;
-  for (const { count, size, values, errors: found } of blocks) {
-    for (let r = 0; r < count; r++, position++) {
-      if (Number.isNaN(values[r * size]!)) continue;
-      for (let f = 0; f < functions.length; f++) {
-        const value = functions[f]!(values, r * size);
-        columns[f]![used] = Number.isFinite(value) ? value : NaN;
-        if (errors) errors[f]![used] = found![r * functions.length + f]!;
-      }
-      kept[used++] = position;
-    }
+  for (const { count, size, values } of blocks) {
+    for (let r = 0; r < count; r++, position++) if (!Number.isNaN(values[r * size]!)) kept[used++] = position;
   }
-  const cut = (column: Float64Array): Float64Array => column.subarray(0, used);
-  return { columns: columns.map(cut), errors: errors && errors.map(cut), kept: kept.subarray(0, used), failed: total - used };
+  return { kept: kept.subarray(0, used), total };
+}
+
+/** One number of every fitted replicate. */
+function gathered(
+  blocks: readonly ReplicateBlock[],
+  used: number,
+  read: (block: ReplicateBlock, replicate: number) => number,
+): Float64Array {
+  const out = new Float64Array(used);
+  let at = 0;
+  for (const block of blocks) {
+    const { count, size, values } = block;
+    for (let r = 0; r < count; r++) if (!Number.isNaN(values[r * size]!)) out[at++] = read(block, r);
+  }
+  return out;
+}
+
+function withoutInfinities(column: Float64Array): Float64Array {
+  for (let i = 0; i < column.length; i++) if (!Number.isFinite(column[i]!)) column[i] = NaN;
+  return column;
 }
 
 interface Finite {
@@ -51,10 +87,12 @@ interface Finite {
 
 /** The finite values of a column; the column itself where all are. */
 function finite(column: Float64Array): Finite {
-  let complete = true;
-  for (let i = 0; i < column.length && complete; i++) complete = !Number.isNaN(column[i]!);
-  if (complete) return { values: column, at: null };
-  const at = Int32Array.from(Array.from(column, (_, i) => i).filter((i) => Number.isFinite(column[i]!)));
+  let missing = 0;
+  for (let i = 0; i < column.length; i++) if (Number.isNaN(column[i]!)) missing += 1;
+  if (missing === 0) return { values: column, at: null };
+  const at = new Int32Array(column.length - missing);
+  let used = 0;
+  for (let i = 0; i < column.length; i++) if (!Number.isNaN(column[i]!)) at[used++] = i;
   return { values: Float64Array.from(at, (i) => column[i]!), at };
 }
 
@@ -90,6 +128,7 @@ export function summariseReplicates(
     return bootstrapSummary({
       estimate,
       replicates: values,
+      sorted: replicates.sorted(i),
       missing: replicates.kept.length - values.length,
       jackknife: left ? left.values : [],
       strata: leftStrata && left ? pickAt(leftStrata, left.at) : null,
@@ -102,15 +141,12 @@ export function summariseReplicates(
 
 const BINS = 41;
 
-/** Counts in equal-width bins; values that are not finite are left out. */
-export function histogram(values: Float64Array): Histogram {
-  const [min, max] = extent(values);
-  const counts = new Array<number>(BINS).fill(0);
+/** Counts in equal-width bins. @param sorted values in ascending order */
+export function histogram(sorted: Float64Array): Histogram {
+  const min = sorted[0] ?? Infinity;
+  const max = sorted.at(-1) ?? -Infinity;
   const width = (max - min) / BINS;
-  for (const value of values) {
-    if (!Number.isFinite(value)) continue;
-    const at = width > 0 ? Math.min(BINS - 1, Math.floor((value - min) / width)) : 0;
-    counts[at] = counts[at]! + 1;
-  }
-  return { min, max, counts };
+  const binOf = (value: number): number => (width > 0 ? Math.min(BINS - 1, Math.floor((value - min) / width)) : 0);
+  const ends = Array.from({ length: BINS }, (_, bin) => countUntil(sorted, (value) => binOf(value) > bin));
+  return { min, max, counts: ends.map((end, bin) => end - (bin === 0 ? 0 : ends[bin - 1]!)) };
 }

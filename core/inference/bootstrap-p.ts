@@ -1,3 +1,4 @@
+import { countUntil } from "../numerics/sort";
 import { nominalTail, type Adjustment } from "./adjustment";
 
 export interface BootstrapP {
@@ -15,7 +16,7 @@ export interface BootstrapP {
  */
 export function bootstrapP(sorted: Float64Array, nullValue: number, method: Adjustment): BootstrapP {
   const B = sorted.length;
-  const below = countBelow(sorted, nullValue);
+  const below = countUntil(sorted, (t) => t >= nullValue);
   let upTo = below;
   while (upTo < B && sorted[upTo]! === nullValue) upTo += 1;
   const pIsBound = below === upTo && (below === 0 || below === B);
@@ -36,16 +37,4 @@ function ranksOfNull(sorted: Float64Array, nullValue: number, below: number, upT
   const left = sorted[below - 1]!;
   const rank = (below + (nullValue - left) / (sorted[below]! - left)) / (B + 1);
   return [rank, rank];
-}
-
-/** How many of the sorted values lie below `value`, by bisection. */
-function countBelow(sorted: Float64Array, value: number): number {
-  let low = 0;
-  let high = sorted.length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (sorted[middle]! < value) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }

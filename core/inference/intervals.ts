@@ -1,7 +1,8 @@
 import { normalP, Phi, phi, zQuantile } from "../numerics/distributions";
 import { mean, standardDeviation } from "../numerics/moments";
 import { quantile6 } from "../numerics/quantile";
-import { quantilesInPlace } from "../numerics/select";
+import { quantilesOf } from "../numerics/select";
+import { countUntil, sortedCopy } from "../numerics/sort";
 import { adjustedTail, type Adjustment } from "./adjustment";
 import { bootstrapP, type BootstrapP } from "./bootstrap-p";
 
@@ -56,6 +57,8 @@ export interface IntervalInput {
   estimate: number;
   /** Finite values, at least one. */
   replicates: Float64Array;
+  /** The same in ascending order, where they have been sorted already. */
+  sorted?: Float64Array;
   /** Fitted replicates in which the quantity was not finite. */
   missing?: number;
   /** Jackknife values that did not fail; empty when BCa is not wanted. */
@@ -78,11 +81,11 @@ export function bootstrapSummary(input: IntervalInput): BootstrapSummary {
   const { estimate, replicates, level } = input;
   const nullValue = input.nullValue ?? 0;
   const B = replicates.length;
-  const sorted = replicates.slice().sort();
+  const sorted = input.sorted ?? sortedCopy(replicates);
   const alpha = 1 - level;
   const se = B > 1 ? standardDeviation(replicates) : null;
   const bias = mean(replicates) - estimate;
-  const below = shareBelow(replicates, estimate);
+  const below = sortedShareBelow(sorted, estimate);
   const z0 = below > 0 && below < 1 ? zQuantile(below) : null;
   const { acceleration, zero } = accelerationOf(input.jackknife, input.strata);
   const missing = input.missing ?? 0;
@@ -184,7 +187,9 @@ export const replicatesToSettle = (B: number, error: number, distance: number): 
 
 export type Limits = [lower: number, upper: number];
 
-/** Only the limits of the intervals that read sorted replicates: for bands, which need nothing else of many quantities. */
+/**
+ * Only the limits of the intervals that read sorted replicates: for bands, which need nothing else of many quantities.
+ */
 export function bootstrapLimits({
   estimate,
   replicates,
@@ -204,7 +209,7 @@ export function bootstrapLimits({
     z0 === null ? [] : tails({ kind: "bc", z0 }),
     z0 === null || acceleration === null ? [] : tails({ kind: "bca", z0, a: acceleration }),
   ];
-  const found = quantilesInPlace(replicates.slice(), wanted.flat());
+  const found = quantilesOf(replicates, wanted.flat());
   const [percentile, bc, bca] = wanted.map((pair): Limits | null => (pair.length === 2 ? [found.shift()!, found.shift()!] : null));
   return { percentile: percentile!, bc: bc!, bca: bca! };
 }
@@ -255,16 +260,33 @@ function limitError(sorted: Float64Array, r: number, q: number, below: number, m
   return (up - down) / 2;
 }
 
+/** Replicates this near to the estimate, in shares of the largest number among them, tie with it. */
+const TIE = 1e-12;
+
+/** Share of replicates below the estimate, ties counted half. */
 function shareBelow(replicates: Float64Array, estimate: number): number {
   let largest = Math.abs(estimate);
-  for (const t of replicates) largest = Math.max(largest, Math.abs(t));
-  const tie = 1e-12 * largest;
-  let count = 0;
-  for (const t of replicates) {
-    if (Math.abs(t - estimate) <= tie) count += 0.5;
-    else if (t < estimate) count += 1;
+  for (let i = 0; i < replicates.length; i++) {
+    const size = Math.abs(replicates[i]!);
+    if (size > largest) largest = size;
   }
-  return count / replicates.length;
+  const tie = TIE * largest;
+  let below = 0;
+  let upTo = 0;
+  for (let i = 0; i < replicates.length; i++) {
+    const d = replicates[i]! - estimate;
+    if (d < -tie) below += 1;
+    if (d <= tie) upTo += 1;
+  }
+  return (below + upTo) / 2 / replicates.length;
+}
+
+/** The same of sorted replicates, by bisection. */
+function sortedShareBelow(sorted: Float64Array, estimate: number): number {
+  const tie = TIE * Math.max(Math.abs(estimate), Math.abs(sorted[0]!), Math.abs(sorted.at(-1)!));
+  const below = countUntil(sorted, (t) => t - estimate >= -tie);
+  const upTo = countUntil(sorted, (t) => t - estimate > tie);
+  return (below + upTo) / 2 / sorted.length;
 }
 
 /** With strata the values are centred within each, since rows of one stratum never stand for those of another. */

@@ -105,7 +105,8 @@ class Draws {
   readonly units: number;
   /** How often each unit was drawn. */
   private readonly counts: Float64Array;
-  private readonly sizes: Float64Array;
+  /** Rows of each unit; null where a unit is a row. */
+  private readonly sizes: Float64Array | null;
   private readonly sums: WeightedSums | null;
   private readonly rowWeights: Float64Array;
   private readonly resample: Resample;
@@ -118,7 +119,7 @@ class Draws {
     const members = scheme.kind === "clusters" ? scheme.members : null;
     this.units = members?.length ?? n;
     this.counts = new Float64Array(this.units);
-    this.sizes = members ? Float64Array.from(members, (rows) => rows.length) : new Float64Array(n).fill(1);
+    this.sizes = members && Float64Array.from(members, (rows) => rows.length);
     this.sums = columns && new WeightedSums({ rows: n, ...columns, members });
     this.rowWeights = members ? new Float64Array(n) : this.counts;
     const none = new Float64Array(0);
@@ -159,15 +160,20 @@ class Draws {
     if (unit > 0) counts[unit - 1] = 1;
     counts[unit] = 0;
     sums?.leaveOut(unit, all!.packed!);
-    resample.total = all!.total - this.sizes[unit]!;
+    resample.total = all!.total - (this.sizes?.[unit] ?? 1);
     return resample;
   }
 
   private handOn(): Resample {
-    let total = 0;
-    for (let u = 0; u < this.units; u++) total += this.counts[u]! * this.sizes[u]!;
-    this.resample.total = total;
-    return this.resample;
+    const { sizes, counts, resample } = this;
+    if (!sizes) {
+      // Rows and strata are drawn as often as there are rows.
+      resample.total = this.units;
+      return resample;
+    }
+    resample.total = 0;
+    for (let u = 0; u < this.units; u++) resample.total += counts[u]! * sizes[u]!;
+    return resample;
   }
 
   private weights(): Float64Array {

@@ -1,4 +1,5 @@
 export { byCovariance, type ByCovariance } from "./by-covariance";
+export { ColumnEvaluator } from "./columns";
 export { bilinearForm, quadraticForm, squaredDistance, withoutCrossBlocks, type Covariance } from "./covariance";
 export {
   add,

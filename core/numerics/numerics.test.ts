@@ -6,7 +6,8 @@ import { inverseGram, orthogonalFactor, solveUpper, dot } from "./orthogonal";
 import { choleskyInPlace, choleskySolveInPlace } from "./cholesky";
 import { quantile6 } from "./quantile";
 import { RandomStream } from "./random";
-import { quantilesInPlace } from "./select";
+import { countUntil, sortedCopy } from "./sort";
+import { quantilesOf } from "./select";
 
 const column = (n: number, seed: number): Float64Array => {
   const stream = new RandomStream(seed, 0);
@@ -18,15 +19,44 @@ describe("quantiles without sorting", () => {
     const values = fc.oneof(
       fc.array(fc.integer({ min: -3, max: 3 }), { minLength: 1, maxLength: 60 }),
       fc.array(fc.double({ noNaN: true, noDefaultInfinity: true }), { minLength: 1, maxLength: 60 }),
+      fc.nat(500).map((seed) => [...column(700, seed)]),
+      fc.nat(500).map((seed) => [...column(900, seed).map((v) => v ** 9), 1e12]),
     );
     fc.assert(
       fc.property(values, fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 1, maxLength: 6 }), (list, tails) => {
         const sorted = Float64Array.from(list).sort();
-        const found = quantilesInPlace(Float64Array.from(list), tails);
+        const found = quantilesOf(Float64Array.from(list), tails);
         // Selection does not tell -0 from 0.
         expect(found.map((v) => v + 0)).toEqual(tails.map((q) => quantile6(sorted, q) + 0));
       }),
       { numRuns: 500 },
+    );
+  });
+});
+
+describe("sorting", () => {
+  const lists = fc.oneof(
+    fc.array(fc.double({ noNaN: true, noDefaultInfinity: true }), { maxLength: 90 }),
+    fc.tuple(fc.nat(500), fc.integer({ min: 1, max: 1500 })).map(([seed, n]) => [...column(n, seed)]),
+    fc.nat(500).map((seed) => [...column(400, seed).map((v) => Math.round(v))]),
+    fc.nat(500).map((seed) => [...column(400, seed).map((v) => v ** 7)]),
+  );
+  it("gives what the engine's own sort gives, and leaves the values as they are", () => {
+    fc.assert(
+      fc.property(lists, (list) => {
+        const values = Float64Array.from(list);
+        expect([...sortedCopy(values)].map((v) => v + 0)).toEqual([...Float64Array.from(list).sort()].map((v) => v + 0));
+        expect([...values]).toEqual(list);
+      }),
+      { numRuns: 300 },
+    );
+  });
+  it("finds where a condition begins to hold", () => {
+    fc.assert(
+      fc.property(lists, fc.double({ noNaN: true }), (list, limit) => {
+        const sorted = Float64Array.from(list).sort();
+        expect(countUntil(sorted, (v) => v >= limit)).toBe(list.filter((v) => v < limit).length);
+      }),
     );
   });
 });
