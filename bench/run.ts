@@ -1,5 +1,14 @@
 import { performance } from "node:perf_hooks";
-import { Analysis, DEFAULT_SETTINGS, guessVariable, newDefinition, TableBuilder, type StudyDefinition, type Table } from "../core";
+import {
+  Analysis,
+  resamplerOf,
+  DEFAULT_SETTINGS,
+  guessVariable,
+  newDefinition,
+  TableBuilder,
+  type StudyDefinition,
+  type Table,
+} from "../core";
 import { RandomStream } from "../core/numerics/random";
 import { nodePool } from "../cli/threads";
 import { readDelimited } from "../formats";
