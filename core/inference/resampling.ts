@@ -110,7 +110,7 @@ class Draws {
   private readonly sums: WeightedSums | null;
   private readonly rowWeights: Float64Array;
   private readonly resample: Resample;
-  private all: { total: number; packed: Float64Array | null } | null = null;
+  private all: { total: number; packed: Float64Array[] | null } | null = null;
 
   constructor(
     { n, columns }: Kernel,
@@ -154,7 +154,7 @@ class Draws {
     this.all = { total: this.handOn().total, packed: this.sums?.total() ?? null };
   }
 
-  /** Everything but one unit; units come in ascending order, after `takeAll`. */
+  /** Everything but one unit; after `takeAll`. */
   without(unit: number): Resample {
     const { counts, all, sums, resample } = this;
     if (unit > 0) counts[unit - 1] = 1;

@@ -2,15 +2,16 @@ import { WEIGHTED_SUMS_WASM } from "./wasm/weighted-sums.wasm";
 
 /** Columns are kept in groups of eight, side by side in every row: as many sums as run in registers at a time. */
 const GROUP = 8;
-/** With more rows than this, products of columns are made anew in chunks instead of being kept. */
+/** With more rows than this the products of columns are made anew for every resample instead of being kept. */
 const MOST_KEPT = 4096;
+/** So many rows at a time, which stay in the processor's first cache. */
 const CHUNK = 512;
 const BYTES = 8;
 
-/** The loops, over one memory; offsets and strides in bytes. */
+/** The loops of weighted-sums.as.ts, over one memory; offsets and strides in bytes. */
 interface Loops {
   add(data: number, stride: number, weights: number, rows: number, groups: number, out: number): void;
-  fill(columns: number, height: number, rows: number, width: number, extra: number, data: number, stride: number): void;
+  cross(z: number, weights: number, rows: number, width: number, out: number): void;
 }
 
 export interface WeightedSumsInput {
@@ -26,8 +27,9 @@ export interface WeightedSumsInput {
 
 /**
  * Weighted sums over units (rows, or whole clusters) of some columns and of the products of each two of them: the inner loop
- * of every resample. It runs in WebAssembly with SIMD, and where that is not to be had in TypeScript; every column has one
- * accumulator and rows come in order, so both give the same bits. Memory: at most 4096 rows of products, or the columns alone.
+ * of every resample. It runs in WebAssembly with SIMD, and where that is not to be had in TypeScript; every sum has one
+ * accumulator and rows come in order, so both give the same bits, whether products are kept or not. Memory: products of at
+ * most 4096 rows (or of the clusters), beyond that the columns alone.
  */
 export class WeightedSums {
   readonly units: number;
@@ -35,121 +37,130 @@ export class WeightedSums {
   /** Row-major width x width, upper triangle. */
   readonly cross: Float64Array;
   readonly extra: Float64Array;
-  private readonly length: number;
-  private readonly groups: number;
-  private readonly chunk: number;
-  private readonly loops: Loops;
   private readonly weights: Float64Array;
-  private readonly packed: Float64Array;
-  /** Groups of eight of the rows kept, or of one chunk. */
-  private readonly data: Float64Array;
-  /** Column-major columns, then extra columns; empty where the products of all rows are kept. */
-  private readonly columns: Float64Array;
+  private readonly loops: Loops;
+  /** Columns whose sums are found as they are: with products kept all of them, else only the extra ones. */
+  private readonly kept: Packed;
+  /** A column of ones and the columns, for products made anew; null where they are kept. */
+  private readonly fresh: Fresh | null;
 
   /** @param scripted true: never WebAssembly, as in a test that compares the two */
-  constructor(
-    private readonly input: WeightedSumsInput,
-    scripted = false,
-  ) {
+  constructor(input: WeightedSumsInput, scripted = false) {
     const { rows, width, extra, members } = input;
     const extras = rows > 0 ? extra.length / rows : 0;
     this.units = members?.length ?? rows;
-    this.length = width + (width * (width + 1)) / 2 + extras;
-    this.groups = Math.ceil(this.length / GROUP);
     this.sums = new Float64Array(width);
     this.cross = new Float64Array(width * width);
     this.extra = new Float64Array(extras);
-    const kept = members !== null || rows <= MOST_KEPT;
-    this.chunk = kept ? this.units : CHUNK;
-    const sizes = {
-      weights: this.units,
-      packed: this.groups * GROUP,
-      data: this.groups * GROUP * this.chunk,
-      columns: members === null ? rows * (width + extras) : 0,
-    };
+    const keeps = members !== null || rows <= MOST_KEPT;
+    const length = keeps ? width + (width * (width + 1)) / 2 + extras : extras;
+    const padded = keeps ? 0 : 4 * Math.ceil((width + 1) / 4);
+    const groups = Math.ceil(length / GROUP);
+    const sizes = [this.units, groups * GROUP, groups * GROUP * this.units, padded * padded, padded * rows];
     const { views, loops } = memoryOf(sizes, scripted);
+    const [weights, sum, data, product, z] = views as [Float64Array, Float64Array, Float64Array, Float64Array, Float64Array];
+    this.weights = weights;
     this.loops = loops;
-    [this.weights, this.packed, this.data, this.columns] = views as [Float64Array, Float64Array, Float64Array, Float64Array];
-    if (members) this.addUpMembers(members, extras);
-    else {
-      this.standUp(extras);
-      if (kept) this.fill(0, rows);
-    }
+    this.kept = { length, groups, sum, data };
+    this.fresh = keeps ? null : { padded, product, z };
+    this.fill(input, extras);
   }
 
   /** Finds the sums under these weights, one for each unit. */
   find(weights: Float64Array): void {
-    const { units, chunk, groups, loops, packed } = this;
+    const { units, loops, kept, fresh } = this;
     this.weights.set(weights);
-    packed.fill(0);
-    const stride = chunk * GROUP * BYTES;
-    for (let from = 0; from < units; from += chunk) {
-      const count = Math.min(chunk, units - from);
-      if (chunk < units) this.fill(from, count);
-      loops.add(this.data.byteOffset, stride, this.weights.byteOffset + from * BYTES, count, groups, packed.byteOffset);
+    kept.sum.fill(0);
+    loops.add(kept.data.byteOffset, units * GROUP * BYTES, this.weights.byteOffset, units, kept.groups, kept.sum.byteOffset);
+    if (fresh) {
+      const { z, padded, product } = fresh;
+      product.fill(0);
+      for (let from = 0; from < units; from += CHUNK) {
+        const count = Math.min(CHUNK, units - from);
+        loops.cross(z.byteOffset + from * padded * BYTES, this.weights.byteOffset + from * BYTES, count, padded, product.byteOffset);
+      }
     }
-    this.unpack(packed);
+    this.unpack();
   }
 
-  /** The packed sums found last: to take single units off them with `leaveOut`. */
-  total(): Float64Array {
-    return this.packed.slice();
+  /** The sums found last, to take single units off them with `leaveOut`. */
+  total(): Float64Array[] {
+    return [this.kept.sum.slice(), this.fresh?.product.slice() ?? new Float64Array(0)];
   }
 
   /** Finds the sums without one unit, from those of all of them with weight one. */
-  leaveOut(unit: number, total: Float64Array): void {
-    const { chunk, units, packed } = this;
-    const row = chunk < units ? unit % chunk : unit;
-    if (chunk < units && row === 0) this.fill(unit, Math.min(chunk, units - unit));
-    for (let c = 0; c < this.length; c++) packed[c] = total[c]! - this.data[this.place(c, row)]!;
-    this.unpack(packed);
+  leaveOut(unit: number, [sum, product]: Float64Array[]): void {
+    const { kept, fresh } = this;
+    for (let c = 0; c < kept.length; c++) kept.sum[c] = sum![c]! - kept.data[this.place(c, unit)]!;
+    if (fresh) {
+      const { padded, z } = fresh;
+      const row = unit * padded;
+      for (let j = 0; j < padded; j++) {
+        for (let k = j; k < padded; k++) fresh.product[j * padded + k] = product![j * padded + k]! - z[row + j]! * z[row + k]!;
+      }
+    }
+    this.unpack();
   }
 
-  /** Where column c of a row stands in the data. */
-  private place(c: number, row: number): number {
-    return (Math.floor(c / GROUP) * this.chunk + row) * GROUP + (c % GROUP);
+  /** Where column c of a unit stands in the data. */
+  private place(c: number, unit: number): number {
+    return (Math.floor(c / GROUP) * this.units + unit) * GROUP + (c % GROUP);
   }
 
-  private fill(from: number, count: number): void {
-    const { rows, width } = this.input;
-    const { columns, data, chunk } = this;
-    const stride = chunk * GROUP * BYTES;
-    this.loops.fill(columns.byteOffset + from * BYTES, rows * BYTES, count, width, this.extra.length, data.byteOffset, stride);
-  }
-
-  private standUp(extras: number): void {
-    const { rows, width, values, extra } = this.input;
-    for (let j = 0; j < width; j++) for (let i = 0; i < rows; i++) this.columns[j * rows + i] = values[i * width + j]!;
-    for (let j = 0; j < extras; j++) for (let i = 0; i < rows; i++) this.columns[(width + j) * rows + i] = extra[i * extras + j]!;
-  }
-
-  /** Rows of a unit are always drawn together, so their products are added up once. */
-  private addUpMembers(members: Int32Array[], extras: number): void {
-    const { width, values, extra } = this.input;
-    members.forEach((rows, unit) => {
-      const put = (c: number, value: number): void => {
-        const at = this.place(c, unit);
-        this.data[at] = this.data[at]! + value;
-      };
-      for (const i of rows) {
+  /** Every number of every row goes to its place; those of rows that are always drawn together are added up. */
+  private fill({ rows, width, values, extra, members }: WeightedSumsInput, extras: number): void {
+    const { fresh, kept } = this;
+    const all = members ?? Array.from({ length: rows }, (_, i) => [i]);
+    all.forEach((list, unit) => {
+      for (const i of list) {
         let c = 0;
-        for (let j = 0; j < width; j++) put(c++, values[i * width + j]!);
-        for (let j = 0; j < width; j++) for (let k = j; k < width; k++) put(c++, values[i * width + j]! * values[i * width + k]!);
-        for (let j = 0; j < extras; j++) put(c++, extra[i * extras + j]!);
+        const put = (value: number): void => {
+          const at = this.place(c++, unit);
+          kept.data[at] = kept.data[at]! + value;
+        };
+        if (fresh) {
+          fresh.z[i * fresh.padded] = 1;
+          for (let j = 0; j < width; j++) fresh.z[i * fresh.padded + j + 1] = values[i * width + j]!;
+        } else {
+          for (let j = 0; j < width; j++) put(values[i * width + j]!);
+          for (let j = 0; j < width; j++) for (let k = j; k < width; k++) put(values[i * width + j]! * values[i * width + k]!);
+        }
+        for (let j = 0; j < extras; j++) put(extra[i * extras + j]!);
       }
     });
   }
 
-  private unpack(packed: Float64Array): void {
-    const { sums, cross, extra } = this;
-    const { width } = this.input;
-    let at = width;
+  private unpack(): void {
+    const { sums, cross, extra, fresh } = this;
+    const { sum } = this.kept;
+    const width = sums.length;
+    let at = fresh ? 0 : width;
     for (let j = 0; j < width; j++) {
-      sums[j] = packed[j]!;
-      for (let k = j; k < width; k++) cross[j * width + k] = packed[at++]!;
+      sums[j] = fresh ? fresh.product[j + 1]! : sum[j]!;
+      for (let k = j; k < width; k++) {
+        cross[j * width + k] = fresh ? fresh.product[(j + 1) * fresh.padded + k + 1]! : sum[at++]!;
+      }
     }
-    for (let j = 0; j < extra.length; j++) extra[j] = packed[at++]!;
+    for (let j = 0; j < extra.length; j++) extra[j] = sum[at++]!;
   }
+}
+
+interface Packed {
+  /** Columns, and groups of eight that hold them. */
+  length: number;
+  groups: number;
+  sum: Float64Array;
+  /** Group by group, unit by unit, eight numbers each. */
+  data: Float64Array;
+}
+
+interface Fresh {
+  /** Columns in a row: one, the columns, zeros up to a multiple of four. */
+  padded: number;
+  /** Row-major padded x padded. */
+  product: Float64Array;
+  /** Row-major rows x padded. */
+  z: Float64Array;
 }
 
 const PAGE = 65536;
@@ -157,13 +168,13 @@ const PAGE = 65536;
 const START = 1024;
 
 /** Arrays of these lengths in one memory, with the loops that work on it. */
-function memoryOf(sizes: Record<string, number>, scripted: boolean): { views: Float64Array[]; loops: Loops } {
-  const total = START + Object.values(sizes).reduce((sum, length) => sum + length * BYTES, 0);
+function memoryOf(sizes: number[], scripted: boolean): { views: Float64Array[]; loops: Loops } {
+  const total = START + sizes.reduce((sum, length) => sum + length * BYTES, 0);
   const compiled = scripted ? null : compile();
   const memory = compiled && new WebAssembly.Memory({ initial: Math.ceil(total / PAGE) });
   const buffer = memory?.buffer ?? new ArrayBuffer(total);
   let offset = START;
-  const views = Object.values(sizes).map((length) => {
+  const views = sizes.map((length) => {
     const view = new Float64Array(buffer, offset, length);
     offset += length * BYTES;
     return view;
@@ -187,37 +198,28 @@ function compile(): WebAssembly.Module | null {
   return held;
 }
 
-/** The loops of weighted-sums.as.ts, line for line. */
+/** The loops of weighted-sums.as.ts, with the same order of operations. */
 function scriptedLoops(memory: Float64Array): Loops {
   return {
     add(data, stride, weights, rows, groups, out) {
       const first = weights / BYTES;
-      for (let g = 0; g < groups; g++) {
-        const to = (out + g * GROUP * BYTES) / BYTES;
-        for (let c = 0; c < GROUP; c++) {
-          let at = (data + g * stride) / BYTES + c;
-          let sum = memory[to + c]!;
-          for (let i = first; i < first + rows; i++, at += GROUP) sum += memory[i]! * memory[at]!;
-          memory[to + c] = sum;
-        }
+      for (let c = 0; c < groups * GROUP; c++) {
+        let at = (data + Math.floor(c / GROUP) * stride) / BYTES + (c % GROUP);
+        let sum = memory[out / BYTES + c]!;
+        for (let i = first; i < first + rows; i++, at += GROUP) sum += memory[i]! * memory[at]!;
+        memory[out / BYTES + c] = sum;
       }
     },
-    fill(columns, height, rows, width, extra, data, stride) {
-      const column = (j: number): number => (columns + j * height) / BYTES;
-      let c = 0;
-      const target = (): number => (data + Math.floor(c / GROUP) * stride) / BYTES + (c % GROUP);
-      const put = (j: number): void => {
-        for (let i = 0, from = column(j), to = target(); i < rows; i++, to += GROUP) memory[to] = memory[from + i]!;
-        c += 1;
-      };
-      for (let j = 0; j < width; j++) put(j);
+    cross(z, weights, rows, width, out) {
+      const first = weights / BYTES;
       for (let j = 0; j < width; j++) {
-        for (let k = j; k < width; k++, c++) {
-          for (let i = 0, x = column(j), y = column(k), to = target(); i < rows; i++, to += GROUP)
-            memory[to] = memory[x + i]! * memory[y + i]!;
+        for (let k = j; k < width; k++) {
+          const to = out / BYTES + j * width + k;
+          let sum = memory[to]!;
+          for (let i = 0, at = z / BYTES; i < rows; i++, at += width) sum += memory[first + i]! * (memory[at + j]! * memory[at + k]!);
+          memory[to] = sum;
         }
       }
-      for (let j = width; j < width + extra; j++) put(j);
     },
   };
 }

@@ -26,27 +26,37 @@ export function add(data: usize, stride: usize, weights: usize, rows: i32, group
   }
 }
 
-/** Copies a column (stride 8) into its place among groups of eight. */
-function put(from: usize, rows: i32, to: usize): void {
-  const end = from + usize(rows) * 8;
-  for (; from < end; from += 8, to += 64) f64.store(to, f64.load(from));
-}
-
 /**
- * Fills groups of eight with `rows` rows: the columns, their products (upper triangle), the extra columns.
- * `columns` points at the first row wanted of the first column, `height` is the bytes of one column.
+ * Adds to out (width x width, row-major, from the diagonal blocks of four on) the sum over rows of weight x (z_j x z_k).
+ * `z` is row-major with `width` columns, a multiple of four.
  */
-export function fill(columns: usize, height: usize, rows: i32, width: i32, extra: i32, data: usize, stride: usize): void {
-  let c = 0;
-  for (let j = 0; j < width; j++, c++) put(columns + usize(j) * height, rows, data + usize(c >> 3) * stride + usize(c & 7) * 8);
-  for (let j = 0; j < width; j++) {
-    for (let k = j; k < width; k++, c++) {
-      let to = data + usize(c >> 3) * stride + usize(c & 7) * 8;
-      let x = columns + usize(j) * height;
-      let y = columns + usize(k) * height;
-      const end = x + usize(rows) * 8;
-      for (; x < end; x += 8, y += 8, to += 64) f64.store(to, f64.load(x) * f64.load(y));
+export function cross(z: usize, weights: usize, rows: i32, width: i32, out: usize): void {
+  const row = usize(width) * 8;
+  for (let j = 0; j < width; j += 2) {
+    for (let k = j & ~3; k < width; k += 4) {
+      const to = out + usize(j) * row + usize(k) * 8;
+      let a = v128.load(to);
+      let b = v128.load(to, 16);
+      let c = v128.load(to + row);
+      let d = v128.load(to + row, 16);
+      let first = z + usize(j) * 8;
+      let second = z + usize(k) * 8;
+      const end = weights + usize(rows) * 8;
+      for (let from = weights; from < end; from += 8, first += row, second += row) {
+        const w = v128.load_splat<f64>(from);
+        const x = v128.load_splat<f64>(first);
+        const y = v128.load_splat<f64>(first, 8);
+        const p = v128.load(second);
+        const q = v128.load(second, 16);
+        a = v128.add<f64>(a, v128.mul<f64>(w, v128.mul<f64>(x, p)));
+        b = v128.add<f64>(b, v128.mul<f64>(w, v128.mul<f64>(x, q)));
+        c = v128.add<f64>(c, v128.mul<f64>(w, v128.mul<f64>(y, p)));
+        d = v128.add<f64>(d, v128.mul<f64>(w, v128.mul<f64>(y, q)));
+      }
+      v128.store(to, a);
+      v128.store(to, b, 16);
+      v128.store(to + row, c);
+      v128.store(to + row, d, 16);
     }
   }
-  for (let j = width; j < width + extra; j++, c++) put(columns + usize(j) * height, rows, data + usize(c >> 3) * stride + usize(c & 7) * 8);
 }
