@@ -1,5 +1,5 @@
 import { subtract, type Expression, at, derivative, moderatorsOf, powerOf, type Polynomial } from "../model";
-import { atWords, middleOf, probeGrid, valuesOf, type Moderator, type Probe } from "./probes";
+import { atWords, middleOf, probeGrid, probesAt, valuesOf, type Moderator, type Probe } from "./probes";
 import type { ConditionalRoute, EffectContext, EffectPair, Quantity } from "./quantity";
 
 const routeWords = (pair: { from: string }, nodes: string[]): string => [pair.from, ...nodes.slice(1)].join(" > ");
@@ -60,6 +60,7 @@ function atProbes(context: EffectContext, pair: EffectPair, { nodes, polynomial 
       to: pair.to,
       via: nodes.slice(1, -1),
       of: null,
+      at: probesAt(combination),
       expression: at(polynomial, valuesOf(combination)),
     };
   });
@@ -115,6 +116,7 @@ function indices(context: EffectContext, pair: EffectPair, { nodes, polynomial }
         id: indexId(pair, nodes, key),
         kind: "index",
         label: `${on}: index of moderated mediation by ${context.columnLabel(key)}`,
+        by: [key],
         expression: at(slope, new Map()),
       });
     }
@@ -125,6 +127,8 @@ function indices(context: EffectContext, pair: EffectPair, { nodes, polynomial }
         id: `conditional index ${route} by ${key} at ${words}`,
         kind: "conditional_index",
         label: `${on}: index by ${context.columnLabel(key)} at ${words}`,
+        by: [key],
+        at: probesAt(combination),
         expression: at(slope, valuesOf(combination)),
       });
     }
@@ -136,6 +140,7 @@ function indices(context: EffectContext, pair: EffectPair, { nodes, polynomial }
         id: `index of moderated moderated mediation ${route} by ${key} and ${other}`,
         kind: "index",
         label: `${on}: index of moderated moderated mediation by ${context.columnLabel(key)} and ${context.columnLabel(other)}`,
+        by: [key, other],
         expression: at(both, new Map()),
       });
     }
@@ -164,6 +169,7 @@ function quadratics(context: EffectContext, pair: EffectPair, { nodes, polynomia
       ...base,
       id: `derivative ${route} at ${moderator.name} ${probe.label}`,
       label: `${on}: change per unit of ${moderator.name} at ${probe.label}`,
+      at: { [moderator.name]: probe.label },
       expression: at(first, probe.centred),
     })),
     {

@@ -116,6 +116,10 @@ export function probeGrid(moderators: Moderator[]): Combination[] {
 export const atWords = (combination: Combination): string =>
   combination.map(({ probe, moderator }) => `${moderator.name} ${probe.label}`).join(", ");
 
+/** The label of the probe at which each moderator of a combination stands. */
+export const probesAt = (combination: Combination): Record<string, string> =>
+  Object.fromEntries(combination.map(({ probe, moderator }) => [moderator.name, probe.label]));
+
 /** The centred values of a combination. */
 export const valuesOf = (combination: { probe: Probe }[]): ReadonlyMap<string, number> =>
   new Map(combination.flatMap(({ probe }) => [...probe.centred]));

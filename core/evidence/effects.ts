@@ -102,16 +102,10 @@ export function effectEvidence(prepared: Prepared, boot: BootstrapAll | null, ja
   ): EffectEvidence {
     const g = gradient(quantity.expression, theta);
     const summary = resampled?.effects[i] ?? null;
-    const { id, kind, label, from, to, via, of } = quantity;
+    const { expression: _, ...words } = quantity;
     const test = (v: Parameters<typeof deltaTest>[2]) => deltaTest(estimates[i]!, g, v, level, fixed);
     return {
-      id,
-      kind,
-      label,
-      from,
-      to,
-      via,
-      of,
+      ...words,
       estimate: Number.isFinite(estimates[i]!) ? estimates[i]! : null,
       delta: { joint: byCovariance((k) => test(fit.covariances[k])), zero: byCovariance((k) => test(zero[k]!)) },
       reduced: fit.exactTest?.(quantity, estimates[i]!, level) ?? null,

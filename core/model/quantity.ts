@@ -43,6 +43,10 @@ export interface Quantity {
   expression: Expression;
   /** Differences between levels: which of them belong together when p is adjusted for their number. */
   family?: string;
+  /** Conditional effects: at which probe of each moderator, by the probe's label. */
+  at?: Record<string, string>;
+  /** Indices: the columns by which the effect is differentiated. */
+  by?: string[];
   /** Moderated effects: averaged over the cases of the sample. */
   averaged?: boolean;
 }
