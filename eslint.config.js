@@ -55,6 +55,29 @@ export default ts.config(
     },
   },
   {
+    // Engines are pluggable: the registry lists them, and nobody else knows one by name.
+    files: ["**/*.ts", "**/*.tsx"],
+    ignores: ["core/estimators/registry.ts", "core/estimators/*/**", "core/**/*.test.ts"],
+    rules: {
+      "@typescript-eslint/no-restricted-imports": [
+        "error",
+        {
+          patterns: [
+            { group: ["**/estimators/*/*", "**/estimators/*-*", "**/least-squares*"], message: "Only core/estimators/registry.ts names an engine." },
+          ],
+        },
+      ],
+    },
+  },
+  {
+    files: ["core/model/**", "core/design/**", "core/effects/**", "core/inference/**"],
+    ignores: ["**/*.test.ts", "core/effects/second-route.ts"],
+    rules: noImports(
+      ["**/estimators*", "**/evidence*", "**/prepare*", "**/analysis*", "**/app/*", "**/formats*", "**/cli/*"],
+      "What effects are made of knows no engine and no verdict.",
+    ),
+  },
+  {
     files: ["core/numerics/**", "core/data/**"],
     ignores: ["**/*.test.ts"],
     rules: noImports(
@@ -90,7 +113,6 @@ export default ts.config(
         process: "readonly",
         Buffer: "readonly",
         console: "readonly",
-        Buffer: "readonly",
         setTimeout: "readonly",
         URL: "readonly",
         document: "readonly",

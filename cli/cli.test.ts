@@ -30,7 +30,8 @@ describe("the command line", () => {
   });
 
   it("prints evidence as JSON, and the same to a file", () => {
-    const out = join(mkdtempSync(join(tmpdir(), "hebel-")), "evidence.json");
+    // Into a folder that does not exist yet.
+    const out = join(mkdtempSync(join(tmpdir(), "hebel-")), "results", "first", "evidence.json");
     const study = "reference/simple-mediation/study.hebel.json";
     const printed = run(study);
     expect(run(study, "--out", out, "--workers", "2").status).toBe(0);
@@ -40,12 +41,17 @@ describe("the command line", () => {
   it("exits with 1 and a message for a study that cannot be analysed, 2 for wrong usage", () => {
     const refused = run("reference/error-collinear-sum/study.hebel.json");
     expect(refused.status).toBe(1);
-    expect(refused.stderr).toContain("collinear");
+    expect(refused.stderr).toMatch(/^collinear: In the equation of/);
     expect(refused.stdout).toBe("");
     const folder = mkdtempSync(join(tmpdir(), "hebel-"));
     writeFileSync(join(folder, "bad.json"), "{}");
-    expect(run(join(folder, "bad.json")).status).toBe(1);
-    expect(run(join(folder, "missing.json")).stderr).toContain("Cannot read");
+    const bad = run(join(folder, "bad.json"));
+    expect(bad.status).toBe(1);
+    expect(run(join(folder, "missing.json")).stderr).toMatch(/^file: Cannot read/);
+    const unwritable = run("reference/simple-mediation/study.hebel.json", "--out", join(folder, "bad.json", "evidence.json"));
+    expect(unwritable.stderr).toMatch(/^file: Cannot write/);
+    // One line, and never a stack.
+    for (const { stderr } of [refused, bad, unwritable]) expect(stderr).not.toMatch(/\n\s+at /);
     expect(run("--nonsense").status).toBe(2);
   });
 

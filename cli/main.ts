@@ -1,4 +1,4 @@
-import { readFileSync, writeFileSync } from "node:fs";
+import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { dirname, resolve } from "node:path";
 import { Analysis, dataEvidence, ENGINE, StudyProblem, type Evidence } from "../core";
 import { decodeText, FormatProblem, parseJson, readStudy, type LoadedStudy } from "../formats";
@@ -11,6 +11,7 @@ const USAGE = `Usage: npm run --silent analyse -- [STUDY.hebel.json] [--out EVID
 
 Without a study file the demo study is analysed. With one, the evidence is printed as JSON, or written to
 the --out file and summarised as a table. The file may also hold replicates made elsewhere (format hebel-replicates).
+Faults are one line on standard error, code: message.
 Exit codes: 0 done, 1 the study cannot be analysed, 2 wrong usage.`;
 
 interface Options {
@@ -74,9 +75,25 @@ async function modelEvidence(study: LoadedStudy, workers: number): Promise<Evide
   }
 }
 
+/** Writes a file, making its folder where there is none. */
+function writeOut(path: string, text: string): void {
+  try {
+    mkdirSync(dirname(path), { recursive: true });
+    writeFileSync(path, text);
+  } catch (error) {
+    throw new FormatProblem(`Cannot write “${path}”: ${(error as Error).message}.`);
+  }
+}
+
 function deliver(json: string, out: string | null, table: string | null): void {
-  if (out !== null) writeFileSync(out, `${json}\n`);
+  if (out !== null) writeOut(out, `${json}\n`);
   process.stdout.write(`${table ?? (out === null ? json : `Written to ${out}`)}\n`);
+}
+
+/** The code of a fault: of the study, of a file, or of the program itself. */
+function codeOf(error: unknown): string {
+  if (error instanceof StudyProblem) return error.code;
+  return error instanceof FormatProblem ? "file" : "unexpected";
 }
 
 const options = readOptions(process.argv.slice(2));
@@ -87,9 +104,7 @@ if (options === null) {
   try {
     await run(options);
   } catch (error) {
-    if (!(error instanceof StudyProblem) && !(error instanceof FormatProblem)) throw error;
-    const code = error instanceof StudyProblem ? `${error.code}: ` : "";
-    console.error(`${code}${error.message}`);
+    console.error(`${codeOf(error)}: ${error instanceof Error ? error.message : String(error)}`);
     process.exitCode = 1;
   }
 }

@@ -1,6 +1,8 @@
 // Shared by the npm scripts: makes sure that what a command needs is there. Progress goes to standard error.
 import { spawnSync } from "node:child_process";
-import { existsSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { createHash } from "node:crypto";
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
 
 /** Runs a command to its end and stops this process with its exit code if it fails. */
 export function run(command, args, options = {}) {
@@ -15,14 +17,40 @@ export function ensurePackages() {
   if (fresh) return;
   if (existsSync(mark) && sameLock()) return;
   console.error("Installing packages …");
-  // Not `npm ci`: it refuses a lock file that lists the optional binaries of this platform only.
-  run("npm", ["install", "--no-save", "--no-audit", "--no-fund", "--loglevel=error"], { stdio: ["ignore", 2, 2] });
+  run("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], { stdio: ["ignore", 2, 2] });
   writeFileSync("node_modules/.hebel-lock", readFileSync("package-lock.json"));
 }
 
 function sameLock() {
   const kept = "node_modules/.hebel-lock";
   return existsSync(kept) && readFileSync(kept, "utf8") === readFileSync("package-lock.json", "utf8");
+}
+
+/** What the built app is made of. */
+const SOURCES = ["app", "core", "formats", "demo", "public", "package-lock.json", "react-router.config.ts", "vite.config.ts"];
+const STAMP = "build/.made-from";
+
+/** Builds the app when its sources are not those that it was built from last. */
+export function ensureBuild() {
+  const now = fingerprint();
+  if (existsSync(STAMP) && readFileSync(STAMP, "utf8") === now) {
+    console.error("The app is built already.");
+    return;
+  }
+  console.error("Building the app (half a minute) …");
+  run("npx", ["react-router", "build", "--logLevel", "warn"], { stdio: ["ignore", 2, 2] });
+  writeFileSync(STAMP, now);
+}
+
+/** A hash of the contents of all sources. */
+function fingerprint() {
+  const hash = createHash("sha256");
+  const take = (path) => {
+    if (statSync(path).isDirectory()) for (const name of readdirSync(path).sort()) take(join(path, name));
+    else if (!path.includes(".test.")) hash.update(path).update(readFileSync(path));
+  };
+  for (const path of SOURCES) take(path);
+  return hash.digest("hex");
 }
 
 /** Path of a Chromium for the browser tests; installs Debian's when run as root, else says what to do. */

@@ -1,6 +1,6 @@
-// Installs, builds and serves the app: `npm start`. The port is 3000, or PORT.
-import { ensurePackages, run } from "./ensure.mjs";
+// Installs, builds where sources have changed, and serves the app: `npm start`. The port is 3000, or PORT.
+import { ensureBuild, ensurePackages, run } from "./ensure.mjs";
 
 ensurePackages();
-run("npx", ["react-router", "build"]);
+ensureBuild();
 run("node", ["server.mjs"], { env: { NODE_ENV: "production", ...process.env } });

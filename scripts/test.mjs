@@ -1,10 +1,10 @@
 // The whole check: `npm test`, on a laptop and in CI alike.
-import { ensureChromium, ensurePackages, run } from "./ensure.mjs";
+import { ensureBuild, ensureChromium, ensurePackages, run } from "./ensure.mjs";
 
 ensurePackages();
 const chromium = ensureChromium();
 run("npm", ["run", "--silent", "typecheck"]);
 run("npm", ["run", "--silent", "lint"]);
 run("npm", ["run", "--silent", "test:unit"]);
-run("npx", ["react-router", "build", "--logLevel", "warn"]);
+ensureBuild();
 run("npm", ["run", "--silent", "test:browser"], { env: { ...process.env, CHROMIUM: chromium } });

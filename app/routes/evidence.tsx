@@ -1,3 +1,4 @@
+import { TableSection } from "../components/evidence/table-section";
 import { equationsOf } from "../../core";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -92,7 +93,13 @@ export default function Evidence() {
         </aside>
       </div>
       <EffectsTable evidence={evidence} selected={shown?.id ?? null} select={setChosen} />
-      <Equations evidence={evidence} />
+      {evidence.sections.map((section) =>
+        section.kind === "equations" ? (
+          <Equations key={section.kind} evidence={evidence} />
+        ) : (
+          <TableSection key={section.title} section={section} />
+        ),
+      )}
     </div>
   );
 }

@@ -53,7 +53,7 @@ export function buildDesign(
     if (variables.get(spec.outcome)!.level === "categorical") {
       throw new StudyProblem(
         "wrong_level",
-        `“${spec.outcome}” is categorical, so least squares cannot explain it. Make it binary or numeric, or let it stand only on the left of a sentence.`,
+        `“${spec.outcome}” is categorical, so an equation cannot explain it. Make it binary or numeric, or let it stand only on the left of a sentence.`,
         { equation: spec.outcome, variables: [spec.outcome] },
       );
     }

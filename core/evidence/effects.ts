@@ -100,9 +100,9 @@ export function effectEvidence(prepared: Prepared, boot: BootstrapAll | null, ja
     zero: typeof zeroed,
     resampled: BootstrapAll | null,
   ): EffectEvidence {
-    const g = gradient(quantity.expression, theta);
+    const { expression, ...words } = quantity;
+    const g = gradient(expression, theta);
     const summary = resampled?.effects[i] ?? null;
-    const { expression: _, ...words } = quantity;
     const test = (v: Parameters<typeof deltaTest>[2]) => deltaTest(estimates[i]!, g, v, level, fixed);
     return {
       ...words,

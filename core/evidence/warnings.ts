@@ -28,7 +28,7 @@ export function warningsOf(prepared: Prepared, effects: EffectEvidence[], run: B
   ];
 }
 
-function sampleWarnings({ sample, study, theory, dataset }: Prepared): Warning[] {
+function sampleWarnings({ sample, study, dataset }: Prepared): Warning[] {
   const list: Warning[] = [];
   if (dataset.table.moments) {
     const { n, standardised } = dataset.table.moments;
@@ -56,15 +56,6 @@ function sampleWarnings({ sample, study, theory, dataset }: Prepared): Warning[]
       message: `${sample.dropped.length} of ${sample.rowsRead} ${study.unit} are left out because a value is missing (${reasons}).`,
       about: causes.map(([name]) => name),
     });
-  }
-  for (const { outcome } of theory.equations) {
-    if (study.variables.find((v) => v.name === outcome)?.level === "binary") {
-      list.push({
-        code: "binary_outcome",
-        message: `“${outcome}” has two values; least squares explains its 0/1 coding as a probability, so use robust errors and read the effects as differences in proportions.`,
-        about: [outcome],
-      });
-    }
   }
   return list;
 }

@@ -37,7 +37,7 @@ import { reducedRegressions, reducedTest, totalOmnibus } from "./reduced";
 import { refitProblem, type RefitProblem } from "./refit";
 import { residualRows } from "./residuals";
 import { degreesOfFreedom, jointF, linearTest } from "./tests";
-import { fitWarnings } from "./warnings";
+import { binaryOutcomes, fitWarnings } from "./warnings";
 
 /** Every equation of a theory by least squares, and what can be said of them. */
 export class LeastSquaresFit implements Fit<RefitProblem> {
@@ -88,7 +88,9 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
   }
 
   get warnings(): Warning[] {
-    return fitWarnings(this.reported, this.equations, this.data.sample.rows);
+    const { sample, variables } = this.data;
+    const outcomes = this.design.equations.map((e) => e.outcome);
+    return [...binaryOutcomes(outcomes, variables), ...fitWarnings(this.reported, this.equations, sample.rows)];
   }
 
   vector(): Float64Array {

@@ -1,3 +1,4 @@
+import type { Variable } from "../../data";
 import type { Warning } from "../../problems";
 import type { EquationEvidence } from "../sections";
 import { LEVERAGE_ONE } from "./covariance";
@@ -12,6 +13,16 @@ const HIGH_VIF = 10;
 export function fitWarnings(fits: readonly EquationFit[], equations: readonly EquationEvidence[], rows: ArrayLike<number>): Warning[] {
   return fits.flatMap((fit, g) => [...perfectFit(fit), ...leverageOne(fit, rows), ...nearlyCollinear(fit, equations[g]!)]);
 }
+
+/** Outcomes with two values, which least squares can explain, but not as well as it seems. */
+export const binaryOutcomes = (outcomes: readonly string[], variables: ReadonlyMap<string, Variable>): Warning[] =>
+  outcomes
+    .filter((outcome) => variables.get(outcome)?.level === "binary")
+    .map((outcome) => ({
+      code: "binary_outcome",
+      message: `“${outcome}” has two values; least squares explains its 0/1 coding as a probability, so use robust errors and read the effects as differences in proportions.`,
+      about: [outcome],
+    }));
 
 function perfectFit({ perfect, equation: { outcome } }: EquationFit): Warning[] {
   if (!perfect) return [];
