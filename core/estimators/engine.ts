@@ -57,6 +57,9 @@ export interface ExactTest {
 
 /** What an engine may say besides when everything else is known. */
 export interface SectionContext {
+  /** Confidence level of everything that is no claim, and the errors that tests rest on. */
+  level: number;
+  errors: CovarianceKind;
   /** Resampled coefficients, in the order of `Fit.coefficients`; null before there are any. */
   bootstrap: (BootstrapSummary | null)[] | null;
   /** Ids of total effects that have an exact test. */

@@ -50,7 +50,7 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     groupMeans: groupMeans(prepared),
     codings: fit.codings,
     warnings: warningsOf(prepared, effects, boot?.run ?? null),
-    sections: fit.sections?.({ bootstrap: boot?.coefficients ?? null, exact: exactTotals(effects) }) ?? [],
+    sections: fit.sections?.({ bootstrap: boot?.coefficients ?? null, exact: exactTotals(effects), level, errors: prepared.errors }) ?? [],
     effects,
     ...hypothesisEvidence(prepared, list, boot),
     moderations: moderationEvidence(prepared, level),

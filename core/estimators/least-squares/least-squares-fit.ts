@@ -53,7 +53,7 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
   /** The fits in the metric in which coefficients are reported; everything else works on `fits`. */
   private readonly reported: EquationFit[];
   private theta: Float64Array | null = null;
-  private described: EquationEvidence[] | null = null;
+  private described: { level: number; errors: CovarianceKind; equations: EquationEvidence[] } | null = null;
   private reducedHeld: ReturnType<typeof reducedRegressions> | null = null;
 
   /** @throws StudyProblem for anything that stops the analysis */
@@ -89,8 +89,12 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
 
   get warnings(): Warning[] {
     const { sample, variables } = this.data;
+    const { level } = this.settings;
     const outcomes = this.design.equations.map((e) => e.outcome);
-    return [...binaryOutcomes(outcomes, variables), ...fitWarnings(this.reported, this.equations, sample.rows)];
+    return [
+      ...binaryOutcomes(outcomes, variables),
+      ...fitWarnings(this.reported, this.equations(level, chosenCovariance(this.settings)), sample.rows),
+    ];
   }
 
   vector(): Float64Array {
@@ -146,8 +150,8 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
     });
   }
 
-  sections({ bootstrap, exact }: SectionContext): EquationsSection[] {
-    const equations = this.equations.map((equation, g) => ({
+  sections({ bootstrap, exact, level, errors }: SectionContext): EquationsSection[] {
+    const equations = this.equations(level, errors).map((equation, g) => ({
       ...equation,
       coefficients: equation.coefficients.map((coefficient, at) => ({
         ...coefficient,
@@ -175,13 +179,14 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
   }
 
   /** Made when first asked for, and once: nothing here changes with resamples. */
-  private get equations(): EquationEvidence[] {
-    this.described ??= this.describe();
-    return this.described;
+  private equations(level: number, errors: CovarianceKind): EquationEvidence[] {
+    if (this.described?.level !== level || this.described.errors !== errors)
+      this.described = { level, errors, equations: this.describe(level, errors) };
+    return this.described.equations;
   }
 
-  private describe(): EquationEvidence[] {
-    const { fits, reported, data, settings, covariances: own } = this;
+  private describe(level: number, errors: CovarianceKind): EquationEvidence[] {
+    const { fits, reported, data, covariances: own } = this;
     const same = reported.every((fit, g) => fit === fits[g]);
     const reportedCovariances = same ? own : this.available(covariances(reported));
     const withZScores = reported.some((fit) => fit.equation.columns.some((c) => c.components));
@@ -192,8 +197,8 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
         reported: fit,
         reportedCovariances,
         start: this.parameters.equations[g]!.start,
-        errors: chosenCovariance(settings),
-        level: settings.level,
+        errors,
+        level,
         rows: data.momentsOnly ? null : data.sample.rows,
         standardised: this.standardised,
         withZScores,

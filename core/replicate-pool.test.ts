@@ -1,0 +1,132 @@
+import { describe, expect, it } from "vitest";
+import { analyse } from "./analyse";
+import { Analysis } from "./analysis";
+import { ReplicateMaker, type MakerRequest } from "./replicate-maker";
+import { ReplicatePool, type MakerThread } from "./replicate-pool";
+import { madeStudy, normals } from "./test-kit";
+
+const [a, b, c] = [normals(60, 1), normals(60, 2), normals(60, 3)] as [number[], number[], number[]];
+const m = a.map((v, i) => 0.5 * v + b[i]!);
+const made = (settings = {}) =>
+  madeStudy({
+    columns: { x: a, m, y: m.map((v, i) => 0.5 * v + c[i]!) },
+    theory: "H1: x raises y through m",
+    settings: { replications: 700, ...settings },
+  });
+
+/** Threads in this thread, with a log; `dies` tells which request kills the thread that gets it. */
+function threads(dies: (request: MakerRequest, nth: number) => boolean = () => false) {
+  const log: MakerRequest[] = [];
+  let started = 0;
+  let ended = 0;
+  const start = (): MakerThread => {
+    started += 1;
+    const maker = new ReplicateMaker();
+    return {
+      ask: async (request) => {
+        log.push(request);
+        if (dies(request, log.length)) throw new Error("out of memory");
+        return maker.answer(structuredClone(request));
+      },
+      end: () => void (ended += 1),
+    };
+  };
+  return { start, log, counts: () => ({ started, ended }) };
+}
+
+describe("a pool of threads", () => {
+  const { definition, table } = made();
+  const straight = analyse(definition, table);
+
+  it.each([1, 2, 3, 7])("gives the evidence of one thread, however many there are: %i", async (size) => {
+    const pool = new ReplicatePool(threads().start, size);
+    expect((await Analysis.of(definition, table).completeOn(pool)).evidence()).toEqual(straight);
+  });
+
+  it("splits evenly, in order, and starts no thread that has nothing to do", async () => {
+    const { start, log, counts } = threads();
+    const pool = new ReplicatePool(start, 4);
+    const { resampling } = Analysis.of(definition, table).prepared;
+    const blocks = await pool.replicates("one", resampling, 10, 3);
+    expect(blocks.map(({ first, count }) => [first, count])).toEqual([
+      [10, 1],
+      [11, 1],
+      [12, 1],
+    ]);
+    expect(counts().started).toBe(3);
+    // The problem is handed over once, not with every batch.
+    await pool.replicates("one", resampling, 13, 4);
+    expect(log.filter((r) => r.kind === "prepare")).toHaveLength(4);
+    await pool.replicates("two", resampling, 0, 4);
+    expect(log.filter((r) => r.kind === "prepare")).toHaveLength(8);
+  });
+
+  it("replaces a thread that dies, and makes its share again to the same digits", async () => {
+    const { start, counts } = threads((request, nth) => request.kind === "replicates" && nth === 3);
+    const pool = new ReplicatePool(start, 2);
+    expect((await Analysis.of(definition, table).completeOn(pool)).evidence()).toEqual(straight);
+    expect(counts()).toEqual({ started: 3, ended: 1 });
+  });
+
+  it("says the fault when threads keep dying, and can be used again", async () => {
+    let broken = true;
+    const { start, counts } = threads(() => broken);
+    const pool = new ReplicatePool(start, 1);
+    await expect(Analysis.of(definition, table).completeOn(pool)).rejects.toThrow("out of memory");
+    expect(counts()).toEqual({ started: 3, ended: 3 });
+    broken = false;
+    expect((await Analysis.of(definition, table).completeOn(pool)).evidence()).toEqual(straight);
+    pool.close();
+    expect(counts()).toEqual({ started: 4, ended: 4 });
+  });
+
+  it("knows only the problem it was given last", () => {
+    const maker = new ReplicateMaker();
+    expect(() => maker.answer({ kind: "replicates", key: "unknown", first: 0, count: 1 })).toThrow(/not known/);
+    const { resampling } = Analysis.of(definition, table).prepared;
+    expect(maker.answer({ kind: "prepare", key: "a", problem: resampling })).toBeNull();
+    expect(maker.answer({ kind: "jackknife", key: "a" })!.count).toBe(60);
+    expect(maker.answer({ kind: "replicates", key: "a", first: 3, count: 2 })).toMatchObject({ first: 3, count: 2 });
+  });
+});
+
+describe("a run in batches", () => {
+  const { definition, table } = made();
+
+  it("tells of every batch, puts evidence together now and then, and ends with all of it", async () => {
+    const analysis = Analysis.of(definition, table);
+    const seen: [number, boolean][] = [];
+    for await (const { done, evidence } of analysis.resample(new ReplicatePool(threads().start, 2), new AbortController().signal)) {
+      seen.push([done, evidence !== null]);
+      if (evidence) expect(evidence.bootstrap).toMatchObject({ done, requested: 700 });
+    }
+    expect(seen).toEqual([
+      [400, true],
+      [700, true],
+    ]);
+    expect(analysis.evidence()).toEqual(analyse(definition, table));
+    expect(analysis.done).toBe(700);
+  });
+
+  it("ends between batches when it is stopped, and keeps what is made", async () => {
+    const { definition: long, table: rows } = made({ replications: 5000 });
+    const analysis = Analysis.of(long, rows);
+    const control = new AbortController();
+    const pool = new ReplicatePool(threads().start, 1);
+    for await (const { done } of analysis.resample(pool, control.signal)) if (done >= 400) control.abort();
+    const { done } = analysis;
+    expect(done).toBeLessThan(5000);
+    expect(analysis.evidence().bootstrap).toMatchObject({ done, requested: 5000 });
+    // What follows is what one straight run would have made.
+    for await (const progress of analysis.resample(pool, new AbortController().signal)) void progress;
+    expect(analysis.evidence()).toEqual(analyse(long, rows));
+  });
+
+  it("another interval, level or tail reads the same resamples", () => {
+    const analysis = Analysis.of(definition, table).complete();
+    for (const change of [{ interval: "percentile" as const }, { level: 0.9 }, { tail: "one" as const }, { interval: "delta" as const }]) {
+      const other = made(change);
+      expect(analysis.evidence(change)).toEqual(analyse(other.definition, other.table));
+    }
+  });
+});
