@@ -48,9 +48,23 @@ export default ts.config(
         "setTimeout",
         "process",
       ],
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector: "BinaryExpression[operator='**']:not([right.value=2])",
+          message: "Engines round powers differently; multiply, or take pow from numerics/elementary.ts.",
+        },
+      ],
       "no-restricted-properties": [
         "error",
         { object: "Math", property: "random", message: "Draw from a RandomStream, so that a seed reproduces the run." },
+        ...["exp", "expm1", "log", "log1p", "log2", "log10", "pow", "sin", "cos", "tan", "tanh", "atanh", "cbrt", "hypot"].map(
+          (property) => ({
+            object: "Math",
+            property,
+            message: "Engines round it differently: take it from numerics/elementary.ts, so that browser and Node give the same bits.",
+          }),
+        ),
       ],
     },
   },
@@ -63,7 +77,10 @@ export default ts.config(
         "error",
         {
           patterns: [
-            { group: ["**/estimators/*/*", "**/estimators/*-*", "**/least-squares*"], message: "Only core/estimators/registry.ts names an engine." },
+            {
+              group: ["**/estimators/*/*", "**/estimators/*-*", "**/least-squares*"],
+              message: "Only core/estimators/registry.ts names an engine.",
+            },
           ],
         },
       ],

@@ -1,3 +1,4 @@
+import { ln, log10, log2 } from "../numerics/elementary";
 import { codeColumns, isMissing, levelsInOrder, parseNumber, pick, type TextColumn, type Variable } from "../data";
 import { mean, standardDeviation } from "../numerics/moments";
 import { quantile6 } from "../numerics/quantile";
@@ -86,7 +87,7 @@ function logarithm({ of, base, add }: Extract<Recipe, { kind: "log" }>, x: Float
       { variables: [of], row: bad + 1 },
     );
   }
-  const log = { e: Math.log, "10": Math.log10, "2": Math.log2 }[base];
+  const log = { e: ln, "10": log10, "2": log2 }[base];
   return x.map((v) => log(v + add));
 }
 

@@ -1,3 +1,4 @@
+import { exp, ln, log10, pow } from "../numerics/elementary";
 import { standardDeviation } from "../numerics/moments";
 import { StudyProblem } from "../problems";
 import type { FunctionName, Node, Operator } from "./formula-syntax";
@@ -97,7 +98,7 @@ function arithmetic(operator: Operator, a: Value, b: Value): Value {
     case "/":
       return (i) => a(i) / b(i);
     case "^":
-      return (i) => a(i) ** b(i);
+      return (i) => pow(a(i), b(i));
     case "=":
       return compared((x, y) => x === y);
     case "!=":
@@ -129,9 +130,9 @@ function arithmetic(operator: Operator, a: Value, b: Value): Value {
 const OF_ONE: Partial<Record<FunctionName, (x: number) => number>> = {
   abs: Math.abs,
   sqrt: Math.sqrt,
-  exp: Math.exp,
-  ln: Math.log,
-  log10: Math.log10,
+  exp,
+  ln,
+  log10,
   floor: Math.floor,
 };
 
@@ -154,7 +155,7 @@ function call(name: FunctionName, args: Node[], source: FormulaSource): Value {
   if (many) return (i) => many(values.map((v) => v(i)).filter((v) => !Number.isNaN(v)));
   if (name === "round") {
     return (i) => {
-      const scale = 10 ** Math.round(values[1]?.(i) ?? 0);
+      const scale = pow(10, Math.round(values[1]?.(i) ?? 0));
       return Math.round(values[0]!(i) * scale) / scale;
     };
   }

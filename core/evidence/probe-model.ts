@@ -1,3 +1,4 @@
+import { pow } from "../numerics/elementary";
 import { coefficientTest, type CoefficientTest } from "../model";
 
 /** One equation as a function of its columns: all that a picture of it needs. */
@@ -49,7 +50,7 @@ function slopeRow({ columns }: ProbeModel, focal: string, values: ReadonlyMap<st
       const power = c.components.filter((key) => key === focal).length;
       const rest = c.components.filter((key) => key !== focal);
       // The slope of a square is twice the column itself.
-      return power === 0 ? 0 : power * about(focal) ** (power - 1) * rest.reduce((all, key) => all * about(key), 1);
+      return power === 0 ? 0 : power * pow(about(focal), power - 1) * rest.reduce((all, key) => all * about(key), 1);
     }),
   ];
 }

@@ -1,3 +1,4 @@
+import { log10, pow } from "../numerics/elementary";
 import { replicatesToSettle } from "../inference";
 import { isOpen } from "./reading";
 import type { ClaimTest, Verdict } from "./types";
@@ -116,6 +117,6 @@ export const afterHolm = (judgement: Judgement, adjustedP: number | null, alpha:
       };
 
 function roundUp(count: number): number {
-  const unit = 10 ** Math.max(2, Math.floor(Math.log10(count)) - 1);
+  const unit = pow(10, Math.max(2, Math.floor(log10(count)) - 1));
   return Math.ceil(count / unit) * unit;
 }

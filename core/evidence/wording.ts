@@ -1,10 +1,11 @@
+import { pow } from "../numerics/elementary";
 import type { JointTest } from "../inference";
 
 /** A number for reading: three significant decimals at ordinary sizes, never scientific in between. */
 export function plain(value: number | null | undefined, digits = 3): string {
   if (value === null || value === undefined || !Number.isFinite(value)) return "–";
   const size = Math.abs(value);
-  if (size !== 0 && (size >= 1e6 || size < 10 ** -(digits + 1))) return value.toExponential(2).replaceAll("-", "−");
+  if (size !== 0 && (size >= 1e6 || size < pow(10, -(digits + 1)))) return value.toExponential(2).replaceAll("-", "−");
   const places = size >= 1000 ? 0 : size >= 100 ? 1 : size >= 10 ? 2 : digits;
   const text = value.toFixed(places);
   return minus(Number(text) === 0 ? text.replace("-", "") : text);

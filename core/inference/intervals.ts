@@ -251,7 +251,7 @@ function limitError(sorted: Float64Array, r: number, q: number, below: number, m
   if (method.kind === "bca") {
     const w = method.z0 + zQuantile(q);
     const d = 1 - method.a * w;
-    k = (phi(method.z0 + w / d) * (1 + d ** -2)) / phi(method.z0);
+    k = (phi(method.z0 + w / d) * (1 + 1 / (d * d))) / phi(method.z0);
   }
   const variance = (k * k * below * (1 - below) + r * (1 - r) - 2 * k * (Math.min(below, r) - below * r)) / B;
   const spread = Math.sqrt(Math.max(0, variance));
@@ -301,7 +301,7 @@ function accelerationOf(jackknife: ArrayLike<number>, strata?: ArrayLike<number>
     squares += d * d;
     cubes += d * d * d;
   }
-  return squares === 0 ? { acceleration: 0, zero: true } : { acceleration: cubes / (6 * squares ** 1.5), zero: false };
+  return squares === 0 ? { acceleration: 0, zero: true } : { acceleration: cubes / (6 * squares * Math.sqrt(squares)), zero: false };
 }
 
 function stratumMeans(values: ArrayLike<number>, strata: ArrayLike<number>): Map<number, number> {

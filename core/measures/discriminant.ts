@@ -1,3 +1,4 @@
+import { exp, ln } from "../numerics/elementary";
 /** Heterotrait-monotrait ratios of two blocks of items. */
 export interface HeterotraitRatio {
   first: string;
@@ -46,4 +47,4 @@ function ratio(average: (values: number[]) => number, between: number[], first: 
 
 const arithmetic = (values: number[]): number => values.reduce((a, b) => a + b, 0) / values.length;
 /** Zero among the values makes the mean zero. */
-const geometric = (values: number[]): number => Math.exp(arithmetic(values.map(Math.log)));
+const geometric = (values: number[]): number => exp(arithmetic(values.map((v) => ln(v))));

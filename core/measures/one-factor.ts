@@ -1,3 +1,4 @@
+import { exp, ln } from "../numerics/elementary";
 import { EigenvalueDecomposition, inverse, Matrix, solve } from "ml-matrix";
 import { chiSquaredP } from "../numerics/distributions";
 
@@ -41,23 +42,23 @@ export function oneFactor(r: number[][], n: number): OneFactor | null {
   const k = r.length;
   const start = startValues(r);
   if (!start) return null;
-  const low = Math.log(BOUND);
-  let x = start.map((psi) => Math.max(low, Math.log(psi)));
+  const low = ln(BOUND);
+  let x = start.map((psi) => Math.max(low, ln(psi)));
   let point = evaluate(r, x);
   let converged = false;
   for (let at = 0; at < MAX_STEPS && !converged; at++) {
     const free = x.map((xi, i) => !(xi <= low && point.gradient[i]! > 0));
     // The gradient in psi itself, which is the one in ln psi over psi.
-    converged = point.gradient.every((g, i) => !free[i] || Math.abs(g) / Math.exp(x[i]!) < GRADIENT);
+    converged = point.gradient.every((g, i) => !free[i] || Math.abs(g) / exp(x[i]!) < GRADIENT);
     if (converged) break;
     const next = improve(r, x, point, free, low);
     if (!next) {
-      converged = point.gradient.every((g, i) => !free[i] || Math.abs(g) / Math.exp(x[i]!) < 1e-7);
+      converged = point.gradient.every((g, i) => !free[i] || Math.abs(g) / exp(x[i]!) < 1e-7);
       break;
     }
     ({ x, point } = next);
   }
-  const psi = x.map(Math.exp);
+  const psi = x.map((v) => exp(v));
   const scale = Math.sqrt(Math.max(0, point.e[0]! - 1));
   let loadings = psi.map((p, i) => Math.sqrt(p) * point.v[i]![0]! * scale);
   if (loadings.reduce((a, b) => a + b, 0) < 0) loadings = loadings.map((l) => -l);
@@ -89,14 +90,14 @@ function startValues(r: number[][]): number[] | null {
 
 function evaluate(r: number[][], x: number[]): Point {
   const k = x.length;
-  const root = x.map((xi) => Math.exp(-xi / 2));
+  const root = x.map((xi) => exp(-xi / 2));
   const scaled = r.map((row, i) => row.map((value, j) => value * root[i]! * root[j]!));
   const eigen = new EigenvalueDecomposition(new Matrix(scaled), { assumeSymmetric: true });
   const order = eigen.realEigenvalues.map((_, m) => m).sort((a, b) => eigen.realEigenvalues[b]! - eigen.realEigenvalues[a]!);
   const e = order.map((m) => eigen.realEigenvalues[m]!);
   const v = x.map((_, i) => order.map((m) => eigen.eigenvectorMatrix.get(i, m)));
   let value = -(k - 1);
-  for (let m = 1; m < k; m++) value += e[m]! - Math.log(e[m]!);
+  for (let m = 1; m < k; m++) value += e[m]! - ln(e[m]!);
   const gradient = x.map((_, i) => {
     let g = 0;
     for (let m = 1; m < k; m++) g += (1 - e[m]!) * v[i]![m]! ** 2;
@@ -140,4 +141,4 @@ function improve(r: number[][], x: number[], point: Point, free: boolean[], low:
   return null;
 }
 
-const norm = (values: number[], at: number[]): number => Math.hypot(...at.map((i) => values[i]!));
+const norm = (values: number[], at: number[]): number => Math.sqrt(at.reduce((sum, i) => sum + values[i]! * values[i]!, 0));

@@ -1,3 +1,4 @@
+import { exp, ln } from "../numerics/elementary";
 import type { Expression } from "./expression";
 
 /**
@@ -101,6 +102,6 @@ function scalarLast(op: BinaryOp, a: Float64Array, b: number, out: Float64Array)
 }
 
 function unary(op: "abs" | "sqrt" | "exp" | "ln", a: Operand): Operand {
-  const f = { abs: Math.abs, sqrt: Math.sqrt, exp: Math.exp, ln: Math.log }[op];
+  const f = { abs: Math.abs, sqrt: Math.sqrt, exp, ln }[op];
   return typeof a === "number" ? f(a) : a.map(f);
 }

@@ -1,3 +1,4 @@
+import { exp, ln } from "../numerics/elementary";
 /** A smooth function of the parameter vector, as a tree that can be evaluated, differentiated and posted. */
 export type Expression =
   | { op: "number"; value: number }
@@ -36,7 +37,7 @@ export function compileExpression(e: Expression): Evaluator {
     }
     default: {
       const a = compileExpression(e.a);
-      const f = { abs: Math.abs, sqrt: Math.sqrt, exp: Math.exp, ln: Math.log }[e.op];
+      const f = { abs: Math.abs, sqrt: Math.sqrt, exp, ln }[e.op];
       return (t, o) => f(a(t, o));
     }
   }
@@ -60,7 +61,7 @@ export function compileGradient(e: Expression): GradientAdder {
     default: {
       const value = compileExpression(e.a);
       const push = compileGradient(e.a);
-      const slope = { abs: Math.sign, sqrt: (v: number) => 0.5 / Math.sqrt(v), exp: Math.exp, ln: (v: number) => 1 / v }[e.op];
+      const slope = { abs: Math.sign, sqrt: (v: number) => 0.5 / Math.sqrt(v), exp, ln: (v: number) => 1 / v }[e.op];
       return (t, o, adjoint, out) => push(t, o, adjoint * slope(value(t, o)), out);
     }
   }

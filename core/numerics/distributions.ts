@@ -1,3 +1,4 @@
+import { exp } from "./elementary";
 import gammainc from "@stdlib/math-base-special-gammainc";
 import fCdf from "@stdlib/stats-base-dists-f-cdf";
 import fQuantile from "@stdlib/stats-base-dists-f-quantile";
@@ -10,7 +11,7 @@ import tQuantile from "@stdlib/stats-base-dists-t-quantile";
 export const Phi = (z: number): number => normalCdf(z, 0, 1);
 
 /** Standard normal density. */
-export const phi = (z: number): number => Math.exp(-0.5 * z * z) / Math.sqrt(2 * Math.PI);
+export const phi = (z: number): number => exp(-0.5 * z * z) / Math.sqrt(2 * Math.PI);
 
 /** Standard normal quantile; -Infinity at 0 and Infinity at 1. */
 export const zQuantile = (p: number): number => normalQuantile(p, 0, 1);

@@ -1,3 +1,4 @@
+import { ln } from "./elementary";
 /**
  * A random stream keyed by (seed, index): xoshiro128** (Blackman & Vigna 2021, ACM TOMS 47) whose four
  * state words come from a SplitMix-style finaliser of the key. Replicate r therefore draws the same numbers
@@ -96,7 +97,7 @@ export class RandomStream {
       const v = 2 * this.uniform() - 1;
       const s = u * u + v * v;
       if (s >= 1 || s === 0) continue;
-      const factor = Math.sqrt((-2 * Math.log(s)) / s);
+      const factor = Math.sqrt((-2 * ln(s)) / s);
       this.spare = v * factor;
       return u * factor;
     }

@@ -1,3 +1,4 @@
+import { exp, ln } from "./elementary";
 import { Phi, zQuantile } from "./distributions";
 
 /** Coefficients of polynomials, constant first, from Royston 1995. */
@@ -38,11 +39,11 @@ function weights(n: number): Float64Array {
 
 function upperTail(W: number, n: number): number {
   if (n === 3) return Math.max(0, (6 / Math.PI) * (Math.asin(Math.sqrt(W)) - Math.asin(Math.sqrt(0.75))));
-  const left = Math.log(1 - W);
-  if (n > 11) return Phi(-(left - polynomial(LARGE_MEAN, Math.log(n))) / Math.exp(polynomial(LARGE_SD, Math.log(n))));
+  const left = ln(1 - W);
+  if (n > 11) return Phi(-(left - polynomial(LARGE_MEAN, ln(n))) / exp(polynomial(LARGE_SD, ln(n))));
   const bound = polynomial(BOUND, n);
   if (left >= bound) return 1e-99;
-  return Phi(-(-Math.log(bound - left) - polynomial(SMALL_MEAN, n)) / Math.exp(polynomial(SMALL_SD, n)));
+  return Phi(-(-ln(bound - left) - polynomial(SMALL_MEAN, n)) / exp(polynomial(SMALL_SD, n)));
 }
 
 /**

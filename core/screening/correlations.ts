@@ -1,3 +1,4 @@
+import { atanh, tanh } from "../numerics/elementary";
 import { listwise, pick, type NumberColumn } from "../data";
 import { studentP, zQuantile } from "../numerics/distributions";
 import { correlation } from "../numerics/moments";
@@ -81,7 +82,7 @@ function test(found: number, n: number, level: number, inflate: (r: number) => n
   const r = found;
   const t = r * Math.sqrt((n - 2) / (1 - r * r));
   const reach = (zQuantile((1 + level) / 2) * inflate(r)) / Math.sqrt(n - 3);
-  const ci: [number, number] | null = n < 4 ? null : [Math.tanh(Math.atanh(r) - reach), Math.tanh(Math.atanh(r) + reach)];
+  const ci: [number, number] | null = n < 4 ? null : [tanh(atanh(r) - reach), tanh(atanh(r) + reach)];
   return { r, n, t, p: studentP(t, n - 2), ci };
 }
 

@@ -70,7 +70,7 @@ function shapeOf(x: Float64Array) {
     m3 += d * d * d;
     m4 += d * d * d * d;
   }
-  const g1 = m3 / n / (m2 / n) ** 1.5;
+  const g1 = m3 / n / ((m2 / n) * Math.sqrt(m2 / n));
   const g2 = m4 / n / (m2 / n) ** 2 - 3;
   const skewnessSe = Math.sqrt((6 * n * (n - 1)) / ((n - 2) * (n + 1) * (n + 3)));
   return {

@@ -1,3 +1,4 @@
+import { ln } from "../numerics/elementary";
 import { choleskyInPlace, choleskySolveInPlace } from "../numerics/cholesky";
 import { mean, sumOfSquares } from "../numerics/moments";
 import type { MissingPattern } from "./patterns";
@@ -168,12 +169,12 @@ function likelihood(sums: PatternSums[], mu: Float64Array, sigma: Float64Array, 
     let logDeterminant = 0;
     let trace = 0;
     for (let a = 0; a < k; a++) {
-      logDeterminant += 2 * Math.log(l[a * k + a]! * scales[observed[a]!]!);
+      logDeterminant += 2 * ln(l[a * k + a]! * scales[observed[a]!]!);
       const column = products.slice(a * k, a * k + k);
       choleskySolveInPlace(l, k, k, column);
       trace += column[a]!;
     }
-    logLikelihood -= 0.5 * (n * (k * Math.log(2 * Math.PI) + logDeterminant) + trace + own);
+    logLikelihood -= 0.5 * (n * (k * ln(2 * Math.PI) + logDeterminant) + trace + own);
     distance += own;
   }
   return { logLikelihood, distance };

@@ -1,3 +1,4 @@
+import { cube } from "../../numerics/elementary";
 import { shapiroWilk } from "../../numerics/shapiro-wilk";
 import { chiSquaredP, fisherP, studentQuantile } from "../../numerics/distributions";
 import { mean, sumOfSquares } from "../../numerics/moments";
@@ -25,11 +26,11 @@ function residualShape({ residuals, n }: EquationFit) {
   let m4 = 0;
   for (const e of residuals) {
     m2 += e * e;
-    m3 += e ** 3;
-    m4 += e ** 4;
+    m3 += cube(e);
+    m4 += (e * e) ** 2;
   }
   m2 /= n;
-  const skewness = m3 / n / m2 ** 1.5;
+  const skewness = m3 / n / (m2 * Math.sqrt(m2));
   const excessKurtosis = m4 / n / m2 ** 2 - 3;
   return {
     skewness,
@@ -57,7 +58,7 @@ function reset(fit: EquationFit): FTest | null {
   const spread = Math.sqrt(sumOfSquares(fitted, centre) / (n - 1));
   if (!(spread > 0)) return null;
   const z = fitted.map((v) => (v - centre) / spread);
-  const powers = [z.map((v) => v * v), z.map((v) => v ** 3)];
+  const powers = [z.map((v) => v * v), z.map(cube)];
   const factor = orthogonalFactor([...equation.columns.map((c) => c.values), ...powers]);
   if (factor.dependent) return null;
   const k = equation.columns.length;

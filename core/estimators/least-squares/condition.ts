@@ -14,7 +14,7 @@ export function conditionNumbers(fit: EquationFit): { scaled: number; centred: n
   scaled.set(0, 0, 1);
   for (let j = 0; j < k; j++) {
     const shift = Math.sqrt(n) * factor.means[j]!;
-    const length = Math.hypot(shift, factor.lengths[j]!);
+    const length = Math.sqrt(shift * shift + factor.lengths[j]! ** 2);
     scaled.set(0, j + 1, shift / length);
     for (let i = 0; i <= j; i++) {
       centred.set(i, j, factor.r[i * k + j]!);

@@ -1,3 +1,4 @@
+import { pow } from "../../numerics/elementary";
 import type { Covariance } from "../../model";
 import { COVARIANCES, type CovarianceKind } from "../../study";
 import type { EquationFit } from "./fit";
@@ -100,11 +101,11 @@ export function residualMultiplier(kind: CovarianceKind, h: number, n: number, p
     case "HC1":
       return Math.sqrt(n / (n - p));
     case "HC2":
-      return (1 - h) ** -0.5;
+      return 1 / Math.sqrt(1 - h);
     case "HC3":
       return 1 / (1 - h);
     case "HC4":
-      return (1 - h) ** (-Math.min(4, (n * h) / p) / 2);
+      return pow(1 - h, -Math.min(4, (n * h) / p) / 2);
     default:
       return 1;
   }

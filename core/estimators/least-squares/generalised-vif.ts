@@ -1,3 +1,4 @@
+import { pow } from "../../numerics/elementary";
 import { determinant, Matrix } from "ml-matrix";
 import type { EquationFit } from "./fit";
 
@@ -23,5 +24,5 @@ export function generalisedVif(fit: EquationFit, positions: number[]): { gvif: n
   const rest = Array.from({ length: k }, (_, j) => j).filter((j) => !own.includes(j));
   const part = (list: number[]): number => (list.length === 0 ? 1 : determinant(correlation.selection(list, list)));
   const gvif = (part(own) * part(rest)) / determinant(correlation);
-  return Number.isFinite(gvif) ? { gvif, gvifPerDimension: gvif ** (1 / (2 * own.length)) } : { gvif: null, gvifPerDimension: null };
+  return Number.isFinite(gvif) ? { gvif, gvifPerDimension: pow(gvif, 1 / (2 * own.length)) } : { gvif: null, gvifPerDimension: null };
 }
