@@ -1,0 +1,62 @@
+import type { Page } from "@playwright/test";
+import { analyse, type Evidence, type StudyDefinition } from "../core";
+import { demoLeverStudy, demoStudy } from "../demo/study";
+import { expect, openDemo, settled, test } from "./fixtures";
+
+/** The evidence that the browser has kept, the newest first. */
+const kept = (page: Page): Promise<Evidence[]> =>
+  page.evaluate(
+    () =>
+      new Promise<Evidence[]>((resolve, reject) => {
+        const open = indexedDB.open("hebel");
+        open.onerror = () => reject(open.error!);
+        open.onsuccess = () => {
+          const all = open.result.transaction("results").objectStore("results").getAll();
+          all.onsuccess = () => {
+            open.result.close();
+            resolve(all.result.sort((a, b) => b.usedAt - a.usedAt).map((r) => JSON.parse(JSON.stringify(r.evidence))));
+          };
+        };
+      }),
+  );
+
+for (const [name, demo] of [
+  ["demo", demoStudy],
+  ["demo-lever", demoLeverStudy],
+] as const) {
+  test(`browser and Node give the same bits: ${name}`, async ({ page }) => {
+    await page.goto("/");
+    await expect(page.locator(".card")).toHaveCount(2);
+    await page.goto(`/study/${name}/evidence`);
+    await settled(page);
+    await expect.poll(async () => (await kept(page)).length).toBe(1);
+    const { definition, table } = demo();
+    expect((await kept(page))[0]).toEqual(JSON.parse(JSON.stringify(analyse(definition as StudyDefinition, table))));
+  });
+}
+
+test("a study opened again shows its evidence at once, and nothing is resampled", async ({ page }) => {
+  await openDemo(page, "evidence");
+  await settled(page);
+  await expect.poll(async () => (await kept(page)).length).toBe(1);
+  // A worker that never answers: what is shown now is what was kept.
+  await page.route(/engine\.worker/, (route) => new Promise(() => void route));
+  await page.reload();
+  await expect(page.locator("blockquote")).toBeVisible();
+  await settled(page);
+  await page.getByRole("link", { name: /Hypotheses/ }).click();
+  await expect(page.locator(".verdict").first()).toBeVisible();
+});
+
+test("a study put back on the shelf has its verdicts and its undo", async ({ page }) => {
+  await openDemo(page, "evidence");
+  await settled(page);
+  await page.goto("/");
+  const card = page.locator(".card").filter({ has: page.getByRole("link", { name: /^Language café Do/ }) });
+  await expect(card.locator(".verdict").first()).toBeVisible();
+  await card.getByRole("button", { name: /^Remove/ }).click();
+  await expect(card).toHaveCount(0);
+  await page.getByRole("button", { name: "Put it back" }).click();
+  await expect(card.locator(".verdict").first()).toBeVisible();
+  await expect.poll(async () => (await kept(page)).length).toBe(1);
+});
