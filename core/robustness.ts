@@ -1,6 +1,7 @@
 import type { Table } from "./data";
 import { Analysis } from "./analysis";
 import { StudyProblem } from "./problems";
+import { linesOf, theoryWithout } from "./theory";
 import { type ErrorKind, type IntervalKind, type Settings, type StudyDefinition } from "./study";
 import { equationsOf } from "./evidence";
 import type { Evidence, Verdict } from "./evidence";
@@ -77,7 +78,6 @@ export function robustness(
     (settings: Partial<Settings>): (() => Evidence) =>
     () =>
       base.evidence(settings);
-  const covariates = /^\s*adjust\b/m;
   const rows = influentialRows(own);
   const tries: [Specification["group"], string, () => Evidence][] = [["as set", "as set", () => own]];
   const { errors: used, interval: chosen, cluster } = base.prepared.study.settings;
@@ -94,11 +94,8 @@ export function robustness(
     const name = centring === "mean" ? "columns of products centred" : "columns of products as they are";
     tries.push(["centring", name, () => analysed({ ...few, settings: { ...few.settings, centring } }, table).evidence()]);
   }
-  if (covariates.test(study.theory)) {
-    const theory = study.theory
-      .split("\n")
-      .map((line) => (covariates.test(line) ? "" : line))
-      .join("\n");
+  if (linesOf(study.theory, "adjust").length > 0) {
+    const theory = theoryWithout(study.theory, "adjust");
     tries.push(["covariates", "without covariates", () => analysed({ ...few, theory }, table).evidence()]);
   }
   const wanted = tries.filter(([group]) => only === undefined || group === only || group === "as set");

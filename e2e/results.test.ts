@@ -50,7 +50,7 @@ test("a study opened again shows its evidence at once, and nothing is resampled"
 
 test("a study put back on the shelf has its verdicts and its undo", async ({ page }) => {
   await openDemo(page, "evidence");
-  await settled(page);
+  await expect.poll(async () => (await kept(page)).length).toBe(1);
   await page.goto("/");
   const card = page.locator(".card").filter({ has: page.getByRole("link", { name: /^Language café Do/ }) });
   await expect(card.locator(".verdict").first()).toBeVisible();

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { useFetcher, useOutletContext } from "react-router";
-import { buildDataset, type Dataset, type StudyDefinition, type Table } from "../../core";
+import { buildDataset, linesOf, type Dataset, type StudyDefinition, type Table } from "../../core";
 import { TAB, type StoredStudy } from "../storage/database";
 import { keepStrip, notePending } from "../storage/studies";
 import { Analysis, type AnalysisState } from "./analysis";
@@ -70,10 +70,7 @@ export function useStudyState(study: StoredStudy, raw: Table): StudyContext {
 
 /** The dataset, made anew only when something it depends on has changed: measures, but not hypotheses. */
 function useDataset({ variables, derived, corrections, filters, theory }: StudyDefinition, dataKey: string, raw: Table): Dataset {
-  const measures = theory
-    .split("\n")
-    .filter((line) => /^\s*measure\b/.test(line))
-    .join("\n");
+  const measures = linesOf(theory, "measure").join("\n");
   const key = JSON.stringify([dataKey, variables, derived, corrections, filters, measures]);
   return useMemo(
     () => buildDataset({ variables, derived, corrections, filters, theory: measures }, raw),

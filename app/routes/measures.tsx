@@ -1,4 +1,4 @@
-import { itemFamilies, parseTheory, plain, writeName, type Measure } from "../../core";
+import { lineKind, itemFamilies, parseTheory, plain, writeName, type Measure } from "../../core";
 import { useMeasures } from "../analysis/use-data-evidence";
 import { useStudy } from "../analysis/use-study";
 import { useSummaries } from "../components/data/use-summaries";
@@ -18,7 +18,7 @@ export default function Measures() {
   const columns = dataset.table.columns.map((c) => c.name).filter((name) => dataset.origins.get(name) !== "measure");
   const { statements, complaints } = parseTheory(definition.theory, columns);
   const measures = statements.filter((s) => s.kind === "measure");
-  const faults = complaints.filter((c) => /^\s*measure\b/.test(definition.theory.split("\n")[c.line - 1] ?? ""));
+  const faults = complaints.filter((c) => lineKind(definition.theory.split("\n")[c.line - 1] ?? "") === "measure");
   const used = new Set(measures.flatMap((m) => m.items.map((i) => i.ref.name)));
   const numeric = dataset.variables
     .filter((v) => columns.includes(v.name) && ["continuous", "ordinal", "binary"].includes(v.level))

@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import { Link, redirect, useFetcher } from "react-router";
 import type { Route } from "./+types/shelf";
 import { readStudy, writeStudy } from "../../formats";
-import { thousands, unpackTable } from "../../core";
+import { linesOf, thousands, unpackTable } from "../../core";
 import { DropTarget } from "../components/importing/drop-target";
 import { download, fileName } from "../components/download";
 import { FilePicker } from "../components/importing/file-picker";
@@ -191,8 +191,9 @@ function Card({ entry: { study, strip }, copy, remove }: { entry: ShelfEntry; co
 
 function Strip({ strip, theory }: { strip: ShelfEntry["strip"]; theory: string }) {
   if (!strip || strip.verdicts.length === 0) {
-    const count = theory.split("\n").filter((line) => /\b(raises|lowers|affects)\b/.test(line)).length;
-    return <p className="card-strip quiet">{count === 0 ? "no hypotheses yet" : `${count} hypotheses, open to see the evidence`}</p>;
+    const count = linesOf(theory, "hypothesis", "moderation").length;
+    const words = count === 1 ? "one hypothesis" : `${count} hypotheses`;
+    return <p className="card-strip quiet">{count === 0 ? "no hypotheses yet" : `${words}, open to see the evidence`}</p>;
   }
   return (
     <ul className="card-strip" aria-label="Verdicts of the last run">

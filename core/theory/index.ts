@@ -1,4 +1,5 @@
 export { parseTheory } from "./parse";
+export { lineKind, linesOf, theoryWithout } from "./lines";
 export { RESERVED } from "./reader";
 export { MODERATION_VERBS } from "./moderation";
 export { moderatedSteps, nodesOf, type ModeratedStep } from "./moderated-steps";

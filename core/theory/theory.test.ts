@@ -1,6 +1,17 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { compileTheory, nearestName, parseTheory, pathsBetween, renameInTheory, RESERVED, writeStatement } from ".";
+import {
+  lineKind,
+  linesOf,
+  theoryWithout,
+  compileTheory,
+  nearestName,
+  parseTheory,
+  pathsBetween,
+  renameInTheory,
+  RESERVED,
+  writeStatement,
+} from ".";
 import { StudyProblem } from "../problems";
 
 const NAMES = ["hours", "confidence", "friends", "belonging", "age", "months", "group", "weekly hours", "to"];
@@ -244,5 +255,42 @@ describe("comparisons of levels", () => {
     const { statements } = read("H1: hours strengthens hours to y");
     expect(compileTheory(statements).equations[0]).toMatchObject({ predictors: ["hours"], moderators: [], products: [["hours", "hours"]] });
     expect(() => compileTheory(read("H1: m with m alters hours to y").statements)).toThrow(/cannot act together with itself/);
+  });
+});
+
+describe("lines of a theory", () => {
+  const theory = [
+    "measure support averages sup1, sup2",
+    "",
+    "H1: hours raises belonging through confidence",
+    "support weakens hours to belonging",
+    "# adjust nothing",
+    "also age to friends",
+    '"measure of sorts" raises friends',
+    "adjust friends for age",
+    "H3: hours raises",
+  ].join("\n");
+
+  it("are told apart by what they set out to be, right or not", () => {
+    expect(theory.split("\n").map(lineKind)).toEqual([
+      "measure",
+      null,
+      "hypothesis",
+      "moderation",
+      null,
+      "also",
+      "hypothesis",
+      "adjust",
+      "hypothesis",
+    ]);
+    expect(linesOf(theory, "hypothesis", "moderation")).toHaveLength(4);
+    expect(linesOf(theory, "contrast")).toEqual([]);
+  });
+
+  it("can be left out by kind, and the others keep their numbers", () => {
+    const without = theoryWithout(theory, "adjust").split("\n");
+    expect(without).toHaveLength(9);
+    expect(without[7]).toBe("");
+    expect(without.filter((_, i) => i !== 7)).toEqual(theory.split("\n").filter((_, i) => i !== 7));
   });
 });

@@ -1,0 +1,34 @@
+import { MODERATION_VERBS } from "./moderation";
+import type { Statement } from "./syntax";
+import { tokenise } from "./tokens";
+
+const KEYWORDS = ["measure", "also", "adjust", "contrast", "define"] as const;
+
+/**
+ * What a line of a theory sets out to be, whether or not it is right in all its parts: by its keyword, else by its verb.
+ * @returns null for an empty line or a comment
+ */
+export function lineKind(line: string): Statement["kind"] | null {
+  const { tokens } = tokenise(line, 1);
+  const [first] = tokens;
+  if (!first) return null;
+  // A quoted name is a name, whatever it says.
+  const keyword = KEYWORDS.find((word) => first.kind === "word" && first.text === word);
+  if (keyword) return keyword;
+  const moderates = tokens.some((token) => token.kind === "word" && (MODERATION_VERBS as readonly string[]).includes(token.text));
+  return moderates ? "moderation" : "hypothesis";
+}
+
+/** The lines of a theory that are of these kinds. */
+export const linesOf = (theory: string, ...kinds: Statement["kind"][]): string[] =>
+  theory.split(/\r?\n/).filter((line) => {
+    const kind = lineKind(line);
+    return kind !== null && kinds.includes(kind);
+  });
+
+/** The theory with the lines of a kind left empty, so that the others keep their numbers. */
+export const theoryWithout = (theory: string, kind: Statement["kind"]): string =>
+  theory
+    .split(/\r?\n/)
+    .map((line) => (lineKind(line) === kind ? "" : line))
+    .join("\n");
