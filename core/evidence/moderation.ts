@@ -32,6 +32,7 @@ const DF_GRID = 11;
 class SlopeReader {
   private readonly polynomial: Polynomial;
   private readonly moderators: Moderator[];
+  private endsHeld: [number, number] | null = null;
 
   constructor(
     private readonly prepared: Prepared,
@@ -253,11 +254,8 @@ class SlopeReader {
 
   /** Both ends of one line: the predictor a standard deviation below and above its mean, or its two values. */
   private ends(combination: Combination, model: ProbeModel): LinePoint[] {
-    const column = this.line.columns.find((c) => c.key === this.key)!;
-    const distinct = [...new Set(column.values)].sort((a, b) => a - b);
-    const m = mean(column.values);
-    const sd = standardDeviation(column.values);
-    const ends = distinct.length === 2 ? distinct : [m - sd, m + sd];
+    this.endsHeld ??= endsOf(this.line.columns.find((c) => c.key === this.key)!.values);
+    const ends = this.endsHeld;
     const { centre } = this.prepared.context;
     const moderatorValues = [...valuesOf(combination)].map(([key, value]) => [key, value + centre(key)] as const);
     return ends.map((x) => {
@@ -319,6 +317,14 @@ class SlopeReader {
       ),
     );
   }
+}
+
+/** A standard deviation below and above the mean, or the two values that occur. */
+function endsOf(values: Float64Array): [number, number] {
+  const [min, max] = extent(values);
+  if (values.every((v) => v === min || v === max)) return [min, max];
+  const [m, sd] = [mean(values), standardDeviation(values)];
+  return [m - sd, m + sd];
 }
 
 const atRecord = (combination: Combination): Record<string, number | string> =>

@@ -1,3 +1,4 @@
+import { countUntil } from "../numerics/sort";
 import { fisherQuantile, studentP, studentQuantile } from "../numerics/distributions";
 
 /** A slope that is linear in a moderator: b1 + b3 (w - centre), with the covariance of the two. */
@@ -45,6 +46,24 @@ const LINEAR = 1e-12;
 const GRID = 101;
 const FEW_VALUES = 20;
 
+interface Observed {
+  sorted: Float64Array;
+  distinct: Float64Array;
+}
+
+const observed = new WeakMap<Float64Array, Observed>();
+
+/** The values of a moderator in order: found once, since many regions are read off the same column. */
+function observedOf(values: Float64Array): Observed {
+  let found = observed.get(values);
+  if (!found) {
+    const sorted = values.slice().sort();
+    found = { sorted, distinct: sorted.filter((v, i) => i === 0 || v !== sorted[i - 1]) };
+    observed.set(values, found);
+  }
+  return found;
+}
+
 /** Critical value for one value of the moderator at a time. */
 export const pointwiseCritical = (df: number, level: number): number => studentQuantile(1 - (1 - level) / 2, df);
 
@@ -79,12 +98,8 @@ export function boundaries({ b1, b3, v11, v13, v33, centre }: LinearSlope, criti
  * @param values the moderator in the rows of the analysis
  */
 export function johnsonNeyman(slope: LinearSlope, critical: number, values: Float64Array): JohnsonNeyman {
-  let min = Infinity;
-  let max = -Infinity;
-  for (const v of values) {
-    min = Math.min(min, v);
-    max = Math.max(max, v);
-  }
+  const { sorted } = observedOf(values);
+  const [min, max] = [sorted[0]!, sorted.at(-1)!];
   const rootsAll = boundaries(slope, critical);
   const rootsInRange = rootsAll.filter((w) => w >= min && w <= max);
   const edges = [min, ...rootsInRange, max];
@@ -92,8 +107,8 @@ export function johnsonNeyman(slope: LinearSlope, critical: number, values: Floa
     const from = edges[i]!;
     const middle = (from + to) / 2;
     const estimate = slopeAt(slope, middle);
-    let inside = 0;
-    for (const v of values) if ((v > from || (i === 0 && v === from)) && v <= to) inside += 1;
+    const before = i === 0 ? 0 : countUntil(sorted, (v) => v > from);
+    const inside = countUntil(sorted, (v) => v > to) - before;
     return {
       from,
       to,
@@ -117,9 +132,9 @@ export function johnsonNeyman(slope: LinearSlope, critical: number, values: Floa
 /** The same with the share of false discoveries on a grid of values held down (after Esarey & Sumner 2018, Comp Polit Stud 51). */
 export function falseDiscovery(slope: LinearSlope, level: number, values: Float64Array): FalseDiscovery {
   const alpha = 1 - level;
-  const distinct = [...new Set(values)].sort((a, b) => a - b);
+  const { distinct } = observedOf(values);
   const [min, max] = [distinct[0]!, distinct.at(-1)!];
-  const grid = distinct.length <= FEW_VALUES ? distinct : Array.from({ length: GRID }, (_, i) => min + ((max - min) * i) / (GRID - 1));
+  const grid = distinct.length <= FEW_VALUES ? [...distinct] : Array.from({ length: GRID }, (_, i) => min + ((max - min) * i) / (GRID - 1));
   const m = grid.length;
   const p = grid.map((w) => studentP(slopeAt(slope, w) / Math.sqrt(varianceAt(slope, w)), slope.df)).sort((a, b) => a - b);
   let kStar = 0;

@@ -1,5 +1,5 @@
 import { pow } from "../../numerics/elementary";
-import type { Covariance } from "../../model";
+import { byCovariance, type Covariance } from "../../model";
 import { COVARIANCES, type CovarianceKind } from "../../study";
 import type { EquationFit } from "./fit";
 
@@ -19,7 +19,56 @@ export type CovarianceSet = Record<CovarianceKind, Covariance>;
  * added up within clusters, also between equations.
  */
 export function covariances(fits: readonly EquationFit[]): CovarianceSet {
-  return Object.fromEntries(COVARIANCES.map((kind) => [kind, jointCovariance(fits, kind)])) as CovarianceSet;
+  const found = new Map<CovarianceKind, Covariance>();
+  for (const kind of COVARIANCES) found.set(kind, kind === "HC1" ? inflated(fits, found.get("HC0")!) : jointCovariance(fits, kind));
+  return Object.fromEntries(found) as CovarianceSet;
+}
+
+/** HC1 from HC0: every block times the square roots of n / (n - p) of its two equations. */
+function inflated(fits: readonly EquationFit[], { size, values }: Covariance): Covariance {
+  const factors = fits.flatMap((fit) => new Array<number>(fit.p).fill(Math.sqrt(fit.n / fit.df)));
+  return { size, values: values.map((v, at) => v * factors[Math.floor(at / size)]! * factors[at % size]!) };
+}
+
+/**
+ * The covariance of other coefficients, of which those of each equation are linear functions of its own.
+ * @param maps row-major p x p, one an equation, in order
+ */
+function mappedCovariance({ size, values }: Covariance, maps: readonly Float64Array[]): Covariance {
+  const map = new Float64Array(size * size);
+  let start = 0;
+  for (const own of maps) {
+    const p = Math.sqrt(own.length);
+    for (let i = 0; i < p; i++) for (let j = 0; j < p; j++) map[(start + i) * size + start + j] = own[i * p + j]!;
+    start += p;
+  }
+  const half = timesTransposed(map, values, size);
+  return { size, values: timesTransposed(half, map, size) };
+}
+
+/** The same of every kind. */
+export const mappedCovariances = (set: CovarianceSet, maps: readonly Float64Array[]): CovarianceSet =>
+  byCovariance((kind) => mappedCovariance(set[kind], maps)) as CovarianceSet;
+
+/** The block of one equation, of every kind. */
+export const blockOf = (set: CovarianceSet, start: number, p: number): CovarianceSet =>
+  byCovariance((kind) => {
+    const { size, values } = set[kind];
+    const at = (i: number): number => (start + Math.floor(i / p)) * size + start + (i % p);
+    return { size: p, values: Float64Array.from({ length: p * p }, (_, i) => values[at(i)]!) };
+  }) as CovarianceSet;
+
+/** A B' for square matrices; zeros pass over what is not available in the other. */
+function timesTransposed(a: Float64Array, b: Float64Array, size: number): Float64Array {
+  const out = new Float64Array(size * size);
+  for (let i = 0; i < size; i++) {
+    for (let j = 0; j < size; j++) {
+      let sum = 0;
+      for (let k = 0; k < size; k++) if (a[i * size + k] !== 0 && b[j * size + k] !== 0) sum += a[i * size + k]! * b[j * size + k]!;
+      out[i * size + j] = sum;
+    }
+  }
+  return out;
 }
 
 function isAvailable(fit: EquationFit, kind: CovarianceKind): boolean {
@@ -33,20 +82,30 @@ function jointCovariance(fits: readonly EquationFit[], kind: CovarianceKind): Co
   const values = new Float64Array(size * size);
   const available = fits.map((fit) => isAvailable(fit, kind));
   // Columns whose products sum to the covariance: (A x_i) e_i v_i, or A x_i alone for the classical blocks.
-  const scored = fits.map((fit, g) => (kind === "classical" || !available[g] ? fit.hat : scoredColumns(fit, kind)));
+  const scored = fits.map((fit, g) => (!available[g] ? [] : kind === "classical" ? fit.hat : scoredColumns(fit, kind)));
   let rowStart = 0;
   fits.forEach((g, gi) => {
     let columnStart = 0;
     fits.forEach((h, hi) => {
       if (hi >= gi) {
-        const scale = !available[gi] || !available[hi] ? NaN : kind === "classical" ? residualCovariance(g, h) : 1;
-        fillBlock(values, size, rowStart, columnStart, scored[gi]!, scored[hi]!, scale);
+        if (!available[gi] || !available[hi]) fillNothing(values, size, rowStart, columnStart, g.p, h.p);
+        else fillBlock(values, size, rowStart, columnStart, scored[gi]!, scored[hi]!, kind === "classical" ? residualCovariance(g, h) : 1);
       }
       columnStart += h.p;
     });
     rowStart += g.p;
   });
   return { size, values };
+}
+
+/** A block that is not available, and its mirror. */
+function fillNothing(values: Float64Array, size: number, row: number, column: number, rows: number, columns: number): void {
+  for (let a = 0; a < rows; a++) {
+    for (let c = 0; c < columns; c++) {
+      values[(row + a) * size + column + c] = NaN;
+      values[(column + c) * size + row + a] = NaN;
+    }
+  }
 }
 
 function fillBlock(
@@ -59,11 +118,11 @@ function fillBlock(
   scale: number,
 ): void {
   for (let a = 0; a < left.length; a++) {
-    for (let c = 0; c < right.length; c++) {
-      const x = left[a]!;
+    const x = left[a]!;
+    // Within one equation the other half is the mirror.
+    for (let c = row === column ? a : 0; c < right.length; c++) {
       const y = right[c]!;
       let sum = 0;
-      // Columns differ in length only where one of them stands in for scores that are not available.
       for (let i = 0; i < x.length; i++) sum += x[i]! * y[i]!;
       values[(row + a) * size + column + c] = scale * sum;
       values[(column + c) * size + row + a] = scale * sum;

@@ -4,10 +4,10 @@ import type { Equation } from "../../design";
 import type { CoefficientEvidence, EquationEvidence } from "../sections";
 import { equationChecks } from "./checks";
 import { conditionNumbers } from "./condition";
-import { covariances, type CovarianceSet } from "./covariance";
+import { blockOf, mappedCovariances, type CovarianceSet } from "./covariance";
 import type { EquationFit } from "./fit";
 import { generalisedVif } from "./generalised-vif";
-import { inZScores } from "./metric";
+import { inZScores, standardMap } from "./metric";
 import { suppression } from "./suppression";
 import { coefficientsF, linearTest } from "./tests";
 
@@ -36,7 +36,7 @@ export function equationEvidence(of: ReportedEquation): EquationEvidence {
   const { fitted, reported: fit, reportedCovariances: reported, start, level, errors: chosen } = of;
   const { equation } = fit;
   const keys = equation.columns.map((c) => c.key);
-  const zScores = of.withZScores ? zScoresOf(fitted) : null;
+  const zScores = of.withZScores ? zScoresOf(fitted, blockOf(of.fittedCovariances, start, fitted.p)) : null;
   const errors = (at: number) => (of.standardised ? noErrors() : coefficient(fit, at, start, reported, level).errors);
   return {
     outcome: equation.outcome,
@@ -77,11 +77,11 @@ export function equationEvidence(of: ReportedEquation): EquationEvidence {
   };
 }
 
-/** An equation once more, in z-scores. */
-function zScoresOf(fit: EquationFit): { fit: EquationFit; covariances: CovarianceSet } {
-  const scaled = inZScores(fit);
-  return { fit: scaled, covariances: covariances([scaled]) };
-}
+/** An equation once more, in z-scores. @param v the covariances of its coefficients */
+const zScoresOf = (fit: EquationFit, v: CovarianceSet): { fit: EquationFit; covariances: CovarianceSet } => ({
+  fit: inZScores(fit),
+  covariances: mappedCovariances(v, [standardMap(fit.equation)]),
+});
 
 const noErrors = (): CoefficientEvidence["errors"] => byCovariance<CoefficientTest>(() => null);
 

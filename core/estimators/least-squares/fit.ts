@@ -106,6 +106,14 @@ export function atTheMeans(fit: EquationFit): EquationFit {
   return { ...fit, b, hat: [new Float64Array(fit.n).fill(1 / fit.n), ...fit.hat.slice(1)] };
 }
 
+/** The map back from the intercept at the means to that of the columns as they are; row-major p x p. */
+export function fromTheMeans({ p, factor }: EquationFit): Float64Array {
+  const map = new Float64Array(p * p);
+  for (let j = 0; j < p; j++) map[j * p + j] = 1;
+  for (let j = 1; j < p; j++) map[j] = -factor.means[j - 1]!;
+  return map;
+}
+
 /** The columns of X (X'X)^-1 in raw units: slopes from R^-1 q_i, then the intercept by shifting back. */
 function hatColumns(factor: OrthogonalFactor, n: number): Float64Array[] {
   const k = factor.columns;

@@ -29,10 +29,10 @@ import type { CompiledTheory } from "../../theory";
 import type { ExactTest, Fit, Line, ModelData, SectionContext } from "../engine";
 import type { EquationEvidence, EquationsSection, ResidualRows } from "../sections";
 import { coefficientQuantities } from "./coefficients";
-import { covariances, type CovarianceSet } from "./covariance";
+import { blockOf, covariances, mappedCovariances, type CovarianceSet } from "./covariance";
 import { equationEvidence } from "./equations";
-import { atTheMeans, fitEquation, type EquationFit } from "./fit";
-import { inMetric, metricMap } from "./metric";
+import { atTheMeans, fitEquation, fromTheMeans, type EquationFit } from "./fit";
+import { inMetric, metricMap, type MetricMap } from "./metric";
 import { reducedRegressions, reducedTest, totalOmnibus } from "./reduced";
 import { refitProblem, type RefitProblem } from "./refit";
 import { residualRows } from "./residuals";
@@ -50,6 +50,9 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
   readonly design: Design;
   readonly fits: EquationFit[];
   private readonly averages: Averages;
+  /** Covariances with every intercept at the means of its columns. */
+  private readonly atMeans: CovarianceSet;
+  private readonly maps: MetricMap[];
   /** The fits in the metric in which coefficients are reported; everything else works on `fits`. */
   private readonly reported: EquationFit[];
   private theta: Float64Array | null = null;
@@ -71,11 +74,13 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
     this.averages = new Averages(this.parameters);
     this.columns = columnsByKey(this.design);
     this.codings = this.design.codings;
-    this.covariances = this.available(covariances(this.fits));
+    // About the means nothing is lost; the other forms follow from there.
+    this.atMeans = this.available(covariances(this.fits.map(atTheMeans)));
+    this.covariances = mappedCovariances(this.atMeans, this.fits.map(fromTheMeans));
     const components = new Set(theory.equations.flatMap((e) => e.products.flat()));
-    const maps = this.design.equations.map((equation) => metricMap(equation, centring, components));
-    this.reported = this.fits.map((fit, g) => inMetric(fit, maps[g]!, centring, components));
-    this.coefficients = coefficientQuantities(this.parameters, maps);
+    this.maps = this.design.equations.map((equation) => metricMap(equation, centring, components));
+    this.reported = this.fits.map((fit, g) => inMetric(fit, this.maps[g]!, centring, components));
+    this.coefficients = coefficientQuantities(this.parameters, this.maps);
   }
 
   readonly slope = (outcome: string, key: string): Polynomial => regressionSlope(this.design, this.parameters, outcome, key);
@@ -143,7 +148,7 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
           columns,
           b: fit.b,
           start: this.parameters.equations[g]!.start,
-          covariances: covariances([fit]),
+          covariances: blockOf(this.atMeans, this.parameters.equations[g]!.start, fit.p),
           df: (kind, weights) => degreesOfFreedom(fit, kind, weights),
         },
       ];
@@ -188,7 +193,7 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
   private describe(level: number, errors: CovarianceKind): EquationEvidence[] {
     const { fits, reported, data, covariances: own } = this;
     const same = reported.every((fit, g) => fit === fits[g]);
-    const reportedCovariances = same ? own : this.available(covariances(reported));
+    const reportedCovariances = same ? own : mappedCovariances(own, this.maps);
     const withZScores = reported.some((fit) => fit.equation.columns.some((c) => c.components));
     return reported.map((fit, g) =>
       equationEvidence({

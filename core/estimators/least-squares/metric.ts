@@ -113,7 +113,7 @@ function mixed(columns: Float64Array[], map: MetricMap, row: number): Float64Arr
 }
 
 /** The map to coefficients of z-scores throughout (code columns aside), products being products of z-scores. */
-function standardMap({ columns, sdY }: Equation): MetricMap {
+export function standardMap({ columns, sdY }: Equation): MetricMap {
   const p = columns.length + 1;
   const map = new Float64Array(p * p);
   map[0] = 1 / sdY;
