@@ -1,3 +1,4 @@
+import { Stack } from "@mui/material";
 import { equationsOf } from "../../core";
 import { Link } from "react-router";
 import { influentialRows, plain, type EquationEvidence, type Evidence } from "../../core";
@@ -88,24 +89,26 @@ function Influence({ context, evidence }: { context: StudyContext; evidence: Evi
               ? `No verdict changes without the ${rows.length} most influential rows (${rows.join(", ")}).`
               : `${changed.map((c) => `${c.label} would be ${VERDICT_WORDS[c.verdict]} instead of ${VERDICT_WORDS[own!.claims.find((o) => o.label === c.label)!.verdict]}`).join("; ")} without the ${rows.length} most influential rows (${rows.join(", ")}).`}
       </p>
-      {!without && (
-        <button type="button" className="button" onClick={start} disabled={status === "running"}>
-          {status === "running" ? "Trying without them …" : "Does a verdict hang on them?"}
+      <Stack direction="row" spacing={1}>
+        {!without && (
+          <button type="button" className="button" onClick={start} disabled={status === "running"}>
+            {status === "running" ? "Trying without them …" : "Does a verdict hang on them?"}
+          </button>
+        )}
+        <button
+          type="button"
+          className="button"
+          onClick={() =>
+            edit(
+              { filters: withFilter(definition.filters, "influential rows", { kind: "rows", rows }) },
+              "influential rows",
+              "largest Cook's distances",
+            )
+          }
+        >
+          Leave these rows out
         </button>
-      )}
-      <button
-        type="button"
-        className="button"
-        onClick={() =>
-          edit(
-            { filters: withFilter(definition.filters, "influential rows", { kind: "rows", rows }) },
-            "influential rows",
-            "largest Cook's distances",
-          )
-        }
-      >
-        Leave these rows out
-      </button>
+      </Stack>
     </section>
   );
 }
