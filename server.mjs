@@ -34,7 +34,10 @@ app.use((request, response, next) => {
     "X-Content-Type-Options": "nosniff",
     "X-Frame-Options": "DENY",
   });
-  if (Number(request.headers["content-length"] ?? 0) > MAX_BODY_BYTES || (request.method !== "GET" && request.method !== "HEAD")) {
+  if (
+    Number(request.headers["content-length"] ?? 0) > MAX_BODY_BYTES ||
+    (request.method !== "GET" && request.method !== "HEAD")
+  ) {
     // No route of the server takes anything: what a user enters stays in the browser.
     response
       .status(request.method === "GET" ? 413 : 405)
@@ -47,7 +50,12 @@ app.use((request, response, next) => {
 app.use(compression());
 app.use("/assets", express.static("build/client/assets", { immutable: true, maxAge: "1y" }));
 app.use(express.static("build/client", { maxAge: "1h" }));
-app.use(createRequestHandler({ build, getLoadContext: (_, response) => ({ nonce: response.locals.nonce }) }));
+app.use(
+  createRequestHandler({
+    build,
+    getLoadContext: (_, response) => ({ nonce: response.locals.nonce }),
+  }),
+);
 
 const port = Number(process.env.PORT ?? 3000);
 app.listen(port, () => console.log(`Hebel is served at http://localhost:${port}`));

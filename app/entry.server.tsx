@@ -8,7 +8,13 @@ import { NonceContext } from "./theme/nonce";
 const TIMEOUT_MS = 5_000;
 
 /** Streams the shell; every style and script carries the nonce of the content-security policy. */
-export default function handleRequest(request: Request, status: number, headers: Headers, context: EntryContext, load: AppLoadContext) {
+export default function handleRequest(
+  request: Request,
+  status: number,
+  headers: Headers,
+  context: EntryContext,
+  load: AppLoadContext,
+) {
   const nonce = typeof load?.nonce === "string" ? load.nonce : undefined;
   return new Promise<Response>((resolve, reject) => {
     const whole = isbot(request.headers.get("user-agent"));

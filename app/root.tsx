@@ -2,7 +2,14 @@ import "@fontsource-variable/source-sans-3";
 import "@fontsource-variable/source-serif-4";
 import "@fontsource-variable/source-serif-4/wght-italic.css";
 import { use } from "react";
-import { isRouteErrorResponse, Links, Meta, Outlet, Scripts, ScrollRestoration } from "react-router";
+import {
+  isRouteErrorResponse,
+  Links,
+  Meta,
+  Outlet,
+  Scripts,
+  ScrollRestoration,
+} from "react-router";
 import type { Route } from "./+types/root";
 import "./theme/tokens.css";
 import "./theme/base.css";
@@ -15,7 +22,9 @@ export const meta: Route.MetaFunction = () => [
   { name: "description", content: "From numbered hypotheses to evidence." },
 ];
 
-export const links: Route.LinksFunction = () => [{ rel: "icon", href: "/favicon.svg", type: "image/svg+xml" }];
+export const links: Route.LinksFunction = () => [
+  { rel: "icon", href: "/favicon.svg", type: "image/svg+xml" },
+];
 
 export function Layout({ children }: { children: React.ReactNode }) {
   const nonce = use(NonceContext);
@@ -26,7 +35,11 @@ export function Layout({ children }: { children: React.ReactNode }) {
         <meta name="viewport" content="width=device-width, initial-scale=1" />
         <Meta />
         <Links />
-        <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
+        <script
+          nonce={nonce}
+          suppressHydrationWarning
+          dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }}
+        />
       </head>
       <body>
         {children}
@@ -72,7 +85,8 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
       <h1>This page could not be shown</h1>
       <p>{message}</p>
       <p>
-        Your studies are kept in this browser and are not affected. <a href="/">Back to the shelf</a>
+        Your studies are kept in this browser and are not affected.{" "}
+        <a href="/">Back to the shelf</a>
       </p>
     </main>
   );

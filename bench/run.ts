@@ -16,7 +16,10 @@ import { readDelimited } from "../formats";
 const REPEATS = 5;
 
 /** Two parallel mediators and two covariates. */
-function twoMediatorStudy(n: number, replications: number): { study: StudyDefinition; table: Table } {
+function twoMediatorStudy(
+  n: number,
+  replications: number,
+): { study: StudyDefinition; table: Table } {
   const builder = new TableBuilder(["x", "m1", "m2", "y", "age", "months"]);
   for (let i = 0; i < n; i++) {
     const random = new RandomStream(11, i);
@@ -35,8 +38,15 @@ function twoMediatorStudy(n: number, replications: number): { study: StudyDefini
   return { study, table };
 }
 
-const report = (what: string, n: number, replicates: number | string, seconds: number, workers: number | string): void => {
-  const rate = typeof replicates === "number" ? Math.round(replicates / seconds).toLocaleString("en") : "–";
+const report = (
+  what: string,
+  n: number,
+  replicates: number | string,
+  seconds: number,
+  workers: number | string,
+): void => {
+  const rate =
+    typeof replicates === "number" ? Math.round(replicates / seconds).toLocaleString("en") : "–";
   console.log(
     [
       what.padEnd(44),
@@ -80,14 +90,26 @@ function moderatedStudy(n: number, replications: number): { study: StudyDefiniti
   const builder = new TableBuilder(["x", "w", "m", "y", "age", "months"]);
   for (let i = 0; i < n; i++) {
     const random = new RandomStream(12, i);
-    const [x, w, age, months] = [random.normal(), random.normal(), random.normal(), random.normal()];
+    const [x, w, age, months] = [
+      random.normal(),
+      random.normal(),
+      random.normal(),
+      random.normal(),
+    ];
     const m = 0.3 * x + 0.2 * w + 0.2 * x * w + 0.1 * age + random.normal();
-    builder.add([x, w, m, 0.1 * x + 0.4 * m + 0.1 * months + random.normal(), age, months].map((v) => v.toFixed(4)));
+    builder.add(
+      [x, w, m, 0.1 * x + 0.4 * m + 0.1 * months + random.normal(), age, months].map((v) =>
+        v.toFixed(4),
+      ),
+    );
   }
   const table = builder.build();
   const theory = "H1: w strengthens x to y through m on x to m\nadjust m, y for age, months";
   const definition = newDefinition("bench", table.columns.map(guessVariable));
-  return { study: { ...definition, theory, settings: { ...DEFAULT_SETTINGS, replications } }, table };
+  return {
+    study: { ...definition, theory, settings: { ...DEFAULT_SETTINGS, replications } },
+    table,
+  };
 }
 
 const { study, table } = twoMediatorStudy(500, 10_000);
@@ -97,12 +119,19 @@ for (const [what, task] of [
   ["first-stage moderated mediation, BCa, band", moderated],
   [
     "first-stage moderated mediation, bootstrap-t",
-    { ...moderated, study: { ...moderated.study, settings: { ...moderated.study.settings, interval: "bootstrap_t" } } },
+    {
+      ...moderated,
+      study: {
+        ...moderated.study,
+        settings: { ...moderated.study.settings, interval: "bootstrap_t" },
+      },
+    },
   ],
 ] as const)
   for (const workers of [1, 2]) {
     const pool = nodePool(workers);
-    const once = async (): Promise<unknown> => (await Analysis.of(task.study, task.table).completeOn(pool)).evidence();
+    const once = async (): Promise<unknown> =>
+      (await Analysis.of(task.study, task.table).completeOn(pool)).evidence();
     await once();
     report(what, 500, 10_000, await best(once), workers);
     pool.close();
@@ -111,12 +140,31 @@ for (const n of [500, 5_000, 50_000]) {
   const large = moderatedStudy(n, 0);
   const resampler = resamplerOf(Analysis.of(large.study, large.table).prepared.resampling);
   const replicates = Math.max(100, 500_000 / n);
-  report("replicates alone", n, replicates, await best(async () => resampler.replicates(0, replicates)), 1);
+  report(
+    "replicates alone",
+    n,
+    replicates,
+    await best(async () => resampler.replicates(0, replicates)),
+    1,
+  );
   report("leaving one out, all rows", n, n, await best(async () => resampler.jackknife()), 1);
 }
 console.log(`memory at the most: ${Math.round(process.memoryUsage.rss() / 2 ** 20)} MB`);
-report("live estimates, no resamples", 500, "–", await best(async () => Analysis.of(study, table).evidence()), 1);
+report(
+  "live estimates, no resamples",
+  500,
+  "–",
+  await best(async () => Analysis.of(study, table).evidence()),
+  1,
+);
 const wide = [Array.from({ length: 50 }, (_, j) => `v${j}`).join(",")];
-for (let i = 0; i < 100_000; i++) wide.push(Array.from({ length: 50 }, (_, j) => ((i * 31 + j * 17) % 997) / 10).join(","));
+for (let i = 0; i < 100_000; i++)
+  wide.push(Array.from({ length: 50 }, (_, j) => ((i * 31 + j * 17) % 997) / 10).join(","));
 const csv = wide.join("\n");
-report("read a CSV of 100,000 x 50", 100_000, "–", await best(async () => readDelimited(csv, { separator: ",", headerRow: 1 })), 1);
+report(
+  "read a CSV of 100,000 x 50",
+  100_000,
+  "–",
+  await best(async () => readDelimited(csv, { separator: ",", headerRow: 1 })),
+  1,
+);

@@ -19,7 +19,10 @@ async function analyseInParallel(study: StudyDefinition, table: Table, workers: 
 
 const root = join(import.meta.dirname, "..");
 const run = (...args: string[]) =>
-  spawnSync(process.execPath, ["--import", "tsx", "cli/main.ts", ...args], { cwd: root, encoding: "utf8" });
+  spawnSync(process.execPath, ["--import", "tsx", "cli/main.ts", ...args], {
+    cwd: root,
+    encoding: "utf8",
+  });
 
 describe("the command line", () => {
   it("analyses the demo study without arguments", () => {
@@ -48,7 +51,11 @@ describe("the command line", () => {
     const bad = run(join(folder, "bad.json"));
     expect(bad.status).toBe(1);
     expect(run(join(folder, "missing.json")).stderr).toMatch(/^file: Cannot read/);
-    const unwritable = run("reference/simple-mediation/study.hebel.json", "--out", join(folder, "bad.json", "evidence.json"));
+    const unwritable = run(
+      "reference/simple-mediation/study.hebel.json",
+      "--out",
+      join(folder, "bad.json", "evidence.json"),
+    );
     expect(unwritable.stderr).toMatch(/^file: Cannot write/);
     // One line, and never a stack.
     for (const { stderr } of [refused, bad, unwritable]) expect(stderr).not.toMatch(/\n\s+at /);
@@ -67,7 +74,9 @@ describe("the command line", () => {
 });
 
 it("gives identical bootstrap-t intervals on two workers", async () => {
-  const { definition, table } = readStudy(readCase("heteroskedastic", "study.hebel.json"), (path) => readCase("heteroskedastic", path));
+  const { definition, table } = readStudy(readCase("heteroskedastic", "study.hebel.json"), (path) =>
+    readCase("heteroskedastic", path),
+  );
   Object.assign(definition.settings, { replications: 501, interval: "bootstrap_t", errors: "HC3" });
   const evidence = analyse(definition, table);
   expect(evidence.effects.some((e) => e.bootstrap!.bootstrapT !== null)).toBe(true);
@@ -75,7 +84,10 @@ it("gives identical bootstrap-t intervals on two workers", async () => {
 });
 
 it.each([2, 3, 8])("gives identical evidence on %i workers", async (workers) => {
-  const { definition, table } = readStudy(readCase("simple-mediation", "study.hebel.json"), (path) => readCase("simple-mediation", path));
+  const { definition, table } = readStudy(
+    readCase("simple-mediation", "study.hebel.json"),
+    (path) => readCase("simple-mediation", path),
+  );
   definition.settings.replications = 1001;
   expect(await analyseInParallel(definition, table, workers)).toEqual(analyse(definition, table));
 });

@@ -25,7 +25,8 @@ function readOptions(args: string[]): Options | null {
   for (let i = 0; i < args.length; i++) {
     const arg = args[i]!;
     if (arg === "--out" && args[i + 1] !== undefined) options.out = args[++i]!;
-    else if (arg === "--workers" && /^[1-9]\d?$/.test(args[i + 1] ?? "")) options.workers = Number(args[++i]);
+    else if (arg === "--workers" && /^[1-9]\d?$/.test(args[i + 1] ?? ""))
+      options.workers = Number(args[++i]);
     else if (!arg.startsWith("-") && options.study === null) options.study = arg;
     else return null;
   }
@@ -57,8 +58,18 @@ async function run(options: Options): Promise<void> {
   const data = dataEvidence(study.definition, study.table);
   const model = await modelEvidence(study, options.workers);
   const table =
-    options.study === null || options.out !== null ? [model && readable(model), readableData(data)].filter(Boolean).join("\n\n") : null;
-  deliver(JSON.stringify({ ...(model ?? { format: "hebel-evidence", version: 1, engine: ENGINE }), data }, null, 2), options.out, table);
+    options.study === null || options.out !== null
+      ? [model && readable(model), readableData(data)].filter(Boolean).join("\n\n")
+      : null;
+  deliver(
+    JSON.stringify(
+      { ...(model ?? { format: "hebel-evidence", version: 1, engine: ENGINE }), data },
+      null,
+      2,
+    ),
+    options.out,
+    table,
+  );
 }
 
 /** A study without sentences about effects is only described and screened. */
@@ -66,7 +77,9 @@ async function modelEvidence(study: LoadedStudy, workers: number): Promise<Evide
   const pool = nodePool(workers);
   try {
     const analysis = Analysis.of(study.definition, study.table);
-    return workers > 1 ? (await analysis.completeOn(pool)).evidence() : analysis.complete().evidence();
+    return workers > 1
+      ? (await analysis.completeOn(pool)).evidence()
+      : analysis.complete().evidence();
   } catch (error) {
     if (error instanceof StudyProblem && error.code === "nothing_to_estimate") return null;
     throw error;

@@ -12,19 +12,27 @@ export interface ReplicatesEvidence {
 }
 
 /** Intervals from replicates made elsewhere; an empty cell is a failed replicate. */
-export function analyseReplicates(json: unknown, readCsv: (path: string) => string): ReplicatesEvidence {
+export function analyseReplicates(
+  json: unknown,
+  readCsv: (path: string) => string,
+): ReplicatesEvidence {
   const file = check(replicatesSchema, json, "replicates file");
   const column = (path: string, name: string): number[] => {
     const text = readCsv(path);
     const { table } = readDelimited(text, { separator: guessSeparator(text), headerRow: 1 });
     const found = table.columns.find((c) => c.name === name);
-    if (!found) throw new FormatProblem(`“${path}” has no column “${name}”. Columns: ${table.columns.map((c) => c.name).join(", ")}.`);
+    if (!found)
+      throw new FormatProblem(
+        `“${path}” has no column “${name}”. Columns: ${table.columns.map((c) => c.name).join(", ")}.`,
+      );
     return Array.from(found.codes, (code) => parseNumber(found.dictionary[code]!));
   };
   const all = column(file.replicates.csv, file.replicates.column);
-  const se = file.replicates.se === undefined ? null : column(file.replicates.csv, file.replicates.se);
+  const se =
+    file.replicates.se === undefined ? null : column(file.replicates.csv, file.replicates.se);
   const kept = all.flatMap((value, i) => (Number.isFinite(value) ? [i] : []));
-  if (kept.length === 0) throw new FormatProblem("Every replicate failed (no numbers in the column).");
+  if (kept.length === 0)
+    throw new FormatProblem("Every replicate failed (no numbers in the column).");
   const left = file.jackknife ? column(file.jackknife.csv, file.jackknife.column) : [];
   const jackknife = left.filter((value) => Number.isFinite(value));
   const summary = bootstrapSummary({

@@ -1,4 +1,12 @@
-import { intervalName, percent, plain, pValue, thousands, type DataEvidence, type Evidence } from "../core";
+import {
+  intervalName,
+  percent,
+  plain,
+  pValue,
+  thousands,
+  type DataEvidence,
+  type Evidence,
+} from "../core";
 
 const VERDICTS = {
   supported: "supported",
@@ -22,7 +30,10 @@ export function readable(evidence: Evidence): string {
       : "no resamples",
     ...evidence.warnings.map((w) => `! ${w.message}`),
     "",
-    ...evidence.hypotheses.flatMap((h) => [`${h.label}  ${h.sentence}`, `    ${VERDICTS[h.verdict]}. ${h.reason}`]),
+    ...evidence.hypotheses.flatMap((h) => [
+      `${h.label}  ${h.sentence}`,
+      `    ${VERDICTS[h.verdict]}. ${h.reason}`,
+    ]),
     ...(evidence.several ? [evidence.several.words] : []),
     "",
   ];
@@ -36,9 +47,13 @@ export function readable(evidence: Evidence): string {
     shown ? pValue(shown.p, shown.pIsBound) : "–",
     shown ? intervalName(shown) : `not reported: ${withheld}`,
   ]);
-  return [...lines, ...columns([["effect", "estimate", "SE", `${level} % lower`, `${level} % upper`, "p", "interval"], ...rows])].join(
-    "\n",
-  );
+  return [
+    ...lines,
+    ...columns([
+      ["effect", "estimate", "SE", `${level} % lower`, `${level} % upper`, "p", "interval"],
+      ...rows,
+    ]),
+  ].join("\n");
 }
 
 /** What the data say, as a readable table for a terminal. */
@@ -58,7 +73,13 @@ export function readableData(data: DataEvidence): string {
       : `${name}: ${problem!.message}`,
   );
   const findings = data.findings.map((f) => `${f.weight === "look" ? "!" : "-"} ${f.message}`);
-  return [...columns([["variable", "n", "mean", "SD", "min", "max", ""], ...rows]), "", ...measures, "", ...findings].join("\n");
+  return [
+    ...columns([["variable", "n", "mean", "SD", "min", "max", ""], ...rows]),
+    "",
+    ...measures,
+    "",
+    ...findings,
+  ].join("\n");
 }
 
 function columns(rows: string[][]): string[] {

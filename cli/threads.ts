@@ -13,7 +13,9 @@ class NodeThread implements MakerThread {
       };
       this.worker.once("message", (block: ReplicateBlock | null) => settle(() => resolve(block)));
       this.worker.once("error", (error) => settle(() => reject(error)));
-      this.worker.once("exit", (code) => settle(() => reject(new Error(`A worker thread ended with code ${code}.`))));
+      this.worker.once("exit", (code) =>
+        settle(() => reject(new Error(`A worker thread ended with code ${code}.`))),
+      );
       this.worker.postMessage(request);
     });
   }
@@ -24,4 +26,5 @@ class NodeThread implements MakerThread {
 }
 
 /** A pool of so many worker threads of Node. */
-export const nodePool = (size: number): ReplicatePool => new ReplicatePool(() => new NodeThread(), size);
+export const nodePool = (size: number): ReplicatePool =>
+  new ReplicatePool(() => new NodeThread(), size);

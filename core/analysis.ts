@@ -35,7 +35,11 @@ export class Analysis {
   }
 
   /** @throws StudyProblem for anything that stops the analysis */
-  static of(study: StudyDefinition, table: Table, options: { tolerant?: boolean; dataset?: Dataset } = {}): Analysis {
+  static of(
+    study: StudyDefinition,
+    table: Table,
+    options: { tolerant?: boolean; dataset?: Dataset } = {},
+  ): Analysis {
     return new Analysis(prepare(study, table, options));
   }
 
@@ -65,14 +69,19 @@ export class Analysis {
   evidence(change: Partial<Settings> = {}): Evidence {
     const { prepared } = this;
     const settings = { ...prepared.study.settings, ...change };
-    const changed = { ...prepared, study: { ...prepared.study, settings }, errors: chosenCovariance(settings) };
+    const changed = {
+      ...prepared,
+      study: { ...prepared.study, settings },
+      errors: chosenCovariance(settings),
+    };
     return assembleEvidence(changed, this.resamples());
   }
 
   /** Makes all replicates that are missing in this thread. */
   complete(): this {
     const missing = this.requested - this.done;
-    if (missing > 0) this.add([resamplerOf(this.prepared.resampling).replicates(this.done, missing)]);
+    if (missing > 0)
+      this.add([resamplerOf(this.prepared.resampling).replicates(this.done, missing)]);
     return this;
   }
 
@@ -98,7 +107,9 @@ export class Analysis {
     const next = (from: number): Promise<ReplicateBlock[]> | null => {
       const count = Math.min(Math.round(size), requested - from);
       size = Math.min(size * BATCH_GROWTH, MAX_BATCH);
-      return count > 0 && !signal.aborted ? pool.replicates(key, this.prepared.resampling, from, count) : null;
+      return count > 0 && !signal.aborted
+        ? pool.replicates(key, this.prepared.resampling, from, count)
+        : null;
     };
     for (let pending = next(this.done); pending;) {
       const blocks = await pending;

@@ -6,7 +6,10 @@ import type { LogEntry, StudyDefinition } from "./study";
 /** What changed between two states of a study's data, variables and measures, in words; changes of wording are no entry. */
 export function describeChange(earlier: StudyDefinition, after: StudyDefinition): string[] {
   const renames = renamesBetween(earlier, after);
-  const before = renames.reduce((study, [from, to]) => ({ ...study, ...renameVariable(study, from, to) }), earlier);
+  const before = renames.reduce(
+    (study, [from, to]) => ({ ...study, ...renameVariable(study, from, to) }),
+    earlier,
+  );
   return [
     ...renames.map(([from, to]) => `${from} is called ${to}`),
     ...variableChanges(before.variables, after.variables),
@@ -24,14 +27,21 @@ export function describeChange(earlier: StudyDefinition, after: StudyDefinition)
       added: (f) => `left out as “${f.name}”: ${ruleWords(f)}`,
       removed: (f) => `filter “${f.name}” removed; its rows are back`,
       changed: (f, old) =>
-        f.active === old.active ? `filter “${f.name}” is now ${ruleWords(f)}` : `filter “${f.name}” switched ${f.active ? "on" : "off"}`,
+        f.active === old.active
+          ? `filter “${f.name}” is now ${ruleWords(f)}`
+          : `filter “${f.name}” switched ${f.active ? "on" : "off"}`,
     }),
     ...measureChanges(before.theory, after.theory),
   ];
 }
 
 /** The state after a change with the change written into its log. */
-export function withLog(before: StudyDefinition, after: StudyDefinition, when: string, why: string): StudyDefinition {
+export function withLog(
+  before: StudyDefinition,
+  after: StudyDefinition,
+  when: string,
+  why: string,
+): StudyDefinition {
   const entries: LogEntry[] = describeChange(before, after).map((what) => ({ when, what, why }));
   return { ...after, log: [...before.log, ...entries] };
 }
@@ -42,7 +52,12 @@ interface Words<T> {
   changed: (item: T, before: T) => string;
 }
 
-function listChanges<T>(before: T[], after: T[], key: (item: T) => string, words: Words<T>): string[] {
+function listChanges<T>(
+  before: T[],
+  after: T[],
+  key: (item: T) => string,
+  words: Words<T>,
+): string[] {
   const old = new Map(before.map((item) => [key(item), item]));
   const now = new Set(after.map(key));
   return [
@@ -90,7 +105,9 @@ function variableChanges(before: Variable[], after: Variable[]): string[] {
     return PARTS.flatMap(([, what, read]) => {
       const [from, to] = [read(known), read(variable)];
       if (from === to) return [];
-      return [`${variable.name}: ${what} ${to === "" ? "taken away" : from === "" ? `is ${to}` : `changed from ${from} to ${to}`}`];
+      return [
+        `${variable.name}: ${what} ${to === "" ? "taken away" : from === "" ? `is ${to}` : `changed from ${from} to ${to}`}`,
+      ];
     });
   });
 }

@@ -1,4 +1,12 @@
-import { cell, findColumn, isMissing, numbersOf, parseNumber, type TextColumn, type Variable } from "./data";
+import {
+  cell,
+  findColumn,
+  isMissing,
+  numbersOf,
+  parseNumber,
+  type TextColumn,
+  type Variable,
+} from "./data";
 import { findVariable, type Dataset } from "./dataset";
 import { formulaValues, readFormulaText } from "./derive";
 import { StudyProblem } from "./problems";
@@ -16,7 +24,9 @@ export function rowsWhere(dataset: Dataset, formula: string): Int32Array {
     },
     texts: (name) => {
       const { column, variable } = known(dataset, name);
-      const texts = column.dictionary.map((text) => (isMissing(text, variable) ? null : text.trim()));
+      const texts = column.dictionary.map((text) =>
+        isMissing(text, variable) ? null : text.trim(),
+      );
       return (row) => texts[column.codes[row]!]!;
     },
   });
@@ -25,12 +35,20 @@ export function rowsWhere(dataset: Dataset, formula: string): Int32Array {
 
 function known(dataset: Dataset, name: string): { column: TextColumn; variable: Variable } {
   const found = findVariable(dataset, name);
-  if (!found) throw new StudyProblem("unknown_variable", `The data have no column “${name}”.`, { variables: [name] });
+  if (!found)
+    throw new StudyProblem("unknown_variable", `The data have no column “${name}”.`, {
+      variables: [name],
+    });
   return found;
 }
 
 /** Rows in the order of a column: numbers before words, missing cells last; rows that are equal keep their order. */
-export function sortRows(rows: Int32Array, column: TextColumn, variable: Variable, descending: boolean): Int32Array {
+export function sortRows(
+  rows: Int32Array,
+  column: TextColumn,
+  variable: Variable,
+  descending: boolean,
+): Int32Array {
   const rank = new Float64Array(column.dictionary.length);
   const entries = column.dictionary.map((text, code) => ({
     code,
@@ -38,8 +56,12 @@ export function sortRows(rows: Int32Array, column: TextColumn, variable: Variabl
     value: parseNumber(text, variable.decimal),
     gap: isMissing(text, variable),
   }));
-  const numbers = entries.filter((e) => !e.gap && !Number.isNaN(e.value)).sort((a, b) => a.value - b.value);
-  const words = entries.filter((e) => !e.gap && Number.isNaN(e.value)).sort((a, b) => a.text.localeCompare(b.text, "en"));
+  const numbers = entries
+    .filter((e) => !e.gap && !Number.isNaN(e.value))
+    .sort((a, b) => a.value - b.value);
+  const words = entries
+    .filter((e) => !e.gap && Number.isNaN(e.value))
+    .sort((a, b) => a.text.localeCompare(b.text, "en"));
   let at = 0;
   let before: number | string | null = null;
   for (const e of [...numbers, ...words]) {
@@ -80,7 +102,9 @@ export function findCell(
   const wanted = text.trim().toLowerCase();
   if (wanted === "" || names.length === 0 || order.length === 0) return null;
   const columns = names.map((name) => findColumn(dataset.table, name)!);
-  const matches = columns.map((column) => column.dictionary.map((t) => t.toLowerCase().includes(wanted)));
+  const matches = columns.map((column) =>
+    column.dictionary.map((t) => t.toLowerCase().includes(wanted)),
+  );
   const size = order.length * names.length;
   const from = after ? after.row * names.length + after.column + 1 : 0;
   for (let k = 0; k < size; k++) {
@@ -92,7 +116,12 @@ export function findCell(
 }
 
 /** A cell as it is shown: by its label where one is known and wanted. */
-export function shownText(column: TextColumn, variable: Variable, row: number, labels: boolean): string {
+export function shownText(
+  column: TextColumn,
+  variable: Variable,
+  row: number,
+  labels: boolean,
+): string {
   const text = cell(column, row);
   return (labels && variable.labels?.[text.trim()]) || text;
 }

@@ -29,14 +29,22 @@ const raw = table(
   ],
 );
 const definition: StudyDefinition = {
-  ...newDefinition("t", [{ name: "id", level: "identifier" }, numeric("x"), numeric("i1"), numeric("i2")]),
+  ...newDefinition("t", [
+    { name: "id", level: "identifier" },
+    numeric("x"),
+    numeric("i1"),
+    numeric("i2"),
+  ]),
   theory: "measure scale averages i1, reversed i2 on 1 to 5 with 50 % answered\nH1: x raises scale",
 };
 
 describe("the dataset", () => {
   it("leaves the raw data alone, corrects cells and makes scores", () => {
     const before = JSON.stringify(raw);
-    const built = buildDataset({ ...definition, corrections: [{ column: "x", row: 3, from: "999", to: "3" }] }, raw);
+    const built = buildDataset(
+      { ...definition, corrections: [{ column: "x", row: 3, from: "999", to: "3" }] },
+      raw,
+    );
     expect(texts(built.table, "x")).toEqual(["1", "2", "3", "4", "5"]);
     expect(built.table.columns[1]!.dictionary).not.toContain("999");
     expect(texts(built.table, "scale")).toEqual(["1", "2", "3", "5", "4"]);
@@ -55,11 +63,17 @@ describe("the dataset", () => {
       { filter: "slip", rows: [2] },
       { filter: "by hand", rows: [0] },
     ]);
-    expect([...buildDataset({ ...definition, filters: filters.map((f) => ({ ...f, active: false })) }, raw).included]).toEqual([
-      0, 1, 2, 3, 4,
-    ]);
+    expect([
+      ...buildDataset(
+        { ...definition, filters: filters.map((f) => ({ ...f, active: false })) },
+        raw,
+      ).included,
+    ]).toEqual([0, 1, 2, 3, 4]);
     const faulty = buildDataset(
-      { ...definition, filters: [{ name: "f", active: true, rule: { kind: "condition", formula: "nothing > 1" } }] },
+      {
+        ...definition,
+        filters: [{ name: "f", active: true, rule: { kind: "condition", formula: "nothing > 1" } }],
+      },
       raw,
     );
     expect(faulty.problems[0]!.message).toMatch(/no column “nothing”/);
@@ -69,37 +83,65 @@ describe("the dataset", () => {
   it("feeds the model: filters and corrections change its sample", () => {
     const settings = { ...definition.settings, replications: 0 };
     const evidence = analyse(
-      { ...definition, settings, filters: [{ name: "slip", active: true, rule: { kind: "rows", rows: [3] } }] },
+      {
+        ...definition,
+        settings,
+        filters: [{ name: "slip", active: true, rule: { kind: "rows", rows: [3] } }],
+      },
       raw,
     );
-    expect(evidence.sample).toMatchObject({ rowsRead: 5, n: 4, dropped: [], excluded: [{ filter: "slip", rows: [3] }] });
+    expect(evidence.sample).toMatchObject({
+      rowsRead: 5,
+      n: 4,
+      dropped: [],
+      excluded: [{ filter: "slip", rows: [3] }],
+    });
     expect(evidence.warnings.map((w) => w.code)).toContain("rows_excluded");
   });
 
   it("reverses only with a known scale, and says which cell lies beyond it", () => {
-    const without = buildDataset({ ...definition, theory: "measure scale averages i1, reversed i2" }, raw);
-    expect(without.problems[0]!.message).toMatch(/“i2” cannot be reversed before its scale is known/);
-    const ranged = definition.variables.map((v) => (v.name === "i2" ? { ...v, range: [0, 4] as [number, number] } : v));
+    const without = buildDataset(
+      { ...definition, theory: "measure scale averages i1, reversed i2" },
+      raw,
+    );
+    expect(without.problems[0]!.message).toMatch(
+      /“i2” cannot be reversed before its scale is known/,
+    );
+    const ranged = definition.variables.map((v) =>
+      v.name === "i2" ? { ...v, range: [0, 4] as [number, number] } : v,
+    );
     expect(
-      buildDataset({ ...definition, variables: ranged, theory: "measure scale averages i1, reversed i2" }, raw).problems[0]!.message,
+      buildDataset(
+        { ...definition, variables: ranged, theory: "measure scale averages i1, reversed i2" },
+        raw,
+      ).problems[0]!.message,
     ).toMatch(/“i2” is 5 in row 1, beyond its scale from 0 to 4/);
   });
 
   it("keeps factors and composites, and says that they are not estimated yet", () => {
     const theory = "measure f reflects i1, i2\nH1: x raises f";
     expect(buildDataset({ ...definition, theory }, raw).measures[0]!.form).toBe("reflects");
-    expect(() => analyse({ ...definition, theory }, raw)).toThrow(/“f” is a common factor, which is not estimated yet/);
+    expect(() => analyse({ ...definition, theory }, raw)).toThrow(
+      /“f” is a common factor, which is not estimated yet/,
+    );
   });
 
   it("knows what uses a column", () => {
-    const study = { ...definition, derived: [{ name: "d", recipe: { kind: "formula" as const, formula: "x + 1" } }] };
-    expect(usesOf(study, "x", ["x", "i1", "i2"])).toEqual(["the derived variable “d”", "line 2 of the theory"]);
+    const study = {
+      ...definition,
+      derived: [{ name: "d", recipe: { kind: "formula" as const, formula: "x + 1" } }],
+    };
+    expect(usesOf(study, "x", ["x", "i1", "i2"])).toEqual([
+      "the derived variable “d”",
+      "line 2 of the theory",
+    ]);
   });
 });
 
 describe("looking around", () => {
   const built = buildDataset(definition, raw);
-  it("finds rows by a condition", () => expect([...rowsWhere(built, "x < 4 and not missing(i2)")]).toEqual([0, 1]));
+  it("finds rows by a condition", () =>
+    expect([...rowsWhere(built, "x < 4 and not missing(i2)")]).toEqual([0, 1]));
   it("sorts numbers, words and gaps, and keeps ties in order", () => {
     const { column, variable } = findVariable(built, "i2")!;
     const all = Int32Array.from([0, 1, 2, 3, 4]);
@@ -152,7 +194,9 @@ describe("the log", () => {
   it("says what changed in data, variables and measures, and nothing of hypotheses", () => {
     const after: StudyDefinition = {
       ...definition,
-      variables: definition.variables.map((v) => (v.name === "x" ? { ...v, level: "ordinal", missing: ["999"] } : v)),
+      variables: definition.variables.map((v) =>
+        v.name === "x" ? { ...v, level: "ordinal", missing: ["999"] } : v,
+      ),
       derived: [{ name: "lx", recipe: { kind: "log", of: "x", base: "e", add: 0 } }],
       corrections: [{ column: "x", row: 3, from: "999", to: "3" }],
       filters: [{ name: "odd", active: true, rule: { kind: "rows", rows: [2] } }],
@@ -167,10 +211,17 @@ describe("the log", () => {
       "measure scale now averages i1, i2",
     ]);
     expect(describeChange(after, definition)).toContain("filter “odd” removed; its rows are back");
-    expect(withLog(definition, { ...definition, theory: `${definition.theory}\nH2: i1 raises x` }, "now", "").log).toEqual([]);
-    expect(withLog(definition, { ...definition, filters: after.filters }, "now", "too far").log).toEqual([
-      { when: "now", what: "left out as “odd”: row 2", why: "too far" },
-    ]);
+    expect(
+      withLog(
+        definition,
+        { ...definition, theory: `${definition.theory}\nH2: i1 raises x` },
+        "now",
+        "",
+      ).log,
+    ).toEqual([]);
+    expect(
+      withLog(definition, { ...definition, filters: after.filters }, "now", "too far").log,
+    ).toEqual([{ when: "now", what: "left out as “odd”: row 2", why: "too far" }]);
   });
 });
 
@@ -189,7 +240,8 @@ describe("newer data that do not suit what was said of the columns", () => {
       { name: "age", level: "continuous" },
     ]),
   };
-  const misfits = (rows: string[][]): string[] => replaceData(said, older, table(["sex", "site", "age"], rows)).misfits;
+  const misfits = (rows: string[][]): string[] =>
+    replaceData(said, older, table(["sex", "site", "age"], rows)).misfits;
 
   it("are told by column: a third value, a new level, words among numbers", () => {
     const found = misfits([

@@ -1,4 +1,13 @@
-import { findColumn, guessVariable, isMissing, namedTable, numbersOf, type Table, type TextColumn, type Variable } from "./data";
+import {
+  findColumn,
+  guessVariable,
+  isMissing,
+  namedTable,
+  numbersOf,
+  type Table,
+  type TextColumn,
+  type Variable,
+} from "./data";
 import {
   applyRecipe,
   columnsOfFormula,
@@ -36,7 +45,10 @@ export interface Dataset {
 }
 
 /** What of a definition the dataset depends on. */
-export type DataDefinition = Pick<StudyDefinition, "variables" | "derived" | "corrections" | "filters" | "theory">;
+export type DataDefinition = Pick<
+  StudyDefinition,
+  "variables" | "derived" | "corrections" | "filters" | "theory"
+>;
 
 /** raw table -> names of the study -> corrections -> rows left out by hand -> derived variables and scale scores -> conditions. */
 export function buildDataset(definition: DataDefinition, imported: Table): Dataset {
@@ -44,19 +56,29 @@ export function buildDataset(definition: DataDefinition, imported: Table): Datas
   const problems: Dataset["problems"] = [];
   const columns = correctedColumns(raw, definition.corrections, problems);
   const rawNames = columns.map((c) => c.name);
-  const derivedNames = definition.derived.map((d) => d.name).filter((name) => !rawNames.includes(name));
+  const derivedNames = definition.derived
+    .map((d) => d.name)
+    .filter((name) => !rawNames.includes(name));
   const theory = parseTheory(definition.theory, [...rawNames, ...derivedNames]);
   const measures = theory.statements.filter((s) => s.kind === "measure");
-  const byHand = new Set(definition.filters.flatMap((f) => (f.active && f.rule.kind === "rows" ? f.rule.rows.map((r) => r - 1) : [])));
-  const included = Int32Array.from(Array.from({ length: raw.rows }, (_, i) => i).filter((i) => !byHand.has(i)));
-  const kitchen = new Kitchen(definition, columns, measures, raw.rows, included);
-  const made: { column: TextColumn; variable: Variable; origin: Origin }[] = columns.map((column) => ({
-    ...kitchen.get(column.name),
-    origin: "raw",
-  }));
+  const byHand = new Set(
+    definition.filters.flatMap((f) =>
+      f.active && f.rule.kind === "rows" ? f.rule.rows.map((r) => r - 1) : [],
+    ),
+  );
+  const included = Int32Array.from(
+    Array.from({ length: raw.rows }, (_, i) => i).filter((i) => !byHand.has(i)),
+  );
+  const maker = new VariableMaker(definition, columns, measures, raw.rows, included);
+  const made: { column: TextColumn; variable: Variable; origin: Origin }[] = columns.map(
+    (column) => ({
+      ...maker.get(column.name),
+      origin: "raw",
+    }),
+  );
   const tryMake = (name: string, origin: Origin): void => {
     try {
-      made.push({ ...kitchen.get(name), origin });
+      made.push({ ...maker.get(name), origin });
     } catch (error) {
       if (!(error instanceof StudyProblem)) throw error;
       problems.push({ name, message: error.message });
@@ -64,11 +86,15 @@ export function buildDataset(definition: DataDefinition, imported: Table): Datas
   };
   for (const { name } of definition.derived) {
     if (rawNames.includes(name))
-      problems.push({ name, message: `The data have a column “${name}” too. Give the derived variable another name.` });
+      problems.push({
+        name,
+        message: `The data have a column “${name}” too. Give the derived variable another name.`,
+      });
     else tryMake(name, "derived");
   }
-  for (const { name, form } of measures) if (form === "averages" || form === "sums") tryMake(name.name, "measure");
-  const excluded = excludedRows(definition, raw.rows, kitchen, problems);
+  for (const { name, form } of measures)
+    if (form === "averages" || form === "sums") tryMake(name.name, "measure");
+  const excluded = excludedRows(definition, raw.rows, maker, problems);
   const out = new Set(excluded.flatMap((e) => e.rows));
   return {
     table: { ...raw, columns: made.map((m) => m.column) },
@@ -82,7 +108,11 @@ export function buildDataset(definition: DataDefinition, imported: Table): Datas
   };
 }
 
-function correctedColumns(raw: Table, corrections: Correction[], problems: Dataset["problems"]): TextColumn[] {
+function correctedColumns(
+  raw: Table,
+  corrections: Correction[],
+  problems: Dataset["problems"],
+): TextColumn[] {
   return raw.columns.map((column) => {
     const own = corrections.filter((c) => c.column === column.name);
     if (own.length === 0) return column;
@@ -90,7 +120,10 @@ function correctedColumns(raw: Table, corrections: Correction[], problems: Datas
     const codes = Int32Array.from(column.codes);
     for (const { row, to } of own) {
       if (row < 1 || row > raw.rows) {
-        problems.push({ name: column.name, message: `A correction of “${column.name}” is for row ${row}, which the data do not have.` });
+        problems.push({
+          name: column.name,
+          message: `A correction of “${column.name}” is for row ${row}, which the data do not have.`,
+        });
         continue;
       }
       let code = dictionary.indexOf(to);
@@ -99,12 +132,16 @@ function correctedColumns(raw: Table, corrections: Correction[], problems: Datas
     }
     // Texts that no row uses any more would still be read as values.
     const used = new Set(codes);
-    return { name: column.name, dictionary: dictionary.map((text, code) => (used.has(code) ? text : "")), codes };
+    return {
+      name: column.name,
+      dictionary: dictionary.map((text, code) => (used.has(code) ? text : "")),
+      codes,
+    };
   });
 }
 
 /** Makes columns on demand, so that one derived variable may rest on another. */
-class Kitchen implements RecipeSource {
+class VariableMaker implements RecipeSource {
   private readonly made = new Map<string, Made>();
   private readonly making: string[] = [];
   private readonly typed = new Map<string, Float64Array>();
@@ -137,7 +174,10 @@ class Kitchen implements RecipeSource {
     this.making.push(name);
     try {
       const fresh = this.make(name);
-      const made = { column: fresh.column, variable: { ...fresh.variable, ...this.said.get(name) } };
+      const made = {
+        column: fresh.column,
+        variable: { ...fresh.variable, ...this.said.get(name) },
+      };
       this.made.set(name, made);
       return made;
     } finally {
@@ -152,11 +192,19 @@ class Kitchen implements RecipeSource {
     if (derived) return applyRecipe(name, derived.recipe, this);
     const measure = this.measures.find((m) => m.name.name === name);
     if (measure) return scored(measure, this);
-    const all = [...this.raw.map((c) => c.name), ...this.derived.keys(), ...this.measures.map((m) => m.name.name)];
+    const all = [
+      ...this.raw.map((c) => c.name),
+      ...this.derived.keys(),
+      ...this.measures.map((m) => m.name.name),
+    ];
     const near = nearestName(name, all);
-    throw new StudyProblem("unknown_variable", `The data have no column “${name}”.${near ? ` Did you mean “${near}”?` : ""}`, {
-      variables: [name],
-    });
+    throw new StudyProblem(
+      "unknown_variable",
+      `The data have no column “${name}”.${near ? ` Did you mean “${near}”?` : ""}`,
+      {
+        variables: [name],
+      },
+    );
   }
 
   readonly column = (name: string): Made => this.get(name);
@@ -199,7 +247,7 @@ export function itemColumns(
   });
 }
 
-function scored(measure: Measure, source: Kitchen): Made {
+function scored(measure: Measure, source: VariableMaker): Made {
   const columns = itemColumns(measure, source.numbers, (item) => source.get(item).variable.range);
   const form = measure.form === "sums" ? "sums" : "averages";
   const answered = measure.answered === null ? DEFAULT_ANSWERED : measure.answered / 100;
@@ -207,17 +255,29 @@ function scored(measure: Measure, source: Kitchen): Made {
   return numeric(measure.name.name, scaleScores(columns, { form, answered }), { label });
 }
 
-function excludedRows(definition: DataDefinition, rows: number, source: Kitchen, problems: Dataset["problems"]): Dataset["excluded"] {
+function excludedRows(
+  definition: DataDefinition,
+  rows: number,
+  source: VariableMaker,
+  problems: Dataset["problems"],
+): Dataset["excluded"] {
   return definition.filters
     .filter((f) => f.active)
     .map(({ name, rule }) => {
-      if (rule.kind === "rows") return { filter: name, rows: rule.rows.map((r) => r - 1).filter((i) => i >= 0 && i < rows) };
+      if (rule.kind === "rows")
+        return {
+          filter: name,
+          rows: rule.rows.map((r) => r - 1).filter((i) => i >= 0 && i < rows),
+        };
       try {
         const holds = formulaValues(readFormulaText(rule.formula), source);
         return { filter: name, rows: Array.from(holds.keys()).filter((i) => holds[i]! > 0) };
       } catch (error) {
         if (!(error instanceof StudyProblem)) throw error;
-        problems.push({ name, message: `The condition of “${name}” cannot be used: ${error.message}` });
+        problems.push({
+          name,
+          message: `The condition of “${name}” cannot be used: ${error.message}`,
+        });
         return { filter: name, rows: [] };
       }
     });
@@ -226,7 +286,10 @@ function excludedRows(definition: DataDefinition, rows: number, source: Kitchen,
 /** Checks a derived variable before it is kept. @throws StudyProblem naming what to change */
 export function tryRecipe(definition: DataDefinition, raw: Table, derived: DerivedVariable): Made {
   const others = definition.derived.filter((d) => d.name !== derived.name);
-  const { problems, table, variables } = buildDataset({ ...definition, derived: [...others, derived] }, raw);
+  const { problems, table, variables } = buildDataset(
+    { ...definition, derived: [...others, derived] },
+    raw,
+  );
   const problem = problems.find((p) => p.name === derived.name);
   if (problem) throw new StudyProblem("formula", problem.message);
   const at = table.columns.findIndex((c) => c.name === derived.name);
@@ -234,7 +297,11 @@ export function tryRecipe(definition: DataDefinition, raw: Table, derived: Deriv
 }
 
 /** Everything that would break if a column were gone: derived variables, conditions and sentences that name it. */
-export function usesOf(definition: StudyDefinition, name: string, columns: readonly string[]): string[] {
+export function usesOf(
+  definition: StudyDefinition,
+  name: string,
+  columns: readonly string[],
+): string[] {
   const uses: string[] = [];
   for (const d of definition.derived) {
     const of =
@@ -245,12 +312,16 @@ export function usesOf(definition: StudyDefinition, name: string, columns: reado
   }
   for (const f of definition.filters) {
     const { rule } = f;
-    if (rule.kind === "condition" && safely(() => columnsOfFormula(readFormulaText(rule.formula))).includes(name))
+    if (
+      rule.kind === "condition" &&
+      safely(() => columnsOfFormula(readFormulaText(rule.formula))).includes(name)
+    )
       uses.push(`the filter “${f.name}”`);
   }
   const { statements } = parseTheory(definition.theory, columns);
   for (const statement of statements) {
-    if (JSON.stringify(statement).includes(`"name":${JSON.stringify(name)}`)) uses.push(`line ${statement.line} of the theory`);
+    if (JSON.stringify(statement).includes(`"name":${JSON.stringify(name)}`))
+      uses.push(`line ${statement.line} of the theory`);
   }
   const { strata, cluster } = definition.settings;
   if (strata === name || cluster === name) uses.push("the settings of resampling");
@@ -266,7 +337,10 @@ function safely(task: () => string[]): string[] {
 }
 
 /** A column of a dataset with its description. */
-export function findVariable(dataset: Dataset, name: string): { column: TextColumn; variable: Variable } | null {
+export function findVariable(
+  dataset: Dataset,
+  name: string,
+): { column: TextColumn; variable: Variable } | null {
   const column = findColumn(dataset.table, name);
   const variable = dataset.variables.find((v) => v.name === name);
   return column && variable ? { column, variable } : null;

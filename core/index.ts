@@ -3,7 +3,13 @@ export { Analysis, type Progress } from "./analysis";
 export { ReplicateMaker, resamplerOf, type MakerRequest } from "./replicate-maker";
 export { ReplicatePool, type MakerThread } from "./replicate-pool";
 export { checkSettings, prepare, type Prepared, type ResamplingProblem } from "./prepare";
-export { StudyProblem, type ProblemCode, type ProblemPlace, type Warning, type WarningCode } from "./problems";
+export {
+  StudyProblem,
+  type ProblemCode,
+  type ProblemPlace,
+  type Warning,
+  type WarningCode,
+} from "./problems";
 export {
   CENTRINGS,
   chosenCovariance,
@@ -22,7 +28,15 @@ export {
   type ScreeningSet,
   type StudyDefinition,
 } from "./study";
-export { buildDataset, findVariable, tryRecipe, usesOf, type DataDefinition, type Dataset, type Origin } from "./dataset";
+export {
+  buildDataset,
+  findVariable,
+  tryRecipe,
+  usesOf,
+  type DataDefinition,
+  type Dataset,
+  type Origin,
+} from "./dataset";
 export * from "./derive";
 export { findCell, rowsWhere, shownText, sortRows, type CellPlace } from "./dataset-view";
 export { describeChange, withLog } from "./change-log";
@@ -49,4 +63,11 @@ export type { ByCovariance, CoefficientTest, EffectKind, FTest } from "./model";
 export type { UsedCoding } from "./design";
 export { engines, kernelOf, registerEngine } from "./estimators";
 export type * from "./estimators";
-export { influentialRows, ROBUST_RESAMPLES, robustness, withoutRows, type RobustClaim, type Specification } from "./robustness";
+export {
+  influentialRows,
+  ROBUST_RESAMPLES,
+  robustness,
+  withoutRows,
+  type RobustClaim,
+  type Specification,
+} from "./robustness";

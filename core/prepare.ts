@@ -1,12 +1,32 @@
-import { findColumn, listwiseSample, pick, typedColumn, type Sample, type Table, type TypedColumn } from "./data";
+import {
+  findColumn,
+  listwiseSample,
+  pick,
+  typedColumn,
+  type Sample,
+  type Table,
+  type TypedColumn,
+} from "./data";
 import { buildDataset, type Dataset } from "./dataset";
 import { allQuantities, effectContext, type EffectContext, type Quantity } from "./effects";
 import { engineOf, type Engine, type Fit, type KernelData } from "./estimators";
 import { groupedScheme, type ResamplingPlan, type Scheme } from "./inference";
 import { compileExpression } from "./model";
 import { StudyProblem } from "./problems";
-import { chosenCovariance, MAX_REPLICATIONS, type CovarianceKind, type Settings, type StudyDefinition } from "./study";
-import { compileTheory, nearestName, type CompiledTheory, type Complaint, type Measure } from "./theory";
+import {
+  chosenCovariance,
+  MAX_REPLICATIONS,
+  type CovarianceKind,
+  type Settings,
+  type StudyDefinition,
+} from "./study";
+import {
+  compileTheory,
+  nearestName,
+  type CompiledTheory,
+  type Complaint,
+  type Measure,
+} from "./theory";
 
 /** What workers need to make replicates: plain data. */
 export interface ResamplingProblem extends ResamplingPlan {
@@ -39,7 +59,11 @@ export interface Prepared {
  * @param dataset the dataset of this study, where the caller has made it already
  * @throws StudyProblem for anything that stops the analysis
  */
-export function prepare(stated: StudyDefinition, raw: Table, { tolerant = false, dataset = buildDataset(stated, raw) } = {}): Prepared {
+export function prepare(
+  stated: StudyDefinition,
+  raw: Table,
+  { tolerant = false, dataset = buildDataset(stated, raw) } = {},
+): Prepared {
   checkSettings(stated.settings);
   const engine = engineOf(stated.settings.engine);
   const { complaints, statements } = dataset.theory;
@@ -86,30 +110,50 @@ export function prepare(stated: StudyDefinition, raw: Table, { tolerant = false,
   };
 }
 
-function studentised({ interval, errors: kind, crossEquations }: Settings, quantities: Quantity[]): ResamplingPlan["studentised"] {
-  return interval === "bootstrap_t" ? { rule: { kind, crossEquations }, functions: quantities.map((q) => q.expression) } : null;
+function studentised(
+  { interval, errors: kind, crossEquations }: Settings,
+  quantities: Quantity[],
+): ResamplingPlan["studentised"] {
+  return interval === "bootstrap_t"
+    ? { rule: { kind, crossEquations }, functions: quantities.map((q) => q.expression) }
+    : null;
 }
 
-function typedColumns(study: StudyDefinition, dataset: Dataset, theory: CompiledTheory): Map<string, TypedColumn> {
+function typedColumns(
+  study: StudyDefinition,
+  dataset: Dataset,
+  theory: CompiledTheory,
+): Map<string, TypedColumn> {
   const { table } = dataset;
   const { strata, cluster } = study.settings;
-  const used = new Set(theory.equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.moderators, ...e.covariates]));
+  const used = new Set(
+    theory.equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.moderators, ...e.covariates]),
+  );
   const typed = new Map<string, TypedColumn>();
   for (const name of [...used, ...[strata, cluster].filter((c) => c !== null)]) {
     const column = findColumn(table, name);
     const variable = study.variables.find((v) => v.name === name);
     if (!column || !variable) {
-      const measure = dataset.measures.find((m) => m.name.name === name && (m.form === "reflects" || m.form === "combines"));
+      const measure = dataset.measures.find(
+        (m) => m.name.name === name && (m.form === "reflects" || m.form === "combines"),
+      );
       if (measure) throw notYetEstimated(measure);
       const problem = dataset.problems.find((p) => p.name === name);
-      if (problem) throw new StudyProblem("not_available", `“${name}” could not be made. ${problem.message}`, { variables: [name] });
+      if (problem)
+        throw new StudyProblem("not_available", `“${name}” could not be made. ${problem.message}`, {
+          variables: [name],
+        });
       const near = nearestName(
         name,
         table.columns.map((c) => c.name),
       );
-      throw new StudyProblem("unknown_variable", `The data have no column “${name}”.${near ? ` Did you mean “${near}”?` : ""}`, {
-        variables: [name],
-      });
+      throw new StudyProblem(
+        "unknown_variable",
+        `The data have no column “${name}”.${near ? ` Did you mean “${near}”?` : ""}`,
+        {
+          variables: [name],
+        },
+      );
     }
     // A grouping column is only compared for equality, so its level does not matter.
     const grouping = !used.has(name);
@@ -120,7 +164,10 @@ function typedColumns(study: StudyDefinition, dataset: Dataset, theory: Compiled
         { variables: [name] },
       );
     }
-    typed.set(name, typedColumn(column, grouping ? { ...variable, level: "categorical" } : variable));
+    typed.set(
+      name,
+      typedColumn(column, grouping ? { ...variable, level: "categorical" } : variable),
+    );
   }
   return typed;
 }
@@ -139,7 +186,8 @@ function refuseRowWork({ filters, corrections, derived }: StudyDefinition): void
   };
   const filter = filters.find((f) => f.active);
   if (filter) refuse(`The filter “${filter.name}”`, []);
-  if (corrections[0]) refuse(`The correction of a cell of “${corrections[0].column}”`, [corrections[0].column]);
+  if (corrections[0])
+    refuse(`The correction of a cell of “${corrections[0].column}”`, [corrections[0].column]);
   const made = derived.find((d) => !LINEAR_RECIPES.has(d.recipe.kind));
   if (made) refuse(`The derived variable “${made.name}”`, [made.name]);
 }
@@ -167,12 +215,20 @@ export const notYetEstimated = ({ name, form, line }: Measure): StudyProblem =>
 /** Without rows nothing can be resampled, and errors that need residuals of rows do not exist. */
 function momentSettings(settings: Settings): Settings {
   const interval = settings.interval === "monte_carlo" ? "monte_carlo" : "delta";
-  return { ...settings, replications: 0, errors: "classical", interval, strata: null, cluster: null };
+  return {
+    ...settings,
+    replications: 0,
+    errors: "classical",
+    interval,
+    strata: null,
+    cluster: null,
+  };
 }
 
 function schemeOf(settings: Settings, typed: Map<string, TypedColumn>, sample: Sample): Scheme {
   const { strata, cluster } = settings;
-  if (cluster !== null) return groupedScheme("clusters", pick(typed.get(cluster)!.values, sample.rows));
+  if (cluster !== null)
+    return groupedScheme("clusters", pick(typed.get(cluster)!.values, sample.rows));
   if (strata !== null) return groupedScheme("strata", pick(typed.get(strata)!.values, sample.rows));
   return { kind: "rows" };
 }
@@ -182,7 +238,11 @@ function refuse(complaints: Complaint[]): never {
   const first = complaints[0]!;
   const code = first.unknown === undefined ? "notation" : "unknown_variable";
   const variables = complaints.flatMap((c) => (c.unknown === undefined ? [] : [c.unknown]));
-  throw new StudyProblem(code, lines.join("\n"), { line: first.line, column: first.column, variables });
+  throw new StudyProblem(code, lines.join("\n"), {
+    line: first.line,
+    column: first.column,
+    variables,
+  });
 }
 
 /** @throws StudyProblem `invalid_setting` naming the setting and what it may be */
@@ -190,13 +250,19 @@ export function checkSettings(settings: Settings): void {
   const fail = (message: string): never => {
     throw new StudyProblem("invalid_setting", message);
   };
-  const { level, tail, replications, seed, strata, cluster, monteCarloDraws, interval, probes } = settings;
-  if (!(level > 0 && level < 1)) fail(`The confidence level is ${level}; it must lie between 0 and 1, as in 0.95.`);
-  if (tail === "one" && level <= 0.5) fail(`A one-tailed test needs a confidence level above 0.5, not ${level}.`);
+  const { level, tail, replications, seed, strata, cluster, monteCarloDraws, interval, probes } =
+    settings;
+  if (!(level > 0 && level < 1))
+    fail(`The confidence level is ${level}; it must lie between 0 and 1, as in 0.95.`);
+  if (tail === "one" && level <= 0.5)
+    fail(`A one-tailed test needs a confidence level above 0.5, not ${level}.`);
   if (!Number.isInteger(replications) || replications < 0 || replications > MAX_REPLICATIONS) {
-    fail(`The number of resamples is ${replications}; it must be a whole number from 0 to ${MAX_REPLICATIONS}.`);
+    fail(
+      `The number of resamples is ${replications}; it must be a whole number from 0 to ${MAX_REPLICATIONS}.`,
+    );
   }
-  if (!Number.isSafeInteger(seed) || seed < 0) fail(`The seed is ${seed}; it must be a whole number from 0 to 9007199254740991.`);
+  if (!Number.isSafeInteger(seed) || seed < 0)
+    fail(`The seed is ${seed}; it must be a whole number from 0 to 9007199254740991.`);
   if (!Number.isInteger(monteCarloDraws) || monteCarloDraws < 1)
     fail(`Monte Carlo draws: ${monteCarloDraws}; it must be a whole number above 0.`);
   if (cluster !== null && interval === "bootstrap_t")
@@ -208,8 +274,11 @@ export function checkSettings(settings: Settings): void {
       if (typeof choice !== "string" || !choice.endsWith("%")) continue;
       const share = Number.parseFloat(choice);
       if (!(share > 0 && share < 100))
-        fail(`A probe of “${name}” is the percentile “${choice}”; it must lie between 0 and 100 %, as in “20 %”.`);
+        fail(
+          `A probe of “${name}” is the percentile “${choice}”; it must lie between 0 and 100 %, as in “20 %”.`,
+        );
     }
   }
-  if (strata !== null && cluster !== null) fail("Resampling within strata and by cluster at once is not available; choose one.");
+  if (strata !== null && cluster !== null)
+    fail("Resampling within strata and by cluster at once is not available; choose one.");
 }

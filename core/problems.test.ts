@@ -13,20 +13,40 @@ const columns = { x, m, y };
 const stops: [string, MadeStudy, string, string[]][] = [
   [
     "no row is complete",
-    { columns: { x: x.map((v, i) => (i % 2 ? v : null)), m: m.map((v, i) => (i % 2 ? null : v)), y }, theory },
+    {
+      columns: {
+        x: x.map((v, i) => (i % 2 ? v : null)),
+        m: m.map((v, i) => (i % 2 ? null : v)),
+        y,
+      },
+      theory,
+    },
     "no_complete_cases",
     ["3 variables", "20 of 40"],
   ],
-  ["an unknown name", { columns, theory: "H1: x raises y through mm" }, "unknown_variable", ["mm", "Did you mean"]],
+  [
+    "an unknown name",
+    { columns, theory: "H1: x raises y through mm" },
+    "unknown_variable",
+    ["mm", "Did you mean"],
+  ],
   [
     "a constant predictor",
-    { columns: { ...columns, x: x.map(() => 4) }, theory, variables: { x: { level: "continuous" } } },
+    {
+      columns: { ...columns, x: x.map(() => 4) },
+      theory,
+      variables: { x: { level: "continuous" } },
+    },
     "constant_variable",
     ["x", "4", "m"],
   ],
   [
     "a constant outcome",
-    { columns: { ...columns, y: y.map(() => 2) }, theory, variables: { y: { level: "continuous" } } },
+    {
+      columns: { ...columns, y: y.map(() => 2) },
+      theory,
+      variables: { y: { level: "continuous" } },
+    },
     "constant_variable",
     ["y", "2"],
   ],
@@ -42,7 +62,10 @@ const stops: [string, MadeStudy, string, string[]][] = [
   ],
   [
     "a sum among its parts",
-    { columns: { ...columns, whole: x.map((v, i) => v + m[i]!) }, theory: "H1: x raises y\nalso m to y, whole to y" },
+    {
+      columns: { ...columns, whole: x.map((v, i) => v + m[i]!) },
+      theory: "H1: x raises y\nalso m to y, whole to y",
+    },
     "collinear",
     ["whole", "x", "m", "y"],
   ],
@@ -52,26 +75,74 @@ const stops: [string, MadeStudy, string, string[]][] = [
     "too_few_cases",
     ["3 coefficients", "3 complete rows"],
   ],
-  ["a confidence level of 1", { columns, theory, settings: { level: 1 } }, "invalid_setting", ["confidence level", "1"]],
-  ["a level of 0", { columns, theory, settings: { level: 0 } }, "invalid_setting", ["confidence level"]],
-  ["half a resample", { columns, theory, settings: { replications: 0.5 } }, "invalid_setting", ["resamples", "0.5"]],
-  ["negative resamples", { columns, theory, settings: { replications: -1 } }, "invalid_setting", ["resamples", "-1"]],
-  ["too many resamples", { columns, theory, settings: { replications: 1e6 } }, "invalid_setting", ["100000"]],
-  ["a negative seed", { columns, theory, settings: { seed: -3 } }, "invalid_setting", ["seed", "-3"]],
+  [
+    "a confidence level of 1",
+    { columns, theory, settings: { level: 1 } },
+    "invalid_setting",
+    ["confidence level", "1"],
+  ],
+  [
+    "a level of 0",
+    { columns, theory, settings: { level: 0 } },
+    "invalid_setting",
+    ["confidence level"],
+  ],
+  [
+    "half a resample",
+    { columns, theory, settings: { replications: 0.5 } },
+    "invalid_setting",
+    ["resamples", "0.5"],
+  ],
+  [
+    "negative resamples",
+    { columns, theory, settings: { replications: -1 } },
+    "invalid_setting",
+    ["resamples", "-1"],
+  ],
+  [
+    "too many resamples",
+    { columns, theory, settings: { replications: 1e6 } },
+    "invalid_setting",
+    ["100000"],
+  ],
+  [
+    "a negative seed",
+    { columns, theory, settings: { seed: -3 } },
+    "invalid_setting",
+    ["seed", "-3"],
+  ],
   [
     "strata and clusters at once",
-    { columns: { ...columns, g: x.map((_, i) => i % 4) }, theory, settings: { strata: "g", cluster: "g" } },
+    {
+      columns: { ...columns, g: x.map((_, i) => i % 4) },
+      theory,
+      settings: { strata: "g", cluster: "g" },
+    },
     "invalid_setting",
     ["strata", "cluster"],
   ],
   [
     "a word among numbers",
-    { columns: { ...columns, m: m.map((v, i) => (i === 6 ? "seven" : v)) }, theory, variables: { m: { level: "continuous" } } },
+    {
+      columns: { ...columns, m: m.map((v, i) => (i === 6 ? "seven" : v)) },
+      theory,
+      variables: { m: { level: "continuous" } },
+    },
     "not_numeric",
     ["m", "seven", "7"],
   ],
-  ["a circle", { columns, theory: "also x to m, m to y, y to x" }, "cyclic_model", ["x", "m", "y", "→"]],
-  ["a circle through a covariate", { columns, theory: "also x to m\nadjust x for m" }, "notation", ["x"]],
+  [
+    "a circle",
+    { columns, theory: "also x to m, m to y, y to x" },
+    "cyclic_model",
+    ["x", "m", "y", "→"],
+  ],
+  [
+    "a circle through a covariate",
+    { columns, theory: "also x to m\nadjust x for m" },
+    "notation",
+    ["x"],
+  ],
   [
     "a circle through a moderator",
     { columns: { ...columns, w: c! }, theory: "H1: w strengthens x to m\nalso m to w" },
@@ -81,7 +152,10 @@ const stops: [string, MadeStudy, string, string[]][] = [
   [
     "a category with one level left",
     {
-      columns: { g: x.map((_, i) => (i < 20 ? "in" : "out")), y: y.map((v, i) => (i < 20 ? v : null)) },
+      columns: {
+        g: x.map((_, i) => (i < 20 ? "in" : "out")),
+        y: y.map((v, i) => (i < 20 ? v : null)),
+      },
       theory: "g affects y",
       variables: { g: { level: "categorical" } },
     },
@@ -105,11 +179,20 @@ describe("what stops an analysis", () => {
   });
 
   it("names the equation and the variables for whoever leads the reader there", () => {
-    const found = problemOf({ columns: { ...columns, double: x.map((v) => 2 * v) }, theory: "H1: x raises y\nalso double to y" });
-    expect(found.place).toMatchObject({ equation: "y", variables: expect.arrayContaining(["double", "x"]) });
+    const found = problemOf({
+      columns: { ...columns, double: x.map((v) => 2 * v) },
+      theory: "H1: x raises y\nalso double to y",
+    });
+    expect(found.place).toMatchObject({
+      equation: "y",
+      variables: expect.arrayContaining(["double", "x"]),
+    });
     expect(
-      problemOf({ columns: { ...columns, m: m.map((v, i) => (i === 6 ? "seven" : v)) }, theory, variables: { m: { level: "continuous" } } })
-        .place,
+      problemOf({
+        columns: { ...columns, m: m.map((v, i) => (i === 6 ? "seven" : v)) },
+        theory,
+        variables: { m: { level: "continuous" } },
+      }).place,
     ).toMatchObject({ row: 7, variables: ["m"] });
   });
 
@@ -133,7 +216,11 @@ const codes = (made: MadeStudy): string[] => analyseMade(made).warnings.map((w) 
 describe("what deserves a look", () => {
   it("rows left out, with the reasons counted", () => {
     const evidence = analyseMade({
-      columns: { x: x.map((v, i) => (i < 3 ? null : v)), m, y: y.map((v, i) => (i === 5 ? null : v)) },
+      columns: {
+        x: x.map((v, i) => (i < 3 ? null : v)),
+        m,
+        y: y.map((v, i) => (i === 5 ? null : v)),
+      },
       theory,
     });
     const [dropped] = evidence.warnings.filter((w) => w.code === "rows_dropped");
@@ -145,24 +232,34 @@ describe("what deserves a look", () => {
 
   it("predictors that nearly determine each other, but not products and their parts", () => {
     const near = x.map((v, i) => v + 0.05 * c![i]!);
-    expect(codes({ columns: { ...columns, near }, theory: "also x to y, near to y" })).toContain("near_collinear");
+    expect(codes({ columns: { ...columns, near }, theory: "also x to y, near to y" })).toContain(
+      "near_collinear",
+    );
     const far = x.map((v) => v + 50);
     const w = c!.map((v) => v + 50);
     const evidence = analyseMade({ columns: { x: far, w, y }, theory: "w alters x to y" });
-    expect(equationsOf(evidence)[0]!.coefficients.find((k) => k.term === "x:w")!.vif).toBeGreaterThan(10);
+    expect(
+      equationsOf(evidence)[0]!.coefficients.find((k) => k.term === "x:w")!.vif,
+    ).toBeGreaterThan(10);
     expect(evidence.warnings.map((k) => k.code)).not.toContain("near_collinear");
   });
 
   it("an indirect effect against the direct one", () => {
     const steep = x.map((v, i) => v + b![i]!);
     const against = steep.map((v, i) => 2 * v - 3 * x[i]! + 0.1 * c![i]!);
-    expect(codes({ columns: { x, m: steep, y: against }, theory })).toContain("inconsistent_mediation");
+    expect(codes({ columns: { x, m: steep, y: against }, theory })).toContain(
+      "inconsistent_mediation",
+    );
     // Opposite signs of estimates alone are chance: here the direct effect's interval contains zero.
     const slightly = steep.map((v, i) => 2 * v - 0.3 * x[i]! + c![i]!);
     const found = analyseMade({ columns: { x, m: steep, y: slightly }, theory }).effects;
-    const [direct, indirect] = ["direct x > y", "indirect x > m > y"].map((id) => found.find((e) => e.id === id)!);
+    const [direct, indirect] = ["direct x > y", "indirect x > m > y"].map((id) =>
+      found.find((e) => e.id === id)!,
+    );
     expect(direct!.estimate! * indirect!.estimate!).toBeLessThan(0);
-    expect(codes({ columns: { x, m: steep, y: slightly }, theory })).not.toContain("inconsistent_mediation");
+    expect(codes({ columns: { x, m: steep, y: slightly }, theory })).not.toContain(
+      "inconsistent_mediation",
+    );
     const along = m.map((v, i) => 0.9 * v + 0.8 * x[i]! + 0.1 * c![i]!);
     const calm = codes({ columns: { x, m, y: along }, theory });
     expect(calm).not.toContain("inconsistent_mediation");
@@ -181,16 +278,26 @@ describe("what deserves a look", () => {
   });
 
   it("probes beyond what was observed", () => {
-    const found = analyseMade({ columns: { x, w: c!, y }, theory: "w alters x to y", settings: { probes: { w: [0, 9] } } });
+    const found = analyseMade({
+      columns: { x, w: c!, y },
+      theory: "w alters x to y",
+      settings: { probes: { w: [0, 9] } },
+    });
     const [outside] = found.warnings.filter((k) => k.code === "probe_outside_range");
     expect(outside!.message).toContain("w");
     expect(outside!.message).toContain("9");
-    expect(codes({ columns: { x, w: c!, y }, theory: "w alters x to y" })).not.toContain("probe_outside_range");
+    expect(codes({ columns: { x, w: c!, y }, theory: "w alters x to y" })).not.toContain(
+      "probe_outside_range",
+    );
   });
 
   it("too few resamples for the level", () => {
-    expect(codes({ columns, theory, settings: { replications: 20, level: 0.99 } })).toContain("b_too_small");
-    expect(codes({ columns, theory, settings: { replications: 2000, interval: "percentile" } })).not.toContain("b_too_small");
+    expect(codes({ columns, theory, settings: { replications: 20, level: 0.99 } })).toContain(
+      "b_too_small",
+    );
+    expect(
+      codes({ columns, theory, settings: { replications: 2000, interval: "percentile" } }),
+    ).not.toContain("b_too_small");
   });
 
   it("resamples that fail, the more strongly the more there are", () => {
@@ -210,7 +317,9 @@ describe("what deserves a look", () => {
 
   it("a yes/no outcome under least squares", () => {
     const yes = y.map((v) => (v > 0 ? "yes" : "no"));
-    const [found] = analyseMade({ columns: { x, yes }, theory: "x raises yes" }).warnings.filter((k) => k.code === "binary_outcome");
+    const [found] = analyseMade({ columns: { x, yes }, theory: "x raises yes" }).warnings.filter(
+      (k) => k.code === "binary_outcome",
+    );
     expect(found!.about).toEqual(["yes"]);
   });
 });

@@ -11,13 +11,27 @@ import type { StudyDefinition } from "./study";
 import { madeStudy, normals, problemOf } from "./test-kit";
 
 const N = 60;
-const [x, w, e, f] = [41, 42, 43, 44].map((seed) => normals(N, seed)) as [number[], number[], number[], number[]];
+const [x, w, e, f] = [41, 42, 43, 44].map((seed) => normals(N, seed)) as [
+  number[],
+  number[],
+  number[],
+  number[],
+];
 const q12 = x.map((v) => 10 + v);
 const m = q12.map((v, i) => 0.5 * v + 0.3 * (v - 10) * w[i]! + e[i]!);
-const columns = { q12, w, m, y: m.map((v, i) => 0.4 * v + f[i]!), team: x.map((_, i) => `t${i % 9}`), i1: x, i2: x.map((v) => v + 0.1) };
+const columns = {
+  q12,
+  w,
+  m,
+  y: m.map((v, i) => 0.4 * v + f[i]!),
+  team: x.map((_, i) => `t${i % 9}`),
+  i1: x,
+  i2: x.map((v) => v + 0.1),
+};
 const { definition: plain, table } = madeStudy({
   columns,
-  theory: "measure scale averages i1, i2\nH1: w strengthens q12 to y through m on q12 to m # q12\nadjust y for q12_log",
+  theory:
+    "measure scale averages i1, i2\nH1: w strengthens q12 to y through m on q12 to m # q12\nadjust y for q12_log",
   settings: { replications: 200, cluster: "team", probes: { w: ["percentile"] } },
   variables: { team: { level: "categorical" } },
 });
@@ -27,14 +41,27 @@ const definition: StudyDefinition = {
     { name: "q12_log", recipe: { kind: "formula", formula: 'ln(q12 + 1) + 0 * "q12"' } },
     { name: "q12_z", recipe: { kind: "standardise", of: "q12" } },
   ],
-  filters: [{ name: "far", active: true, rule: { kind: "condition", formula: "q12 > 12.5 and not missing(q12)" } }],
+  filters: [
+    {
+      name: "far",
+      active: true,
+      rule: { kind: "condition", formula: "q12 > 12.5 and not missing(q12)" },
+    },
+  ],
   corrections: [{ column: "q12", row: 2, from: String(q12[1]), to: "11" }],
   screening: [{ name: "all", variables: ["q12", "w"] }],
 };
-const rename = (study: StudyDefinition, from: string, to: string): StudyDefinition => ({ ...study, ...renameVariable(study, from, to) });
+const rename = (study: StudyDefinition, from: string, to: string): StudyDefinition => ({
+  ...study,
+  ...renameVariable(study, from, to),
+});
 const NAMES = ["q12", "w", "m", "y", "team", "i1", "i2", "q12_log", "q12_z", "scale"];
 const numbers = (study: StudyDefinition): (number | null)[] =>
-  analyse(study, table).effects.flatMap((one) => [one.estimate, one.shown?.lower ?? null, one.shown?.upper ?? null]);
+  analyse(study, table).effects.flatMap((one) => [
+    one.estimate,
+    one.shown?.lower ?? null,
+    one.shown?.upper ?? null,
+  ]);
 
 describe("a variable called otherwise", () => {
   it("changes no number of the analysis", () => {
@@ -56,10 +83,15 @@ describe("a variable called otherwise", () => {
         (from, to) => {
           const there = rename(definition, from, to);
           expect(
-            JSON.stringify({ ...there, theory: there.theory.replace(/#.*/, ""), variables: there.variables.map((v) => v.name) }),
+            JSON.stringify({
+              ...there,
+              theory: there.theory.replace(/#.*/, ""),
+              variables: there.variables.map((v) => v.name),
+            }),
           ).not.toMatch(new RegExp(`[^\\p{L}\\p{N}_]${from}[^\\p{L}\\p{N}_]`, "u"));
           const back = rename(there, to, from);
-          const unquoted = (study: StudyDefinition): string => JSON.stringify(study).replaceAll(`\\"${from}\\"`, from);
+          const unquoted = (study: StudyDefinition): string =>
+            JSON.stringify(study).replaceAll(`\\"${from}\\"`, from);
           expect(unquoted(back)).toBe(unquoted(definition));
         },
       ),
@@ -74,7 +106,9 @@ describe("a variable called otherwise", () => {
     expect(fitted).toEqual(there);
     expect(buildDataset(fitted, table).table.columns[0]!.name).toBe("time");
     const lost = { ...table, columns: table.columns.slice(1) };
-    expect(replaceData(there, table, lost).misfits[0]).toMatch(/no column “time”, which is used by the derived variable “q12_log”/);
+    expect(replaceData(there, table, lost).misfits[0]).toMatch(
+      /no column “time”, which is used by the derived variable “q12_log”/,
+    );
   });
 
   it("gives way to no other column: one that is really called so gets a number", () => {
@@ -89,8 +123,12 @@ describe("a variable called otherwise", () => {
   });
 
   it("is one entry of the log, whatever else names it", () => {
-    expect(describeChange(definition, rename(definition, "q12", "hours"))).toEqual(["q12 is called hours"]);
-    expect(describeChange(definition, rename(definition, "q12_z", "z"))).toEqual(["q12_z is called z"]);
+    expect(describeChange(definition, rename(definition, "q12", "hours"))).toEqual([
+      "q12 is called hours",
+    ]);
+    expect(describeChange(definition, rename(definition, "q12_z", "z"))).toEqual([
+      "q12_z is called z",
+    ]);
     const there = rename(definition, "q12", "hours");
     expect(describeChange(there, rename(there, "hours", "q12"))).toEqual(["hours is called q12"]);
   });
@@ -106,7 +144,9 @@ describe("a variable called otherwise", () => {
   });
 
   it("makes the old name unknown", () =>
-    expect(problemOf({ columns: { hours: x, y: w }, theory: "H1: q12 raises y" }).message).toContain("q12"));
+    expect(
+      problemOf({ columns: { hours: x, y: w }, theory: "H1: q12 raises y" }).message,
+    ).toContain("q12"));
 });
 
 describe("a column of a formula called otherwise", () => {
@@ -115,5 +155,7 @@ describe("a column of a formula called otherwise", () => {
     ["max(max, 1)", "m", "max(m, 1)"],
     ["if(q12 = 'q12', \"q12\", 0)", "and", `if("and" = 'q12', "and", 0)`],
     ["q12 +* 'open", "x", "q12 +* 'open"],
-  ])("%s", (formula, to, expected) => expect(renameInFormula(formula, formula.startsWith("max") ? "max" : "q12", to)).toBe(expected));
+  ])("%s", (formula, to, expected) =>
+    expect(renameInFormula(formula, formula.startsWith("max") ? "max" : "q12", to)).toBe(expected),
+  );
 });

@@ -5,7 +5,10 @@ import type { Settings, StudyDefinition } from "./study";
 import { renameInTheory } from "./theory";
 
 /** All parts of a study that name variables. */
-type Naming = Pick<StudyDefinition, "variables" | "derived" | "corrections" | "filters" | "screening" | "theory" | "settings">;
+type Naming = Pick<
+  StudyDefinition,
+  "variables" | "derived" | "corrections" | "filters" | "screening" | "theory" | "settings"
+>;
 
 /**
  * The parts of a study in which a column or derived variable is called otherwise, wherever it is named: sentences, recipes, formulas,
@@ -16,7 +19,10 @@ export function renameVariable(definition: Naming, from: string, to: string): Na
   const isDerived = definition.derived.some((d) => d.name === from);
   return {
     variables: definition.variables.map((v) => (v.name === from ? renamed(v, to, isDerived) : v)),
-    derived: definition.derived.map((d) => ({ name: swap(d.name), recipe: renameInRecipe(d.recipe, from, to) })),
+    derived: definition.derived.map((d) => ({
+      name: swap(d.name),
+      recipe: renameInRecipe(d.recipe, from, to),
+    })),
     corrections: definition.corrections.map((c) => ({ ...c, column: swap(c.column) })),
     filters: definition.filters.map((f) => ({ ...f, rule: renameInRule(f.rule, from, to) })),
     screening: definition.screening.map((set) => ({ ...set, variables: set.variables.map(swap) })),
@@ -31,7 +37,8 @@ function renamed({ column, ...variable }: Variable, to: string, isDerived: boole
 }
 
 const renameInRecipe = (recipe: Recipe, from: string, to: string): Recipe => {
-  if (recipe.kind === "formula") return { ...recipe, formula: renameInFormula(recipe.formula, from, to) };
+  if (recipe.kind === "formula")
+    return { ...recipe, formula: renameInFormula(recipe.formula, from, to) };
   return recipe.of === from ? { ...recipe, of: to } : recipe;
 };
 
@@ -42,7 +49,9 @@ const renameInSettings = (settings: Settings, swap: (name: string) => string): S
   ...settings,
   strata: settings.strata === null ? null : swap(settings.strata),
   cluster: settings.cluster === null ? null : swap(settings.cluster),
-  probes: Object.fromEntries(Object.entries(settings.probes).map(([name, probes]) => [swap(name), probes])),
+  probes: Object.fromEntries(
+    Object.entries(settings.probes).map(([name, probes]) => [swap(name), probes]),
+  ),
 });
 
 /**
@@ -57,7 +66,8 @@ export function checkedName(name: string, taken: readonly string[]): string {
   };
   if (found === "") return refuse("A variable needs a name.");
   if (/["\n\r\t]/.test(found)) return refuse("A name cannot hold quotation marks or line breaks.");
-  if (taken.includes(found)) return refuse(`“${found}” is the name of another column or measure. Choose one that is free.`);
+  if (taken.includes(found))
+    return refuse(`“${found}” is the name of another column or measure. Choose one that is free.`);
   return found;
 }
 
@@ -65,14 +75,19 @@ export function checkedName(name: string, taken: readonly string[]): string {
 export function renamesBetween(before: Naming, after: Naming): [string, string][] {
   const source = (v: Variable): string => v.column ?? v.name;
   const made = new Set([...before.derived, ...after.derived].map((d) => d.name));
-  const old = new Map(before.variables.filter((v) => !made.has(v.name)).map((v) => [source(v), v.name]));
+  const old = new Map(
+    before.variables.filter((v) => !made.has(v.name)).map((v) => [source(v), v.name]),
+  );
   const columns = after.variables.flatMap((v): [string, string][] => {
     const known = old.get(source(v));
     return made.has(v.name) || known === undefined || known === v.name ? [] : [[known, v.name]];
   });
   const derived = after.derived.flatMap((d, i): [string, string][] => {
     const known = before.derived[i];
-    const same = known && before.derived.length === after.derived.length && JSON.stringify(known.recipe) === JSON.stringify(d.recipe);
+    const same =
+      known &&
+      before.derived.length === after.derived.length &&
+      JSON.stringify(known.recipe) === JSON.stringify(d.recipe);
     return same && known.name !== d.name ? [[known.name, d.name]] : [];
   });
   return [...columns, ...derived];

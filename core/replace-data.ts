@@ -1,4 +1,14 @@
-import { cell, findColumn, guessVariable, isMissing, namedTable, parseNumber, type Table, type TextColumn, type Variable } from "./data";
+import {
+  cell,
+  findColumn,
+  guessVariable,
+  isMissing,
+  namedTable,
+  parseNumber,
+  type Table,
+  type TextColumn,
+  type Variable,
+} from "./data";
 import { usesOf } from "./dataset";
 import type { StudyDefinition } from "./study";
 
@@ -16,7 +26,12 @@ export interface Replacement {
  * row once in both files, else not at all.
  * @param variables what was said of the new columns on import
  */
-export function replaceData(definition: StudyDefinition, old: Table, newer: Table, variables: Variable[] = []): Replacement {
+export function replaceData(
+  definition: StudyDefinition,
+  old: Table,
+  newer: Table,
+  variables: Variable[] = [],
+): Replacement {
   const before = namedTable(old, definition.variables);
   const after = namedTable(newer, definition.variables);
   const misfits: string[] = [];
@@ -30,7 +45,9 @@ export function replaceData(definition: StudyDefinition, old: Table, newer: Tabl
       name,
       before.columns.map((c) => c.name),
     );
-    misfits.push(`The newer file has no column “${name}”${uses.length > 0 ? `, which is used by ${uses.join(", ")}` : ""}.`);
+    misfits.push(
+      `The newer file has no column “${name}”${uses.length > 0 ? `, which is used by ${uses.join(", ")}` : ""}.`,
+    );
   }
   if (fresh.length > 0) notes.push(`New columns: ${fresh.join(", ")}.`);
   if (after.rows !== before.rows) notes.push(`${after.rows} rows instead of ${before.rows}.`);
@@ -40,14 +57,23 @@ export function replaceData(definition: StudyDefinition, old: Table, newer: Tabl
     if (known) misfits.push(...unfitCells(column, known));
     const source = newer.columns[j]!.name;
     const fresh = variables.find((v) => v.name === source) ?? guessVariable(column);
-    return known ?? { ...fresh, name: column.name, ...(source === column.name ? {} : { column: source }) };
+    return (
+      known ?? {
+        ...fresh,
+        name: column.name,
+        ...(source === column.name ? {} : { column: source }),
+      }
+    );
   });
-  const made = definition.variables.filter((v) => !findColumn(before, v.name) && !names.includes(v.name));
+  const made = definition.variables.filter(
+    (v) => !findColumn(before, v.name) && !names.includes(v.name),
+  );
   const rowOf = rowMap(before, after, definition.variables);
   const corrections = definition.corrections.flatMap((c) => {
     const row = rowOf ? rowOf(c.row) : c.row;
     const column = findColumn(after, c.column);
-    if (column && row !== null && row <= after.rows && cell(column, row - 1) === c.from) return [{ ...c, row }];
+    if (column && row !== null && row <= after.rows && cell(column, row - 1) === c.from)
+      return [{ ...c, row }];
     misfits.push(
       `The correction of “${c.column}” in row ${c.row} (“${c.from}” to “${c.to}”) has no such cell in the newer file and is dropped.`,
     );
@@ -63,16 +89,24 @@ export function replaceData(definition: StudyDefinition, old: Table, newer: Tabl
     }
     const rows = filter.rule.rows.map(rowOf).filter((r) => r !== null);
     if (rows.length < filter.rule.rows.length) {
-      misfits.push(`${filter.rule.rows.length - rows.length} of the rows of “${filter.name}” are not in the newer file.`);
+      misfits.push(
+        `${filter.rule.rows.length - rows.length} of the rows of “${filter.name}” are not in the newer file.`,
+      );
     }
     return { ...filter, rule: { ...filter.rule, rows } };
   });
-  return { definition: { ...definition, variables: [...described, ...made], corrections, filters }, misfits, notes };
+  return {
+    definition: { ...definition, variables: [...described, ...made], corrections, filters },
+    misfits,
+    notes,
+  };
 }
 
 /** Cells of a column that no longer suit what was said of it. */
 function unfitCells(column: TextColumn, variable: Variable): string[] {
-  const present = [...new Set(column.dictionary.map((t) => t.trim()))].filter((t) => !isMissing(t, variable));
+  const present = [...new Set(column.dictionary.map((t) => t.trim()))].filter(
+    (t) => !isMissing(t, variable),
+  );
   if (variable.level === "continuous" || variable.level === "ordinal") {
     const bad = present.filter((t) => Number.isNaN(parseNumber(t, variable.decimal)));
     if (bad.length === 0) return [];
@@ -84,16 +118,25 @@ function unfitCells(column: TextColumn, variable: Variable): string[] {
     ];
   }
   if (variable.level === "binary" && present.length > 2)
-    return [`“${column.name}” is binary, but the newer file has ${present.length} different values in it.`];
+    return [
+      `“${column.name}” is binary, but the newer file has ${present.length} different values in it.`,
+    ];
   if (variable.levels) {
     const extra = present.filter((t) => !variable.levels!.includes(t));
-    if (extra.length > 0) return [`“${column.name}” has new levels in the newer file: ${extra.slice(0, 4).join(", ")}.`];
+    if (extra.length > 0)
+      return [
+        `“${column.name}” has new levels in the newer file: ${extra.slice(0, 4).join(", ")}.`,
+      ];
   }
   return [];
 }
 
 /** Old row -> new row by a shared identifier (both from 1), null for rows that are gone; null when there is no identifier. */
-function rowMap(before: Table, after: Table, variables: Variable[]): ((row: number) => number | null) | null {
+function rowMap(
+  before: Table,
+  after: Table,
+  variables: Variable[],
+): ((row: number) => number | null) | null {
   for (const { name } of variables.filter((v) => v.level === "identifier")) {
     const old = findColumn(before, name);
     const fresh = findColumn(after, name);

@@ -9,7 +9,8 @@ export type MakerRequest =
   | { kind: "jackknife"; key: string };
 
 /** Makes the resampler of a problem in this thread. */
-export const resamplerOf = ({ kernel, ...plan }: ResamplingProblem): Resampler => new Resampler(kernelOf(kernel), plan);
+export const resamplerOf = ({ kernel, ...plan }: ResamplingProblem): Resampler =>
+  new Resampler(kernelOf(kernel), plan);
 
 /** The inside of a thread that makes replicates, in a browser and in Node alike: it holds the problem it was given last. */
 export class ReplicateMaker {
@@ -21,8 +22,11 @@ export class ReplicateMaker {
       this.held = { key: request.key, resampler: resamplerOf(request.problem) };
       return null;
     }
-    if (this.held?.key !== request.key) throw new Error(`The problem ${request.key} is not known here.`);
+    if (this.held?.key !== request.key)
+      throw new Error(`The problem ${request.key} is not known here.`);
     const { resampler } = this.held;
-    return request.kind === "jackknife" ? resampler.jackknife() : resampler.replicates(request.first, request.count);
+    return request.kind === "jackknife"
+      ? resampler.jackknife()
+      : resampler.replicates(request.first, request.count);
   }
 }

@@ -5,7 +5,11 @@ import { ReplicateMaker, type MakerRequest } from "./replicate-maker";
 import { ReplicatePool, type MakerThread } from "./replicate-pool";
 import { madeStudy, normals } from "./test-kit";
 
-const [a, b, c] = [normals(60, 1), normals(60, 2), normals(60, 3)] as [number[], number[], number[]];
+const [a, b, c] = [normals(60, 1), normals(60, 2), normals(60, 3)] as [
+  number[],
+  number[],
+  number[],
+];
 const m = a.map((v, i) => 0.5 * v + b[i]!);
 const made = (settings = {}) =>
   madeStudy({
@@ -38,10 +42,13 @@ describe("a pool of threads", () => {
   const { definition, table } = made();
   const straight = analyse(definition, table);
 
-  it.each([1, 2, 3, 7])("gives the evidence of one thread, however many there are: %i", async (size) => {
-    const pool = new ReplicatePool(threads().start, size);
-    expect((await Analysis.of(definition, table).completeOn(pool)).evidence()).toEqual(straight);
-  });
+  it.each([1, 2, 3, 7])(
+    "gives the evidence of one thread, however many there are: %i",
+    async (size) => {
+      const pool = new ReplicatePool(threads().start, size);
+      expect((await Analysis.of(definition, table).completeOn(pool)).evidence()).toEqual(straight);
+    },
+  );
 
   it("splits evenly, in order, and starts no thread that has nothing to do", async () => {
     const { start, log, counts } = threads();
@@ -82,11 +89,16 @@ describe("a pool of threads", () => {
 
   it("knows only the problem it was given last", () => {
     const maker = new ReplicateMaker();
-    expect(() => maker.answer({ kind: "replicates", key: "unknown", first: 0, count: 1 })).toThrow(/not known/);
+    expect(() => maker.answer({ kind: "replicates", key: "unknown", first: 0, count: 1 })).toThrow(
+      /not known/,
+    );
     const { resampling } = Analysis.of(definition, table).prepared;
     expect(maker.answer({ kind: "prepare", key: "a", problem: resampling })).toBeNull();
     expect(maker.answer({ kind: "jackknife", key: "a" })!.count).toBe(60);
-    expect(maker.answer({ kind: "replicates", key: "a", first: 3, count: 2 })).toMatchObject({ first: 3, count: 2 });
+    expect(maker.answer({ kind: "replicates", key: "a", first: 3, count: 2 })).toMatchObject({
+      first: 3,
+      count: 2,
+    });
   });
 });
 
@@ -96,7 +108,10 @@ describe("a run in batches", () => {
   it("tells of every batch, puts evidence together now and then, and ends with all of it", async () => {
     const analysis = Analysis.of(definition, table);
     const seen: [number, boolean][] = [];
-    for await (const { done, evidence } of analysis.resample(new ReplicatePool(threads().start, 2), new AbortController().signal)) {
+    for await (const { done, evidence } of analysis.resample(
+      new ReplicatePool(threads().start, 2),
+      new AbortController().signal,
+    )) {
       seen.push([done, evidence !== null]);
       if (evidence) expect(evidence.bootstrap).toMatchObject({ done, requested: 700 });
     }
@@ -113,18 +128,25 @@ describe("a run in batches", () => {
     const analysis = Analysis.of(long, rows);
     const control = new AbortController();
     const pool = new ReplicatePool(threads().start, 1);
-    for await (const { done } of analysis.resample(pool, control.signal)) if (done >= 400) control.abort();
+    for await (const { done } of analysis.resample(pool, control.signal))
+      if (done >= 400) control.abort();
     const { done } = analysis;
     expect(done).toBeLessThan(5000);
     expect(analysis.evidence().bootstrap).toMatchObject({ done, requested: 5000 });
     // What follows is what one straight run would have made.
-    for await (const progress of analysis.resample(pool, new AbortController().signal)) void progress;
+    for await (const progress of analysis.resample(pool, new AbortController().signal))
+      void progress;
     expect(analysis.evidence()).toEqual(analyse(long, rows));
   });
 
   it("another interval, level or tail reads the same resamples", () => {
     const analysis = Analysis.of(definition, table).complete();
-    for (const change of [{ interval: "percentile" as const }, { level: 0.9 }, { tail: "one" as const }, { interval: "delta" as const }]) {
+    for (const change of [
+      { interval: "percentile" as const },
+      { level: 0.9 },
+      { tail: "one" as const },
+      { interval: "delta" as const },
+    ]) {
       const other = made(change);
       expect(analysis.evidence(change)).toEqual(analyse(other.definition, other.table));
     }

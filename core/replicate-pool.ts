@@ -24,12 +24,25 @@ export class ReplicatePool {
   }
 
   /** Replicates first .. first + count - 1, split evenly, in order. @param key names the problem */
-  async replicates(key: string, problem: ResamplingProblem, first: number, count: number): Promise<ReplicateBlock[]> {
+  async replicates(
+    key: string,
+    problem: ResamplingProblem,
+    first: number,
+    count: number,
+  ): Promise<ReplicateBlock[]> {
     const share = Math.ceil(count / this.seats.length);
     const parts = this.seats
-      .map((seat, i) => ({ seat, from: first + i * share, size: Math.min(share, count - i * share) }))
+      .map((seat, i) => ({
+        seat,
+        from: first + i * share,
+        size: Math.min(share, count - i * share),
+      }))
       .filter((part) => part.size > 0);
-    return Promise.all(parts.map(({ seat, from, size }) => seat.make(key, problem, { kind: "replicates", key, first: from, count: size })));
+    return Promise.all(
+      parts.map(({ seat, from, size }) =>
+        seat.make(key, problem, { kind: "replicates", key, first: from, count: size }),
+      ),
+    );
   }
 
   /** Ends every thread; a later call starts new ones. */
@@ -45,7 +58,11 @@ class Seat {
 
   constructor(private readonly start: () => MakerThread) {}
 
-  async make(key: string, problem: ResamplingProblem, request: MakerRequest): Promise<ReplicateBlock> {
+  async make(
+    key: string,
+    problem: ResamplingProblem,
+    request: MakerRequest,
+  ): Promise<ReplicateBlock> {
     for (let attempt = 1; ; attempt++) {
       try {
         this.thread ??= this.start();

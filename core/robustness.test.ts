@@ -18,7 +18,10 @@ describe("the hypotheses over ways of analysing", () => {
     expect(way(/as set/).claims.map((c) => [c.label, c.verdict, c.lower])).toEqual(
       own.hypotheses.map((h) => [h.label, h.verdict, h.claim!.lower]),
     );
-    const robust = analyse({ ...study, settings: { ...study.settings, errors: "HC3", interval: "delta" } }, table);
+    const robust = analyse(
+      { ...study, settings: { ...study.settings, errors: "HC3", interval: "delta" } },
+      table,
+    );
     expect(way(/HC3/).claims[0]!.upper).toBe(robust.hypotheses[0]!.claim!.upper);
   });
 
@@ -27,7 +30,9 @@ describe("the hypotheses over ways of analysing", () => {
     expect(rows.length).toBeGreaterThan(0);
     expect(way(/influential/).n).toBe(way(/as set/).n! - rows.length);
     const bare = analyse({ ...study, theory: study.theory.replace(/^adjust.*$/m, "") }, table);
-    expect(way(/without covariates/).claims[0]!.estimate).toBe(bare.effects.find((e) => e.id === bare.hypotheses[0]!.effects[0])!.estimate);
+    expect(way(/without covariates/).claims[0]!.estimate).toBe(
+      bare.effects.find((e) => e.id === bare.hypotheses[0]!.effects[0])!.estimate,
+    );
     expect(way(/as set/).claims.every((c) => !c.differs)).toBe(true);
   });
 
@@ -36,7 +41,10 @@ describe("the hypotheses over ways of analysing", () => {
       study,
       Array.from({ length: 416 }, (_, i) => i + 1),
     );
-    const broken = robustness({ ...study, theory: `${study.theory}\nalso group to friends` }, table);
+    const broken = robustness(
+      { ...study, theory: `${study.theory}\nalso group to friends` },
+      table,
+    );
     expect(broken.every((s) => s.claims.length > 0 || s.problem !== null)).toBe(true);
     expect(() => robustness(tiny, table)).toThrow(/complete rows|No row is complete/);
   });
@@ -45,9 +53,15 @@ describe("the hypotheses over ways of analysing", () => {
 describe("residual rows", () => {
   it("are those that the checks are made of, also with products", () => {
     const lever = demoLeverStudy();
-    const prepared = prepare({ ...lever.definition, settings: { ...lever.definition.settings, replications: 0 } }, lever.table);
+    const prepared = prepare(
+      { ...lever.definition, settings: { ...lever.definition.settings, replications: 0 } },
+      lever.table,
+    );
     const found = prepared.fit.residuals!("confidence")!;
-    const evidence = analyse({ ...lever.definition, settings: { ...lever.definition.settings, replications: 0 } }, lever.table);
+    const evidence = analyse(
+      { ...lever.definition, settings: { ...lever.definition.settings, replications: 0 } },
+      lever.table,
+    );
     const top = equationsOf(evidence).find((e) => e.outcome === "confidence")!.checks!.topCook[0]!;
     const at = found.rows.indexOf(top.row);
     expect(found.cook[at]).toBeCloseTo(top.cook, 12);

@@ -38,14 +38,19 @@ export const ROBUST_RESAMPLES = 5000;
 
 /** The most influential rows of every equation: the five largest Cook's distances, where they exceed 4 / n. */
 export function influentialRows(evidence: Evidence): number[] {
-  const rows = equationsOf(evidence).flatMap((e) => (e.checks?.topCook ?? []).filter((r) => r.cook > 4 / e.n).map((r) => r.row));
+  const rows = equationsOf(evidence).flatMap((e) =>
+    (e.checks?.topCook ?? []).filter((r) => r.cook > 4 / e.n).map((r) => r.row),
+  );
   return [...new Set(rows)].sort((a, b) => a - b);
 }
 
 /** The study without some rows, by a filter of its own. */
 export const withoutRows = (study: StudyDefinition, rows: number[]): StudyDefinition => ({
   ...study,
-  filters: [...study.filters, { name: "tried without", active: true, rule: { kind: "rows", rows } }],
+  filters: [
+    ...study.filters,
+    { name: "tried without", active: true, rule: { kind: "rows", rows } },
+  ],
 });
 
 /** Interval methods that are tried, one at a time. */
@@ -70,7 +75,10 @@ export function robustness(
 ): Specification[] {
   const few = {
     ...study,
-    settings: { ...study.settings, replications: Math.min(ROBUST_RESAMPLES, study.settings.replications || ROBUST_RESAMPLES) },
+    settings: {
+      ...study.settings,
+      replications: Math.min(ROBUST_RESAMPLES, study.settings.replications || ROBUST_RESAMPLES),
+    },
   };
   const base = analysed(few, table);
   const own = base.evidence();
@@ -79,26 +87,49 @@ export function robustness(
     () =>
       base.evidence(settings);
   const rows = influentialRows(own);
-  const tries: [Specification["group"], string, () => Evidence][] = [["as set", "as set", () => own]];
+  const ways: [Specification["group"], string, () => Evidence][] = [
+    ["as set", "as set", () => own],
+  ];
   const { errors: used, interval: chosen, cluster } = base.prepared.study.settings;
   if (!table.moments) {
-    for (const [interval, name] of INTERVALS_TRIED) if (interval !== chosen) tries.push(["intervals", name, change({ interval })]);
+    for (const [interval, name] of INTERVALS_TRIED)
+      if (interval !== chosen) ways.push(["intervals", name, change({ interval })]);
     // With clusters the errors are cluster-robust in any case.
     const others = cluster === null ? ERRORS_TRIED.filter((errors) => errors !== used) : [];
-    for (const errors of others) tries.push(["errors", `t and delta method, ${errors} errors`, change({ errors, interval: "delta" })]);
+    for (const errors of others)
+      ways.push([
+        "errors",
+        `t and delta method, ${errors} errors`,
+        change({ errors, interval: "delta" }),
+      ]);
     if (rows.length > 0)
-      tries.push(["cases", `without the ${rows.length} most influential rows`, () => analysed(withoutRows(few, rows), table).evidence()]);
+      ways.push([
+        "cases",
+        `without the ${rows.length} most influential rows`,
+        () => analysed(withoutRows(few, rows), table).evidence(),
+      ]);
   }
   if (own.moderations.length > 0) {
     const centring = study.settings.centring === "mean" ? "none" : "mean";
-    const name = centring === "mean" ? "columns of products centred" : "columns of products as they are";
-    tries.push(["centring", name, () => analysed({ ...few, settings: { ...few.settings, centring } }, table).evidence()]);
+    const name =
+      centring === "mean" ? "columns of products centred" : "columns of products as they are";
+    ways.push([
+      "centring",
+      name,
+      () => analysed({ ...few, settings: { ...few.settings, centring } }, table).evidence(),
+    ]);
   }
   if (linesOf(study.theory, "adjust").length > 0) {
     const theory = theoryWithout(study.theory, "adjust");
-    tries.push(["covariates", "without covariates", () => analysed({ ...few, theory }, table).evidence()]);
+    ways.push([
+      "covariates",
+      "without covariates",
+      () => analysed({ ...few, theory }, table).evidence(),
+    ]);
   }
-  const wanted = tries.filter(([group]) => only === undefined || group === only || group === "as set");
+  const wanted = ways.filter(
+    ([group]) => only === undefined || group === only || group === "as set",
+  );
   return wanted.map(([group, name, task], i) => {
     const found = specification(group, name, task, own);
     tell(i + 1, wanted.length, found);
@@ -107,12 +138,18 @@ export function robustness(
 }
 
 /** One sample with one set of resamples, which can be read under different settings. */
-const analysed = (study: StudyDefinition, table: Table): Analysis => Analysis.of(study, table).complete();
+const analysed = (study: StudyDefinition, table: Table): Analysis =>
+  Analysis.of(study, table).complete();
 
 /** An unsettled verdict is no other one: it only says that more resamples are needed. */
 const isSettled = (verdict: Verdict): boolean => verdict !== "unsettled" && verdict !== "pending";
 
-function specification(group: Specification["group"], name: string, task: () => Evidence, own: Evidence): Specification {
+function specification(
+  group: Specification["group"],
+  name: string,
+  task: () => Evidence,
+  own: Evidence,
+): Specification {
   try {
     const evidence = task();
     const claims = evidence.hypotheses.map(({ label, verdict, claim }, i): RobustClaim => {
@@ -123,7 +160,8 @@ function specification(group: Specification["group"], name: string, task: () => 
         estimate: claim?.estimate ?? null,
         lower: claim?.lower ?? null,
         upper: claim?.upper ?? null,
-        differs: before !== undefined && isSettled(verdict) && isSettled(before) && verdict !== before,
+        differs:
+          before !== undefined && isSettled(verdict) && isSettled(before) && verdict !== before,
       };
     });
     return { group, name, n: evidence.sample.n, claims, problem: null };

@@ -10,10 +10,20 @@ export const COVARIANCES = [...ERRORS, "CR2"] as const;
 export type CovarianceKind = (typeof COVARIANCES)[number];
 
 /** The covariance that tests rest on: with clusters the cluster-robust one, whatever errors are chosen. */
-export const chosenCovariance = ({ cluster, errors }: Settings): CovarianceKind => (cluster === null ? errors : "CR2");
+export const chosenCovariance = ({ cluster, errors }: Settings): CovarianceKind =>
+  cluster === null ? errors : "CR2";
 
 /** Intervals a verdict can rest on. */
-export const INTERVALS = ["bca", "bc", "percentile", "bootstrap_t", "basic", "normal", "monte_carlo", "delta"] as const;
+export const INTERVALS = [
+  "bca",
+  "bc",
+  "percentile",
+  "bootstrap_t",
+  "basic",
+  "normal",
+  "monte_carlo",
+  "delta",
+] as const;
 export type IntervalKind = (typeof INTERVALS)[number];
 
 export interface Settings {
@@ -55,7 +65,8 @@ export const CENTRINGS = ["none", "mean", "products", "standardised"] as const;
  * Mean and SDs; quartiles (25, 50, 75 %); tenths (10, 50, 90 %); the points 16, 50 and 84 %; one percentile such as
  * `20 %`; or a value of one's own in raw units.
  */
-export type ProbeChoice = "mean_sd" | "quartiles" | "tenths" | "percentile" | `${number} %` | number;
+export type ProbeChoice =
+  "mean_sd" | "quartiles" | "tenths" | "percentile" | `${number} %` | number;
 
 export const DEFAULT_SETTINGS: Settings = {
   engine: "least_squares",

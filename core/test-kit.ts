@@ -18,13 +18,24 @@ export interface MadeStudy {
 }
 
 /** A study and its data from plain columns. */
-export function madeStudy({ columns, theory, settings = {}, variables = {} }: MadeStudy): { definition: StudyDefinition; table: Table } {
+export function madeStudy({ columns, theory, settings = {}, variables = {} }: MadeStudy): {
+  definition: StudyDefinition;
+  table: Table;
+} {
   const names = Object.keys(columns);
   const builder = new TableBuilder(names);
-  for (let i = 0; i < (columns[names[0]!]?.length ?? 0); i++) builder.add(names.map((name) => String(columns[name]![i] ?? "")));
+  for (let i = 0; i < (columns[names[0]!]?.length ?? 0); i++)
+    builder.add(names.map((name) => String(columns[name]![i] ?? "")));
   const table = builder.build();
-  const guessed = table.columns.map((column) => ({ ...guessVariable(column), ...variables[column.name] }));
-  const definition = { ...newDefinition("made up", guessed), theory, settings: { ...DEFAULT_SETTINGS, replications: 0, ...settings } };
+  const guessed = table.columns.map((column) => ({
+    ...guessVariable(column),
+    ...variables[column.name],
+  }));
+  const definition = {
+    ...newDefinition("made up", guessed),
+    theory,
+    settings: { ...DEFAULT_SETTINGS, replications: 0, ...settings },
+  };
   return { definition, table };
 }
 
@@ -59,10 +70,13 @@ export function regress(y: number[], ...x: number[][]): number[] {
     rows.reduce((sum, row, i) => sum + row[a]! * y[i]!, 0),
   ]);
   for (let k = 0; k < p; k++) {
-    const best = work.slice(k).reduce((at, row, i) => (Math.abs(row[k]!) > Math.abs(work[at]![k]!) ? k + i : at), k);
+    const best = work
+      .slice(k)
+      .reduce((at, row, i) => (Math.abs(row[k]!) > Math.abs(work[at]![k]!) ? k + i : at), k);
     [work[k], work[best]] = [work[best]!, work[k]!];
     work[k] = work[k]!.map((v) => v / work[k]![k]!);
-    for (let i = 0; i < p; i++) if (i !== k) work[i] = work[i]!.map((v, j) => v - work[i]![k]! * work[k]![j]!);
+    for (let i = 0; i < p; i++)
+      if (i !== k) work[i] = work[i]!.map((v, j) => v - work[i]![k]! * work[k]![j]!);
   }
   return work.map((row) => row[p]!);
 }
@@ -71,10 +85,20 @@ export function regress(y: number[], ...x: number[][]): number[] {
 export function refitUnder(kernel: Kernel, weights: Float64Array): Float64Array | null {
   const { n, columns } = kernel;
   const none = new Float64Array(0);
-  const sums = new WeightedSums({ rows: n, ...(columns ?? { width: 0, values: none, extra: none }), members: null });
+  const sums = new WeightedSums({
+    rows: n,
+    ...(columns ?? { width: 0, values: none, extra: none }),
+    members: null,
+  });
   sums.find(weights);
   const total = weights.reduce((all, w) => all + w, 0);
   const out = new Float64Array(kernel.size);
-  const resample = { total, sums: sums.sums, cross: sums.cross, extra: sums.extra, weights: () => weights };
+  const resample = {
+    total,
+    sums: sums.sums,
+    cross: sums.cross,
+    extra: sums.extra,
+    weights: () => weights,
+  };
   return kernel.refit(resample, out, 0) ? out : null;
 }

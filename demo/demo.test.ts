@@ -7,14 +7,19 @@ import { DEMO_COLUMNS, demoRows, demoStudy } from "./study";
 
 describe("the demo data", () => {
   it("are what the generator makes", () => {
-    const { table } = readDelimited(readFileSync(new URL("./language-cafe.csv", import.meta.url), "utf8"), {
-      separator: ",",
-      headerRow: 1,
-    });
+    const { table } = readDelimited(
+      readFileSync(new URL("./language-cafe.csv", import.meta.url), "utf8"),
+      {
+        separator: ",",
+        headerRow: 1,
+      },
+    );
     expect(table.rows).toBe(420);
     const rows = demoRows();
     table.columns.forEach((column, j) =>
-      expect(Array.from(column.codes, (code) => column.dictionary[code])).toEqual(rows.map((r) => r[j])),
+      expect(Array.from(column.codes, (code) => column.dictionary[code])).toEqual(
+        rows.map((r) => r[j]),
+      ),
     );
   });
 
@@ -23,9 +28,14 @@ describe("the demo data", () => {
     const mean = (x: number[]): number => x.reduce((a, b) => a + b, 0) / x.length;
     const slope = (x: number[], y: number[]): number => {
       const [mx, my] = [mean(x), mean(y)];
-      return x.reduce((s, v, i) => s + (v - mx) * (y[i]! - my), 0) / x.reduce((s, v) => s + (v - mx) ** 2, 0);
+      return (
+        x.reduce((s, v, i) => s + (v - mx) * (y[i]! - my), 0) /
+        x.reduce((s, v) => s + (v - mx) ** 2, 0)
+      );
     };
-    const confidence = people.map((p) => mean([p.conf[0]!, p.conf[1]!, 6 - p.conf[2]!, p.conf[3]!]));
+    const confidence = people.map((p) =>
+      mean([p.conf[0]!, p.conf[1]!, 6 - p.conf[2]!, p.conf[3]!]),
+    );
     expect(
       slope(
         people.map((p) => p.hours),
@@ -44,6 +54,11 @@ describe("the demo data", () => {
     const { definition, table } = demoStudy();
     expect(table.columns.map((c) => c.name)).toEqual(DEMO_COLUMNS);
     const evidence = analyse(definition, table);
-    expect(evidence.hypotheses.map((h) => h.verdict)).toEqual(["supported", "supported", "supported", "not_supported"]);
+    expect(evidence.hypotheses.map((h) => h.verdict)).toEqual([
+      "supported",
+      "supported",
+      "supported",
+      "not_supported",
+    ]);
   });
 });

@@ -34,7 +34,8 @@ export const TRUTH = {
 const GROUPS = ["waiting list", "weekly cafe", "cafe with partner"];
 const SCHOOLING = ["primary", "secondary", "vocational", "university"];
 
-const clamp = (value: number, low: number, high: number): number => Math.min(high, Math.max(low, value));
+const clamp = (value: number, low: number, high: number): number =>
+  Math.min(high, Math.max(low, value));
 const likert = (value: number): number => clamp(Math.round(value), 1, 5);
 const tenth = (value: number): number => Math.round(value * 10) / 10;
 
@@ -58,7 +59,10 @@ function person(i: number, random: RandomStream): Person {
     0.003 * (months - 22) -
     0.006 * (age - 36) +
     0.62 * random.normal();
-  const friends = poisson(Math.exp(0.85 + t.confidenceToFriends * (confidence - 3.1) + 0.004 * (months - 22)), random);
+  const friends = poisson(
+    Math.exp(0.85 + t.confidenceToFriends * (confidence - 3.1) + 0.004 * (months - 22)),
+    random,
+  );
   const belonging =
     3.2 +
     t.confidenceToBelonging * (confidence - 3.1) +

@@ -1,4 +1,10 @@
-import { DEFAULT_SETTINGS, guessVariable, newDefinition, TableBuilder, type Variable } from "../core";
+import {
+  DEFAULT_SETTINGS,
+  guessVariable,
+  newDefinition,
+  TableBuilder,
+  type Variable,
+} from "../core";
 import { RandomStream } from "../core/numerics/random";
 import type { LoadedStudy } from "../formats";
 import { simulatePeople, type Person } from "./random-people";
@@ -32,7 +38,9 @@ export const DEMO_COLUMNS = [
 
 /** The rows of the demo data as text cells; some answers are missing, and some months are coded -99. */
 export function demoRows(): string[][] {
-  return simulatePeople(DEMO_ROWS, DEMO_SEED).map((p, i) => withGaps(cells(p), new RandomStream(DEMO_SEED + 1, i)));
+  return simulatePeople(DEMO_ROWS, DEMO_SEED).map((p, i) =>
+    withGaps(cells(p), new RandomStream(DEMO_SEED + 1, i)),
+  );
 }
 
 function cells(p: Person): string[] {

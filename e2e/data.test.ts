@@ -3,7 +3,9 @@ import { aboutDemo, expect, openDemo, settled, test } from "./fixtures";
 
 const demoFile = (name: string): string => join(import.meta.dirname, "../demo", name);
 
-test("from a workbook to a reliable measure: sheet, family of items, an item keyed the other way", async ({ page }) => {
+test("from a workbook to a reliable measure: sheet, family of items, an item keyed the other way", async ({
+  page,
+}) => {
   await page.goto("/");
   await page.getByLabel("File to open").setInputFiles(demoFile("language-cafe.xlsx"));
   const dialog = page.getByRole("dialog", { name: "language-cafe.xlsx" });
@@ -29,7 +31,9 @@ test("from a workbook to a reliable measure: sheet, family of items, an item key
   await page.getByRole("link", { name: /Hypotheses/ }).click();
   await page.getByRole("button", { name: "Text", exact: true }).click();
   const text = page.getByLabel("Theory as text");
-  await expect(text).toHaveValue("measure confidence averages conf1, conf2, reversed conf3r, conf4 on 1 to 5");
+  await expect(text).toHaveValue(
+    "measure confidence averages conf1, conf2, reversed conf3r, conf4 on 1 to 5",
+  );
   await text.press("Control+End");
   await text.pressSequentially("\nH1: hours raises confidence");
   await page.getByRole("button", { name: "Sentences" }).click();
@@ -37,7 +41,9 @@ test("from a workbook to a reliable measure: sheet, family of items, an item key
   await expect(page.getByLabel("Hypothesis H1")).toContainText("supported");
 });
 
-test("screening: a finding becomes a named filter, the sample follows, and undo brings the rows back", async ({ page }) => {
+test("screening: a finding becomes a named filter, the sample follows, and undo brings the rows back", async ({
+  page,
+}) => {
   await openDemo(page, "screening");
   await expect(page.getByText(/friends is far from the rest in rows 94 and 323/)).toBeVisible();
   await page.getByRole("button", { name: "Leave rows 94 and 323 out" }).click();
@@ -48,10 +54,14 @@ test("screening: a finding becomes a named filter, the sample follows, and undo 
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.locator(".topbar")).toContainText("410 of 420");
   await page.getByRole("button", { name: "confidence with belonging" }).click();
-  await expect(page.locator(".map-reading")).toContainText(/confidence with belonging: r 0\.\d{3}, 95 % CI/);
+  await expect(page.locator(".map-reading")).toContainText(
+    /confidence with belonging: r 0\.\d{3}, 95 % CI/,
+  );
 });
 
-test("the grid by keyboard: find, correct a cell, read the log, sort, show only some rows", async ({ page }) => {
+test("the grid by keyboard: find, correct a cell, read the log, sort, show only some rows", async ({
+  page,
+}) => {
   await openDemo(page, "data");
   await page.getByLabel("Find in the cells").fill("P094");
   await page.getByLabel("Find in the cells").press("Enter");
@@ -72,12 +82,16 @@ test("the grid by keyboard: find, correct a cell, read the log, sort, show only 
   await page.getByLabel("Show only rows where").fill("hours > 6 and group = 'weekly cafe'");
   await expect(page.getByText(/^\d+ rows?$/)).toBeVisible();
   await page.getByRole("button", { name: "Leave these out of analyses" }).click();
-  await expect(page.getByRole("group", { name: "Left out of analyses" })).toContainText("hours > 6");
+  await expect(page.getByRole("group", { name: "Left out of analyses" })).toContainText(
+    "hours > 6",
+  );
   await page.getByLabel("Show only rows where").fill("hours >");
   await expect(page.getByText(/Something is missing at the end/)).toBeVisible();
 });
 
-test("a variable made of another follows it, and a newer file lists what no longer fits before anything changes", async ({ page }) => {
+test("a variable made of another follows it, and a newer file lists what no longer fits before anything changes", async ({
+  page,
+}) => {
   await openDemo(page, "data");
   await page.getByRole("button", { name: /^months/ }).click();
   await page.getByRole("button", { name: "Logarithm" }).click();
@@ -95,7 +109,9 @@ test("a variable made of another follows it, and a newer file lists what no long
   await page.getByRole("button", { name: "Use these data" }).click();
   const list = page.getByRole("alert");
   await expect(list).toContainText("Nothing has been changed yet");
-  await expect(list).toContainText(/no column “months”, which is used by the derived variable “log_months”/);
+  await expect(list).toContainText(
+    /no column “months”, which is used by the derived variable “log_months”/,
+  );
   await page.getByRole("button", { name: "Cancel" }).click();
   await expect(page.locator(".topbar")).toContainText("of 420");
 });
@@ -149,7 +165,9 @@ test("what the theory measures is screened, and the codebook comes back", async 
   await expect(page.getByLabel("Unit", { exact: true })).toHaveValue("a month");
 });
 
-test("a column called otherwise is called so in every sentence, and undo takes that back", async ({ page }) => {
+test("a column called otherwise is called so in every sentence, and undo takes that back", async ({
+  page,
+}) => {
   await openDemo(page, "data");
   await page
     .getByRole("button", { name: /^hours/ })
@@ -170,5 +188,9 @@ test("a column called otherwise is called so in every sentence, and undo takes t
   await expect(page.getByLabel("Hypothesis H1", { exact: true })).toContainText("weekly hours");
   await expect(page.getByLabel("Hypothesis H1", { exact: true })).toContainText("supported");
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(page.getByLabel("Hypothesis H1", { exact: true }).getByRole("button", { name: "Who or what: hours" })).toBeVisible();
+  await expect(
+    page
+      .getByLabel("Hypothesis H1", { exact: true })
+      .getByRole("button", { name: "Who or what: hours" }),
+  ).toBeVisible();
 });

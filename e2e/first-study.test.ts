@@ -1,18 +1,26 @@
 import { readFileSync } from "node:fs";
 import { aboutDemo, expect, gardenCsv, openDemo, settled, test } from "./fixtures";
 
-test("from a spreadsheet to a verdict, and the study out and in again with the same digits", async ({ page }) => {
+test("from a spreadsheet to a verdict, and the study out and in again with the same digits", async ({
+  page,
+}) => {
   await page.goto("/");
   await expect(page.getByRole("heading", { name: "Language café", exact: true })).toBeVisible();
 
-  await page.getByLabel("File to open").setInputFiles({ name: "garden_study.csv", mimeType: "text/csv", buffer: gardenCsv() });
+  await page
+    .getByLabel("File to open")
+    .setInputFiles({ name: "garden_study.csv", mimeType: "text/csv", buffer: gardenCsv() });
   await expect(page.getByText("240 rows, 5 columns")).toBeVisible();
   await page.getByRole("button", { name: "Start a study with these data" }).click();
   await expect(page.getByRole("grid", { name: "Data" })).toContainText("plot_hours");
 
   await page.getByRole("link", { name: /Hypotheses/ }).click();
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page.getByLabel("Theory as text").fill("H1: plot_hours raises harvest through skill\nadjust skill, harvest for age, years_member");
+  await page
+    .getByLabel("Theory as text")
+    .fill(
+      "H1: plot_hours raises harvest through skill\nadjust skill, harvest for age, years_member",
+    );
   await page.getByRole("button", { name: "Sentences" }).click();
   await expect(page.getByRole("button", { name: /plot_hours to skill: 0.25/ })).toBeVisible();
   await settled(page);
@@ -37,7 +45,11 @@ test("from a spreadsheet to a verdict, and the study out and in again with the s
   await expect(page.getByRole("heading", { name: "Garden study" })).toHaveCount(0);
   await page
     .getByLabel("File to open")
-    .setInputFiles({ name: "back.hebel.json", mimeType: "application/json", buffer: readFileSync(file) });
+    .setInputFiles({
+      name: "back.hebel.json",
+      mimeType: "application/json",
+      buffer: readFileSync(file),
+    });
   await expect(page).toHaveURL(/hypotheses/);
   await settled(page);
   await page.getByRole("link", { name: /Evidence/ }).click();
@@ -67,11 +79,19 @@ test("the composer writes a sentence by slots, and undo takes it back", async ({
 test("a faulty line names place and nearest name, and one click mends it", async ({ page }) => {
   await openDemo(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page.getByLabel("Theory as text").fill(aboutDemo("H1: hours raises belongin through confidence"));
-  await expect(page.getByText("Line 4, column 18: No variable is called “belongin”.")).toBeVisible();
+  await page
+    .getByLabel("Theory as text")
+    .fill(aboutDemo("H1: hours raises belongin through confidence"));
+  await expect(
+    page.getByText("Line 4, column 18: No variable is called “belongin”."),
+  ).toBeVisible();
   await page.getByRole("button", { name: "Write “belonging”" }).click();
-  await expect(page.getByLabel("Theory as text")).toHaveValue(aboutDemo("H1: hours raises belonging through confidence"));
-  await page.getByLabel("Theory as text").fill(aboutDemo("H1: hours raises belonging through confidence", "H2: belonging raises hours"));
+  await expect(page.getByLabel("Theory as text")).toHaveValue(
+    aboutDemo("H1: hours raises belonging through confidence"),
+  );
+  await page
+    .getByLabel("Theory as text")
+    .fill(aboutDemo("H1: hours raises belonging through confidence", "H2: belonging raises hours"));
   await expect(page.getByRole("alert")).toContainText("hours → ");
 });
 
@@ -100,7 +120,9 @@ test("wrong files get a message and change nothing", async ({ page }) => {
   await page.goto("/");
   await expect(page.locator(".card")).toHaveCount(2);
   const open = async (name: string, body: string | Buffer, says: RegExp): Promise<void> => {
-    await page.getByLabel("File to open").setInputFiles({ name, mimeType: "application/octet-stream", buffer: Buffer.from(body) });
+    await page
+      .getByLabel("File to open")
+      .setInputFiles({ name, mimeType: "application/octet-stream", buffer: Buffer.from(body) });
     await expect(page.getByRole("alert")).toContainText(says);
     await page.getByRole("button", { name: "Close" }).click();
   };
@@ -121,7 +143,9 @@ test("works with the network cut after loading", async ({ page, context }) => {
   await expect(page.locator("blockquote")).toContainText("indirect effect");
   await page.getByRole("link", { name: "To the shelf" }).click();
   await expect(page.getByRole("heading", { name: "Your shelf" })).toBeVisible();
-  await page.getByLabel("File to open").setInputFiles({ name: "garden.csv", mimeType: "text/csv", buffer: gardenCsv() });
+  await page
+    .getByLabel("File to open")
+    .setInputFiles({ name: "garden.csv", mimeType: "text/csv", buffer: gardenCsv() });
   await page.getByRole("button", { name: "Start a study with these data" }).click();
   await expect(page.getByRole("grid", { name: "Data" })).toContainText("plot_hours");
 });

@@ -17,9 +17,13 @@ export const test = base.extend<{ page: Page }>({
 export { expect };
 
 /** A small study with a strong indirect effect; the numbers are from the reference study of that name. */
-export const gardenCsv = (): Buffer => readFileSync(join(import.meta.dirname, "../reference/simple-mediation/data.csv"));
+export const gardenCsv = (): Buffer =>
+  readFileSync(join(import.meta.dirname, "../reference/simple-mediation/data.csv"));
 
-export async function openDemo(page: Page, screen: "data" | "screening" | "measures" | "hypotheses" | "evidence"): Promise<void> {
+export async function openDemo(
+  page: Page,
+  screen: "data" | "screening" | "measures" | "hypotheses" | "evidence",
+): Promise<void> {
   await page.goto("/");
   await page.getByRole("link", { name: /^Language café Do/ }).click();
   await page
@@ -34,6 +38,8 @@ export const aboutDemo = (...lines: string[]): string => `${DEMO_MEASURES}\n${li
 
 /** Waits until every resample is made. */
 export async function settled(page: Page): Promise<void> {
-  await expect(page.getByRole("progressbar", { name: "Resamples" })).toHaveCount(0, { timeout: 30_000 });
+  await expect(page.getByRole("progressbar", { name: "Resamples" })).toHaveCount(0, {
+    timeout: 30_000,
+  });
   await expect(page.getByText(/not estimated yet/)).toHaveCount(0);
 }

@@ -11,22 +11,38 @@ test("a condition with three groups: a joint test, pairwise differences, a compa
   page,
 }) => {
   await openDemo(page, "hypotheses");
-  await writeTheory(page, [aboutDemo("H1: group affects belonging through confidence", "H2: renewed affects friends")]);
+  await writeTheory(page, [
+    aboutDemo("H1: group affects belonging through confidence", "H2: renewed affects friends"),
+  ]);
   await settled(page);
   await page.getByRole("button", { name: /renewed to friends/ }).press("Enter");
-  await expect(page.getByText(/Mean friends: [\d.]+ where renewed is yes .* where it is no/)).toBeVisible();
+  await expect(
+    page.getByText(/Mean friends: [\d.]+ where renewed is yes .* where it is no/),
+  ).toBeVisible();
   await page.getByRole("link", { name: /Evidence/ }).click();
-  await expect(page.getByText("indicator coding: weekly cafe against waiting list; cafe with partner against waiting list")).toBeVisible();
-  const joint = page.getByText(/Joint bootstrap test of the 2 relative effects, T = [\d.]+, p/).first();
+  await expect(
+    page.getByText(
+      "indicator coding: weekly cafe against waiting list; cafe with partner against waiting list",
+    ),
+  ).toBeVisible();
+  const joint = page
+    .getByText(/Joint bootstrap test of the 2 relative effects, T = [\d.]+, p/)
+    .first();
   await expect(joint).toBeVisible();
   const said = await joint.textContent();
-  await expect(page.getByRole("table", { name: "Pairwise differences" }).getByRole("row")).toHaveCount(4);
+  await expect(
+    page.getByRole("table", { name: "Pairwise differences" }).getByRole("row"),
+  ).toHaveCount(4);
 
   await page.getByRole("link", { name: /Data/ }).click();
   await page.getByRole("button", { name: /^group/ }).click();
   await page.getByLabel("Reference level").selectOption("weekly cafe");
   await page.getByRole("link", { name: /Evidence/ }).click();
-  await expect(page.getByText("indicator coding: waiting list against weekly cafe; cafe with partner against weekly cafe")).toBeVisible();
+  await expect(
+    page.getByText(
+      "indicator coding: waiting list against weekly cafe; cafe with partner against weekly cafe",
+    ),
+  ).toBeVisible();
   await settled(page);
   // Another reference is another way of writing the same test.
   await expect(joint).toHaveText(said!);
@@ -46,19 +62,25 @@ test("a condition with three groups: a joint test, pairwise differences, a compa
     .getByRole("grid", { name: "Data" })
     .getByRole("button", { name: /^group/ })
     .focus();
-  await page.getByRole("grid", { name: "Data" }).evaluate((element) => element.scrollTo({ left: 99_999 }));
+  await page
+    .getByRole("grid", { name: "Data" })
+    .evaluate((element) => element.scrollTo({ left: 99_999 }));
   await page.getByRole("button", { name: /^renewed/ }).click();
   await expect(page.getByText("yes = 1, no = 0")).toBeVisible();
   await page.getByRole("button", { name: "Let “no” be 1" }).click();
   await expect(page.getByText("no = 1, yes = 0")).toBeVisible();
 });
 
-test("covariates and errors side by side; another kind of error or interval costs nothing", async ({ page }) => {
+test("covariates and errors side by side; another kind of error or interval costs nothing", async ({
+  page,
+}) => {
   await openDemo(page, "evidence");
   await settled(page);
   await page.getByRole("button", { name: "errors side by side" }).click();
   const table = page.getByRole("table", { name: "Errors of the equation of confidence" });
-  await expect(table.getByRole("row", { name: /^hours/ })).toContainText(/0\.123.*0\.0\d\d \(< \.001\).*0\.0\d\d \(< \.001\)/);
+  await expect(table.getByRole("row", { name: /^hours/ })).toContainText(
+    /0\.123.*0\.0\d\d \(< \.001\).*0\.0\d\d \(< \.001\)/,
+  );
   await page.getByRole("button", { name: "Settings of the analysis" }).click();
   await page.getByLabel("Standard errors and tests").selectOption("HC4");
   await page.getByLabel("Interval", { exact: true }).selectOption("delta");
@@ -69,7 +91,9 @@ test("covariates and errors side by side; another kind of error or interval cost
   await expect(page.getByRole("columnheader", { name: "SE (HC4)" }).first()).toBeVisible();
 });
 
-test("all effects in one table, own quantities and contrasts with intervals, as CSV too", async ({ page }) => {
+test("all effects in one table, own quantities and contrasts with intervals, as CSV too", async ({
+  page,
+}) => {
   await openDemo(page, "hypotheses");
   await writeTheory(page, [
     aboutDemo("H1: hours raises belonging through confidence"),
@@ -97,16 +121,25 @@ test("an empty study says what to do, a theory about a bad column says where", a
   await page.goto("/");
   const csv = [
     "x,m,y,flat",
-    ...Array.from({ length: 40 }, (_, i) => `${(i * 7) % 23},${i === 11 ? "tow" : (i * 5) % 17},${(i * 3) % 29},1`),
+    ...Array.from(
+      { length: 40 },
+      (_, i) => `${(i * 7) % 23},${i === 11 ? "tow" : (i * 5) % 17},${(i * 3) % 29},1`,
+    ),
   ].join("\n");
-  await page.getByLabel("File to open").setInputFiles({ name: "small.csv", mimeType: "text/csv", buffer: Buffer.from(csv) });
+  await page
+    .getByLabel("File to open")
+    .setInputFiles({ name: "small.csv", mimeType: "text/csv", buffer: Buffer.from(csv) });
   await page.getByRole("button", { name: "Start a study with these data" }).click();
-  await expect(page.getByRole("button", { name: /m: “tow” in row 12 is not a number/ })).toBeVisible();
+  await expect(
+    page.getByRole("button", { name: /m: “tow” in row 12 is not a number/ }),
+  ).toBeVisible();
   await page.getByRole("link", { name: /Evidence/ }).click();
   await expect(page.getByText("There is nothing to weigh yet.")).toBeVisible();
   await page.getByRole("link", { name: "Write a hypothesis" }).click();
   await writeTheory(page, ["x raises y through m"]);
-  await expect(page.getByRole("alert")).toContainText("“tow” in column “m”, row 12, is not a number");
+  await expect(page.getByRole("alert")).toContainText(
+    "“tow” in column “m”, row 12, is not a number",
+  );
   await page.getByRole("link", { name: /Data/ }).click();
   await page.getByRole("button", { name: /^m/ }).first().click();
   await page.getByLabel("Codes for a missing answer").fill("tow");
@@ -116,16 +149,30 @@ test("an empty study says what to do, a theory about a bad column says where", a
   await expect(page.getByRole("alert")).toContainText("“flat” has the same value (1)");
 });
 
-test("a newer file takes the place of the data, and what was said of its columns stays", async ({ page }) => {
+test("a newer file takes the place of the data, and what was said of its columns stays", async ({
+  page,
+}) => {
   await page.goto("/");
   const csv = (rows: number): Buffer =>
-    Buffer.from(["x,y", ...Array.from({ length: rows }, (_, i) => `${(i * 7) % 23},${((i * 7) % 23) + ((i * 3) % 11)}`)].join("\n"));
-  await page.getByLabel("File to open").setInputFiles({ name: "first.csv", mimeType: "text/csv", buffer: csv(30) });
+    Buffer.from(
+      [
+        "x,y",
+        ...Array.from(
+          { length: rows },
+          (_, i) => `${(i * 7) % 23},${((i * 7) % 23) + ((i * 3) % 11)}`,
+        ),
+      ].join("\n"),
+    );
+  await page
+    .getByLabel("File to open")
+    .setInputFiles({ name: "first.csv", mimeType: "text/csv", buffer: csv(30) });
   await page.getByRole("button", { name: "Start a study with these data" }).click();
   await page.getByRole("button", { name: /^x/ }).click();
   await page.getByLabel("Label").fill("the cause");
   await page.waitForTimeout(600);
-  await page.getByLabel("File with newer data").setInputFiles({ name: "newer.csv", mimeType: "text/csv", buffer: csv(55) });
+  await page
+    .getByLabel("File with newer data")
+    .setInputFiles({ name: "newer.csv", mimeType: "text/csv", buffer: csv(55) });
   await page.getByRole("button", { name: "Use these data" }).click();
   await expect(page.getByText("55 rows, 2 columns")).toBeVisible();
   await page.getByRole("link", { name: /Hypotheses/ }).click();
@@ -135,22 +182,30 @@ test("a newer file takes the place of the data, and what was said of its columns
   await expect(page.getByRole("link", { name: "55 of 55 people" })).toBeVisible();
 });
 
-test("every interval in one picture, and the theory in z-scores with intervals of its own", async ({ page }) => {
+test("every interval in one picture, and the theory in z-scores with intervals of its own", async ({
+  page,
+}) => {
   await page.goto("/");
   await page.getByRole("link", { name: /^Language café, for whom/ }).click();
   await page.getByRole("link", { name: /Evidence/ }).click();
   await settled(page);
   await page.getByRole("button", { name: "forest" }).click();
-  await expect(page.getByRole("img", { name: /^Effects on confidence: \d+ intervals/ })).toBeVisible();
+  await expect(
+    page.getByRole("img", { name: /^Effects on confidence: \d+ intervals/ }),
+  ).toBeVisible();
   await page.getByRole("button", { name: "as z-scores" }).click();
-  const row = page.getByRole("table", { name: "Equation of confidence in z-scores" }).getByRole("row", { name: /^hours × support/ });
+  const row = page
+    .getByRole("table", { name: "Equation of confidence in z-scores" })
+    .getByRole("row", { name: /^hours × support/ });
   const score = await row.getByRole("cell").nth(1).textContent();
   await page.getByRole("button", { name: "Settings of the analysis" }).click();
   await page.getByLabel("Columns in products").selectOption("standardised");
   await page.keyboard.press("Escape");
   await settled(page);
   await page.getByRole("button", { name: "coefficients", exact: true }).click();
-  const now = page.getByRole("table", { name: "Equation of confidence", exact: true }).getByRole("row", { name: /^hours × support/ });
+  const now = page
+    .getByRole("table", { name: "Equation of confidence", exact: true })
+    .getByRole("row", { name: /^hours × support/ });
   await expect(now.getByRole("cell").nth(1)).toHaveText(score!);
   await expect(page.getByRole("columnheader", { name: "b (z-scores)" }).first()).toBeVisible();
 });

@@ -21,7 +21,9 @@ async function savedText(page: Page, within: Locator, button: string): Promise<s
   return readFileSync(await (await downloading).path(), "utf8");
 }
 
-test("the lever by keyboard and mouse: the slope at the handle, and where it differs from zero for how many", async ({ page }) => {
+test("the lever by keyboard and mouse: the slope at the handle, and where it differs from zero for how many", async ({
+  page,
+}) => {
   await openLever(page);
   const handle = page.getByRole("slider", { name: "Value of support" });
   await expect(page.locator(".lever-value")).toHaveText("4.00");
@@ -47,12 +49,16 @@ test("the lever by keyboard and mouse: the slope at the handle, and where it dif
   const at = Number(await page.locator(".lever-value").textContent());
   expect(await slope(page)).toBeCloseTo(low + ((high - low) * (at - 1)) / 4, 2);
 
-  await expect(page.locator(".lever-sentence")).toContainText(/more confidence from a support of 2\.5\d on \(76 % of the \d+ people\)/);
+  await expect(page.locator(".lever-sentence")).toContainText(
+    /more confidence from a support of 2\.5\d on \(76 % of the \d+ people\)/,
+  );
   await page.getByRole("button", { name: "simultaneous" }).click();
   await expect(page.locator(".lever-sentence")).not.toContainText("2.52");
 });
 
-test("comparison values, units and pinned lines; the same for the indirect effect, with its band", async ({ page }) => {
+test("comparison values, units and pinned lines; the same for the indirect effect, with its band", async ({
+  page,
+}) => {
   await openLever(page);
   await expect(page.getByText(/The slope is zero at support = [\d.−]+.*Fieller/)).toBeVisible();
   await page.getByRole("button", { name: "quartiles" }).click();
@@ -64,23 +70,35 @@ test("comparison values, units and pinned lines; the same for the indirect effec
   await expect(page.locator(".probe-table")).toContainText(/4\.50.*80 %, \d/);
   await page.getByRole("button", { name: "standardised" }).click();
   await settled(page);
-  await expect(page.locator(".lever-reading")).toContainText(/one SD more of hours goes with 0\.\d+ SDs more confidence/);
+  await expect(page.locator(".lever-reading")).toContainText(
+    /one SD more of hours goes with 0\.\d+ SDs more confidence/,
+  );
   await expect(page.locator(".probe-table tbody tr").first()).toContainText(/\d\.\d+, \d\.\d+|−/);
   const downloading = page.waitForEvent("download");
   await page.getByRole("button", { name: "PNG" }).click();
   expect((await downloading).suggestedFilename()).toBe("hours-on-confidence-by-support.png");
 
-  await page.getByLabel("effect").selectOption({ label: "hours on belonging through confidence, by support" });
+  await page
+    .getByLabel("effect")
+    .selectOption({ label: "hours on belonging through confidence, by support" });
   await settled(page);
-  const csv = await savedText(page, page.getByRole("group", { name: /^Take along: indirect effect/ }), "Numbers as CSV");
+  const csv = await savedText(
+    page,
+    page.getByRole("group", { name: /^Take along: indirect effect/ }),
+    "Numbers as CSV",
+  );
   expect(csv.trim().split("\n")).toHaveLength(53);
   await expect(page.getByText(/The band excludes zero for \d+ % of the \d+ people/)).toBeVisible();
 });
 
-test("a moderation is written by slots, asks for its step, and gets its verdict", async ({ page }) => {
+test("a moderation is written by slots, asks for its step, and gets its verdict", async ({
+  page,
+}) => {
   await openDemo(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page.getByLabel("Theory as text").fill(aboutDemo("H1: support strengthens hours to belonging through confidence"));
+  await page
+    .getByLabel("Theory as text")
+    .fill(aboutDemo("H1: support strengthens hours to belonging through confidence"));
   await expect(page.getByRole("alert")).toContainText("which step does support act on?");
   await page.getByRole("button", { name: "Sentences" }).click();
   const sentence = page.getByLabel("Hypothesis H1");
@@ -92,7 +110,9 @@ test("a moderation is written by slots, asks for its step, and gets its verdict"
   await settled(page);
   await expect(sentence).toContainText("opposite");
   await page.getByRole("link", { name: /Evidence/ }).click();
-  await expect(page.locator("blockquote")).toContainText("index of moderated mediation by support, was positive");
+  await expect(page.locator("blockquote")).toContainText(
+    "index of moderated mediation by support, was positive",
+  );
   await expect(page.getByText("moderated by support")).toBeVisible();
   await page.getByRole("link", { name: /Hypotheses/ }).click();
   await page.getByRole("button", { name: "moderator", exact: true }).click();
@@ -104,13 +124,18 @@ test("groups as a moderator, and two moderators together", async ({ page }) => {
   await page.getByRole("button", { name: "Text", exact: true }).click();
   await page.getByLabel("Theory as text").fill(aboutDemo("H1: group alters hours to confidence"));
   await page.getByRole("link", { name: /Probe/ }).click();
-  await page.getByRole("group", { name: "Level of group" }).getByRole("button", { name: "waiting list" }).click();
+  await page
+    .getByRole("group", { name: "Level of group" })
+    .getByRole("button", { name: "waiting list" })
+    .click();
   await expect(page.locator(".lever-value")).toHaveText("waiting list");
   await expect(page.locator(".probe-table tbody tr")).toHaveCount(3);
 
   await page.getByRole("link", { name: /Hypotheses/ }).click();
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page.getByLabel("Theory as text").fill(aboutDemo("H1: support with age alters hours to confidence"));
+  await page
+    .getByLabel("Theory as text")
+    .fill(aboutDemo("H1: support with age alters hours to confidence"));
   await page.getByRole("link", { name: /Probe/ }).click();
   await expect(page.getByLabel("while age is held at")).toBeVisible();
   const before = await slope(page);
@@ -130,7 +155,9 @@ test("panels, the surface with its regions, and the map of two moderators", asyn
   await expect(page.locator(".panel").first()).toContainText("support 1.00");
   await expect(page.locator(".panel").last()).toContainText("support 4.00");
   await page.getByRole("button", { name: "surface" }).click();
-  await expect(page.getByRole("img", { name: /Predicted confidence over hours and support/ })).toBeVisible();
+  await expect(
+    page.getByRole("img", { name: /Predicted confidence over hours and support/ }),
+  ).toBeVisible();
   const surface = page.getByRole("slider", { name: /as a surface/ });
   const before = await surface.getAttribute("aria-valuetext");
   await surface.press("ArrowRight");
@@ -148,24 +175,36 @@ test("panels, the surface with its regions, and the map of two moderators", asyn
   expect(surfaceFile).toContain('fill="#ffffff"');
   await page.getByRole("link", { name: /Hypotheses/ }).click();
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page.getByLabel("Theory as text").fill(aboutDemo("H1: support with age alters hours to confidence"));
+  await page
+    .getByLabel("Theory as text")
+    .fill(aboutDemo("H1: support with age alters hours to confidence"));
   await page.getByRole("link", { name: /Probe/ }).click();
   await page.getByRole("button", { name: "map of both moderators" }).click();
   await expect(page.getByText(/is told apart from zero for \d+/)).toBeVisible();
 });
 
-test("checks say what they mean here, and the robustness table marks a verdict that depends on the way", async ({ page }) => {
+test("checks say what they mean here, and the robustness table marks a verdict that depends on the way", async ({
+  page,
+}) => {
   await openDemo(page, "evidence");
   await page.getByRole("link", { name: /Checks/ }).click();
   await expect(page.getByText(/most influential rows/)).toBeVisible({ timeout: 15_000 });
-  await expect(page.getByRole("img", { name: "Residuals of confidence against fitted values" })).toBeVisible();
-  await expect(page.getByText(/No sign of curvature|some relation is curved/).first()).toBeVisible();
+  await expect(
+    page.getByRole("img", { name: "Residuals of confidence against fitted values" }),
+  ).toBeVisible();
+  await expect(
+    page.getByText(/No sign of curvature|some relation is curved/).first(),
+  ).toBeVisible();
   await page.getByRole("button", { name: "Does a verdict hang on them?" }).click();
-  await expect(page.getByText(/No verdict changes without|would be/)).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByText(/No verdict changes without|would be/)).toBeVisible({
+    timeout: 15_000,
+  });
   await page.getByRole("link", { name: /Compare/ }).click();
   await page.getByRole("button", { name: "Try the other ways" }).click();
   const table = page.getByRole("table");
-  await expect(table.getByRole("row", { name: /HC4 errors/ })).toContainText("supported", { timeout: 15_000 });
+  await expect(table.getByRole("row", { name: /HC4 errors/ })).toContainText("supported", {
+    timeout: 15_000,
+  });
   await expect(table.getByRole("row", { name: /without covariates/ })).toBeVisible();
 });
 

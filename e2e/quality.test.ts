@@ -23,7 +23,9 @@ for (const look of ["light", "dark"] as const) {
     await page.goto("/");
     await expect(page.locator(".card")).toHaveCount(2);
     expect(await serious(page)).toEqual([]);
-    await page.getByLabel("File to open").setInputFiles({ name: "garden.csv", mimeType: "text/csv", buffer: gardenCsv() });
+    await page
+      .getByLabel("File to open")
+      .setInputFiles({ name: "garden.csv", mimeType: "text/csv", buffer: gardenCsv() });
     await expect(page.getByText("240 rows, 5 columns")).toBeVisible();
     await page.waitForTimeout(400);
     expect(await serious(page)).toEqual([]);
@@ -65,7 +67,9 @@ for (const look of ["light", "dark"] as const) {
   });
 }
 
-test("estimates follow a change without a button, and typing is never blocked", async ({ page }) => {
+test("estimates follow a change without a button, and typing is never blocked", async ({
+  page,
+}) => {
   await openDemo(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();
   const area = page.getByLabel("Theory as text");

@@ -14,7 +14,11 @@ const kept = (page: Page): Promise<Evidence[]> =>
           const all = open.result.transaction("results").objectStore("results").getAll();
           all.onsuccess = () => {
             open.result.close();
-            resolve(all.result.sort((a, b) => b.usedAt - a.usedAt).map((r) => JSON.parse(JSON.stringify(r.evidence))));
+            resolve(
+              all.result
+                .sort((a, b) => b.usedAt - a.usedAt)
+                .map((r) => JSON.parse(JSON.stringify(r.evidence))),
+            );
           };
         };
       }),
@@ -31,11 +35,15 @@ for (const [name, demo] of [
     await settled(page);
     await expect.poll(async () => (await kept(page)).length).toBe(1);
     const { definition, table } = demo();
-    expect((await kept(page))[0]).toEqual(JSON.parse(JSON.stringify(analyse(definition as StudyDefinition, table))));
+    expect((await kept(page))[0]).toEqual(
+      JSON.parse(JSON.stringify(analyse(definition as StudyDefinition, table))),
+    );
   });
 }
 
-test("a study opened again shows its evidence at once, and nothing is resampled", async ({ page }) => {
+test("a study opened again shows its evidence at once, and nothing is resampled", async ({
+  page,
+}) => {
   await openDemo(page, "evidence");
   await settled(page);
   await expect.poll(async () => (await kept(page)).length).toBe(1);
@@ -52,7 +60,9 @@ test("a study put back on the shelf has its verdicts and its undo", async ({ pag
   await openDemo(page, "evidence");
   await expect.poll(async () => (await kept(page)).length).toBe(1);
   await page.goto("/");
-  const card = page.locator(".card").filter({ has: page.getByRole("link", { name: /^Language café Do/ }) });
+  const card = page
+    .locator(".card")
+    .filter({ has: page.getByRole("link", { name: /^Language café Do/ }) });
   await expect(card.locator(".verdict").first()).toBeVisible();
   await card.getByRole("button", { name: /^Remove/ }).click();
   await expect(card).toHaveCount(0);

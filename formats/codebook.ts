@@ -4,7 +4,16 @@ import { guessSeparator } from "./delimited";
 import { neutralise } from "./effects-table";
 import { FormatProblem } from "./problem";
 
-const COLUMNS = ["variable", "label", "level", "unit", "lowest", "highest", "missing codes", "value labels"] as const;
+const COLUMNS = [
+  "variable",
+  "label",
+  "level",
+  "unit",
+  "lowest",
+  "highest",
+  "missing codes",
+  "value labels",
+] as const;
 type Column = (typeof COLUMNS)[number];
 const LEVELS: Level[] = ["continuous", "ordinal", "binary", "categorical", "identifier"];
 
@@ -55,17 +64,26 @@ export interface Codebook {
  * @throws FormatProblem when no column names the variables
  */
 export function applyCodebook(text: string, variables: Variable[]): Codebook {
-  const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ""), { delimiter: guessSeparator(text), skipEmptyLines: "greedy" });
+  const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ""), {
+    delimiter: guessSeparator(text),
+    skipEmptyLines: "greedy",
+  });
   const heads = (data[0] ?? []).map((h) => h.trim().toLowerCase());
-  const columns = heads.map((h) => ((COLUMNS as readonly string[]).includes(h) ? (h as Column) : SYNONYMS[h]));
+  const columns = heads.map((h) =>
+    (COLUMNS as readonly string[]).includes(h) ? (h as Column) : SYNONYMS[h],
+  );
   if (!columns.includes("variable")) {
-    throw new FormatProblem(`A codebook needs a column “variable” with the names of the columns. Found: ${heads.join(", ") || "nothing"}.`);
+    throw new FormatProblem(
+      `A codebook needs a column “variable” with the names of the columns. Found: ${heads.join(", ") || "nothing"}.`,
+    );
   }
   const notes: string[] = [];
   const said = new Map<string, Partial<Variable>>();
   const unknown: string[] = [];
   data.slice(1).forEach((row, i) => {
-    const cells = new Map(columns.flatMap((c, j) => (c && row[j]?.trim() ? [[c, plainText(row[j])] as const] : [])));
+    const cells = new Map(
+      columns.flatMap((c, j) => (c && row[j]?.trim() ? [[c, plainText(row[j])] as const] : [])),
+    );
     const name = cells.get("variable");
     if (name === undefined) return;
     if (!variables.some((v) => v.name === name || v.column === name)) unknown.push(name);
@@ -88,7 +106,12 @@ export function applyCodebook(text: string, variables: Variable[]): Codebook {
 /** The apostrophe that keeps a spreadsheet from running a cell is no part of the text. */
 const plainText = (text: string): string => text.trim().replace(/^'(?=[=+\-@])/, "");
 
-function readEntry(cells: Map<Column, string>, name: string, line: number, notes: string[]): Partial<Variable> {
+function readEntry(
+  cells: Map<Column, string>,
+  name: string,
+  line: number,
+  notes: string[],
+): Partial<Variable> {
   const entry: Partial<Variable> = {};
   const label = cells.get("label");
   if (label !== undefined) entry.label = label;
@@ -97,12 +120,20 @@ function readEntry(cells: Map<Column, string>, name: string, line: number, notes
   const level = cells.get("level")?.toLowerCase();
   if (level !== undefined) {
     if ((LEVELS as string[]).includes(level)) entry.level = level as Level;
-    else notes.push(`Line ${line}: “${level}” is no level of measurement; ${name} keeps its own. Levels are ${LEVELS.join(", ")}.`);
+    else
+      notes.push(
+        `Line ${line}: “${level}” is no level of measurement; ${name} keeps its own. Levels are ${LEVELS.join(", ")}.`,
+      );
   }
-  const [low, high] = [cells.get("lowest"), cells.get("highest")].map((t) => (t === undefined ? NaN : parseNumber(t)));
+  const [low, high] = [cells.get("lowest"), cells.get("highest")].map((t) =>
+    t === undefined ? NaN : parseNumber(t),
+  );
   if (!Number.isNaN(low!) && !Number.isNaN(high!)) {
     if (low! < high!) entry.range = [low!, high!];
-    else notes.push(`Line ${line}: the range of ${name} runs from ${low} to ${high}; it was not used.`);
+    else
+      notes.push(
+        `Line ${line}: the range of ${name} runs from ${low} to ${high}; it was not used.`,
+      );
   }
   const missing = cells.get("missing codes");
   if (missing !== undefined)
@@ -117,7 +148,10 @@ function readEntry(cells: Map<Column, string>, name: string, line: number, notes
       return at > 0 ? [[part.slice(0, at).trim(), part.slice(at + 1).trim()] as const] : [];
     });
     if (pairs.length > 0) entry.labels = Object.fromEntries(pairs);
-    else notes.push(`Line ${line}: the value labels of ${name} should read “1 = never | 2 = sometimes”; they were not used.`);
+    else
+      notes.push(
+        `Line ${line}: the value labels of ${name} should read “1 = never | 2 = sometimes”; they were not used.`,
+      );
   }
   return entry;
 }

@@ -22,7 +22,11 @@ export function guessSeparator(text: string): Separator {
   let best: Separator = ",";
   let bestScore = 0;
   for (const separator of SEPARATORS) {
-    const { data } = Papa.parse<string[]>(head, { delimiter: separator, preview: 20, skipEmptyLines: true });
+    const { data } = Papa.parse<string[]>(head, {
+      delimiter: separator,
+      preview: 20,
+      skipEmptyLines: true,
+    });
     const widths = data.slice(0, Math.max(1, data.length - 1)).map((row) => row.length);
     // Title lines above the table are narrower than it, so the most frequent width counts.
     const width = mostFrequent(widths);
@@ -44,7 +48,10 @@ function mostFrequent(values: number[]): number {
 
 /** The row that holds the names of the columns; 0 for none. */
 export function guessHeader(text: string, separator: Separator): number {
-  const { data } = Papa.parse<string[]>(stripMark(text).slice(0, 100_000), { delimiter: separator, preview: HEAD_ROWS });
+  const { data } = Papa.parse<string[]>(stripMark(text).slice(0, 100_000), {
+    delimiter: separator,
+    preview: HEAD_ROWS,
+  });
   return guessHeaderRow(data);
 }
 
@@ -53,10 +60,16 @@ export function guessHeader(text: string, separator: Separator): number {
  * @param progress told the share that has been read
  * @throws FormatProblem naming row and column for an unclosed quote or a row with too many cells
  */
-export function readDelimited(text: string, { separator, headerRow }: DelimitedOptions, progress?: (share: number) => void): ReadTable {
+export function readDelimited(
+  text: string,
+  { separator, headerRow }: DelimitedOptions,
+  progress?: (share: number) => void,
+): ReadTable {
   const body = stripMark(text);
   if (body.trim() === "")
-    throw new FormatProblem("The file is empty. Choose a file with a row of column names and one row for each person.");
+    throw new FormatProblem(
+      "The file is empty. Choose a file with a row of column names and one row for each person.",
+    );
   const collector = new RowCollector({ headerRow, beyond: "refuse" });
   let line = 0;
   let problem: unknown = null;

@@ -9,12 +9,20 @@ it("holds every effect at full precision, and no cell that a spreadsheet would r
     json.theory.push("define gap as H1 - 2");
   });
   evidence.effects[0]!.label = "=HYPERLINK(1)";
-  const { data } = Papa.parse<Record<string, string>>(effectsCsv(evidence), { header: true, skipEmptyLines: true });
+  const { data } = Papa.parse<Record<string, string>>(effectsCsv(evidence), {
+    header: true,
+    skipEmptyLines: true,
+  });
   expect(data).toHaveLength(evidence.effects.length);
   data.forEach((row, i) => {
     const effect = evidence.effects[i]!;
     if (effect.shown === null) {
-      expect([row.estimate, row["95 % CI lower"], row.p, row.note]).toEqual(["", "", "", effect.withheld]);
+      expect([row.estimate, row["95 % CI lower"], row.p, row.note]).toEqual([
+        "",
+        "",
+        "",
+        effect.withheld,
+      ]);
       return;
     }
     expect(Number(row.estimate)).toBe(effect.estimate);

@@ -1,7 +1,14 @@
 import { equationsOf } from "../core";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { analyse, cell, DEFAULT_SETTINGS, newDefinition, TableBuilder, type Variable } from "../core";
+import {
+  analyse,
+  cell,
+  DEFAULT_SETTINGS,
+  newDefinition,
+  TableBuilder,
+  type Variable,
+} from "../core";
 import { demoStudy } from "../demo/study";
 import {
   applyCodebook,
@@ -64,7 +71,9 @@ describe("delimited text", () => {
     ["a,b\n", /no rows/],
     ["a,b\n1,2\n3,4,5\n", /Row 3 has 3 cells/],
     ['a,b\n1,"2\n3,4\n', /quotation mark/],
-  ])("refuses %j", (text, message) => expect(() => readDelimited(text, { separator: ",", headerRow: 1 })).toThrow(message));
+  ])("refuses %j", (text, message) =>
+    expect(() => readDelimited(text, { separator: ",", headerRow: 1 })).toThrow(message),
+  );
 
   it("reads UTF-8, UTF-16 and Latin-1, and refuses what is not text", () => {
     expect(decodeText(new TextEncoder().encode("é,b"))).toBe("é,b");
@@ -75,14 +84,18 @@ describe("delimited text", () => {
   });
 
   it("returns every table it is given", () => {
-    const text = fc.string({ unit: "grapheme", maxLength: 8 }).filter((t) => !/\r/.test(t) && t === t.trim());
+    const text = fc
+      .string({ unit: "grapheme", maxLength: 8 })
+      .filter((t) => !/\r/.test(t) && t === t.trim());
     fc.assert(
       fc.property(fc.array(fc.tuple(text, text), { minLength: 1, maxLength: 12 }), (rows) => {
         fc.pre(rows.every((r) => r.some((t) => t !== "")));
         const quote = (t: string): string => `"${t.replace(/"/g, '""')}"`;
         const csv = ["a,b", ...rows.map((r) => r.map(quote).join(","))].join("\n");
         const { table } = readDelimited(csv, { separator: ",", headerRow: 1 });
-        expect(rows.map((_, i) => table.columns.map((c) => cell(c, i)))).toEqual(rows.map((r) => [...r]));
+        expect(rows.map((_, i) => table.columns.map((c) => cell(c, i)))).toEqual(
+          rows.map((r) => [...r]),
+        );
       }),
     );
   });
@@ -94,13 +107,18 @@ describe("the study file", () => {
     const back = readStudy(writeStudy(demo));
     expect(back.definition).toEqual(demo.definition);
     demo.table.columns.forEach((column, j) => {
-      for (let i = 0; i < demo.table.rows; i++) expect(cell(back.table.columns[j]!, i)).toBe(cell(column, i));
+      for (let i = 0; i < demo.table.rows; i++)
+        expect(cell(back.table.columns[j]!, i)).toBe(cell(column, i));
     });
   });
 
   it("keeps any cells and any text", () => {
     const cells = fc.array(
-      fc.oneof(fc.string(), fc.double().map(String), fc.constantFrom("", "01", "1.50", "1e5", "NaN", "-0", "null", "true")),
+      fc.oneof(
+        fc.string(),
+        fc.double().map(String),
+        fc.constantFrom("", "01", "1.50", "1e5", "NaN", "-0", "null", "true"),
+      ),
       { minLength: 1, maxLength: 10 },
     );
     fc.assert(
@@ -130,7 +148,12 @@ describe("the study file", () => {
 
   it("reads probes by name, as percentages with or without a space, and as numbers; nothing else", () => {
     const study = (probes: unknown): string =>
-      JSON.stringify({ format: "hebel-study", version: 1, data: { text: "x,w,y\n1,2,3\n2,3,1" }, settings: { probes: { w: probes } } });
+      JSON.stringify({
+        format: "hebel-study",
+        version: 1,
+        data: { text: "x,w,y\n1,2,3\n2,3,1" },
+        settings: { probes: { w: probes } },
+      });
     const given = ["mean_sd", "quartiles", "tenths", "percentile", "20 %", "2.5%", 3];
     expect(readStudy(study(given)).definition.settings.probes.w).toEqual([
       "mean_sd",
@@ -141,11 +164,14 @@ describe("the study file", () => {
       "2.5 %",
       3,
     ]);
-    for (const bad of ["twenty", "% 20", "median", true]) expect(() => readStudy(study([bad]))).toThrow(/settings\.probes\.w/);
+    for (const bad of ["twenty", "% 20", "median", true])
+      expect(() => readStudy(study([bad]))).toThrow(/settings\.probes\.w/);
   });
 
   it("can be written by hand with defaults", () => {
-    const { definition } = readStudy('{"format":"hebel-study","version":1,"data":{"text":"a,b\\n1,2\\n2,3"},"theory":["a raises b"]}');
+    const { definition } = readStudy(
+      '{"format":"hebel-study","version":1,"data":{"text":"a,b\\n1,2\\n2,3"},"theory":["a raises b"]}',
+    );
     expect(definition.settings).toEqual(DEFAULT_SETTINGS);
     expect(definition.theory).toBe("a raises b");
   });
@@ -155,9 +181,15 @@ describe("the study file", () => {
     ['{"format":"other"}', /not a Hebel study/],
     ['{"format":"hebel-study","version":9,"data":{"text":"a"}}', /newer version/],
     ['{"format":"hebel-study","version":1}', /fault at data/],
-    ['{"format":"hebel-study","version":1,"data":{"text":"a\\n1"},"settings":{"levle":0.9}}', /settings/],
+    [
+      '{"format":"hebel-study","version":1,"data":{"text":"a\\n1"},"settings":{"levle":0.9}}',
+      /settings/,
+    ],
     ['{"format":"hebel-study","version":1,"data":{"csv":"x.csv"}}', /browser cannot open/],
-    ['{"format":"hebel-study","version":1,"data":{"columns":{"a":[1],"b":[1,2]}}}', /“b” has 2 cells/],
+    [
+      '{"format":"hebel-study","version":1,"data":{"columns":{"a":[1],"b":[1,2]}}}',
+      /“b” has 2 cells/,
+    ],
     ['{"format":"hebel-study","version":1,"data":{"text":"a\\n1"},"variables":{"z":{}}}', /“z”/],
   ])("refuses %s", (text, message) => expect(() => readStudy(text)).toThrow(message));
 
@@ -175,15 +207,17 @@ describe("the study file", () => {
     ]);
     expect(readStudy(writeStudy({ definition, table }))).toEqual({ definition, table });
     const twice = { ...file, variables: { a: { column: "Q1" }, b: { column: "Q1" } } };
-    expect(() => readStudy(JSON.stringify(twice))).toThrow("Two variables stand for the column “Q1”");
+    expect(() => readStudy(JSON.stringify(twice))).toThrow(
+      "Two variables stand for the column “Q1”",
+    );
     const gone = { ...file, variables: { a: { column: "Q9" } } };
     expect(() => readStudy(JSON.stringify(gone))).toThrow("“Q9” that its data do not have");
   });
 
   it("has the schema that is published", () => {
-    expect(JSON.parse(readFileSync(new URL("../docs/study.schema.json", import.meta.url), "utf8"))).toEqual(
-      JSON.parse(JSON.stringify(studyJsonSchema())),
-    );
+    expect(
+      JSON.parse(readFileSync(new URL("../docs/study.schema.json", import.meta.url), "utf8")),
+    ).toEqual(JSON.parse(JSON.stringify(studyJsonSchema())));
   });
 });
 
@@ -201,7 +235,13 @@ it("spreadsheet formulas are neutralised, numbers are not touched", () => {
 
 const variables: Variable[] = [
   { name: "hours", level: "continuous", unit: "a week" },
-  { name: "mood", level: "ordinal", missing: ["9", "-1"], range: [1, 5], labels: { "1": "bad", "5": "good" } },
+  {
+    name: "mood",
+    level: "ordinal",
+    missing: ["9", "-1"],
+    range: [1, 5],
+    labels: { "1": "bad", "5": "good" },
+  },
 ];
 
 describe("the codebook", () => {
@@ -218,7 +258,10 @@ describe("the codebook", () => {
     expect([changed, notes]).toEqual([2, []]);
   });
   it("takes columns in any order and of other names, and says what it could not use", () => {
-    const { variables: back, notes } = applyCodebook("description;name;type\nHours at the café;hours;huge\nx;age;\n", variables);
+    const { variables: back, notes } = applyCodebook(
+      "description;name;type\nHours at the café;hours;huge\nx;age;\n",
+      variables,
+    );
     expect(back[0]).toEqual({ ...variables[0], label: "Hours at the café" });
     expect(notes.join(" ")).toMatch(/“huge” is no level.*no column “age”/);
   });
@@ -293,7 +336,8 @@ describe("a matrix instead of people", () => {
     ["name,x,y\nx,1,.3\ny,.2,1\nsd,1,1\n", /needs a row “n”/],
     ["name,x,y\nx,1,\ny,.2,1\nn,3,\n", /at least 4 rows/],
   ])("refuses %j", (text, message) => expect(() => matrixOf(tableOf(text).table)).toThrow(message));
-  it("an ordinary table is none", () => expect(matrixOf(tableOf("id,x,y\na,1,2\nb,2,3\n").table)).toBeNull());
+  it("an ordinary table is none", () =>
+    expect(matrixOf(tableOf("id,x,y\na,1,2\nb,2,3\n").table)).toBeNull());
 });
 
 describe("delimited text of spreadsheets", () => {

@@ -4,9 +4,15 @@ import { analyse, dataEvidence, robustness, StudyProblem } from "../core";
 import { readStudy, writeStudy } from ".";
 
 /** Studies that know a matrix instead of people: what follows from it is exact, and nothing else is told. */
-const moments = { names: ["x", "w", "m", "y"], n: 120, correlation: [[1], [0.2, 1], [0.5, 0.1, 1], [0.3, 0.2, 0.6, 1]] };
+const moments = {
+  names: ["x", "w", "m", "y"],
+  n: 120,
+  correlation: [[1], [0.2, 1], [0.5, 0.1, 1], [0.3, 0.2, 0.6, 1]],
+};
 const study = (theory: string[], more: object = {}) =>
-  readStudy(JSON.stringify({ format: "hebel-study", version: 1, data: { moments }, theory, ...more }));
+  readStudy(
+    JSON.stringify({ format: "hebel-study", version: 1, data: { moments }, theory, ...more }),
+  );
 
 const codeOf = (theory: string[], more: object = {}): string | null => {
   const { definition, table } = study(theory, more);
@@ -35,25 +41,34 @@ describe("a study of correlations alone", () => {
       df: 117,
       se: expect.closeTo(se, 10),
     });
-    for (const kind of ["HC0", "HC3", "CR2"] as const) expect(y.coefficients[1]!.errors[kind]).toBeNull();
+    for (const kind of ["HC0", "HC3", "CR2"] as const)
+      expect(y.coefficients[1]!.errors[kind]).toBeNull();
   });
 
   it("tells nothing of rows: no residual checks, no extremes, no influence", () => {
     for (const equation of equationsOf(evidence)) expect(equation.checks).toBeNull();
-    for (const d of Object.values(evidence.descriptives)) expect([d.min, d.max]).toEqual([null, null]);
+    for (const d of Object.values(evidence.descriptives))
+      expect([d.min, d.max]).toEqual([null, null]);
     const data = dataEvidence(definition, table);
     expect(data.findings).toEqual([]);
     for (const v of Object.values(data.descriptives)) {
-      expect([v.min, v.max, v.median, v.percentiles, v.skewness, v.excessKurtosis]).toEqual([null, null, null, null, null, null]);
+      expect([v.min, v.max, v.median, v.percentiles, v.skewness, v.excessKurtosis]).toEqual([
+        null,
+        null,
+        null,
+        null,
+        null,
+        null,
+      ]);
       expect(v.outliers.rows).toEqual([]);
       expect(v.sd).toBeCloseTo(1, 10);
     }
     const [set] = data.sets;
-    expect([set!.mahalanobis.problem?.code, set!.mardia.problem?.code, set!.little.problem?.code]).toEqual([
-      "needs_rows",
-      "needs_rows",
-      "needs_rows",
-    ]);
+    expect([
+      set!.mahalanobis.problem?.code,
+      set!.mardia.problem?.code,
+      set!.little.problem?.code,
+    ]).toEqual(["needs_rows", "needs_rows", "needs_rows"]);
     for (const cell of set!.correlations.pairwise.cells) expect(cell.spearman).toBeNull();
     const found = set!.correlations.pairwise.cells.find((c) => c.x === "m" && c.y === "y")!;
     expect(found.pearson!.r).toBeCloseTo(0.6, 10);
@@ -65,13 +80,27 @@ describe("a study of correlations alone", () => {
     expect(codeOf(["H1: w strengthens x to y"])).toBe("needs_rows");
     expect(codeOf(["H1: x strengthens x to y"])).toBe("needs_rows");
     expect(codeOf(["H1: w alters x to y through m on x to m"])).toBe("needs_rows");
-    expect(codeOf(theory, { filters: [{ name: "slips", active: true, rule: { kind: "condition", formula: "x > 3" } }] })).toBe(
+    expect(
+      codeOf(theory, {
+        filters: [{ name: "slips", active: true, rule: { kind: "condition", formula: "x > 3" } }],
+      }),
+    ).toBe("needs_rows");
+    expect(
+      codeOf(theory, {
+        filters: [{ name: "slips", active: false, rule: { kind: "rows", rows: [3] } }],
+      }),
+    ).toBeNull();
+    expect(codeOf(theory, { corrections: [{ column: "x", row: 1, from: "1", to: "2" }] })).toBe(
       "needs_rows",
     );
-    expect(codeOf(theory, { filters: [{ name: "slips", active: false, rule: { kind: "rows", rows: [3] } }] })).toBeNull();
-    expect(codeOf(theory, { corrections: [{ column: "x", row: 1, from: "1", to: "2" }] })).toBe("needs_rows");
-    expect(codeOf(theory, { derived: [{ name: "lx", recipe: { kind: "rank", of: "x" } }] })).toBe("needs_rows");
-    expect(codeOf(["H1: x2 raises y"], { derived: [{ name: "x2", recipe: { kind: "rescale", of: "x", per: 10 } }] })).toBeNull();
+    expect(codeOf(theory, { derived: [{ name: "lx", recipe: { kind: "rank", of: "x" } }] })).toBe(
+      "needs_rows",
+    );
+    expect(
+      codeOf(["H1: x2 raises y"], {
+        derived: [{ name: "x2", recipe: { kind: "rescale", of: "x", per: 10 } }],
+      }),
+    ).toBeNull();
     try {
       const { definition: d, table: t } = study(["H1: w strengthens x to y"]);
       analyse(d, t);
@@ -85,16 +114,25 @@ describe("a study of correlations alone", () => {
     expect(table.moments!.standardised).toBe(true);
     const back = readStudy(writeStudy({ definition, table }));
     expect(back.table.moments).toEqual(table.moments);
-    expect(evidence.warnings.find((w) => w.code === "moments_only")!.message).toContain("standard deviations");
+    expect(evidence.warnings.find((w) => w.code === "moments_only")!.message).toContain(
+      "standard deviations",
+    );
     const sds = readStudy(
-      JSON.stringify({ format: "hebel-study", version: 1, data: { moments: { ...moments, sds: [1, 2, 3, 4] } }, theory }),
+      JSON.stringify({
+        format: "hebel-study",
+        version: 1,
+        data: { moments: { ...moments, sds: [1, 2, 3, 4] } },
+        theory,
+      }),
     );
     expect(sds.table.moments!.standardised).toBe(false);
     expect(readStudy(writeStudy(sds)).table.moments).toEqual(sds.table.moments);
   });
 
   it("draws Monte Carlo intervals of products, and ignores resampling settings", () => {
-    const drawn = study(theory, { settings: { interval: "monte_carlo", replications: 5000, errors: "HC3" } });
+    const drawn = study(theory, {
+      settings: { interval: "monte_carlo", replications: 5000, errors: "HC3" },
+    });
     const found = analyse(drawn.definition, drawn.table);
     expect(found.bootstrap).toBeNull();
     expect(found.errors).toBe("classical");

@@ -38,17 +38,23 @@ export function readMatrix(table: Table): MomentsFile {
     if (kind && !names.includes(name)) extra[kind] = numbers(i);
   });
   const n = extra.n?.find((v) => !Number.isNaN(v));
-  if (n === undefined) throw new FormatProblem("The matrix needs a row “n” with the number of people it was computed from.");
+  if (n === undefined)
+    throw new FormatProblem(
+      "The matrix needs a row “n” with the number of people it was computed from.",
+    );
   const matrix = names.map((name, i) => {
     const at = rows.indexOf(name);
-    if (at < 0) throw new FormatProblem(`The matrix has a column “${name}” but no row of that name.`);
+    if (at < 0)
+      throw new FormatProblem(`The matrix has a column “${name}” but no row of that name.`);
     const row = numbers(at);
     const gap = row.slice(0, i + 1).findIndex((v) => Number.isNaN(v));
-    if (gap >= 0) throw new FormatProblem(`The entry of “${name}” with “${names[gap]}” is not a number.`);
+    if (gap >= 0)
+      throw new FormatProblem(`The entry of “${name}” with “${names[gap]}” is not a number.`);
     return row.slice(0, i + 1);
   });
   const isCorrelation = matrix.every((row, i) => Math.abs(row[i]! - 1) < 1e-6);
-  const complete = (list: number[] | undefined): number[] | undefined => (list?.every((v) => !Number.isNaN(v)) ? list : undefined);
+  const complete = (list: number[] | undefined): number[] | undefined =>
+    list?.every((v) => !Number.isNaN(v)) ? list : undefined;
   const means = complete(extra.means);
   const sds = complete(extra.sds);
   return {

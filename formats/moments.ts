@@ -12,18 +12,23 @@ const ASYMMETRY = 1e-6;
 export function tableOfMoments(file: MomentsFile): Table {
   const { names, n, means, sds } = file;
   const k = names.length;
-  if (new Set(names).size < k) throw new FormatProblem("Two variables of the matrix have the same name.");
+  if (new Set(names).size < k)
+    throw new FormatProblem("Two variables of the matrix have the same name.");
   for (const [what, list] of [
     ["means", means],
     ["standard deviations", sds],
   ] as const) {
-    if (list && list.length !== k) throw new FormatProblem(`There are ${list.length} ${what} for ${k} variables.`);
+    if (list && list.length !== k)
+      throw new FormatProblem(`There are ${list.length} ${what} for ${k} variables.`);
   }
   const matrix = symmetric(names, file.covariance ?? file.correlation!);
   if (file.correlation) checkCorrelations(names, matrix);
   const scale = file.correlation ? (sds ?? names.map(() => 1)) : names.map(() => 1);
   const bad = scale.findIndex((s) => !(s > 0));
-  if (bad >= 0) throw new FormatProblem(`The standard deviation of “${names[bad]}” is ${scale[bad]}; it has to be above 0.`);
+  if (bad >= 0)
+    throw new FormatProblem(
+      `The standard deviation of “${names[bad]}” is ${scale[bad]}; it has to be above 0.`,
+    );
   const moments: Moments = {
     names,
     n,
@@ -41,13 +46,18 @@ export function tableOfMoments(file: MomentsFile): Table {
 
 /** A full matrix of a full one or a lower triangle. */
 function symmetric(names: string[], rows: number[][]): number[][] {
-  if (rows.length !== names.length) throw new FormatProblem(`The matrix has ${rows.length} rows for ${names.length} variables.`);
+  if (rows.length !== names.length)
+    throw new FormatProblem(`The matrix has ${rows.length} rows for ${names.length} variables.`);
   return rows.map((row, i) =>
     names.map((name, j) => {
       const below = rows[Math.max(i, j)]![Math.min(i, j)];
       const above = rows[Math.min(i, j)]![Math.max(i, j)];
-      if (below === undefined || !Number.isFinite(below)) throw new FormatProblem(`The entry of “${names[i]}” and “${name}” is missing.`);
-      if (above !== undefined && Math.abs(above - below) > ASYMMETRY * Math.max(1, Math.abs(below))) {
+      if (below === undefined || !Number.isFinite(below))
+        throw new FormatProblem(`The entry of “${names[i]}” and “${name}” is missing.`);
+      if (
+        above !== undefined &&
+        Math.abs(above - below) > ASYMMETRY * Math.max(1, Math.abs(below))
+      ) {
         throw new FormatProblem(
           `“${names[i]}” with “${name}” is ${row[j] ?? below} above the diagonal but ${below} below it. Which is right?`,
         );
@@ -59,8 +69,12 @@ function symmetric(names: string[], rows: number[][]): number[][] {
 
 function checkCorrelations(names: string[], r: number[][]): void {
   names.forEach((name, i) => {
-    if (Math.abs(r[i]![i]! - 1) > ASYMMETRY) throw new FormatProblem(`The correlation of “${name}” with itself is ${r[i]![i]}, not 1.`);
+    if (Math.abs(r[i]![i]! - 1) > ASYMMETRY)
+      throw new FormatProblem(`The correlation of “${name}” with itself is ${r[i]![i]}, not 1.`);
     const out = r[i]!.findIndex((value) => Math.abs(value) > 1);
-    if (out >= 0) throw new FormatProblem(`The correlation of “${name}” with “${names[out]}” is ${r[i]![out]}, beyond 1.`);
+    if (out >= 0)
+      throw new FormatProblem(
+        `The correlation of “${name}” with “${names[out]}” is ${r[i]![out]}, beyond 1.`,
+      );
   });
 }

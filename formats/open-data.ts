@@ -9,7 +9,10 @@ import { parseJson, readStudy, type LoadedStudy } from "./study-file";
 import { guessSheetHeader, isWorkbook, openWorkbook, readSheet, type Sheet } from "./workbook";
 
 /** Data that were opened but not yet read: what is open to choice is in the layout. */
-export type DataSource = { kind: "text"; text: string } | { kind: "workbook"; sheets: Sheet[] } | { kind: "records"; read: ReadTable };
+export type DataSource =
+  | { kind: "text"; text: string }
+  | { kind: "workbook"; sheets: Sheet[] }
+  | { kind: "records"; read: ReadTable };
 
 export interface DataLayout {
   /** Delimited text only. */
@@ -21,7 +24,8 @@ export interface DataLayout {
   headerRow: number;
 }
 
-export type Opened = { kind: "study"; study: LoadedStudy } | { kind: "data"; source: DataSource; layout: DataLayout };
+export type Opened =
+  { kind: "study"; study: LoadedStudy } | { kind: "data"; source: DataSource; layout: DataLayout };
 
 /**
  * Opens a file by what is in it, not by its name: a study, a workbook, JSON records, or delimited text.
@@ -34,7 +38,12 @@ export function openData(bytes: Uint8Array): Opened {
       0,
       sheets.findIndex((s) => hasCells(s)),
     );
-    const layout = { separator: null, sheets: sheets.map((s) => s.name), sheet, headerRow: guessSheetHeader(sheets[sheet]!) };
+    const layout = {
+      separator: null,
+      sheets: sheets.map((s) => s.name),
+      sheet,
+      headerRow: guessSheetHeader(sheets[sheet]!),
+    };
     return { kind: "data", source: { kind: "workbook", sheets }, layout };
   }
   const text = decodeText(bytes);
@@ -75,10 +84,18 @@ export function chooseSheet(source: DataSource, layout: DataLayout, sheet: numbe
 }
 
 /** @throws FormatProblem naming what cannot be read */
-export function readData(source: DataSource, layout: DataLayout, progress?: (share: number) => void): ReadTable {
+export function readData(
+  source: DataSource,
+  layout: DataLayout,
+  progress?: (share: number) => void,
+): ReadTable {
   switch (source.kind) {
     case "text":
-      return readDelimited(source.text, { separator: layout.separator ?? ",", headerRow: layout.headerRow }, progress);
+      return readDelimited(
+        source.text,
+        { separator: layout.separator ?? ",", headerRow: layout.headerRow },
+        progress,
+      );
     case "workbook":
       return readSheet(source.sheets[layout.sheet]!, layout.headerRow, progress);
     case "records":
@@ -87,4 +104,5 @@ export function readData(source: DataSource, layout: DataLayout, progress?: (sha
 }
 
 /** A table that is a printed matrix, as the data it stands for; null when it is not one. */
-export const matrixOf = (table: Table): Table | null => (looksLikeMatrix(table) ? tableOfMoments(readMatrix(table)) : null);
+export const matrixOf = (table: Table): Table | null =>
+  looksLikeMatrix(table) ? tableOfMoments(readMatrix(table)) : null;

@@ -21,7 +21,9 @@ export function readRecords(json: unknown): ReadTable {
     );
   }
   if (json.every(Array.isArray)) return arrays(json as unknown[][]);
-  const bad = json.findIndex((entry) => typeof entry !== "object" || entry === null || Array.isArray(entry));
+  const bad = json.findIndex(
+    (entry) => typeof entry !== "object" || entry === null || Array.isArray(entry),
+  );
   if (bad >= 0) {
     throw new FormatProblem(
       `Entry ${bad + 1} of this JSON is ${JSON.stringify(json[bad]).slice(0, 40)}, not an object with one value for each column.`,
@@ -30,10 +32,16 @@ export function readRecords(json: unknown): ReadTable {
   const names = [...new Set(json.flatMap((entry) => Object.keys(entry as object)))];
   if (names.length === 0) throw new FormatProblem("The records of this JSON have no fields.");
   const builder = new TableBuilder(names);
-  for (const entry of json as Record<string, unknown>[]) builder.add(names.map((name) => textOf(entry[name])));
+  for (const entry of json as Record<string, unknown>[])
+    builder.add(names.map((name) => textOf(entry[name])));
   const notes: string[] = [];
-  const short = (json as object[]).filter((entry) => Object.keys(entry).length < names.length).length;
-  if (short > 0) notes.push(`${short} ${short === 1 ? "record lacks" : "records lack"} some of the fields; those cells count as missing.`);
+  const short = (json as object[]).filter(
+    (entry) => Object.keys(entry).length < names.length,
+  ).length;
+  if (short > 0)
+    notes.push(
+      `${short} ${short === 1 ? "record lacks" : "records lack"} some of the fields; those cells count as missing.`,
+    );
   return { table: named(builder.build(), uniqueNames(names, notes)), notes };
 }
 
@@ -43,7 +51,9 @@ function arrays(rows: unknown[][]): ReadTable {
   const builder = new TableBuilder(names);
   rows.slice(1).forEach((row, i) => {
     if (row.length > names.length)
-      throw new FormatProblem(`Row ${i + 2} of this JSON has ${row.length} values for ${names.length} columns.`);
+      throw new FormatProblem(
+        `Row ${i + 2} of this JSON has ${row.length} values for ${names.length} columns.`,
+      );
     builder.add(row.map(textOf));
   });
   const table = builder.build();
@@ -51,4 +61,7 @@ function arrays(rows: unknown[][]): ReadTable {
   return { table, notes };
 }
 
-const named = (table: Table, names: string[]): Table => ({ ...table, columns: table.columns.map((c, j) => ({ ...c, name: names[j]! })) });
+const named = (table: Table, names: string[]): Table => ({
+  ...table,
+  columns: table.columns.map((c, j) => ({ ...c, name: names[j]! })),
+});

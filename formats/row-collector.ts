@@ -96,7 +96,8 @@ export class RowCollector {
    */
   finish(merged: (column: number) => string | undefined = () => undefined): ReadTable {
     if (this.options.headerRow > 0 && !this.builder) this.noHeader();
-    if (!this.builder || !this.names) throw new FormatProblem("The file holds no cells. Choose another file.");
+    if (!this.builder || !this.names)
+      throw new FormatProblem("The file holds no cells. Choose another file.");
     const notes: string[] = [];
     if (this.above.length > 0)
       notes.push(
@@ -104,18 +105,32 @@ export class RowCollector {
       );
     const built = this.builder.build();
     if (built.rows === 0)
-      throw new FormatProblem("The file has column names but no rows beneath them. Is the row of names chosen rightly?");
+      throw new FormatProblem(
+        "The file has column names but no rows beneath them. Is the row of names chosen rightly?",
+      );
     const given = this.names.map((name, j) => (name.trim() === "" ? (merged(j) ?? "") : name));
     let width = given.length;
     // Spreadsheets write separators past the last column: those columns have neither a name nor a cell.
-    while (width > 1 && given[width - 1]!.trim() === "" && built.columns[width - 1]!.dictionary.every((t) => t.trim() === "")) width -= 1;
+    while (
+      width > 1 &&
+      given[width - 1]!.trim() === "" &&
+      built.columns[width - 1]!.dictionary.every((t) => t.trim() === "")
+    )
+      width -= 1;
     const names = uniqueNames(given.slice(0, width), notes);
-    if (this.empty > 0) notes.push(`${this.empty} empty ${this.empty === 1 ? "row was" : "rows were"} left out.`);
+    if (this.empty > 0)
+      notes.push(`${this.empty} empty ${this.empty === 1 ? "row was" : "rows were"} left out.`);
     if (this.short > 0)
       notes.push(
         `${this.short} ${this.short === 1 ? "row has" : "rows have"} fewer cells than columns; the rest of those rows counts as missing.`,
       );
-    return { table: { rows: built.rows, columns: names.map((name, j) => ({ ...built.columns[j]!, name })) }, notes };
+    return {
+      table: {
+        rows: built.rows,
+        columns: names.map((name, j) => ({ ...built.columns[j]!, name })),
+      },
+      notes,
+    };
   }
 }
 
@@ -127,7 +142,8 @@ export function uniqueNames(cells: readonly string[], notes: string[]): string[]
     let name = wanted;
     for (let k = 2; seen.has(name); k++) name = `${wanted}_${k}`;
     if (!cell.trim()) notes.push(`Column ${i + 1} has no name; it is called “${name}”.`);
-    else if (name !== wanted) notes.push(`“${wanted}” names two columns; column ${i + 1} is called “${name}”.`);
+    else if (name !== wanted)
+      notes.push(`“${wanted}” names two columns; column ${i + 1} is called “${name}”.`);
     seen.add(name);
     return name;
   });

@@ -54,7 +54,10 @@ export function readStudy(text: string, readCsv: CsvReader = noFiles): LoadedStu
     title,
     question,
     unit,
-    variables: [...variables, ...described.map(([name, said]) => ({ level: "continuous" as const, ...said, name }))],
+    variables: [
+      ...variables,
+      ...described.map(([name, said]) => ({ level: "continuous" as const, ...said, name })),
+    ],
     derived: derived as DerivedVariable[],
     corrections,
     filters,
@@ -68,16 +71,25 @@ export function readStudy(text: string, readCsv: CsvReader = noFiles): LoadedStu
 
 /** One variable for each column: what the file says of it, the rest guessed. */
 function describedColumns(said: StudyFile["variables"], table: Table): Variable[] {
-  const renamed = Object.entries(said).flatMap(([name, { column }]) => (column === undefined ? [] : [{ name, column }]));
+  const renamed = Object.entries(said).flatMap(([name, { column }]) =>
+    column === undefined ? [] : [{ name, column }],
+  );
   const double = renamed.find((v, i) => renamed.findIndex((w) => w.column === v.column) !== i);
-  if (double) throw new FormatProblem(`Two variables stand for the column “${double.column}”. Give it one name.`);
+  if (double)
+    throw new FormatProblem(
+      `Two variables stand for the column “${double.column}”. Give it one name.`,
+    );
   const named = namedTable(
     table,
     renamed.map((v) => ({ ...v, level: "continuous" })),
   );
   return named.columns.map((column, j) => {
     const guessed = guessVariable(column);
-    const variable: Variable = { ...guessed, ...said[column.name], level: said[column.name]?.level ?? guessed.level };
+    const variable: Variable = {
+      ...guessed,
+      ...said[column.name],
+      level: said[column.name]?.level ?? guessed.level,
+    };
     const source = table.columns[j]!.name;
     if (source === column.name) delete variable.column;
     else variable.column = source;
@@ -85,7 +97,8 @@ function describedColumns(said: StudyFile["variables"], table: Table): Variable[
   });
 }
 
-const theoryText = (theory: StudyFile["theory"]): string => (Array.isArray(theory) ? theory.join("\n") : theory);
+const theoryText = (theory: StudyFile["theory"]): string =>
+  Array.isArray(theory) ? theory.join("\n") : theory;
 
 /** Names that measures in the theory make, whether their lines are right or not. */
 function measureNames(theory: StudyFile["theory"]): string[] {
@@ -94,9 +107,12 @@ function measureNames(theory: StudyFile["theory"]): string[] {
 
 function parseStudy(text: string): StudyFile {
   const json = parseJson(text);
-  const format = typeof json === "object" && json !== null && "format" in json ? json.format : undefined;
+  const format =
+    typeof json === "object" && json !== null && "format" in json ? json.format : undefined;
   if (format !== "hebel-study") {
-    throw new FormatProblem("This is not a Hebel study: its “format” is not “hebel-study”. Nothing has been changed.");
+    throw new FormatProblem(
+      "This is not a Hebel study: its “format” is not “hebel-study”. Nothing has been changed.",
+    );
   }
   if (
     "version" in (json as object) &&
@@ -124,18 +140,25 @@ export function parseJson(text: string): unknown {
 export function check<T extends z.ZodType>(schema: T, json: unknown, what: string): z.output<T> {
   const result = schema.safeParse(json);
   if (result.success) return result.data;
-  const issues = result.error.issues.slice(0, 3).map((issue) => `${issue.path.join(".") || "the file"}: ${issue.message}`);
-  throw new FormatProblem(`The ${what} has a fault at ${issues.join("; at ")}. Nothing has been changed.`);
+  const issues = result.error.issues
+    .slice(0, 3)
+    .map((issue) => `${issue.path.join(".") || "the file"}: ${issue.message}`);
+  throw new FormatProblem(
+    `The ${what} has a fault at ${issues.join("; at ")}. Nothing has been changed.`,
+  );
 }
 
 function tableOf(data: StudyFile["data"], readCsv: CsvReader): Table {
   if ("columns" in data) {
-    const columns = Array.isArray(data.columns) ? data.columns : Object.entries(data.columns).map(([name, values]) => ({ name, values }));
+    const columns = Array.isArray(data.columns)
+      ? data.columns
+      : Object.entries(data.columns).map(([name, values]) => ({ name, values }));
     return tableOfColumns(columns);
   }
   if ("moments" in data) return tableOfMoments(data.moments);
   const text = "csv" in data ? readCsv(data.csv) : data.text;
-  return readDelimited(text, { separator: data.separator ?? guessSeparator(text), headerRow: 1 }).table;
+  return readDelimited(text, { separator: data.separator ?? guessSeparator(text), headerRow: 1 })
+    .table;
 }
 
 type CellValue = string | number | boolean | null;
@@ -143,12 +166,16 @@ type CellValue = string | number | boolean | null;
 function tableOfColumns(columns: { name: string; values: CellValue[] }[]): Table {
   const rows = columns[0]?.values.length ?? 0;
   const odd = columns.find((c) => c.values.length !== rows);
-  if (odd) throw new FormatProblem(`Column “${odd.name}” has ${odd.values.length} cells, the first column has ${rows}.`);
+  if (odd)
+    throw new FormatProblem(
+      `Column “${odd.name}” has ${odd.values.length} cells, the first column has ${rows}.`,
+    );
   const names = columns.map((c) => c.name);
   const double = names.find((name, i) => names.indexOf(name) !== i);
   if (double !== undefined) throw new FormatProblem(`Two columns are called “${double}”.`);
   const builder = new TableBuilder(names);
-  for (let i = 0; i < rows; i++) builder.add(columns.map((c) => (c.values[i] === null ? "" : String(c.values[i]))));
+  for (let i = 0; i < rows; i++)
+    builder.add(columns.map((c) => (c.values[i] === null ? "" : String(c.values[i]))));
   return builder.build();
 }
 
@@ -161,7 +188,19 @@ function cellToJson(text: string): CellValue {
 
 /** Writes a study with its data; reading it back gives the same study. */
 export function writeStudy({ definition, table }: LoadedStudy): string {
-  const { title, question, unit, theory, settings, variables, derived, corrections, filters, screening, log } = definition;
+  const {
+    title,
+    question,
+    unit,
+    theory,
+    settings,
+    variables,
+    derived,
+    corrections,
+    filters,
+    screening,
+    log,
+  } = definition;
   const file = {
     format: "hebel-study",
     version: 1,
@@ -187,7 +226,10 @@ export function writeStudy({ definition, table }: LoadedStudy): string {
     name: column.name,
     values: Array.from({ length: table.rows }, (_, i) => cellToJson(cell(column, i))),
   }));
-  const head = JSON.stringify({ ...file, data: null }, null, 2).replace(/,\n {2}"data": null\n}$/, "");
+  const head = JSON.stringify({ ...file, data: null }, null, 2).replace(
+    /,\n {2}"data": null\n}$/,
+    "",
+  );
   const columns = cells.map((c) => `      ${JSON.stringify(c)}`).join(",\n");
   return `${head},\n  "data": {\n    "columns": [\n${columns}\n    ]\n  }\n}\n`;
 }

@@ -15,8 +15,14 @@ const variable = z.strictObject({
   decimal: z.enum([".", ","]).optional(),
   levels: z.array(z.string()).optional().describe("Levels in their order; default ascending"),
   one: z.string().optional().describe("Binary columns: the level that counts as 1"),
-  range: z.tuple([z.number(), z.number()]).optional().describe("Lowest and highest value that can occur; reversing uses these limits"),
-  labels: z.record(z.string(), z.string()).optional().describe("What the codes of the answers mean"),
+  range: z
+    .tuple([z.number(), z.number()])
+    .optional()
+    .describe("Lowest and highest value that can occur; reversing uses these limits"),
+  labels: z
+    .record(z.string(), z.string())
+    .optional()
+    .describe("What the codes of the answers mean"),
   coding: coding.optional(),
   reference: z.string().optional().describe("Reference level of indicator and effect coding"),
 });
@@ -30,16 +36,25 @@ const settings = z.strictObject({
     .describe("Choices that only this engine offers"),
   level: z.number().default(DEFAULT_SETTINGS.level),
   tail: z.enum(["two", "one"]).default(DEFAULT_SETTINGS.tail),
-  several: z.enum(["none", "holm"]).default("none").describe("Does a verdict also need a p corrected for the number of hypotheses?"),
+  several: z
+    .enum(["none", "holm"])
+    .default("none")
+    .describe("Does a verdict also need a p corrected for the number of hypotheses?"),
   interval: z.enum(INTERVALS).default(DEFAULT_SETTINGS.interval),
-  replications: z.number().default(DEFAULT_SETTINGS.replications).describe(`0 (none) to ${MAX_REPLICATIONS}`),
+  replications: z
+    .number()
+    .default(DEFAULT_SETTINGS.replications)
+    .describe(`0 (none) to ${MAX_REPLICATIONS}`),
   seed: z.number().default(DEFAULT_SETTINGS.seed).describe("0 to 2^53 - 1"),
   errors: z.enum(ERRORS).default(DEFAULT_SETTINGS.errors),
   crossEquations: z.enum(["joint", "zero"]).default(DEFAULT_SETTINGS.crossEquations),
   strata: columnName.nullable().default(null),
   cluster: columnName.nullable().default(null),
   monteCarloDraws: z.number().default(DEFAULT_SETTINGS.monteCarloDraws),
-  centring: z.enum(CENTRINGS).default(DEFAULT_SETTINGS.centring).describe("How coefficients of equations with products are reported"),
+  centring: z
+    .enum(CENTRINGS)
+    .default(DEFAULT_SETTINGS.centring)
+    .describe("How coefficients of equations with products are reported"),
   probes: z
     .record(
       columnName,
@@ -71,21 +86,47 @@ const recipe = z.discriminatedUnion("kind", [
   }),
   z.strictObject({ kind: z.literal("reverse"), of, low: z.number(), high: z.number() }),
   z.strictObject({ kind: z.literal("rescale"), of, per: z.number() }),
-  z.strictObject({ kind: z.literal("log"), of, base: z.enum(["e", "10", "2"]).default("e"), add: z.number().default(0) }),
+  z.strictObject({
+    kind: z.literal("log"),
+    of,
+    base: z.enum(["e", "10", "2"]).default("e"),
+    add: z.number().default(0),
+  }),
   z.strictObject({ kind: z.literal("centre"), of }),
   z.strictObject({ kind: z.literal("standardise"), of }),
   z.strictObject({ kind: z.literal("rank"), of }),
-  z.strictObject({ kind: z.literal("winsorise"), of, lower: z.number().describe("Percent"), upper: z.number().describe("Percent") }),
-  z.strictObject({ kind: z.literal("split"), of, at: z.array(z.number()).describe("Percentiles, rising; [50] is the median") }),
-  z.strictObject({ kind: z.literal("code"), of, coding, index: z.number().int().min(1), reference: z.string().optional() }),
+  z.strictObject({
+    kind: z.literal("winsorise"),
+    of,
+    lower: z.number().describe("Percent"),
+    upper: z.number().describe("Percent"),
+  }),
+  z.strictObject({
+    kind: z.literal("split"),
+    of,
+    at: z.array(z.number()).describe("Percentiles, rising; [50] is the median"),
+  }),
+  z.strictObject({
+    kind: z.literal("code"),
+    of,
+    coding,
+    index: z.number().int().min(1),
+    reference: z.string().optional(),
+  }),
 ]);
 
 const filter = z.strictObject({
   name: z.string().min(1),
   active: z.boolean().default(true),
   rule: z.union([
-    z.strictObject({ kind: z.literal("rows"), rows: z.array(z.number().int().min(1)).describe("Data rows, counted from 1") }),
-    z.strictObject({ kind: z.literal("condition"), formula: z.string().describe("Rows for which this holds are left out") }),
+    z.strictObject({
+      kind: z.literal("rows"),
+      rows: z.array(z.number().int().min(1)).describe("Data rows, counted from 1"),
+    }),
+    z.strictObject({
+      kind: z.literal("condition"),
+      formula: z.string().describe("Rows for which this holds are left out"),
+    }),
   ]),
 });
 
@@ -94,11 +135,17 @@ const moments = z
     names: z.array(columnName).min(1),
     n: z.number().int().min(3),
     means: z.array(z.number()).optional(),
-    covariance: z.array(z.array(z.number())).optional().describe("Full or lower triangle, divisor n - 1"),
+    covariance: z
+      .array(z.array(z.number()))
+      .optional()
+      .describe("Full or lower triangle, divisor n - 1"),
     correlation: z.array(z.array(z.number())).optional().describe("Full or lower triangle"),
     sds: z.array(z.number()).optional(),
   })
-  .refine((m) => (m.covariance === undefined) !== (m.correlation === undefined), "give either a covariance or a correlation matrix");
+  .refine(
+    (m) => (m.covariance === undefined) !== (m.correlation === undefined),
+    "give either a covariance or a correlation matrix",
+  );
 
 export type MomentsFile = z.infer<typeof moments>;
 
@@ -115,7 +162,10 @@ export const studySchema = z.strictObject({
       csv: z.string().describe("Path of a CSV file, relative to the study file"),
       separator: z.enum([",", ";", "\t", "|"]).optional(),
     }),
-    z.strictObject({ text: z.string().describe("The CSV itself"), separator: z.enum([",", ";", "\t", "|"]).optional() }),
+    z.strictObject({
+      text: z.string().describe("The CSV itself"),
+      separator: z.enum([",", ";", "\t", "|"]).optional(),
+    }),
     z.strictObject({
       columns: z.union([
         z.array(z.strictObject({ name: columnName, values: z.array(cellValue) })),
@@ -124,26 +174,40 @@ export const studySchema = z.strictObject({
     }),
     z.strictObject({ moments }),
   ]),
-  variables: z.record(columnName, variable).default({}).describe("What is known of columns; the rest is guessed from the cells"),
+  variables: z
+    .record(columnName, variable)
+    .default({})
+    .describe("What is known of columns; the rest is guessed from the cells"),
   derived: z
     .array(z.strictObject({ name: columnName, recipe }))
     .default([])
     .describe("Variables made of others"),
   corrections: z
-    .array(z.strictObject({ column: columnName, row: z.number().int().min(1), from: z.string(), to: z.string() }))
+    .array(
+      z.strictObject({
+        column: columnName,
+        row: z.number().int().min(1),
+        from: z.string(),
+        to: z.string(),
+      }),
+    )
     .default([])
     .describe("Cells changed by hand; the data above stay as they were imported"),
   filters: z.array(filter).default([]).describe("Rows left out of every analysis"),
   screening: z
     .array(z.strictObject({ name: z.string().min(1), variables: z.array(columnName).min(1) }))
     .default([])
-    .describe("Sets of variables screened together; default those of the theory, else the numeric ones"),
+    .describe(
+      "Sets of variables screened together; default those of the theory, else the numeric ones",
+    ),
   theory: z
     .union([z.string(), z.array(z.string())])
     .default("")
     .describe("The sentences, one a line"),
   settings: settings.prefault({}),
-  log: z.array(z.strictObject({ when: z.string(), what: z.string(), why: z.string().default("") })).default([]),
+  log: z
+    .array(z.strictObject({ when: z.string(), what: z.string(), why: z.string().default("") }))
+    .default([]),
 });
 
 export type StudyFile = z.infer<typeof studySchema>;

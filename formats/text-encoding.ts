@@ -17,13 +17,17 @@ const SIGNATURES: [number[], string][] = [
 export function decodeText(bytes: Uint8Array): string {
   for (const [signature, what] of SIGNATURES) {
     if (signature.every((byte, i) => bytes[i] === byte)) {
-      throw new FormatProblem(`This file is ${what}, not text. Save the sheet as CSV and import that.`);
+      throw new FormatProblem(
+        `This file is ${what}, not text. Save the sheet as CSV and import that.`,
+      );
     }
   }
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder("utf-16le").decode(bytes);
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder("utf-16be").decode(bytes);
   if (bytes.subarray(0, 4096).includes(0)) {
-    throw new FormatProblem("This file holds bytes that are not text. Save the sheet as CSV and import that.");
+    throw new FormatProblem(
+      "This file holds bytes that are not text. Save the sheet as CSV and import that.",
+    );
   }
   try {
     return new TextDecoder("utf-8", { fatal: true }).decode(bytes);

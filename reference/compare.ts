@@ -7,11 +7,22 @@ import { agrees } from "./load";
 export class Ledger {
   readonly off: string[] = [];
   checked = 0;
-  same(what: string, found: number | null | undefined, expected: number | null, relative = 1e-6): void {
+  same(
+    what: string,
+    found: number | null | undefined,
+    expected: number | null,
+    relative = 1e-6,
+  ): void {
     this.checked += 1;
-    if (!agrees(found, expected, relative)) this.off.push(`${what}: ${found} instead of ${expected}`);
+    if (!agrees(found, expected, relative))
+      this.off.push(`${what}: ${found} instead of ${expected}`);
   }
-  within(what: string, found: number | null | undefined, expected: number, tolerance: number): void {
+  within(
+    what: string,
+    found: number | null | undefined,
+    expected: number,
+    tolerance: number,
+  ): void {
     this.checked += 1;
     if (found === null || found === undefined || !(Math.abs(found - expected) <= tolerance)) {
       this.off.push(`${what}: ${found} not within ${tolerance} of ${expected}`);
@@ -21,7 +32,8 @@ export class Ledger {
 
 export function checkTest(ledger: Ledger, what: string, found: any, expected: any): void {
   if (!found) return void ledger.off.push(`${what}: missing`);
-  for (const key of ["se", "t", "z", "p"]) if (key in expected) ledger.same(`${what} ${key}`, found[key], expected[key]);
+  for (const key of ["se", "t", "z", "p"])
+    if (key in expected) ledger.same(`${what} ${key}`, found[key], expected[key]);
   if (expected.ci) {
     ledger.same(`${what} lower`, found.lower, expected.ci[0]);
     ledger.same(`${what} upper`, found.upper, expected.ci[1]);
@@ -54,7 +66,11 @@ export function checkEquation(ledger: Ledger, found: EquationEvidence, expected:
   }
   if (expected.condition_number) {
     ledger.same(`${at} condition`, found.conditionNumber.scaled, expected.condition_number.scaled);
-    ledger.same(`${at} condition centred`, found.conditionNumber.centred, expected.condition_number.centred);
+    ledger.same(
+      `${at} condition centred`,
+      found.conditionNumber.centred,
+      expected.condition_number.centred,
+    );
   }
   checkResiduals(ledger, found, expected.checks);
 }
@@ -83,19 +99,41 @@ function checkResiduals(ledger: Ledger, found: EquationEvidence, e: any): void {
 }
 
 /** @param strata the other implementation centres leave-one-out values over all strata together, so its acceleration is another number */
-export function checkBootstrapOf(ledger: Ledger, name: string, effect: EffectEvidence | undefined, e: any, strata = false): void {
+export function checkBootstrapOf(
+  ledger: Ledger,
+  name: string,
+  effect: EffectEvidence | undefined,
+  e: any,
+  strata = false,
+): void {
   const found = effect?.bootstrap;
   if (e.se_tol !== null && e.se !== null) ledger.within(`${name} SE`, found?.se, e.se, e.se_tol);
-  if (e.acceleration !== null && !strata) ledger.same(`${name} acceleration`, found?.acceleration, e.acceleration);
+  if (e.acceleration !== null && !strata)
+    ledger.same(`${name} acceleration`, found?.acceleration, e.acceleration);
   for (const method of ["percentile", "bc", "bca"] as const) {
     if (!e[method]) continue;
-    ledger.within(`${name} ${method} lower`, found?.[method]?.lower, e[method].low, e[method].tol_low);
-    ledger.within(`${name} ${method} upper`, found?.[method]?.upper, e[method].high, e[method].tol_high);
+    ledger.within(
+      `${name} ${method} lower`,
+      found?.[method]?.lower,
+      e[method].low,
+      e[method].tol_low,
+    );
+    ledger.within(
+      `${name} ${method} upper`,
+      found?.[method]?.upper,
+      e[method].high,
+      e[method].tol_high,
+    );
   }
 }
 
 /** Delta-method tests of a function of coefficients. */
-export function checkDelta(ledger: Ledger, name: string, found: EffectEvidence | undefined, e: any): void {
+export function checkDelta(
+  ledger: Ledger,
+  name: string,
+  found: EffectEvidence | undefined,
+  e: any,
+): void {
   ledger.same(name, found?.estimate, e.estimate);
   for (const kind of ["classical", "HC3"] as const) {
     for (const cross of ["joint", "zero"] as const) {

@@ -4,7 +4,15 @@ import { agrees, expectedOf, readCase } from "./load";
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- expected numbers are free-form JSON of another implementation */
 
-const CASES = ["plain", "b1999", "failed-replicates", "one-sided-replicates", "skewed", "small-b", "ties"];
+const CASES = [
+  "plain",
+  "b1999",
+  "failed-replicates",
+  "one-sided-replicates",
+  "skewed",
+  "small-b",
+  "ties",
+];
 
 const FIELDS = {
   low: "lower",
@@ -21,7 +29,9 @@ const FIELDS = {
 describe.each(CASES)("interval methods, %s", (short) => {
   const name = `intervals-${short}`;
   const expected = expectedOf(name);
-  const found = analyseReplicates(JSON.parse(readCase(name, "replicates.hebel.json")), (path) => readCase(name, path));
+  const found = analyseReplicates(JSON.parse(readCase(name, "replicates.hebel.json")), (path) =>
+    readCase(name, path),
+  );
   const exactly = (a: any, b: any): boolean => agrees(a, b, 1e-9, 1e-12);
 
   it("agrees in every limit, bound, p value and Monte Carlo error", () => {
@@ -44,7 +54,8 @@ describe.each(CASES)("interval methods, %s", (short) => {
       const mine: any = found.intervals[method];
       expect(mine === null).toBe(e[method] === null);
       if (!mine) continue;
-      for (const [theirs, key] of Object.entries(FIELDS)) same(`${method} ${theirs}`, mine[key], e[method][theirs]);
+      for (const [theirs, key] of Object.entries(FIELDS))
+        same(`${method} ${theirs}`, mine[key], e[method][theirs]);
       same(`${method} tail`, mine.adjusted[0], e[method].adjusted_probability[0]);
       same(`${method} tail`, mine.adjusted[1], e[method].adjusted_probability[1]);
       expect([mine.pIsBound, mine.tooFewReplicates, mine.unsettled]).toEqual([

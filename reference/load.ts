@@ -5,7 +5,8 @@ import { readStudy } from "../formats";
 
 const here = import.meta.dirname;
 
-export const readCase = (name: string, file: string): string => readFileSync(join(here, name, file), "utf8");
+export const readCase = (name: string, file: string): string =>
+  readFileSync(join(here, name, file), "utf8");
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- expected numbers are free-form JSON of another implementation */
 export const expectedOf = (name: string): any => JSON.parse(readCase(name, "expected.json"));
@@ -20,7 +21,12 @@ export function analyseCase(name: string, change: (json: any) => void = () => un
 /* eslint-enable @typescript-eslint/no-explicit-any */
 
 /** Agreement to a relative tolerance, or absolute 1e-9 near zero, whichever is looser. */
-export function agrees(found: number | null | undefined, expected: number | null, relative = 1e-6, absolute = 1e-9): boolean {
+export function agrees(
+  found: number | null | undefined,
+  expected: number | null,
+  relative = 1e-6,
+  absolute = 1e-9,
+): boolean {
   if (expected === null) return found === null || found === undefined;
   if (found === null || found === undefined) return false;
   return Math.abs(found - expected) <= Math.max(relative * Math.abs(expected), absolute);

@@ -7,11 +7,16 @@ import { agrees, expectedOf, readCase } from "./load";
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- expected numbers are free-form JSON of another implementation */
 function screened(name: string): DataEvidence {
-  const { definition, table } = readStudy(readCase(name, "study.hebel.json"), (path) => readCase(name, path));
+  const { definition, table } = readStudy(readCase(name, "study.hebel.json"), (path) =>
+    readCase(name, path),
+  );
   return dataEvidence(definition, table);
 }
 
-function expectAll(pairs: [string, number | null | undefined, number | null][], relative = 1e-6): void {
+function expectAll(
+  pairs: [string, number | null | undefined, number | null][],
+  relative = 1e-6,
+): void {
   const wrong = pairs.filter(([, found, expected]) => !agrees(found, expected, relative, 1e-8));
   expect(wrong).toEqual([]);
 }
@@ -42,9 +47,21 @@ function expectReliability(found: Reliability, expected: any): void {
       [
         ["omega", omega!.total, expected.omega.omega_total],
         ["omega standardised", omega!.totalStandardised, expected.omega.omega_total_standardised],
-        ...omega!.loadings.map((l, i): [string, number, number] => [`loading ${i}`, l, expected.omega.loadings_standardised[i]]),
-        ...omega!.loadingsRaw.map((l, i): [string, number, number] => [`raw loading ${i}`, l, expected.omega.loadings_raw[i]]),
-        ...omega!.uniquenessesRaw.map((u, i): [string, number, number] => [`uniqueness ${i}`, u, expected.omega.uniquenesses_raw[i]]),
+        ...omega!.loadings.map((l, i): [string, number, number] => [
+          `loading ${i}`,
+          l,
+          expected.omega.loadings_standardised[i],
+        ]),
+        ...omega!.loadingsRaw.map((l, i): [string, number, number] => [
+          `raw loading ${i}`,
+          l,
+          expected.omega.loadings_raw[i],
+        ]),
+        ...omega!.uniquenessesRaw.map((u, i): [string, number, number] => [
+          `uniqueness ${i}`,
+          u,
+          expected.omega.uniquenesses_raw[i],
+        ]),
         ["F", omega!.discrepancy, expected.omega.discrepancy],
         ["chi-squared", omega!.test?.chiSquare, expected.omega.chi_square_bartlett ?? null],
         ["df", omega!.test?.df, expected.omega.df ?? null],
@@ -56,10 +73,13 @@ function expectReliability(found: Reliability, expected: any): void {
     );
     expect(omega!.heywood).toBe(expected.omega.heywood);
   }
-  if ("spearman_brown" in expected) expectAll([["Spearman-Brown", found.spearmanBrown, expected.spearman_brown]]);
+  if ("spearman_brown" in expected)
+    expectAll([["Spearman-Brown", found.spearmanBrown, expected.spearman_brown]]);
   // Loadings of both signs are reported as well, which the expected list leaves out.
   const codes = found.warnings.filter((w) => w.code !== "mixed_sign_loadings");
-  expect(codes.map((w) => ({ code: w.code.toUpperCase(), names: w.about }))).toEqual(expected.warnings);
+  expect(codes.map((w) => ({ code: w.code.toUpperCase(), names: w.about }))).toEqual(
+    expected.warnings,
+  );
 }
 
 describe("reliability of batteries", () => {
@@ -101,7 +121,13 @@ describe("a Likert battery", () => {
     const { longestRun, withinPersonSd, flaggedRows } = measure("mean80").straightLining.value!;
     expect(longestRun).toEqual(expected.straightlining_raw.longest_run);
     expect(flaggedRows).toEqual(expected.straightlining_raw.flagged_rows.map((r: number) => r + 1));
-    expectAll(withinPersonSd.map((sd, i) => [`sd ${i}`, sd, expected.straightlining_raw.within_person_sd[i]]));
+    expectAll(
+      withinPersonSd.map((sd, i) => [
+        `sd ${i}`,
+        sd,
+        expected.straightlining_raw.within_person_sd[i],
+      ]),
+    );
   });
 
   it.each([
@@ -136,14 +162,21 @@ describe("missing values", () => {
   const [set, complete] = screened("missing-mcar").sets;
 
   it("patterns", () => {
-    expect(Object.fromEntries(set!.patterns.patterns.map((p) => [p.key, p.count]))).toEqual(expected.patterns);
+    expect(Object.fromEntries(set!.patterns.patterns.map((p) => [p.key, p.count]))).toEqual(
+      expected.patterns,
+    );
     expect(set!.patterns.completeRows).toBe(expected.complete_rows);
   });
 
   it("Little's test", () => {
     const found = set!.little.value!;
     const e = expected.little;
-    expect([found.n, found.rowsAllMissing, found.patterns, found.df]).toEqual([e.n, e.rows_all_missing, e.patterns, e.df]);
+    expect([found.n, found.rowsAllMissing, found.patterns, found.df]).toEqual([
+      e.n,
+      e.rows_all_missing,
+      e.patterns,
+      e.df,
+    ]);
     expectAll(
       [
         ["d2", found.d2, e.d2],
@@ -152,7 +185,9 @@ describe("missing values", () => {
         ["p ML", found.pMlCovariance, e.p_ml_covariance],
         ["log-likelihood", found.observedLogLikelihood, e.observed_loglik],
         ...found.emMean.map((m, i): [string, number, number] => [`mean ${i}`, m, e.em_mean[i]]),
-        ...found.emCovariance.flatMap((row, i) => row.map((c, j): [string, number, number] => [`cov ${i} ${j}`, c, e.em_covariance[i][j]])),
+        ...found.emCovariance.flatMap((row, i) =>
+          row.map((c, j): [string, number, number] => [`cov ${i} ${j}`, c, e.em_covariance[i][j]]),
+        ),
       ],
       1e-5,
     );
@@ -233,7 +268,9 @@ describe("screening of mixed variables", () => {
     expect([found.n, found.df]).toEqual([e.n, e.df]);
     expect(found.top.map((r) => r.row)).toEqual(e.top5.map((r: any) => r.row + 1));
     expectAll(found.top.map((r, i) => [`d2 ${i}`, r.d2, e.top5[i].d2]));
-    expect(found.top.every((r, i) => agrees(r.p, e.top5[i].p, e.top5[i].p < 1e-12 ? 1e-4 : 1e-6, 0))).toBe(true);
+    expect(
+      found.top.every((r, i) => agrees(r.p, e.top5[i].p, e.top5[i].p < 1e-12 ? 1e-4 : 1e-6, 0)),
+    ).toBe(true);
     expect(found.flagged.map((r) => r.row)).toEqual(e.flagged_rows.map((r: number) => r + 1));
     expectAll([["sum", found.sum, e.sum_d2]]);
   });
@@ -241,7 +278,10 @@ describe("screening of mixed variables", () => {
   it("names the variable that never varies", () => {
     const set = data.sets[2]!;
     expect(set.correlations.pairwise.cells[0]!.lacking!.constant).toEqual(["site_code"]);
-    expect(set.mahalanobis.problem).toMatchObject({ code: "constant_variable", variables: ["site_code"] });
+    expect(set.mahalanobis.problem).toMatchObject({
+      code: "constant_variable",
+      variables: ["site_code"],
+    });
   });
 });
 

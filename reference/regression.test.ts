@@ -50,7 +50,10 @@ function find(evidence: Evidence, expected: any, name: string): EffectEvidence |
   let id = ids[name] ?? name;
   if (relative) {
     const kind = relative[1] ?? "total";
-    id = kind === "indirect" ? `indirect ${relative[2]} > ${expected.model.mediators[0]} > ${y}` : `${kind} ${relative[2]} > ${y}`;
+    id =
+      kind === "indirect"
+        ? `indirect ${relative[2]} > ${expected.model.mediators[0]} > ${y}`
+        : `${kind} ${relative[2]} > ${y}`;
   }
   const prefix = {
     "partially standardised indirect": "partially standardised ",
@@ -66,28 +69,51 @@ function checkEffects(ledger: Ledger, evidence: Evidence, expected: any): void {
     checkDelta(ledger, name, find(evidence, expected, name), e);
   }
   for (const [term, e] of Object.entries<any>(expected.total_reduced?.effects ?? {})) {
-    const found = evidence.effects.find((x) => x.id === `total ${term} > ${expected.model.outcome}`);
+    const found = evidence.effects.find(
+      (x) => x.id === `total ${term} > ${expected.model.outcome}`,
+    );
     // A single direct path is its own total; the theory then lists no total effect.
     if (!found)
-      expect(evidence.effects.filter((x) => x.to === expected.model.outcome && x.kind === "specific_indirect" && x.from === term)).toEqual(
-        [],
-      );
-    else for (const kind of ERRORS) checkTest(ledger, `total ${term}`, found.reduced?.tests[kind], e[kind]);
+      expect(
+        evidence.effects.filter(
+          (x) =>
+            x.to === expected.model.outcome && x.kind === "specific_indirect" && x.from === term,
+        ),
+      ).toEqual([]);
+    else
+      for (const kind of ERRORS)
+        checkTest(ledger, `total ${term}`, found.reduced?.tests[kind], e[kind]);
   }
   for (const [name, e] of Object.entries<any>(expected.two_path_products ?? {})) {
     const found = evidence.effects.find((x) => x.id === name)!;
-    for (const which of ["sobel", "aroian", "goodman"] as const) checkTest(ledger, which, found.twoPath![which], e[which]);
-    if ("upsilon_adjusted" in e) ledger.same("upsilon adjusted", found.twoPath!.upsilonAdjusted, e.upsilon_adjusted);
-    ledger.same("joint significance", found.jointSignificance!.classical?.p, e.joint_significance.p);
+    for (const which of ["sobel", "aroian", "goodman"] as const)
+      checkTest(ledger, which, found.twoPath![which], e[which]);
+    if ("upsilon_adjusted" in e)
+      ledger.same("upsilon adjusted", found.twoPath!.upsilonAdjusted, e.upsilon_adjusted);
+    ledger.same(
+      "joint significance",
+      found.jointSignificance!.classical?.p,
+      e.joint_significance.p,
+    );
   }
   for (const [name, e] of Object.entries<any>(expected.joint_significance ?? {})) {
-    ledger.same("joint significance", evidence.effects.find((x) => x.id === name)!.jointSignificance!.classical?.p, e.p);
+    ledger.same(
+      "joint significance",
+      evidence.effects.find((x) => x.id === name)!.jointSignificance!.classical?.p,
+      e.p,
+    );
   }
 }
 
 function checkBootstrap(ledger: Ledger, evidence: Evidence, expected: any): void {
   for (const [name, e] of Object.entries<any>(expected.bootstrap_limit?.effects ?? {})) {
-    checkBootstrapOf(ledger, name, find(evidence, expected, name), e, evidence.settings.strata !== null);
+    checkBootstrapOf(
+      ledger,
+      name,
+      find(evidence, expected, name),
+      e,
+      evidence.settings.strata !== null,
+    );
   }
 }
 
@@ -123,10 +149,14 @@ describe.each(CASES)("reference study %s", (name) => {
   });
 
   it("raises the expected warnings and no others", () => {
-    const raised = [...new Set(evidence.warnings.map((w) => w.code))].filter((code) => SHARED_WARNINGS.has(code));
+    const raised = [...new Set(evidence.warnings.map((w) => w.code))].filter((code) =>
+      SHARED_WARNINGS.has(code),
+    );
     // Opposite signs of two estimates are no finding: the direct effect's interval has to exclude zero too, and here it does not.
     const chance = name === "serial-two-mediators" ? ["inconsistent_mediation"] : [];
-    expect([...raised, ...chance].sort()).toEqual([...expected.warnings_expected].filter((c: string) => SHARED_WARNINGS.has(c)).sort());
+    expect([...raised, ...chance].sort()).toEqual(
+      [...expected.warnings_expected].filter((c: string) => SHARED_WARNINGS.has(c)).sort(),
+    );
   });
 });
 
@@ -139,7 +169,8 @@ describe("further blocks", () => {
     for (const [term, value] of Object.entries<any>(certified.coefficients ?? certified.b ?? {})) {
       const b = typeof value === "number" ? value : value.b;
       ledger.same(term, found(term).b, b, 1e-9);
-      if (typeof value !== "number" && value.se) ledger.same(`${term} SE`, found(term).errors.classical!.se, value.se, 1e-9);
+      if (typeof value !== "number" && value.se)
+        ledger.same(`${term} SE`, found(term).errors.classical!.se, value.se, 1e-9);
     }
     expect(ledger.off).toEqual([]);
     expect(ledger.checked).toBeGreaterThanOrEqual(7);
@@ -152,36 +183,60 @@ describe("further blocks", () => {
       const found = equationsOf(evidence).find((e) => e.outcome === outcome)!.suppression;
       for (const [term, e] of Object.entries<any>(block.terms)) {
         const row = found.find((s) => s.term === term)!;
-        expect(agrees(row.beta, e.beta) && agrees(row.correlation, e.zero_order_r) && agrees(row.semipartial, e.semipartial)).toBe(true);
+        expect(
+          agrees(row.beta, e.beta) &&
+            agrees(row.correlation, e.zero_order_r) &&
+            agrees(row.semipartial, e.semipartial),
+        ).toBe(true);
         expect(row.flags).toEqual(e.flags);
       }
     }
   });
 
-  it.each(["indicator", "sequential", "helmert", "effect"])("agrees on relative effects under %s coding", (coding) => {
-    const { codings, model } = expectedOf("multicategorical-predictor");
-    const expected = codings[Object.keys(codings).find((key) => key.toLowerCase() === coding)!];
-    const evidence = analyseCase("multicategorical-predictor", (json) => {
-      json.variables.site.coding = coding;
-      json.settings.replications = 0;
-    });
-    const ledger = new Ledger();
-    const y = model.outcome;
-    for (const [key, e] of Object.entries<any>(expected.relative)) {
-      const effect = (id: string) => evidence.effects.find((x) => x.id === id)!;
-      const a = equationsOf(evidence)[0]!.coefficients.find((c) => c.term === key)!;
-      ledger.same(`${key} a`, a.b, e.a.b);
-      for (const kind of ERRORS) {
-        checkTest(ledger, `${key} a`, a.errors[kind], e.a[kind]);
-        checkTest(ledger, `${key} total`, effect(`total ${key} > ${y}`).reduced!.tests[kind], e.total[kind]);
-        ledger.same("omnibus a", equationsOf(evidence)[0]!.omnibus[0]!.test[kind]!.F, expected.omnibus.a[kind].F);
-        ledger.same("omnibus total", totalOmnibusOf(evidence).find((o) => o.outcome === y)!.test[kind]!.F, expected.omnibus.total[kind].F);
+  it.each(["indicator", "sequential", "helmert", "effect"])(
+    "agrees on relative effects under %s coding",
+    (coding) => {
+      const { codings, model } = expectedOf("multicategorical-predictor");
+      const expected = codings[Object.keys(codings).find((key) => key.toLowerCase() === coding)!];
+      const evidence = analyseCase("multicategorical-predictor", (json) => {
+        json.variables.site.coding = coding;
+        json.settings.replications = 0;
+      });
+      const ledger = new Ledger();
+      const y = model.outcome;
+      for (const [key, e] of Object.entries<any>(expected.relative)) {
+        const effect = (id: string) => evidence.effects.find((x) => x.id === id)!;
+        const a = equationsOf(evidence)[0]!.coefficients.find((c) => c.term === key)!;
+        ledger.same(`${key} a`, a.b, e.a.b);
+        for (const kind of ERRORS) {
+          checkTest(ledger, `${key} a`, a.errors[kind], e.a[kind]);
+          checkTest(
+            ledger,
+            `${key} total`,
+            effect(`total ${key} > ${y}`).reduced!.tests[kind],
+            e.total[kind],
+          );
+          ledger.same(
+            "omnibus a",
+            equationsOf(evidence)[0]!.omnibus[0]!.test[kind]!.F,
+            expected.omnibus.a[kind].F,
+          );
+          ledger.same(
+            "omnibus total",
+            totalOmnibusOf(evidence).find((o) => o.outcome === y)!.test[kind]!.F,
+            expected.omnibus.total[kind].F,
+          );
+        }
+        ledger.same(`${key} direct`, effect(`direct ${key} > ${y}`).estimate, e.direct.b);
+        ledger.same(
+          `${key} indirect`,
+          effect(`indirect ${key} > skill > ${y}`).estimate,
+          e.indirect.estimate ?? e.indirect,
+        );
       }
-      ledger.same(`${key} direct`, effect(`direct ${key} > ${y}`).estimate, e.direct.b);
-      ledger.same(`${key} indirect`, effect(`indirect ${key} > skill > ${y}`).estimate, e.indirect.estimate ?? e.indirect);
-    }
-    expect(ledger.off).toEqual([]);
-  });
+      expect(ledger.off).toEqual([]);
+    },
+  );
 
   it("refuses perfect collinearity, naming every variable", () => {
     const { error } = expectedOf("error-collinear-sum");
@@ -196,9 +251,16 @@ describe("further blocks", () => {
   });
 
   it("gives Monte Carlo limits within tolerance of the exact ones", () => {
-    const expected = expectedOf("simple-mediation").two_path_products["indirect plot_hours > skill > harvest"].monte_carlo_limit;
-    const evidence = analyseCase("simple-mediation", (json) => (json.settings.interval = "monte_carlo"));
-    const found = evidence.effects.find((e) => e.id === "indirect plot_hours > skill > harvest")!.monteCarlo!;
+    const expected =
+      expectedOf("simple-mediation").two_path_products["indirect plot_hours > skill > harvest"]
+        .monte_carlo_limit;
+    const evidence = analyseCase(
+      "simple-mediation",
+      (json) => (json.settings.interval = "monte_carlo"),
+    );
+    const found = evidence.effects.find(
+      (e) => e.id === "indirect plot_hours > skill > harvest",
+    )!.monteCarlo!;
     expect(Math.abs(found.lower - expected.low)).toBeLessThan(expected.tol_low_R20000);
     expect(Math.abs(found.upper - expected.high)).toBeLessThan(expected.tol_high_R20000);
   });

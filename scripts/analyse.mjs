@@ -3,5 +3,9 @@ import { spawnSync } from "node:child_process";
 import { ensurePackages } from "./ensure.mjs";
 
 ensurePackages();
-const result = spawnSync(process.execPath, ["--import", "tsx", "cli/main.ts", ...process.argv.slice(2)], { stdio: "inherit" });
+const result = spawnSync(
+  process.execPath,
+  ["--import", "tsx", "cli/main.ts", ...process.argv.slice(2)],
+  { stdio: "inherit" },
+);
 process.exit(result.status ?? 1);

@@ -13,7 +13,8 @@ export function run(command, args, options = {}) {
 /** Installs the packages when they are missing or older than the lock file. */
 export function ensurePackages() {
   const mark = "node_modules/.package-lock.json";
-  const fresh = existsSync(mark) && statSync(mark).mtimeMs >= statSync("package-lock.json").mtimeMs - 1000;
+  const fresh =
+    existsSync(mark) && statSync(mark).mtimeMs >= statSync("package-lock.json").mtimeMs - 1000;
   if (fresh) return;
   if (existsSync(mark) && sameLock()) return;
   console.error("Installing packages …");
@@ -23,11 +24,22 @@ export function ensurePackages() {
 
 function sameLock() {
   const kept = "node_modules/.hebel-lock";
-  return existsSync(kept) && readFileSync(kept, "utf8") === readFileSync("package-lock.json", "utf8");
+  return (
+    existsSync(kept) && readFileSync(kept, "utf8") === readFileSync("package-lock.json", "utf8")
+  );
 }
 
 /** What the built app is made of. */
-const SOURCES = ["app", "core", "formats", "demo", "public", "package-lock.json", "react-router.config.ts", "vite.config.ts"];
+const SOURCES = [
+  "app",
+  "core",
+  "formats",
+  "demo",
+  "public",
+  "package-lock.json",
+  "react-router.config.ts",
+  "vite.config.ts",
+];
 const STAMP = "build/.made-from";
 
 /** Builds the app when its sources are not those that it was built from last. */
@@ -46,7 +58,8 @@ export function ensureBuild() {
 function fingerprint() {
   const hash = createHash("sha256");
   const take = (path) => {
-    if (statSync(path).isDirectory()) for (const name of readdirSync(path).sort()) take(join(path, name));
+    if (statSync(path).isDirectory())
+      for (const name of readdirSync(path).sort()) take(join(path, name));
     else if (!path.includes(".test.")) hash.update(path).update(readFileSync(path));
   };
   for (const path of SOURCES) take(path);
@@ -55,15 +68,24 @@ function fingerprint() {
 
 /** Path of a Chromium for the browser tests; installs Debian's when run as root, else says what to do. */
 export function ensureChromium() {
-  const known = [process.env.CHROMIUM, "/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"];
+  const known = [
+    process.env.CHROMIUM,
+    "/usr/bin/chromium",
+    "/usr/bin/chromium-browser",
+    "/usr/bin/google-chrome",
+  ];
   const found = known.find((path) => path && existsSync(path));
   if (found) return found;
   if (process.getuid?.() === 0 && existsSync("/usr/bin/apt-get")) {
     console.error("Installing Chromium from Debian's packages …");
     run("apt-get", ["update", "-qq"]);
-    run("apt-get", ["install", "-y", "-qq", "chromium"], { env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } });
+    run("apt-get", ["install", "-y", "-qq", "chromium"], {
+      env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
+    });
     return "/usr/bin/chromium";
   }
-  console.error("The browser tests need Chromium. Install it (Debian: sudo apt-get install chromium) or set CHROMIUM to its path.");
+  console.error(
+    "The browser tests need Chromium. Install it (Debian: sudo apt-get install chromium) or set CHROMIUM to its path.",
+  );
   process.exit(1);
 }

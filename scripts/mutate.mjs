@@ -7,10 +7,15 @@ import { run } from "./ensure.mjs";
 
 const [target, ...tests] = process.argv.slice(2);
 if (target === undefined) {
-  console.error("Usage: npm run mutate -- FOLDER-OR-PATTERN [TESTS …], as in core/inference, or core/evidence/verdict*.ts");
+  console.error(
+    "Usage: npm run mutate -- FOLDER-OR-PATTERN [TESTS …], as in core/inference, or core/evidence/verdict*.ts",
+  );
   process.exit(2);
 }
-const folder = existsSync(target) && statSync(target).isDirectory() ? target.replace(/\/$/, "") : null;
+const folder =
+  existsSync(target) && statSync(target).isDirectory() ? target.replace(/\/$/, "") : null;
 const patterns = folder ? `${folder}/**/*.ts,!${folder}/**/*.test.ts` : `${target},!**/*.test.ts`;
 const watching = tests.length > 0 ? tests : [`${folder ?? dirname(target)}/**/*.test.ts`];
-run("npx", ["stryker", "run", "stryker.config.json", "--mutate", patterns], { env: { ...process.env, MUTATE_TESTS: watching.join(",") } });
+run("npx", ["stryker", "run", "stryker.config.json", "--mutate", patterns], {
+  env: { ...process.env, MUTATE_TESTS: watching.join(",") },
+});

@@ -11,12 +11,19 @@ ensurePackages();
 const executablePath = ensureChromium();
 run("npx", ["react-router", "build", "--logLevel", "warn"]);
 mkdirSync(folder, { recursive: true });
-const server = spawn("node", ["server.mjs"], { env: { ...process.env, PORT: String(PORT), NODE_ENV: "production" }, stdio: "ignore" });
+const server = spawn("node", ["server.mjs"], {
+  env: { ...process.env, PORT: String(PORT), NODE_ENV: "production" },
+  stdio: "ignore",
+});
 const { chromium } = await import("playwright-core");
 const browser = await chromium.launch({ executablePath, args: CHROMIUM_FLAGS });
 
 async function open(look) {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: look, baseURL: `http://localhost:${PORT}` });
+  const page = await browser.newPage({
+    viewport: { width: 1280, height: 800 },
+    colorScheme: look,
+    baseURL: `http://localhost:${PORT}`,
+  });
   for (let tries = 0; ; tries++) {
     try {
       await page.goto("/");
@@ -32,7 +39,9 @@ async function open(look) {
 const shot = (page, name) => page.screenshot({ path: `${folder}/${name}.png` });
 async function visit(page, screen, study = "demo") {
   await page.goto(`/study/${study}/${screen}`);
-  await page.waitForFunction(() => document.querySelector(".topbar") && !document.querySelector(".progress"));
+  await page.waitForFunction(
+    () => document.querySelector(".topbar") && !document.querySelector(".progress"),
+  );
   await page.waitForTimeout(1800);
 }
 

@@ -11,8 +11,23 @@ const TARGET = "core/numerics/wasm/weighted-sums.wasm.ts";
 export function compiled() {
   const folder = mkdtempSync(join(tmpdir(), "hebel-wasm-"));
   const out = join(folder, "out.wasm");
-  const flags = ["--optimizeLevel", "3", "--shrinkLevel", "0", "--runtime", "stub", "--enable", "simd", "--importMemory", "--noAssert"];
-  run(process.execPath, ["node_modules/assemblyscript/bin/asc.js", SOURCE, "--outFile", out, ...flags], { stdio: ["ignore", 2, 2] });
+  const flags = [
+    "--optimizeLevel",
+    "3",
+    "--shrinkLevel",
+    "0",
+    "--runtime",
+    "stub",
+    "--enable",
+    "simd",
+    "--importMemory",
+    "--noAssert",
+  ];
+  run(
+    process.execPath,
+    ["node_modules/assemblyscript/bin/asc.js", SOURCE, "--outFile", out, ...flags],
+    { stdio: ["ignore", 2, 2] },
+  );
   const bytes = readFileSync(out).toString("base64");
   rmSync(folder, { recursive: true });
   return bytes;

@@ -1,10 +1,22 @@
 import "fake-indexeddb/auto";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { analyse, buildDataset, ReplicateMaker, ReplicatePool, type MakerRequest, type StudyDefinition, type Table } from "../../core";
+import {
+  analyse,
+  buildDataset,
+  ReplicateMaker,
+  ReplicatePool,
+  type MakerRequest,
+  type StudyDefinition,
+  type Table,
+} from "../../core";
 import { demoStudy } from "../../demo/study";
 import { LiveAnalysis, type Update } from "../workers/live-analysis";
 
-vi.stubGlobal("localStorage", { getItem: () => null, setItem: () => undefined, removeItem: () => undefined });
+vi.stubGlobal("localStorage", {
+  getItem: () => null,
+  setItem: () => undefined,
+  removeItem: () => undefined,
+});
 
 /** The workers, in this thread: the same work, and a log of what was asked of them. */
 const asked: MakerRequest[] = [];
@@ -32,7 +44,11 @@ vi.mock("../workers/engine", () => ({
     hasTable: async () => true,
     setTable: async () => undefined,
     follow: (definition: StudyDefinition, goOn: boolean, tell: (u: Update) => void) =>
-      live.follow({ definition, dataKey: KEY, table: table!, dataset: buildDataset(definition, table!) }, goOn, tell),
+      live.follow(
+        { definition, dataKey: KEY, table: table!, dataset: buildDataset(definition, table!) },
+        goOn,
+        tell,
+      ),
     stop: () => live.stop(),
   }),
   onEngineLost: (callback: () => void) => {
@@ -45,7 +61,10 @@ vi.mock("comlink", () => ({ proxy: <T>(value: T): T => value }));
 const { Analysis } = await import("./analysis");
 const { database } = await import("../storage/database");
 const demo = demoStudy();
-const definition = (change: Partial<StudyDefinition> = {}, replications = 2000): StudyDefinition => ({
+const definition = (
+  change: Partial<StudyDefinition> = {},
+  replications = 2000,
+): StudyDefinition => ({
   ...demo.definition,
   ...change,
   settings: { ...demo.definition.settings, replications },
@@ -62,7 +81,10 @@ beforeEach(async () => {
 
 type Running = InstanceType<typeof Analysis>;
 async function until(analysis: Running, status: string): Promise<void> {
-  await vi.waitFor(() => expect(analysis.snapshot().status).toBe(status), { timeout: 20_000, interval: 5 });
+  await vi.waitFor(() => expect(analysis.snapshot().status).toBe(status), {
+    timeout: 20_000,
+    interval: 5,
+  });
 }
 const started = (of: StudyDefinition): Running => {
   const analysis = new Analysis();
@@ -79,7 +101,12 @@ describe("the running analysis", () => {
     await until(analysis, "done");
     expect(seen[0]).toBeNull();
     expect(seen.filter((n) => n !== null)[0]).toBe(400);
-    expect(analysis.snapshot()).toMatchObject({ done: 2000, requested: 2000, secondsLeft: null, problem: null });
+    expect(analysis.snapshot()).toMatchObject({
+      done: 2000,
+      requested: 2000,
+      secondsLeft: null,
+      problem: null,
+    });
     expect(analysis.snapshot().evidence).toEqual(analyse(definition(), demo.table));
   });
 
@@ -92,7 +119,9 @@ describe("the running analysis", () => {
     expect(done).toBeLessThan(2000);
     expect(evidence!.bootstrap).toMatchObject({ done, requested: 2000 });
     const straight = analyse(definition({}, done), demo.table);
-    expect(evidence!.effects[0]!.bootstrap!.percentile).toEqual(straight.effects[0]!.bootstrap!.percentile);
+    expect(evidence!.effects[0]!.bootstrap!.percentile).toEqual(
+      straight.effects[0]!.bootstrap!.percentile,
+    );
     afterBatch = () => undefined;
     analysis.resume();
     await until(analysis, "done");
@@ -111,7 +140,9 @@ describe("the running analysis", () => {
       analysis.update(next, KEY, demo.table);
     };
     analysis.update(definition(), KEY, demo.table);
-    await vi.waitFor(() => expect(analysis.snapshot().evidence?.bootstrap?.done).toBe(800), { timeout: 20_000 });
+    await vi.waitFor(() => expect(analysis.snapshot().evidence?.bootstrap?.done).toBe(800), {
+      timeout: 20_000,
+    });
     expect(analysis.snapshot().evidence).toEqual(analyse(next, demo.table));
     expect(asked.filter((a) => a.kind === "prepare")).toHaveLength(2);
   });
@@ -119,7 +150,11 @@ describe("the running analysis", () => {
   it("keeps the last evidence beside a problem, and lets it go when nothing is stated", async () => {
     const analysis = started(definition({}, 400));
     await until(analysis, "done");
-    analysis.update(definition({ theory: "H1: hours raises friends\nH2: friends raises hours" }, 400), KEY, demo.table);
+    analysis.update(
+      definition({ theory: "H1: hours raises friends\nH2: friends raises hours" }, 400),
+      KEY,
+      demo.table,
+    );
     await vi.waitFor(() => expect(analysis.snapshot().problem?.code).toBe("cyclic_model"));
     expect(analysis.snapshot().evidence).not.toBeNull();
     analysis.update(definition({ theory: "" }, 400), KEY, demo.table);

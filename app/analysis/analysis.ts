@@ -1,5 +1,11 @@
 import { proxy } from "comlink";
-import { packTable, type Complaint, type Evidence, type StudyDefinition, type Table } from "../../core";
+import {
+  packTable,
+  type Complaint,
+  type Evidence,
+  type StudyDefinition,
+  type Table,
+} from "../../core";
 import { evidenceKey, findEvidence } from "../storage/results";
 import type { PlainProblem } from "../workers/attempt";
 import { engine, onEngineLost } from "../workers/engine";
@@ -113,7 +119,8 @@ export class Analysis {
   /** Gives the work to a fresh worker; what was written down of it is not made again. */
   private lost(): void {
     if (!this.followed || this.state.status === "done") return;
-    if (this.restarts === MOST_RESTARTS) return this.fail(new Error("the worker that estimates has ended"));
+    if (this.restarts === MOST_RESTARTS)
+      return this.fail(new Error("the worker that estimates has ended"));
     this.restarts += 1;
     void this.follow((this.token += 1), false);
   }
@@ -121,7 +128,11 @@ export class Analysis {
   /** A fault of the program, not of the study: said instead of swallowed, and the study stays usable. */
   private fail(error: unknown): void {
     const message = `The analysis stopped unexpectedly (${error instanceof Error ? error.message : String(error)}). Your study is safe; change a sentence or reload to try again.`;
-    this.publish({ problem: { code: "unexpected", message, place: {} }, status: "done", secondsLeft: null });
+    this.publish({
+      problem: { code: "unexpected", message, place: {} },
+      status: "done",
+      secondsLeft: null,
+    });
   }
 }
 

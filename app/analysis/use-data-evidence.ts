@@ -8,16 +8,24 @@ import type { StudyContext } from "./use-study";
 const QUIET_MS = 120;
 
 /** What the data say, screened in the worker; the last answer stays, marked as old, until the new one arrives. */
-export function useDataEvidence(context: StudyContext): { result: Attempt<DataEvidence> | null; old: boolean } {
+export function useDataEvidence(context: StudyContext): {
+  result: Attempt<DataEvidence> | null;
+  old: boolean;
+} {
   const { definition, dataset } = context;
   const key = JSON.stringify([definition.screening, definition.settings.level, definition.theory]);
   return useFromWorker(context, [dataset, key], async (engine) => engine.screen(definition));
 }
 
 /** Reliability of the measures, updated as items come and go. */
-export function useMeasures(context: StudyContext): { result: MeasureEvidence[] | null; old: boolean } {
+export function useMeasures(context: StudyContext): {
+  result: MeasureEvidence[] | null;
+  old: boolean;
+} {
   const { definition, dataset } = context;
-  return useFromWorker(context, [dataset, definition.settings.level], async (engine) => engine.measures(definition));
+  return useFromWorker(context, [dataset, definition.settings.level], async (engine) =>
+    engine.measures(definition),
+  );
 }
 
 /** Residuals of one equation of the latest analysis. */
@@ -34,7 +42,10 @@ function useFromWorker<T>(
   depends: unknown[],
   ask: (engine: Engine) => Promise<T>,
 ): { result: T | null; old: boolean } {
-  const [state, setState] = useState<{ result: T | null; old: boolean }>({ result: null, old: true });
+  const [state, setState] = useState<{ result: T | null; old: boolean }>({
+    result: null,
+    old: true,
+  });
   useEffect(() => {
     let current = true;
     const timer = setTimeout(() => {

@@ -37,17 +37,29 @@ export function useRobustness(
 
   const start = (): void => {
     worker.current?.terminate();
-    const started = new Worker(new URL("../workers/robustness.worker.ts", import.meta.url), { type: "module" });
+    const started = new Worker(new URL("../workers/robustness.worker.ts", import.meta.url), {
+      type: "module",
+    });
     worker.current = started;
     setState({ ...IDLE, status: "running" });
     const current = (): boolean => worker.current === started;
     const fail = (message: string): void => {
       if (!current()) return;
-      setState((before) => ({ ...before, status: "done", problem: { code: "unexpected", message, place: {} } }));
+      setState((before) => ({
+        ...before,
+        status: "done",
+        problem: { code: "unexpected", message, place: {} },
+      }));
     };
-    started.onerror = (event) => fail(`The comparison stopped unexpectedly (${event.message}). Start it again.`);
+    started.onerror = (event) =>
+      fail(`The comparison stopped unexpectedly (${event.message}). Start it again.`);
     const tell = proxy((done: number, total: number, specification: Specification): void => {
-      if (current()) setState((before) => ({ ...before, total, found: [...before.found.slice(0, done - 1), specification] }));
+      if (current())
+        setState((before) => ({
+          ...before,
+          total,
+          found: [...before.found.slice(0, done - 1), specification],
+        }));
     });
     wrap<Tries>(started)
       .run(definition, packTable(raw), only, tell)
@@ -67,7 +79,9 @@ export function useRobustness(
     seen.current = { key, dataset };
     worker.current?.terminate();
     worker.current = null;
-    setState((before) => (before.status === "idle" ? before : { ...before, status: "done", old: true }));
+    setState((before) =>
+      before.status === "idle" ? before : { ...before, status: "done", old: true },
+    );
   }, [key, dataset]);
   useEffect(
     () => () => {

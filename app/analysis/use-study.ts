@@ -49,7 +49,10 @@ export function useStudyState(study: StoredStudy, raw: Table): StudyContext {
     if (study.origin !== TAB) setDefinition(study.definition);
   }
   const { edit, flush } = useWriting(study.id, setDefinition);
-  const definition = useMemo(() => ({ ...edited, log: study.definition.log }), [edited, study.definition.log]);
+  const definition = useMemo(
+    () => ({ ...edited, log: study.definition.log }),
+    [edited, study.definition.log],
+  );
   const dataset = useDataset(definition, dataKey, raw);
   const analysis = useMemo(() => new Analysis(), []);
   const state = useSyncExternalStore(analysis.subscribe, analysis.snapshot, analysis.snapshot);
@@ -59,7 +62,11 @@ export function useStudyState(study: StoredStudy, raw: Table): StudyContext {
   const { evidence, status } = state;
   useEffect(() => {
     if (!evidence || status === "resampling" || status === "estimating") return;
-    const verdicts = evidence.hypotheses.map(({ label, verdict, sentence }) => ({ label, verdict, sentence }));
+    const verdicts = evidence.hypotheses.map(({ label, verdict, sentence }) => ({
+      label,
+      verdict,
+      sentence,
+    }));
     void keepStrip({ id: study.id, n: evidence.sample.n, verdicts });
   }, [evidence, status, study.id]);
 
@@ -69,7 +76,11 @@ export function useStudyState(study: StoredStudy, raw: Table): StudyContext {
 }
 
 /** The dataset, made anew only when something it depends on has changed: measures, but not hypotheses. */
-function useDataset({ variables, derived, corrections, filters, theory }: StudyDefinition, dataKey: string, raw: Table): Dataset {
+function useDataset(
+  { variables, derived, corrections, filters, theory }: StudyDefinition,
+  dataKey: string,
+  raw: Table,
+): Dataset {
   const measures = linesOf(theory, "measure").join("\n");
   const key = JSON.stringify([dataKey, variables, derived, corrections, filters, measures]);
   return useMemo(
@@ -80,7 +91,10 @@ function useDataset({ variables, derived, corrections, filters, theory }: StudyD
   );
 }
 
-function useWriting(id: string, setDefinition: (change: (before: StudyDefinition) => StudyDefinition) => void) {
+function useWriting(
+  id: string,
+  setDefinition: (change: (before: StudyDefinition) => StudyDefinition) => void,
+) {
   const fetcher = useFetcher({ key: `write ${id}` });
   const submit = useRef(fetcher.submit);
   const pending = useRef<Waiting | null>(null);
@@ -95,7 +109,11 @@ function useWriting(id: string, setDefinition: (change: (before: StudyDefinition
     pending.current = null;
     const { patch, kind, why } = waiting;
     const body = JSON.stringify({ intent: "change", patch, kind, why });
-    await submit.current(body, { method: "post", action: `/study/${id}`, encType: "application/json" });
+    await submit.current(body, {
+      method: "post",
+      action: `/study/${id}`,
+      encType: "application/json",
+    });
   }, [id]);
 
   const edit = useCallback(
@@ -104,7 +122,12 @@ function useWriting(id: string, setDefinition: (change: (before: StudyDefinition
       if (pending.current && pending.current.kind !== kind) void flush();
       if (pending.current) clearTimeout(pending.current.timer);
       const whole = { ...pending.current?.patch, ...patch };
-      pending.current = { patch: whole, kind, why, timer: setTimeout(() => void flush(), WRITE_AFTER_MS) };
+      pending.current = {
+        patch: whole,
+        kind,
+        why,
+        timer: setTimeout(() => void flush(), WRITE_AFTER_MS),
+      };
       notePending(id, whole);
     },
     [flush, id, setDefinition],

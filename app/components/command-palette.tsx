@@ -29,13 +29,16 @@ export function CommandPalette({ context }: { context: StudyContext }) {
     const onKey = (event: KeyboardEvent): void => {
       const mod = event.ctrlKey || event.metaKey;
       const key = event.key.toLowerCase();
-      const typing = event.target instanceof HTMLElement && event.target.matches("input, textarea, select");
+      const typing =
+        event.target instanceof HTMLElement && event.target.matches("input, textarea, select");
       if (mod && key === "k") {
         event.preventDefault();
         setOpen((was) => !was);
       } else if (mod && key === "z" && !typing) {
         event.preventDefault();
-        document.querySelector<HTMLButtonElement>(`[data-history=${event.shiftKey ? "redo" : "undo"}]`)?.click();
+        document
+          .querySelector<HTMLButtonElement>(`[data-history=${event.shiftKey ? "redo" : "undo"}]`)
+          ?.click();
       } else if (event.altKey && ["1", "2", "3", "4", "5", "6", "7", "8"].includes(key)) {
         event.preventDefault();
         commands[Number(key) - 1]?.run();
@@ -125,14 +128,30 @@ function useCommands({ study, raw, definition, analysis, stop, resume }: StudyCo
       { name: "Go to the shelf", run: () => void navigate("/") },
       {
         name: "Export the study (.hebel.json)",
-        run: () => download(fileName(definition.title, ".hebel.json"), writeStudy({ definition, table: raw }), "application/json"),
+        run: () =>
+          download(
+            fileName(definition.title, ".hebel.json"),
+            writeStudy({ definition, table: raw }),
+            "application/json",
+          ),
       },
       {
         name: "Settings of the analysis",
-        run: () => document.querySelector<HTMLButtonElement>('[aria-label="Settings of the analysis"]')?.click(),
+        run: () =>
+          document
+            .querySelector<HTMLButtonElement>('[aria-label="Settings of the analysis"]')
+            ?.click(),
       },
-      { name: "Undo", keys: "Ctrl Z", run: () => document.querySelector<HTMLButtonElement>("[data-history=undo]")?.click() },
-      { name: "Redo", keys: "Ctrl Shift Z", run: () => document.querySelector<HTMLButtonElement>("[data-history=redo]")?.click() },
+      {
+        name: "Undo",
+        keys: "Ctrl Z",
+        run: () => document.querySelector<HTMLButtonElement>("[data-history=undo]")?.click(),
+      },
+      {
+        name: "Redo",
+        keys: "Ctrl Shift Z",
+        run: () => document.querySelector<HTMLButtonElement>("[data-history=redo]")?.click(),
+      },
       { name: "Light look", run: () => setMode("light") },
       { name: "Dark look", run: () => setMode("dark") },
     ];
@@ -141,11 +160,17 @@ function useCommands({ study, raw, definition, analysis, stop, resume }: StudyCo
       list.push(
         {
           name: "Export the effects table (CSV)",
-          run: () => download(fileName(definition.title, "-effects.csv"), effectsCsv(evidence), "text/csv"),
+          run: () =>
+            download(fileName(definition.title, "-effects.csv"), effectsCsv(evidence), "text/csv"),
         },
         {
           name: "Export the evidence (JSON)",
-          run: () => download(fileName(definition.title, "-evidence.json"), JSON.stringify(evidence, null, 2), "application/json"),
+          run: () =>
+            download(
+              fileName(definition.title, "-evidence.json"),
+              JSON.stringify(evidence, null, 2),
+              "application/json",
+            ),
         },
       );
     }

@@ -18,7 +18,9 @@ function Icon({ d, size = 16 }: { d: string; size?: number }) {
 }
 export const UndoIcon = () => <Icon d="M6 3 2.5 6.5 6 10M3 6.5h6.5a4 4 0 0 1 0 8H7" />;
 export const RedoIcon = () => <Icon d="M10 3l3.5 3.5L10 10M13 6.5H6.5a4 4 0 0 0 0 8H9" />;
-export const ThemeIcon = () => <Icon d="M8 1.5v13M8 1.5a6.5 6.5 0 0 1 0 13 6.5 6.5 0 0 1 0-13M8 5h5M8 8h6M8 11h5" />;
+export const ThemeIcon = () => (
+  <Icon d="M8 1.5v13M8 1.5a6.5 6.5 0 0 1 0 13 6.5 6.5 0 0 1 0-13M8 5h5M8 8h6M8 11h5" />
+);
 export const CloseIcon = () => <Icon d="M3.5 3.5l9 9M12.5 3.5l-9 9" size={14} />;
 export const PlusIcon = () => <Icon d="M8 3v10M3 8h10" size={14} />;
 export const FileIcon = () => <Icon d="M4 1.5h5l3.5 3.5v9.5H4zM9 1.5V5h3.5" />;

@@ -20,7 +20,9 @@ export interface Scale {
 
 /** A scale that holds zero and every interval. */
 export function scaleOf(intervals: Drawn[]): Scale {
-  const ends = intervals.flatMap((e) => [e.lower, e.upper, e.estimate]).filter((v): v is number => v !== null && Number.isFinite(v));
+  const ends = intervals
+    .flatMap((e) => [e.lower, e.upper, e.estimate])
+    .filter((v): v is number => v !== null && Number.isFinite(v));
   return { min: Math.min(0, ...ends), max: Math.max(0, ...ends) };
 }
 
@@ -43,7 +45,9 @@ export function IntervalBar({
   if ((lower === null && upper === null) || estimate === null) return null;
   const pad = 6;
   const span = scale.max - scale.min || 1;
-  const x = (value: number): number => pad + ((Math.max(scale.min, Math.min(scale.max, value)) - scale.min) / span) * (width - 2 * pad);
+  const x = (value: number): number =>
+    pad +
+    ((Math.max(scale.min, Math.min(scale.max, value)) - scale.min) / span) * (width - 2 * pad);
   const containsZero = (lower === null || lower <= 0) && (upper === null || upper >= 0);
   const y = 9;
   const [left, right] = [lower === null ? pad : x(lower), upper === null ? width - pad : x(upper)];

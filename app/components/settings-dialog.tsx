@@ -16,13 +16,16 @@ import "./dialog.css";
 const INTERVAL_HELP: Record<IntervalKind, string> = {
   bca: "Bias-corrected and accelerated: adjusts for bias and skewness. What reviewers mostly expect; with indirect effects somewhat liberal below about 100 cases.",
   bc: "Bias-corrected: adjusts for bias only; with indirect effects the most liberal in small samples.",
-  percentile: "The middle of the bootstrap distribution as it is; keeps the error rate better in small samples, at some loss of power.",
-  bootstrap_t: "Each resample is measured in its own standard error. Good under skewness, unsteady in small samples; takes longer.",
+  percentile:
+    "The middle of the bootstrap distribution as it is; keeps the error rate better in small samples, at some loss of power.",
+  bootstrap_t:
+    "Each resample is measured in its own standard error. Good under skewness, unsteady in small samples; takes longer.",
   basic: "The percentile interval mirrored at the estimate.",
   normal: "Estimate less bias, plus and minus z times the bootstrap error. Assumes symmetry.",
   monte_carlo:
     "Draws coefficients from their normal distribution instead of resampling people. Fast. Single coefficients keep their t intervals.",
-  delta: "Single coefficients by t, products by a first-order normal approximation, which assumes a symmetry that products seldom have.",
+  delta:
+    "Single coefficients by t, products by a first-order normal approximation, which assumes a symmetry that products seldom have.",
 };
 
 const ERROR_HELP: Record<ErrorKind, string> = {
@@ -52,7 +55,8 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
   } = context;
   const { settings } = definition;
   const title = useId();
-  const set = (change: Partial<Settings>): void => edit({ settings: { ...settings, ...change } }, `settings ${Object.keys(change).join()}`);
+  const set = (change: Partial<Settings>): void =>
+    edit({ settings: { ...settings, ...change } }, `settings ${Object.keys(change).join()}`);
   const names = table.columns.map((c) => c.name);
   return (
     <Dialog open onClose={close} maxWidth="sm" fullWidth aria-labelledby={title}>
@@ -108,7 +112,11 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
           <Grouping settings={settings} names={names} set={set} />
         </div>
         <div className="dialog-foot">
-          <button type="button" className="button bare" onClick={() => edit({ settings: { ...DEFAULT_SETTINGS } }, "settings all")}>
+          <button
+            type="button"
+            className="button bare"
+            onClick={() => edit({ settings: { ...DEFAULT_SETTINGS } }, "settings all")}
+          >
             Back to the defaults
           </button>
           <span className="spacer" />
@@ -264,7 +272,9 @@ interface NumberFieldProps {
 function NumberField({ label, value, min, max, help, onValue }: NumberFieldProps) {
   const [text, setText] = useState<string | null>(null);
   const shown = text ?? String(value);
-  const parsed = /^\d+$/.test(shown.replace(/[ ,]/g, "")) ? Number(shown.replace(/[ ,]/g, "")) : NaN;
+  const parsed = /^\d+$/.test(shown.replace(/[ ,]/g, ""))
+    ? Number(shown.replace(/[ ,]/g, ""))
+    : NaN;
   const valid = parsed >= min && parsed <= max;
   return (
     <Field label={label} help={valid ? help : `A whole number from ${min} to ${max}.`}>
@@ -277,7 +287,8 @@ function NumberField({ label, value, min, max, help, onValue }: NumberFieldProps
           onChange={(e) => {
             setText(e.target.value);
             const now = Number(e.target.value.replace(/[ ,]/g, ""));
-            if (Number.isInteger(now) && e.target.value.trim() !== "" && now >= min && now <= max) onValue(now);
+            if (Number.isInteger(now) && e.target.value.trim() !== "" && now >= min && now <= max)
+              onValue(now);
           }}
           onBlur={() => valid && setText(null)}
         />

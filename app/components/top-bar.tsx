@@ -9,7 +9,13 @@ import { RedoIcon, ThemeIcon, UndoIcon } from "./icons";
 import { SettingsDialog } from "./settings-dialog";
 
 /** Study, sample and run: what a reader must know before any number. */
-export function TopBar({ context, history }: { context: StudyContext; history: { undo: number; redo: number } }) {
+export function TopBar({
+  context,
+  history,
+}: {
+  context: StudyContext;
+  history: { undo: number; redo: number };
+}) {
   const { definition, edit, study, analysis } = context;
   const [settingsOpen, setSettingsOpen] = useState(false);
   const n = analysis.evidence?.sample.n;
@@ -30,7 +36,11 @@ export function TopBar({ context, history }: { context: StudyContext; history: {
         onChange={(e) => edit({ question: e.target.value }, "question")}
       />
       <History id={study.id} history={history} flush={context.flush} />
-      <Link className="button" to="data" title="Rows with an answer on every variable of the theory">
+      <Link
+        className="button"
+        to="data"
+        title="Rows with an answer on every variable of the theory"
+      >
         <strong>{n ?? study.rows}</strong> of {study.rows} {definition.unit}
       </Link>
       <RunChip context={context} open={() => setSettingsOpen(true)} />
@@ -67,7 +77,13 @@ function RunChip({ context, open }: { context: StudyContext; open: () => void })
           </button>
         </span>
       )}
-      <button type="button" className="button" onClick={open} aria-haspopup="dialog" aria-label="Settings of the analysis">
+      <button
+        type="button"
+        className="button"
+        onClick={open}
+        aria-haspopup="dialog"
+        aria-label="Settings of the analysis"
+      >
         <strong>{thousands(settings.replications)}</strong>{" "}
         <span>
           resamples · {INTERVAL_WORDS[settings.interval]} {percent(settings.level)} %
@@ -82,27 +98,70 @@ function Progress({ context }: { context: StudyContext }) {
   const { status, done, requested } = context.analysis;
   if (status !== "resampling" || requested === 0) return null;
   return (
-    <div className="progress" role="progressbar" aria-label="Resamples" aria-valuemin={0} aria-valuemax={requested} aria-valuenow={done}>
+    <div
+      className="progress"
+      role="progressbar"
+      aria-label="Resamples"
+      aria-valuemin={0}
+      aria-valuemax={requested}
+      aria-valuenow={done}
+    >
       <span style={{ transform: `scaleX(${done / requested})` }} />
     </div>
   );
 }
 
-function History({ id, history, flush }: { id: string; history: { undo: number; redo: number }; flush: () => Promise<void> }) {
+function History({
+  id,
+  history,
+  flush,
+}: {
+  id: string;
+  history: { undo: number; redo: number };
+  flush: () => Promise<void>;
+}) {
   const fetcher = useFetcher({ key: `history ${id}` });
   const step = async (intent: "undo" | "redo"): Promise<void> => {
     await flush();
-    await fetcher.submit(JSON.stringify({ intent }), { method: "post", action: `/study/${id}`, encType: "application/json" });
+    await fetcher.submit(JSON.stringify({ intent }), {
+      method: "post",
+      action: `/study/${id}`,
+      encType: "application/json",
+    });
   };
   return (
     <span>
-      <StepButton name="Undo" keys="Ctrl Z" depth={history.undo} step={() => void step("undo")} icon={<UndoIcon />} />
-      <StepButton name="Redo" keys="Ctrl Shift Z" depth={history.redo} step={() => void step("redo")} icon={<RedoIcon />} />
+      <StepButton
+        name="Undo"
+        keys="Ctrl Z"
+        depth={history.undo}
+        step={() => void step("undo")}
+        icon={<UndoIcon />}
+      />
+      <StepButton
+        name="Redo"
+        keys="Ctrl Shift Z"
+        depth={history.redo}
+        step={() => void step("redo")}
+        icon={<RedoIcon />}
+      />
     </span>
   );
 }
 
-function StepButton({ name, keys, depth, step, icon }: { name: string; keys: string; depth: number; step: () => void; icon: ReactNode }) {
+function StepButton({
+  name,
+  keys,
+  depth,
+  step,
+  icon,
+}: {
+  name: string;
+  keys: string;
+  depth: number;
+  step: () => void;
+  icon: ReactNode;
+}) {
   return (
     <Tooltip title={`${name} (${keys})`}>
       <span>

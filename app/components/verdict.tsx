@@ -26,7 +26,9 @@ export function VerdictMark({ verdict, word = true }: { verdict: Verdict; word?:
         {verdict === "not_supported" && <path className="open" d="M7 2.5 12 11.8H2Z" />}
         {verdict === "opposite" && <path d="M7 12.5 1 1.5H13Z" />}
         {verdict === "unsettled" && <path d="M7 0.5 13.5 7 7 13.5 0.5 7Z" />}
-        {verdict === "undirected" && <path className="open" d="M1 4.5h12M10 1.5l3 3-3 3M13 9.5H1M4 6.5l-3 3 3 3" />}
+        {verdict === "undirected" && (
+          <path className="open" d="M1 4.5h12M10 1.5l3 3-3 3M13 9.5H1M4 6.5l-3 3 3 3" />
+        )}
         {verdict === "pending" && <circle className="open" cx="7" cy="7" r="5" />}
       </svg>
       {word && <span>{VERDICT_WORDS[verdict]}</span>}

@@ -36,10 +36,18 @@ export default function Checks() {
   );
 }
 
-function EquationChecks({ context, equation }: { context: StudyContext; equation: EquationEvidence }) {
+function EquationChecks({
+  context,
+  equation,
+}: {
+  context: StudyContext;
+  equation: EquationEvidence;
+}) {
   const residuals = useResiduals(context, equation.outcome);
   const robust = context.analysis.evidence?.errors !== "classical";
-  const named = new Set((equation.checks?.topCook ?? []).filter((r) => r.cook > 4 / equation.n).map((r) => r.row));
+  const named = new Set(
+    (equation.checks?.topCook ?? []).filter((r) => r.cook > 4 / equation.n).map((r) => r.row),
+  );
   return (
     <section aria-labelledby={`checks-${equation.outcome}`}>
       <h2 id={`checks-${equation.outcome}`}>{equation.outcome}</h2>
@@ -63,7 +71,9 @@ function EquationChecks({ context, equation }: { context: StudyContext; equation
             </div>
           ))}
         </dl>
-        {residuals && residuals.outcome === equation.outcome && <ResidualFigure residuals={residuals} named={named} />}
+        {residuals && residuals.outcome === equation.outcome && (
+          <ResidualFigure residuals={residuals} named={named} />
+        )}
       </div>
     </section>
   );
@@ -76,7 +86,8 @@ function Influence({ context, evidence }: { context: StudyContext; evidence: Evi
   const { found, status, old, problem, start } = useRobustness(context, "cases");
   const without = old ? undefined : found.find((s) => s.group === "cases");
   const own = found.find((s) => s.group === "as set");
-  if (rows.length === 0) return <p className="serif">No row stands out by its influence on the coefficients.</p>;
+  if (rows.length === 0)
+    return <p className="serif">No row stands out by its influence on the coefficients.</p>;
   const changed = without?.claims.filter((c) => c.differs) ?? [];
   return (
     <section aria-label="Influence" className="influence">
@@ -100,7 +111,9 @@ function Influence({ context, evidence }: { context: StudyContext; evidence: Evi
           className="button"
           onClick={() =>
             edit(
-              { filters: withFilter(definition.filters, "influential rows", { kind: "rows", rows }) },
+              {
+                filters: withFilter(definition.filters, "influential rows", { kind: "rows", rows }),
+              },
               "influential rows",
               "largest Cook's distances",
             )

@@ -26,7 +26,15 @@ export async function clientAction({ params, request }: Route.ClientActionArgs) 
 
 export default function Compare({ loaderData }: Route.ComponentProps) {
   const context = useStudy();
-  const { found: specifications, status, total, old, problem, start, cancel } = useRobustness(context);
+  const {
+    found: specifications,
+    status,
+    total,
+    old,
+    problem,
+    start,
+    cancel,
+  } = useRobustness(context);
   const { evidence } = context.analysis;
   if (!evidence || evidence.hypotheses.length === 0) {
     return (
@@ -38,14 +46,17 @@ export default function Compare({ loaderData }: Route.ComponentProps) {
       </div>
     );
   }
-  const differing = new Set(specifications.flatMap((s) => s.claims.filter((c) => c.differs).map((c) => c.label)));
+  const differing = new Set(
+    specifications.flatMap((s) => s.claims.filter((c) => c.differs).map((c) => c.label)),
+  );
   return (
     <div className="screen compare" aria-busy={status === "running"}>
       <div className="screen-head">
         <h1>Does it hold?</h1>
         <p className="quiet">
-          Every verdict with one thing changed at a time: interval, standard errors, centring, covariates, influential cases; with up to{" "}
-          {thousands(ROBUST_RESAMPLES)} resamples each. A verdict that is only unsettled does not count as another one.
+          Every verdict with one thing changed at a time: interval, standard errors, centring,
+          covariates, influential cases; with up to {thousands(ROBUST_RESAMPLES)} resamples each. A
+          verdict that is only unsettled does not count as another one.
         </p>
       </div>
       {problem && (
@@ -56,13 +67,19 @@ export default function Compare({ loaderData }: Route.ComponentProps) {
       <p className="compare-run">
         {status === "running" ? (
           <>
-            <span aria-live="polite">{total === 0 ? "Resampling …" : `${specifications.length} of ${total} ways tried.`}</span>{" "}
+            <span aria-live="polite">
+              {total === 0 ? "Resampling …" : `${specifications.length} of ${total} ways tried.`}
+            </span>{" "}
             <button type="button" className="button" onClick={cancel}>
               Stop
             </button>
           </>
         ) : (
-          <button type="button" className={status === "idle" ? "button main" : "button"} onClick={start}>
+          <button
+            type="button"
+            className={status === "idle" ? "button main" : "button"}
+            onClick={start}
+          >
             {status === "idle" ? "Try the other ways" : "Try again"}
           </button>
         )}{" "}
@@ -91,8 +108,13 @@ interface TableProps {
 function RobustnessTable({ specifications, sentences }: TableProps) {
   const scales = new Map(
     sentences.map(({ label }) => {
-      const all = specifications.flatMap((s) => s.claims.filter((c) => c.label === label).flatMap((c) => [c.lower, c.upper, c.estimate]));
-      return [label, linear(padded([...all.filter((v): v is number => v !== null), 0], 0.05), [4, WIDTH - 4])] as const;
+      const all = specifications.flatMap((s) =>
+        s.claims.filter((c) => c.label === label).flatMap((c) => [c.lower, c.upper, c.estimate]),
+      );
+      return [
+        label,
+        linear(padded([...all.filter((v): v is number => v !== null), 0], 0.05), [4, WIDTH - 4]),
+      ] as const;
     }),
   );
   return (
@@ -125,12 +147,20 @@ function RobustnessTable({ specifications, sentences }: TableProps) {
           ))}
         </tbody>
       </table>
-      <p className="quiet">Intervals are drawn to one scale for each hypothesis; the line is zero.</p>
+      <p className="quiet">
+        Intervals are drawn to one scale for each hypothesis; the line is zero.
+      </p>
     </Wide>
   );
 }
 
-function Interval({ claim, scale }: { claim: Specification["claims"][number]; scale: (v: number) => number }) {
+function Interval({
+  claim,
+  scale,
+}: {
+  claim: Specification["claims"][number];
+  scale: (v: number) => number;
+}) {
   const { lower, upper, estimate } = claim;
   if ((lower === null && upper === null) || estimate === null) return null;
   const words =
@@ -142,7 +172,10 @@ function Interval({ claim, scale }: { claim: Specification["claims"][number]; sc
   return (
     <svg width={WIDTH} height={16} role="img" aria-label={`${plain(estimate)}, ${words}`}>
       <path className="zero" d={`M${scale(0)} 0V16`} />
-      <path className="reach" d={`M${lower === null ? 0 : scale(lower)} 8H${upper === null ? WIDTH : scale(upper)}`} />
+      <path
+        className="reach"
+        d={`M${lower === null ? 0 : scale(lower)} 8H${upper === null ? WIDTH : scale(upper)}`}
+      />
       <circle cx={scale(estimate)} cy={8} r={3.5} />
     </svg>
   );

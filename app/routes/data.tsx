@@ -60,19 +60,29 @@ export default function Data() {
       raw.columns.find((c) => c.name === source)!,
       row,
     );
-    const corrections = withCorrection(definition.corrections, { column, row: row + 1, from, to: text });
+    const corrections = withCorrection(definition.corrections, {
+      column,
+      row: row + 1,
+      from,
+      to: text,
+    });
     if (corrections) edit({ corrections }, `cell ${column} ${row}`);
   };
   const keep = (made: DerivedVariable[], replaces: string | null): void => {
     const at = definition.derived.findIndex((d) => d.name === replaces);
     const rest = definition.derived.filter((d) => d.name !== replaces);
-    const derived = at < 0 ? [...rest, ...made] : [...rest.slice(0, at), ...made, ...rest.slice(at)];
+    const derived =
+      at < 0 ? [...rest, ...made] : [...rest.slice(0, at), ...made, ...rest.slice(at)];
     edit({ derived }, `derive ${made[0]!.name}`);
     setSelected(made[0]!.name);
   };
   return (
     <div className="data-screen">
-      <Head context={context} setFile={setFile} make={() => setMaking({ of: selected ?? dataset.table.columns[0]!.name })} />
+      <Head
+        context={context}
+        setFile={setFile}
+        make={() => setMaking({ of: selected ?? dataset.table.columns[0]!.name })}
+      />
       <FiltersBar filters={definition.filters} dataset={dataset} change={setFilters} />
       <Problems context={context} summaries={summaries} select={setSelected} />
       {raw.moments ? (
@@ -88,13 +98,35 @@ export default function Data() {
             }}
           />
           <div className="data-body">
-            <DataGrid {...{ dataset, view, summaries, selected, correct }} corrections={definition.corrections} select={setSelected} />
-            <Panel context={context} selected={selected} summaries={summaries} select={setSelected} make={setMaking} />
+            <DataGrid
+              {...{ dataset, view, summaries, selected, correct }}
+              corrections={definition.corrections}
+              select={setSelected}
+            />
+            <Panel
+              context={context}
+              selected={selected}
+              summaries={summaries}
+              select={setSelected}
+              make={setMaking}
+            />
           </div>
         </>
       )}
-      {making && <DeriveDialog {...{ definition, dataset, raw, keep }} start={making} close={() => setMaking(null)} />}
-      {file && <ImportDialog file={file} replacing={{ id: study.id, definition, dataKey, table: raw }} close={() => setFile(null)} />}
+      {making && (
+        <DeriveDialog
+          {...{ definition, dataset, raw, keep }}
+          start={making}
+          close={() => setMaking(null)}
+        />
+      )}
+      {file && (
+        <ImportDialog
+          file={file}
+          replacing={{ id: study.id, definition, dataKey, table: raw }}
+          close={() => setFile(null)}
+        />
+      )}
     </div>
   );
 }
@@ -107,7 +139,15 @@ function withCorrection(corrections: Correction[], fresh: Correction): Correctio
   return fresh.to === fresh.from ? rest : [...rest, fresh];
 }
 
-function Head({ context, setFile, make }: { context: StudyContext; setFile: (file: File) => void; make: () => void }) {
+function Head({
+  context,
+  setFile,
+  make,
+}: {
+  context: StudyContext;
+  setFile: (file: File) => void;
+  make: () => void;
+}) {
   const { definition, edit, dataset, raw, analysis } = context;
   const [showLog, setShowLog] = useState(false);
   const left = analysis.evidence?.sample;
@@ -135,17 +175,36 @@ function Head({ context, setFile, make }: { context: StudyContext; setFile: (fil
           New variable
         </button>
       )}
-      <button type="button" className="button" aria-haspopup="dialog" onClick={() => setShowLog(true)}>
+      <button
+        type="button"
+        className="button"
+        aria-haspopup="dialog"
+        onClick={() => setShowLog(true)}
+      >
         Log{definition.log.length > 0 && ` (${definition.log.length})`}
       </button>
       <FileMenu context={context} replace={setFile} />
-      {showLog && <LogDialog log={definition.log} explain={(log) => edit({ log }, "log")} close={() => setShowLog(false)} />}
+      {showLog && (
+        <LogDialog
+          log={definition.log}
+          explain={(log) => edit({ log }, "log")}
+          close={() => setShowLog(false)}
+        />
+      )}
     </div>
   );
 }
 
 /** What could not be made, such as a derived variable whose column is gone. */
-function Problems({ context, summaries, select }: { context: StudyContext; summaries: ColumnSummary[]; select: (name: string) => void }) {
+function Problems({
+  context,
+  summaries,
+  select,
+}: {
+  context: StudyContext;
+  summaries: ColumnSummary[];
+  select: (name: string) => void;
+}) {
   const filters = new Set(context.definition.filters.map((f) => f.name));
   const problems = context.dataset.problems.filter((p) => !filters.has(p.name));
   const flagged = summaries.filter((s) => flagsOf(s).length > 0);
@@ -175,7 +234,9 @@ function flagsOf(summary: ColumnSummary): string[] {
   if (summary.notNumeric) {
     const { count, example, row } = summary.notNumeric;
     flags.push(
-      count === 1 ? `“${example}” in row ${row} is not a number` : `${count} cells are not numbers, first “${example}” in row ${row}`,
+      count === 1
+        ? `“${example}” in row ${row} is not a number`
+        : `${count} cells are not numbers, first “${example}” in row ${row}`,
     );
   }
   if (summary.constant) flags.push("never varies");
@@ -198,7 +259,9 @@ function Panel({ context, selected, summaries, select, make }: PanelProps) {
   const variable = dataset.variables[at]!;
   const derived = definition.derived.find((d) => d.name === selected) ?? null;
   // A variable is described only once somebody says something of it.
-  const known = definition.variables.some((v) => v.name === selected) ? definition.variables : [...definition.variables, variable];
+  const known = definition.variables.some((v) => v.name === selected)
+    ? definition.variables
+    : [...definition.variables, variable];
   const change = (patch: Partial<Variable>): void =>
     edit(
       { variables: known.map((v) => (v.name === selected ? { ...v, ...patch } : v)) },
@@ -216,7 +279,10 @@ function Panel({ context, selected, summaries, select, make }: PanelProps) {
         dataset.origins.get(selected) === "measure"
           ? null
           : (to) => {
-              edit(renameVariable({ ...definition, variables: known }, selected, to), `rename ${selected}`);
+              edit(
+                renameVariable({ ...definition, variables: known }, selected, to),
+                `rename ${selected}`,
+              );
               select(to);
             }
       }
@@ -225,7 +291,10 @@ function Panel({ context, selected, summaries, select, make }: PanelProps) {
       changeRecipe={() => derived && make({ change: derived })}
       removeDerived={() => {
         edit(
-          { derived: definition.derived.filter((d) => d !== derived), variables: definition.variables.filter((v) => v.name !== selected) },
+          {
+            derived: definition.derived.filter((d) => d !== derived),
+            variables: definition.variables.filter((v) => v.name !== selected),
+          },
           `remove ${selected}`,
         );
         select(null);

@@ -7,8 +7,14 @@ const STUDIES = { mediation: demoStudy, moderation: demoLeverStudy };
 
 /** A demo study as a study file; the shelf fetches each once. */
 export const loader = ({ request }: Route.LoaderArgs) => {
-  const which = new URL(request.url).searchParams.get("about") === "moderation" ? "moderation" : "mediation";
+  const which =
+    new URL(request.url).searchParams.get("about") === "moderation" ? "moderation" : "mediation";
   const file = files.get(which) ?? writeStudy(STUDIES[which]());
   files.set(which, file);
-  return new Response(file, { headers: { "Content-Type": "application/json; charset=utf-8", "Cache-Control": "public, max-age=3600" } });
+  return new Response(file, {
+    headers: {
+      "Content-Type": "application/json; charset=utf-8",
+      "Cache-Control": "public, max-age=3600",
+    },
+  });
 };

@@ -33,7 +33,8 @@ export default function Evidence() {
           </p>
         ) : (
           <p className="serif">
-            There is nothing to weigh yet. <Link to="../hypotheses">Write a hypothesis</Link>, and its evidence stands here at once.
+            There is nothing to weigh yet. <Link to="../hypotheses">Write a hypothesis</Link>, and
+            its evidence stands here at once.
           </p>
         )}
       </div>
@@ -77,7 +78,11 @@ export default function Evidence() {
               type="button"
               className="button"
               onClick={() =>
-                download(fileName(definition.title, ".hebel.json"), writeStudy({ definition, table: raw }), "application/json")
+                download(
+                  fileName(definition.title, ".hebel.json"),
+                  writeStudy({ definition, table: raw }),
+                  "application/json",
+                )
               }
             >
               Export the study
@@ -85,7 +90,13 @@ export default function Evidence() {
             <button
               type="button"
               className="button"
-              onClick={() => download(fileName(definition.title, "-effects.csv"), effectsCsv(evidence), "text/csv")}
+              onClick={() =>
+                download(
+                  fileName(definition.title, "-effects.csv"),
+                  effectsCsv(evidence),
+                  "text/csv",
+                )
+              }
             >
               Effects as CSV
             </button>
@@ -170,7 +181,11 @@ function Before({ evidence, problem }: { evidence: EvidenceObject; problem: stri
         ))}
       </dl>
       <ul className="before-warnings">
-        {problem && <li>◆ {problem} The numbers below are those of the last theory that could be estimated.</li>}
+        {problem && (
+          <li>
+            ◆ {problem} The numbers below are those of the last theory that could be estimated.
+          </li>
+        )}
         {warnings.map((w) => (
           <li key={`${w.code} ${w.about.join()}`}>◆ {w.message}</li>
         ))}

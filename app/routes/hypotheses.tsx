@@ -32,7 +32,12 @@ export default function Hypotheses() {
           <span className="spacer" />
           <div className="segments" role="group" aria-label="View">
             {(["sentences", "text"] as const).map((each) => (
-              <button key={each} type="button" aria-pressed={view === each} onClick={() => setView(each)}>
+              <button
+                key={each}
+                type="button"
+                aria-pressed={view === each}
+                onClick={() => setView(each)}
+              >
                 {each === "sentences" ? "Sentences" : "Text"}
               </button>
             ))}
@@ -78,7 +83,10 @@ function Picture({ context, focus }: { context: StudyContext; focus: HypothesisE
       </section>
     );
   }
-  const shown = selected && evidence.paths.some((p) => p.from === selected.from && p.to === selected.to) ? selected : null;
+  const shown =
+    selected && evidence.paths.some((p) => p.from === selected.from && p.to === selected.to)
+      ? selected
+      : null;
   return (
     <section className={problem ? "picture stale" : "picture"} aria-label="Diagram">
       <div className="screen-head picture-head">
@@ -110,11 +118,16 @@ function Picture({ context, focus }: { context: StudyContext; focus: HypothesisE
         select={setSelected}
       />
       {shown ? (
-        <PathPanel context={context} evidence={evidence} path={shown} close={() => setSelected(null)} />
+        <PathPanel
+          context={context}
+          evidence={evidence}
+          path={shown}
+          close={() => setSelected(null)}
+        />
       ) : (
         <p className="picture-foot quiet">
-          {adjustedFor(evidence)} Solid petrol arrows: the interval excludes zero; dashed: it contains zero. Choose an arrow to see its
-          equation.
+          {adjustedFor(evidence)} Solid petrol arrows: the interval excludes zero; dashed: it
+          contains zero. Choose an arrow to see its equation.
         </p>
       )}
     </section>
@@ -126,9 +139,15 @@ function adjustedFor(evidence: Evidence): string {
   const groups = new Map<string, string[]>();
   for (const equation of equationsOf(evidence)) {
     const covariates = equation.coefficients.filter((c) => c.covariate).map((c) => c.label);
-    if (covariates.length > 0) groups.set(covariates.join(" and "), [...(groups.get(covariates.join(" and ")) ?? []), equation.outcome]);
+    if (covariates.length > 0)
+      groups.set(covariates.join(" and "), [
+        ...(groups.get(covariates.join(" and ")) ?? []),
+        equation.outcome,
+      ]);
   }
-  return [...groups].map(([covariates, outcomes]) => `Adjusted for ${covariates}: ${outcomes.join(", ")}.`).join(" ");
+  return [...groups]
+    .map(([covariates, outcomes]) => `Adjusted for ${covariates}: ${outcomes.join(", ")}.`)
+    .join(" ");
 }
 
 /** The steps a hypothesis goes along, while it is pointed at. */
@@ -166,25 +185,35 @@ function PathPanel({
         <h2>
           {path.from} to {path.to}
         </h2>
-        <p className="quiet">stands here because of {lines.map((l) => `line ${l}`).join(" and ")}</p>
+        <p className="quiet">
+          stands here because of {lines.map((l) => `line ${l}`).join(" and ")}
+        </p>
         <span className="spacer" />
         {alone && (
           <button
             type="button"
             className="button"
-            onClick={() => edit({ theory: replaceLine(definition.theory, lines[0]!, null) }, "theory")}
+            onClick={() =>
+              edit({ theory: replaceLine(definition.theory, lines[0]!, null) }, "theory")
+            }
           >
             Take this path out
           </button>
         )}
-        <button type="button" className="button bare" aria-label="Close the equation" onClick={close}>
+        <button
+          type="button"
+          className="button bare"
+          aria-label="Close the equation"
+          onClick={close}
+        >
           <CloseIcon />
         </button>
       </div>
       {means && (
         <p>
-          Mean {path.to}: {means.means[1].toFixed(2)} where {means.variable} is {means.levels[1]} (n = {means.counts[1]}),{" "}
-          {means.means[0].toFixed(2)} where it is {means.levels[0]} (n = {means.counts[0]}).
+          Mean {path.to}: {means.means[1].toFixed(2)} where {means.variable} is {means.levels[1]} (n
+          = {means.counts[1]}), {means.means[0].toFixed(2)} where it is {means.levels[0]} (n ={" "}
+          {means.counts[0]}).
         </p>
       )}
       <EquationTable equation={equation} evidence={evidence} highlight={path.from} />

@@ -2,7 +2,13 @@ import { lineKind, itemFamilies, parseTheory, plain, writeName, type Measure } f
 import { useMeasures } from "../analysis/use-data-evidence";
 import { useStudy } from "../analysis/use-study";
 import { useSummaries } from "../components/data/use-summaries";
-import { addMeasure, freeName, removeMeasure, renameMeasure, rewriteMeasure } from "../components/measures/edit-measures";
+import {
+  addMeasure,
+  freeName,
+  removeMeasure,
+  renameMeasure,
+  rewriteMeasure,
+} from "../components/measures/edit-measures";
 import { ItemPool } from "../components/measures/item-pool";
 import { MeasureCard } from "../components/measures/measure-card";
 import { Fault } from "../components/theory/raw-line";
@@ -15,27 +21,39 @@ export default function Measures() {
   const { definition, edit, dataset, raw } = context;
   const { result, old } = useMeasures(context);
   const summaries = useSummaries(context);
-  const columns = dataset.table.columns.map((c) => c.name).filter((name) => dataset.origins.get(name) !== "measure");
+  const columns = dataset.table.columns
+    .map((c) => c.name)
+    .filter((name) => dataset.origins.get(name) !== "measure");
   const { statements, complaints } = parseTheory(definition.theory, columns);
   const measures = statements.filter((s) => s.kind === "measure");
-  const faults = complaints.filter((c) => lineKind(definition.theory.split("\n")[c.line - 1] ?? "") === "measure");
+  const faults = complaints.filter(
+    (c) => lineKind(definition.theory.split("\n")[c.line - 1] ?? "") === "measure",
+  );
   const used = new Set(measures.flatMap((m) => m.items.map((i) => i.ref.name)));
   const numeric = dataset.variables
-    .filter((v) => columns.includes(v.name) && ["continuous", "ordinal", "binary"].includes(v.level))
+    .filter(
+      (v) => columns.includes(v.name) && ["continuous", "ordinal", "binary"].includes(v.level),
+    )
     .map((v) => v.name);
   const free = numeric.filter((name) => !used.has(name));
   const families = itemFamilies(free);
   const taken = [...columns, ...measures.map((m) => m.name.name)];
   const change = (theory: string, what: string): void => edit({ theory }, `measure ${what}`);
   const observed = (measure: Measure): [number, number] | null => {
-    const own = summaries.filter((s) => measure.items.some((i) => i.ref.name === s.name) && s.min !== null);
-    return own.length > 0 ? [Math.min(...own.map((s) => s.min!)), Math.max(...own.map((s) => s.max!))] : null;
+    const own = summaries.filter(
+      (s) => measure.items.some((i) => i.ref.name === s.name) && s.min !== null,
+    );
+    return own.length > 0
+      ? [Math.min(...own.map((s) => s.min!)), Math.max(...own.map((s) => s.max!))]
+      : null;
   };
   if (raw.moments) {
     return (
       <div className="screen">
         <h1>Measures</h1>
-        <p className="serif">Only means and covariances are known, so there are no answers to make scores of.</p>
+        <p className="serif">
+          Only means and covariances are known, so there are no answers to make scores of.
+        </p>
       </div>
     );
   }
@@ -44,7 +62,9 @@ export default function Measures() {
       <ItemPool
         families={families}
         free={free}
-        make={(name, items) => change(addMeasure(definition.theory, measures, freeName(name, taken), items), "new")}
+        make={(name, items) =>
+          change(addMeasure(definition.theory, measures, freeName(name, taken), items), "new")
+        }
       />
       <div className={old && measures.length > 0 ? "measures old" : "measures"} aria-busy={old}>
         <div className="screen-head">
@@ -72,15 +92,21 @@ export default function Measures() {
             level={definition.settings.level}
             pool={free}
             observed={observed(measure)}
-            change={(next) => change(rewriteMeasure(definition.theory, next), `change ${measure.name.name}`)}
-            rename={(name) => change(renameMeasure(definition.theory, measure, freeName(name, taken)), "rename")}
+            change={(next) =>
+              change(rewriteMeasure(definition.theory, next), `change ${measure.name.name}`)
+            }
+            rename={(name) =>
+              change(renameMeasure(definition.theory, measure, freeName(name, taken)), "rename")
+            }
             remove={() => change(removeMeasure(definition.theory, measure), "remove")}
           />
         ))}
         {measures.length > 0 && (
           <p className="quiet">
-            In hypotheses a measure stands under its name: {measures.map((m) => writeName(m.name.name)).join(", ")}. Guidance: alpha or
-            omega of {plain(0.7, 1)} and more (Nunnally & Bernstein 1994); beyond .95 items repeat one another.
+            In hypotheses a measure stands under its name:{" "}
+            {measures.map((m) => writeName(m.name.name)).join(", ")}. Guidance: alpha or omega of{" "}
+            {plain(0.7, 1)} and more (Nunnally & Bernstein 1994); beyond .95 items repeat one
+            another.
           </p>
         )}
       </div>
@@ -91,8 +117,9 @@ export default function Measures() {
 function EmptyMeasures() {
   return (
     <p className="serif measures-empty">
-      No measure yet. Take one of the likely batteries on the left, or make an empty measure and add items to it. A scale score, a common
-      factor and a composite are the same list of items; which of them it is can be changed at any time.
+      No measure yet. Take one of the likely batteries on the left, or make an empty measure and add
+      items to it. A scale score, a common factor and a composite are the same list of items; which
+      of them it is can be changed at any time.
     </p>
   );
 }

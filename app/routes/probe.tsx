@@ -16,11 +16,14 @@ export default function Probe() {
   const { evidence, problem } = analysis;
   const [chosen, setChosen] = useState<string | null>(null);
   const [wanted, setView] = useState<View>("lever");
-  if (!evidence || evidence.moderations.length === 0) return <Empty message={problem && !evidence ? problem.message : null} />;
+  if (!evidence || evidence.moderations.length === 0)
+    return <Empty message={problem && !evidence ? problem.message : null} />;
   const paths = evidence.moderations.filter((m) => m.path);
   const mirrors = evidence.moderations.filter((m) => !m.path);
   const region = evidence.regions.find((r) => r.id === chosen);
-  const moderation = region ? null : ([...paths, ...mirrors].find((m) => m.id === chosen) ?? paths[0] ?? mirrors[0]!);
+  const moderation = region
+    ? null
+    : ([...paths, ...mirrors].find((m) => m.id === chosen) ?? paths[0] ?? mirrors[0]!);
   const { settings } = definition;
   // Another effect may lack the picture that was chosen last.
   const view = moderation && viewsOf(moderation).some(([key]) => key === wanted) ? wanted : "lever";
@@ -35,12 +38,19 @@ export default function Probe() {
             </>
           ) : (
             <>
-              How the indirect effect of <em>{region!.from}</em> on <em>{region!.to}</em> moves with <em>{region!.over}</em>
+              How the indirect effect of <em>{region!.from}</em> on <em>{region!.to}</em> moves with{" "}
+              <em>{region!.over}</em>
             </>
           )}
         </h1>
         <span className="spacer" />
-        <EffectChoice paths={paths} mirrors={mirrors} regions={evidence.regions} chosen={moderation?.id ?? region!.id} choose={setChosen} />
+        <EffectChoice
+          paths={paths}
+          mirrors={mirrors}
+          regions={evidence.regions}
+          chosen={moderation?.id ?? region!.id}
+          choose={setChosen}
+        />
       </div>
       {problem && (
         <p className="note" role="alert">
@@ -49,7 +59,12 @@ export default function Probe() {
       )}
       {moderation && <Views moderation={moderation} view={view} setView={setView} />}
       {moderation && view !== "lever" && (
-        <Picture key={`${moderation.id} ${view}`} moderation={moderation} evidence={evidence} view={view} />
+        <Picture
+          key={`${moderation.id} ${view}`}
+          moderation={moderation}
+          evidence={evidence}
+          view={view}
+        />
       )}
       {moderation && view === "lever" && (
         <Lever
@@ -58,7 +73,10 @@ export default function Probe() {
           evidence={evidence}
           probes={settings.probes[moderation.moderators[0]!.name] ?? ["mean_sd"]}
           setProbes={(over, probes) =>
-            edit({ settings: { ...settings, probes: { ...settings.probes, [over]: probes } } }, `probes ${over}`)
+            edit(
+              { settings: { ...settings, probes: { ...settings.probes, [over]: probes } } },
+              `probes ${over}`,
+            )
           }
         />
       )}
@@ -78,11 +96,21 @@ function viewsOf({ moderators, focalVariable }: ModerationEvidence): [View, stri
     ["lever", "lever"],
     ["panels", "panels"],
     ...(moderators[0]!.kind === "numeric" ? [["surface", "surface"] as [View, string]] : []),
-    ...(numeric === 2 && moderators.length === 2 ? [["map", "map of both moderators"] as [View, string]] : []),
+    ...(numeric === 2 && moderators.length === 2
+      ? [["map", "map of both moderators"] as [View, string]]
+      : []),
   ];
 }
 
-function Views({ moderation, view, setView }: { moderation: ModerationEvidence; view: View; setView: (view: View) => void }) {
+function Views({
+  moderation,
+  view,
+  setView,
+}: {
+  moderation: ModerationEvidence;
+  view: View;
+  setView: (view: View) => void;
+}) {
   return (
     <div>
       <Segments label="Picture" value={view} choices={viewsOf(moderation)} choose={setView} />
@@ -90,17 +118,37 @@ function Views({ moderation, view, setView }: { moderation: ModerationEvidence; 
   );
 }
 
-function Picture({ moderation, evidence, view }: { moderation: ModerationEvidence; evidence: Evidence; view: View }) {
+function Picture({
+  moderation,
+  evidence,
+  view,
+}: {
+  moderation: ModerationEvidence;
+  evidence: Evidence;
+  view: View;
+}) {
   const points = usePoints(moderation, evidence);
   if (view === "panels") return <Panels {...{ moderation, evidence, points }} />;
-  return view === "surface" ? <ResponseMap {...{ moderation, evidence, points }} /> : <EffectMap {...{ moderation, evidence, points }} />;
+  return view === "surface" ? (
+    <ResponseMap {...{ moderation, evidence, points }} />
+  ) : (
+    <EffectMap {...{ moderation, evidence, points }} />
+  );
 }
 
 /** The people along the moderator come from the equation that it acts in. */
 function Indirect({ region, evidence }: { region: RegionEvidence; evidence: Evidence }) {
-  const holder = evidence.moderations.find((m) => m.moderators.some((w) => w.columns.includes(region.over))) ?? null;
+  const holder =
+    evidence.moderations.find((m) => m.moderators.some((w) => w.columns.includes(region.over))) ??
+    null;
   const points = usePoints(holder, evidence);
-  return <IndirectStrip region={region} evidence={evidence} values={points?.columns[region.over] ?? null} />;
+  return (
+    <IndirectStrip
+      region={region}
+      evidence={evidence}
+      values={points?.columns[region.over] ?? null}
+    />
+  );
 }
 
 interface ChoiceProps {
@@ -131,7 +179,9 @@ function EffectChoice({ paths, mirrors, regions, chosen, choose }: ChoiceProps) 
             ))}
           </optgroup>
         )}
-        {mirrors.length > 0 && <optgroup label="seen from the moderator">{mirrors.map(option)}</optgroup>}
+        {mirrors.length > 0 && (
+          <optgroup label="seen from the moderator">{mirrors.map(option)}</optgroup>
+        )}
       </select>
     </label>
   );
@@ -147,8 +197,9 @@ function Empty({ message }: { message: string | null }) {
         </p>
       ) : (
         <p className="serif">
-          Nothing is moderated yet. <Link to="../hypotheses">Write a sentence</Link> such as “support strengthens hours to confidence”, and
-          here you can move support and watch the effect of hours change.
+          Nothing is moderated yet. <Link to="../hypotheses">Write a sentence</Link> such as
+          “support strengthens hours to confidence”, and here you can move support and watch the
+          effect of hours change.
         </p>
       )}
     </div>

@@ -22,13 +22,19 @@ export default function Screening() {
   const { result, old } = useDataEvidence(context);
   const summaries = useSummaries(context);
   const navigate = useNavigate();
-  const columns = dataset.table.columns.map((c) => c.name).filter((name) => dataset.origins.get(name) !== "measure");
-  const apply = (remedy: Remedy): void => edit(remedyPatch(remedy, definition, columns), `remedy ${remedy.words}`, remedy.why);
+  const columns = dataset.table.columns
+    .map((c) => c.name)
+    .filter((name) => dataset.origins.get(name) !== "measure");
+  const apply = (remedy: Remedy): void =>
+    edit(remedyPatch(remedy, definition, columns), `remedy ${remedy.words}`, remedy.why);
   if (raw.moments) {
     return (
       <div className="screen">
         <h1>Screening</h1>
-        <p className="serif">Only means and covariances of these {definition.unit} are known, so there are no answers to screen.</p>
+        <p className="serif">
+          Only means and covariances of these {definition.unit} are known, so there are no answers
+          to screen.
+        </p>
       </div>
     );
   }
@@ -42,7 +48,11 @@ export default function Screening() {
           {data && data.excluded.length > 0 && "; the others are left out"}
         </p>
       </div>
-      <FiltersBar filters={definition.filters} dataset={dataset} change={(filters) => edit({ filters }, "filters")} />
+      <FiltersBar
+        filters={definition.filters}
+        dataset={dataset}
+        change={(filters) => edit({ filters }, "filters")}
+      />
       {result?.problem && (
         <p className="note" role="alert">
           {result.problem.message}
@@ -55,7 +65,9 @@ export default function Screening() {
             <FindingsList
               data={data}
               apply={apply}
-              show={(finding) => void navigate(`../data?row=${finding.rows[0]}&column=${finding.variables[0] ?? ""}`)}
+              show={(finding) =>
+                void navigate(`../data?row=${finding.rows[0]}&column=${finding.variables[0] ?? ""}`)
+              }
             />
           </section>
           <section aria-labelledby="descriptives">
@@ -66,7 +78,12 @@ export default function Screening() {
             <h2 id="together">Variables together</h2>
             <SetChoice context={context} shown={data.sets[0]} />
             {data.sets.map((set) => (
-              <Together key={set.name} set={set} level={definition.settings.level} named={data.sets.length > 1} />
+              <Together
+                key={set.name}
+                set={set}
+                level={definition.settings.level}
+                named={data.sets.length > 1}
+              />
             ))}
           </section>
         </>
@@ -101,17 +118,33 @@ function SetChoice({ context, shown }: { context: StudyContext; shown: SetEviden
   const { definition, edit, dataset } = context;
   const [open, setOpen] = useState(false);
   const current = shown ?? definition.screening[0];
-  const numeric = dataset.variables.filter((v) => ["continuous", "ordinal", "binary"].includes(v.level)).map((v) => v.name);
+  const numeric = dataset.variables
+    .filter((v) => ["continuous", "ordinal", "binary"].includes(v.level))
+    .map((v) => v.name);
   const own = definition.screening.length > 0;
   return (
     <div className="set-choice">
       <p className="quiet">
-        {own ? "Your choice" : current ? current.name.replace(/^the/, "The") : "No numeric variable"}: {current?.variables.join(", ")}{" "}
-        <button type="button" className="button bare" aria-expanded={open} onClick={() => setOpen(!open)}>
+        {own
+          ? "Your choice"
+          : current
+            ? current.name.replace(/^the/, "The")
+            : "No numeric variable"}
+        : {current?.variables.join(", ")}{" "}
+        <button
+          type="button"
+          className="button bare"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
           Choose others
         </button>
         {own && (
-          <button type="button" className="button bare" onClick={() => edit({ screening: [] }, "screening set")}>
+          <button
+            type="button"
+            className="button bare"
+            onClick={() => edit({ screening: [] }, "screening set")}
+          >
             Follow the theory again
           </button>
         )}
@@ -124,7 +157,10 @@ function SetChoice({ context, shown }: { context: StudyContext; shown: SetEviden
           options={numeric}
           value={current?.variables.filter((v) => numeric.includes(v)) ?? []}
           onChange={(_, variables) =>
-            edit({ screening: variables.length > 0 ? [{ name: "chosen variables", variables }] : [] }, "screening set")
+            edit(
+              { screening: variables.length > 0 ? [{ name: "chosen variables", variables }] : [] },
+              "screening set",
+            )
           }
           renderInput={(params) => <TextField {...params} label="Variables looked at together" />}
         />

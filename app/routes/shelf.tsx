@@ -51,15 +51,22 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
   }
   if (intent === "import") {
     const table = unpackTable(await engine().takeTable(asMatrix === true));
-    const described = table.moments ? table.columns.map(({ name }) => ({ name, level: "continuous" as const })) : variables;
+    const described = table.moments
+      ? table.columns.map(({ name }) => ({ name, level: "continuous" as const }))
+      : variables;
     return redirect(`/study/${await addStudy(studyOfTable(title, table, described))}/data`);
   }
-  if (intent === "demo") for (const about of ["moderation", "mediation"] as const) await addStudy(await fetchDemo(about));
+  if (intent === "demo")
+    for (const about of ["moderation", "mediation"] as const)
+      await addStudy(await fetchDemo(about));
   if (intent === "copy") {
     const loaded = await loadStudy(id);
     if (!loaded) return { ok: false };
     const { definition } = loaded.study;
-    await addStudy({ definition: { ...definition, title: `${definition.title} (copy)` }, table: loaded.table });
+    await addStudy({
+      definition: { ...definition, title: `${definition.title} (copy)` },
+      table: loaded.table,
+    });
   }
   if (intent === "remove") removed = await removeStudy(id);
   if (intent === "restore" && removed) {
@@ -76,8 +83,15 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
   const [gone, setGone] = useState<string | null>(null);
   const fetcher = useFetcher({ key: "shelf" });
   const act = (body: object): void =>
-    void fetcher.submit(JSON.stringify(body), { method: "post", action: "/?index", encType: "application/json" });
-  useLive(async () => (await listStudies()).map((e) => [e.study.id, e.study.revision, e.strip]), "shelf");
+    void fetcher.submit(JSON.stringify(body), {
+      method: "post",
+      action: "/?index",
+      encType: "application/json",
+    });
+  useLive(
+    async () => (await listStudies()).map((e) => [e.study.id, e.study.revision, e.strip]),
+    "shelf",
+  );
   useEffect(() => void engine(), []);
   return (
     <DropTarget>
@@ -115,8 +129,8 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
           ))}
         </ul>
         <p className="quiet shelf-foot">
-          Drop a spreadsheet, a CSV or a study file anywhere on this page, or paste cells from a spreadsheet. Everything stays in this
-          browser until you export it.{" "}
+          Drop a spreadsheet, a CSV or a study file anywhere on this page, or paste cells from a
+          spreadsheet. Everything stays in this browser until you export it.{" "}
           <button type="button" className="button bare" onClick={() => act({ intent: "demo" })}>
             Put fresh copies of the demo studies on the shelf
           </button>
@@ -148,17 +162,30 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
 function EmptyShelf() {
   return (
     <p className="serif shelf-empty">
-      Nothing here yet. Open a spreadsheet (XLSX, ODS or CSV) with one row for each person and a row of column names, or paste its cells
-      here.
+      Nothing here yet. Open a spreadsheet (XLSX, ODS or CSV) with one row for each person and a row
+      of column names, or paste its cells here.
     </p>
   );
 }
 
-function Card({ entry: { study, strip }, copy, remove }: { entry: ShelfEntry; copy: () => void; remove: () => void }) {
+function Card({
+  entry: { study, strip },
+  copy,
+  remove,
+}: {
+  entry: ShelfEntry;
+  copy: () => void;
+  remove: () => void;
+}) {
   const { definition, id } = study;
   const exportStudy = async (): Promise<void> => {
     const loaded = await loadStudy(id);
-    if (loaded) download(fileName(definition.title, ".hebel.json"), writeStudy({ definition, table: loaded.table }), "application/json");
+    if (loaded)
+      download(
+        fileName(definition.title, ".hebel.json"),
+        writeStudy({ definition, table: loaded.table }),
+        "application/json",
+      );
   };
   return (
     <li className="card">
@@ -172,16 +199,35 @@ function Card({ entry: { study, strip }, copy, remove }: { entry: ShelfEntry; co
       </Link>
       <div className="card-foot">
         <time className="quiet" dateTime={new Date(study.updatedAt).toISOString()}>
-          {new Date(study.updatedAt).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })}
+          {new Date(study.updatedAt).toLocaleDateString("en-GB", {
+            day: "numeric",
+            month: "long",
+            year: "numeric",
+          })}
         </time>
         <span className="spacer" />
-        <button type="button" className="button bare" onClick={copy} aria-label={`Duplicate ${definition.title}`}>
+        <button
+          type="button"
+          className="button bare"
+          onClick={copy}
+          aria-label={`Duplicate ${definition.title}`}
+        >
           Duplicate
         </button>
-        <button type="button" className="button bare" onClick={() => void exportStudy()} aria-label={`Export ${definition.title}`}>
+        <button
+          type="button"
+          className="button bare"
+          onClick={() => void exportStudy()}
+          aria-label={`Export ${definition.title}`}
+        >
           Export
         </button>
-        <button type="button" className="button bare" onClick={remove} aria-label={`Remove ${definition.title}`}>
+        <button
+          type="button"
+          className="button bare"
+          onClick={remove}
+          aria-label={`Remove ${definition.title}`}
+        >
           Remove
         </button>
       </div>
@@ -193,7 +239,11 @@ function Strip({ strip, theory }: { strip: ShelfEntry["strip"]; theory: string }
   if (!strip || strip.verdicts.length === 0) {
     const count = linesOf(theory, "hypothesis", "moderation").length;
     const words = count === 1 ? "one hypothesis" : `${count} hypotheses`;
-    return <p className="card-strip quiet">{count === 0 ? "no hypotheses yet" : `${words}, open to see the evidence`}</p>;
+    return (
+      <p className="card-strip quiet">
+        {count === 0 ? "no hypotheses yet" : `${words}, open to see the evidence`}
+      </p>
+    );
   }
   return (
     <ul className="card-strip" aria-label="Verdicts of the last run">

@@ -8,7 +8,15 @@ import { Rail } from "../components/rail";
 import { TopBar } from "../components/top-bar";
 import { unpackTable } from "../../core";
 import { database } from "../storage/database";
-import { changeStudy, clearPending, historyDepth, recoverPending, replaceData, loadStudy, stepHistory } from "../storage/studies";
+import {
+  changeStudy,
+  clearPending,
+  historyDepth,
+  recoverPending,
+  replaceData,
+  loadStudy,
+  stepHistory,
+} from "../storage/studies";
 import { useLive } from "../storage/use-live";
 import { engine } from "../workers/engine";
 import "./study.css";
@@ -21,9 +29,12 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   recovered = params.id;
   const loaded = await loadStudy(params.id);
   if (!loaded)
-    throw data("This study is not on the shelf of this browser. It may have been removed, or it lives in another browser.", {
-      status: 404,
-    });
+    throw data(
+      "This study is not on the shelf of this browser. It may have been removed, or it lives in another browser.",
+      {
+        status: 404,
+      },
+    );
   return { ...loaded, history: await historyDepth(params.id) };
 }
 clientLoader.hydrate = true as const;
@@ -35,7 +46,11 @@ export async function clientAction({ params, request }: Route.ClientActionArgs) 
     clearPending(params.id, body.patch);
   }
   if (body.intent === "replace")
-    await replaceData(params.id, unpackTable(await engine().takeTable(body.asMatrix === true)), body.variables);
+    await replaceData(
+      params.id,
+      unpackTable(await engine().takeTable(body.asMatrix === true)),
+      body.variables,
+    );
   if (body.intent === "undo" || body.intent === "redo") await stepHistory(params.id, body.intent);
   return { ok: true };
 }

@@ -107,13 +107,23 @@ export class Database extends Dexie {
 
   constructor() {
     super("hebel");
-    this.version(1).stores({ studies: "id, updatedAt", sheets: "id", histories: "id", strips: "id", facts: "key" });
+    this.version(1).stores({
+      studies: "id, updatedAt",
+      sheets: "id",
+      histories: "id",
+      strips: "id",
+      facts: "key",
+    });
     // Version 2 keeps the data of earlier states, so that replacing them can be undone.
     this.version(2)
       .stores({ pages: "dataKey, study", sheets: null })
       .upgrade(async (upgrade) => {
-        const sheets = await upgrade.table<{ id: string; dataKey: string; table: PackedTable }>("sheets").toArray();
-        await upgrade.table("pages").bulkAdd(sheets.map(({ id, dataKey, table }) => ({ dataKey, study: id, table })));
+        const sheets = await upgrade
+          .table<{ id: string; dataKey: string; table: PackedTable }>("sheets")
+          .toArray();
+        await upgrade
+          .table("pages")
+          .bulkAdd(sheets.map(({ id, dataKey, table }) => ({ dataKey, study: id, table })));
         await upgrade
           .table<StoredStudy>("studies")
           .toCollection()
@@ -125,7 +135,8 @@ export class Database extends Dexie {
     this.version(4)
       .stores({ results: "hash, study, usedAt", replicates: "hash, study, usedAt" })
       .upgrade(async (upgrade) => {
-        const complete = (state: StudyState): void => void (state.definition = completed(state.definition));
+        const complete = (state: StudyState): void =>
+          void (state.definition = completed(state.definition));
         await upgrade.table<StoredStudy>("studies").toCollection().modify(complete);
         await upgrade
           .table<StoredHistory>("histories")

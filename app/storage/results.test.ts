@@ -3,14 +3,32 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import { Analysis, type Evidence, type StudyDefinition } from "../../core";
 import { demoStudy } from "../../demo/study";
 
-vi.stubGlobal("localStorage", { getItem: () => null, setItem: () => undefined, removeItem: () => undefined });
+vi.stubGlobal("localStorage", {
+  getItem: () => null,
+  setItem: () => undefined,
+  removeItem: () => undefined,
+});
 const { database } = await import("./database");
-const { evidenceKey, findEvidence, findReplicates, keepEvidence, keepReplicates, replicatesKey } = await import("./results");
-const { addStudy, changeStudy, historyDepth, keepRun, keepStrip, listRuns, listStudies, loadStudy, removeStudy, restoreStudy } =
-  await import("./studies");
+const { evidenceKey, findEvidence, findReplicates, keepEvidence, keepReplicates, replicatesKey } =
+  await import("./results");
+const {
+  addStudy,
+  changeStudy,
+  historyDepth,
+  keepRun,
+  keepStrip,
+  listRuns,
+  listStudies,
+  loadStudy,
+  removeStudy,
+  restoreStudy,
+} = await import("./studies");
 
 const { definition: demo, table } = demoStudy();
-const definition = (change: Partial<StudyDefinition> = {}, settings: Partial<StudyDefinition["settings"]> = {}): StudyDefinition => ({
+const definition = (
+  change: Partial<StudyDefinition> = {},
+  settings: Partial<StudyDefinition["settings"]> = {},
+): StudyDefinition => ({
   ...demo,
   ...change,
   settings: { ...demo.settings, replications: 40, ...settings },
@@ -19,7 +37,11 @@ const analysis = Analysis.of(definition(), table).complete();
 const evidence = analysis.evidence();
 
 beforeEach(async () => {
-  await Promise.all([database.results, database.replicates, database.studies, database.pages, database.runs].map((t) => t.clear()));
+  await Promise.all(
+    [database.results, database.replicates, database.studies, database.pages, database.runs].map(
+      (t) => t.clear(),
+    ),
+  );
 });
 
 describe("names of results", () => {
@@ -40,15 +62,27 @@ describe("names of results", () => {
       expect(evidenceKey(changed, data).hash).not.toBe(key.hash);
     }
     expect(new Set(other.map(([d, k]) => evidenceKey(d, k).hash)).size).toBe(other.length);
-    const words = definition({ question: "Why?", log: [{ when: "", what: "", why: "" }], screening: [{ name: "a", variables: [] }] });
+    const words = definition({
+      question: "Why?",
+      log: [{ when: "", what: "", why: "" }],
+      screening: [{ name: "a", variables: [] }],
+    });
     expect(evidenceKey(words, "a b")).toEqual(key);
     expect(key.hash).toMatch(/^[0-9a-f]{16}$/);
   });
 
   it("of replicates leave interval, level and wording out, but not seed, data, paths or filters", () => {
-    const of = (d: StudyDefinition, data = "a b") => replicatesKey(Analysis.of(d, table).prepared, data).text;
+    const of = (d: StudyDefinition, data = "a b") =>
+      replicatesKey(Analysis.of(d, table).prepared, data).text;
     const own = of(definition());
-    expect(of(definition({}, { level: 0.9, interval: "percentile", tail: "one", several: "holm", replications: 70 }))).toBe(own);
+    expect(
+      of(
+        definition(
+          {},
+          { level: 0.9, interval: "percentile", tail: "one", several: "holm", replications: 70 },
+        ),
+      ),
+    ).toBe(own);
     expect(of(definition({ title: "Other words", unit: "teams" }))).toBe(own);
     for (const changed of [
       definition({}, { seed: 2 }),
@@ -82,12 +116,26 @@ describe("results", () => {
     const huge = { ...evidence, title: "x".repeat(1000) } as Evidence;
     for (let i = 0; i < 4; i++) {
       const key = evidenceKey(definition({ title: String(i) }), "s d");
-      await database.results.put({ hash: key.hash, text: key.text, study: "s", evidence: huge, size: 90 * 2 ** 20, usedAt: i });
+      await database.results.put({
+        hash: key.hash,
+        text: key.text,
+        study: "s",
+        evidence: huge,
+        size: 90 * 2 ** 20,
+        usedAt: i,
+      });
     }
     // Looking at the oldest makes it the newest.
-    await database.results.update(evidenceKey(definition({ title: "0" }), "s d").hash, { usedAt: 10 });
-    await keepReplicates(replicatesKey(analysis.prepared, "s d"), "s d", { blocks: [...analysis.made], stopped: false });
-    const left = await Promise.all([0, 1, 2, 3].map((i) => findEvidence(evidenceKey(definition({ title: String(i) }), "s d"))));
+    await database.results.update(evidenceKey(definition({ title: "0" }), "s d").hash, {
+      usedAt: 10,
+    });
+    await keepReplicates(replicatesKey(analysis.prepared, "s d"), "s d", {
+      blocks: [...analysis.made],
+      stopped: false,
+    });
+    const left = await Promise.all(
+      [0, 1, 2, 3].map((i) => findEvidence(evidenceKey(definition({ title: String(i) }), "s d"))),
+    );
     expect(left.map((e) => e !== null)).toEqual([true, false, false, true]);
     expect(await database.replicates.count()).toBe(1);
   });
@@ -101,7 +149,10 @@ describe("a study taken off the shelf", () => {
     await keepStrip({ id, n: 3, verdicts: [{ label: "H1", verdict: "supported", sentence: "" }] });
     const dataKey = `${id} ${(await loadStudy(id))!.study.dataKey}`;
     await keepEvidence(evidenceKey(definition(), dataKey), dataKey, evidence);
-    await keepReplicates(replicatesKey(analysis.prepared, dataKey), dataKey, { blocks: [...analysis.made], stopped: false });
+    await keepReplicates(replicatesKey(analysis.prepared, dataKey), dataKey, {
+      blocks: [...analysis.made],
+      stopped: false,
+    });
     const removed = (await removeStudy(id))!;
     expect(await loadStudy(id)).toBeNull();
     expect(await findEvidence(evidenceKey(definition(), dataKey))).toBeNull();

@@ -1,4 +1,10 @@
-import { ENGINE, type Evidence, type Prepared, type ReplicateBlock, type StudyDefinition } from "../../core";
+import {
+  ENGINE,
+  type Evidence,
+  type Prepared,
+  type ReplicateBlock,
+  type StudyDefinition,
+} from "../../core";
 import { database } from "./database";
 
 /** So many bytes of results are kept; the ones not looked at for longest go first. */
@@ -18,20 +24,38 @@ function hashed(text: string): ResultKey {
     a = Math.imul(a ^ text.charCodeAt(i), 0x01000193);
     b = Math.imul(b ^ text.charCodeAt(i), 0x85ebca6b);
   }
-  return { hash: (a >>> 0).toString(16).padStart(8, "0") + (b >>> 0).toString(16).padStart(8, "0"), text };
+  return {
+    hash: (a >>> 0).toString(16).padStart(8, "0") + (b >>> 0).toString(16).padStart(8, "0"),
+    text,
+  };
 }
 
 /** Everything that evidence depends on: the definition but for words about it, the data, the version of the program. */
 export const evidenceKey = (definition: StudyDefinition, dataKey: string): ResultKey =>
-  hashed(JSON.stringify([ENGINE, dataKey, { ...definition, question: "", log: [], screening: [] }]));
+  hashed(
+    JSON.stringify([ENGINE, dataKey, { ...definition, question: "", log: [], screening: [] }]),
+  );
 
 /** Everything that replicates depend on: interval, level and words of the sentences are not among it. */
-export function replicatesKey({ study, dataset, theory, fit, resampling }: Prepared, dataKey: string): ResultKey {
+export function replicatesKey(
+  { study, dataset, theory, fit, resampling }: Prepared,
+  dataKey: string,
+): ResultKey {
   const { variables, derived, corrections, filters, settings } = study;
   const { engine, options, centring, strata, cluster, seed } = settings;
-  const chosen = { engine, options, centring, strata, cluster, seed, studentised: resampling.studentised };
+  const chosen = {
+    engine,
+    options,
+    centring,
+    strata,
+    cluster,
+    seed,
+    studentised: resampling.studentised,
+  };
   const data = { variables, derived, corrections, filters, measures: dataset.measures };
-  return hashed(JSON.stringify([ENGINE, dataKey, data, theory.equations, fit.parameters.labels, chosen]));
+  return hashed(
+    JSON.stringify([ENGINE, dataKey, data, theory.equations, fit.parameters.labels, chosen]),
+  );
 }
 
 /** The study that a data key belongs to. */
@@ -45,9 +69,20 @@ export async function findEvidence({ hash, text }: ResultKey): Promise<Evidence 
   return found.evidence;
 }
 
-export async function keepEvidence({ hash, text }: ResultKey, dataKey: string, evidence: Evidence): Promise<void> {
+export async function keepEvidence(
+  { hash, text }: ResultKey,
+  dataKey: string,
+  evidence: Evidence,
+): Promise<void> {
   const size = JSON.stringify(evidence).length;
-  await database.results.put({ hash, text, study: studyOf(dataKey), evidence, size, usedAt: Date.now() });
+  await database.results.put({
+    hash,
+    text,
+    study: studyOf(dataKey),
+    evidence,
+    size,
+    usedAt: Date.now(),
+  });
   await evict();
 }
 
@@ -65,9 +100,24 @@ export async function findReplicates({ hash, text }: ResultKey): Promise<KeptRep
   return { blocks: found.blocks, stopped: found.stopped };
 }
 
-export async function keepReplicates({ hash, text }: ResultKey, dataKey: string, { blocks, stopped }: KeptReplicates): Promise<void> {
-  const size = blocks.reduce((sum, { values, errors }) => sum + values.byteLength + (errors?.byteLength ?? 0), 0);
-  await database.replicates.put({ hash, text, study: studyOf(dataKey), blocks, stopped, size, usedAt: Date.now() });
+export async function keepReplicates(
+  { hash, text }: ResultKey,
+  dataKey: string,
+  { blocks, stopped }: KeptReplicates,
+): Promise<void> {
+  const size = blocks.reduce(
+    (sum, { values, errors }) => sum + values.byteLength + (errors?.byteLength ?? 0),
+    0,
+  );
+  await database.replicates.put({
+    hash,
+    text,
+    study: studyOf(dataKey),
+    blocks,
+    stopped,
+    size,
+    usedAt: Date.now(),
+  });
   await evict();
 }
 
@@ -76,7 +126,10 @@ async function evict(limit = MOST_BYTES): Promise<void> {
   const tables = [database.results, database.replicates] as const;
   const kept: { forget: () => Promise<void>; size: number; usedAt: number }[] = [];
   for (const table of tables)
-    await table.each(({ hash, size, usedAt }) => void kept.push({ forget: () => table.delete(hash), size, usedAt }));
+    await table.each(
+      ({ hash, size, usedAt }) =>
+        void kept.push({ forget: () => table.delete(hash), size, usedAt }),
+    );
   let total = kept.reduce((sum, { size }) => sum + size, 0);
   for (const { forget, size } of kept.sort((a, b) => a.usedAt - b.usedAt)) {
     if (total <= limit) return;

@@ -42,7 +42,8 @@ const fresh = () =>
       variables,
     ),
   );
-const definitionOf = async (id: string): Promise<StudyDefinition> => (await loadStudy(id))!.study.definition;
+const definitionOf = async (id: string): Promise<StudyDefinition> =>
+  (await loadStudy(id))!.study.definition;
 
 beforeEach(async () => {
   vi.useRealTimers();
@@ -70,7 +71,11 @@ describe("a study on the shelf", () => {
   it("is listed newest first, with the verdicts of its last run", async () => {
     const first = await fresh();
     const second = await fresh();
-    await keepStrip({ id: first, n: 2, verdicts: [{ label: "H1", verdict: "supported", sentence: "a raises b" }] });
+    await keepStrip({
+      id: first,
+      n: 2,
+      verdicts: [{ label: "H1", verdict: "supported", sentence: "a raises b" }],
+    });
     await new Promise((resolve) => setTimeout(resolve, 5));
     await changeStudy(first, { title: "Changed" }, "title");
     const entries = await listStudies();
@@ -172,7 +177,11 @@ describe("a tab closed while a change was on its way", () => {
 
 it("newer data keep what was said of columns that are still there", async () => {
   const id = await fresh();
-  await changeStudy(id, { variables: [{ ...variables[0]!, label: "first" }, variables[1]!] }, "variables");
+  await changeStudy(
+    id,
+    { variables: [{ ...variables[0]!, label: "first" }, variables[1]!] },
+    "variables",
+  );
   const builder = new TableBuilder(["a", "c"]);
   for (let i = 0; i < 5; i++) builder.add([String(i), i % 2 ? "yes" : "no"]);
   await replaceData(id, builder.build(), []);
@@ -189,7 +198,11 @@ describe("any sequence of changes", () => {
   const columns = ["a", "b", "c"];
   const edits = fc.array(
     fc.oneof(
-      fc.record({ kind: fc.constant("variable" as const), column: fc.constantFrom(...columns), label: fc.string({ maxLength: 6 }) }),
+      fc.record({
+        kind: fc.constant("variable" as const),
+        column: fc.constantFrom(...columns),
+        label: fc.string({ maxLength: 6 }),
+      }),
       fc.record({
         kind: fc.constant("cell" as const),
         column: fc.constantFrom(...columns),
@@ -198,7 +211,10 @@ describe("any sequence of changes", () => {
       }),
       fc.record({ kind: fc.constant("filter" as const), row: fc.integer({ min: 1, max: 3 }) }),
       fc.record({ kind: fc.constant("derive" as const), column: fc.constantFrom(...columns) }),
-      fc.record({ kind: fc.constant("theory" as const), line: fc.constantFrom("measure m averages a, b", "a raises b", "") }),
+      fc.record({
+        kind: fc.constant("theory" as const),
+        line: fc.constantFrom("measure m averages a, b", "a raises b", ""),
+      }),
       fc.record({ kind: fc.constant("data" as const), rows: fc.integer({ min: 1, max: 4 }) }),
       fc.record({ kind: fc.constant("log" as const), why: fc.string({ maxLength: 8 }) }),
     ),
@@ -213,16 +229,36 @@ describe("any sequence of changes", () => {
 
   async function apply(id: string, edit: Edit, at: number): Promise<void> {
     const { definition } = (await loadStudy(id))!.study;
-    const change = (patch: Partial<StudyDefinition>): Promise<void> => changeStudy(id, patch, `change ${at}`, "because");
+    const change = (patch: Partial<StudyDefinition>): Promise<void> =>
+      changeStudy(id, patch, `change ${at}`, "because");
     switch (edit.kind) {
       case "variable":
-        return change({ variables: definition.variables.map((v) => (v.name === edit.column ? { ...v, label: edit.label } : v)) });
+        return change({
+          variables: definition.variables.map((v) =>
+            v.name === edit.column ? { ...v, label: edit.label } : v,
+          ),
+        });
       case "cell":
-        return change({ corrections: [...definition.corrections, { column: edit.column, row: edit.row, from: "?", to: edit.to }] });
+        return change({
+          corrections: [
+            ...definition.corrections,
+            { column: edit.column, row: edit.row, from: "?", to: edit.to },
+          ],
+        });
       case "filter":
-        return change({ filters: [...definition.filters, { name: `f${at}`, active: true, rule: { kind: "rows", rows: [edit.row] } }] });
+        return change({
+          filters: [
+            ...definition.filters,
+            { name: `f${at}`, active: true, rule: { kind: "rows", rows: [edit.row] } },
+          ],
+        });
       case "derive":
-        return change({ derived: [...definition.derived, { name: `d${at}`, recipe: { kind: "rank", of: edit.column } }] });
+        return change({
+          derived: [
+            ...definition.derived,
+            { name: `d${at}`, recipe: { kind: "rank", of: edit.column } },
+          ],
+        });
       case "theory":
         return change({ theory: edit.line });
       case "data":
@@ -234,7 +270,12 @@ describe("any sequence of changes", () => {
 
   const snapshot = async (id: string): Promise<string> => {
     const { study, table } = (await loadStudy(id))!;
-    return JSON.stringify([study.definition, study.rows, study.columns, table.columns.map((c) => [c.name, c.dictionary, [...c.codes]])]);
+    return JSON.stringify([
+      study.definition,
+      study.rows,
+      study.columns,
+      table.columns.map((c) => [c.name, c.dictionary, [...c.codes]]),
+    ]);
   };
 
   it("undone gives the identical study, and redone the identical result; out and in again is the same", async () => {

@@ -28,7 +28,13 @@ const MAX_HISTORY = 200;
 const ONE_STEP_MS = 1500;
 
 const newId = (): string => crypto.randomUUID().slice(0, 8);
-const emptyHistory = (id: string): StoredHistory => ({ id, past: [], future: [], lastKind: "", lastAt: 0 });
+const emptyHistory = (id: string): StoredHistory => ({
+  id,
+  past: [],
+  future: [],
+  lastKind: "",
+  lastAt: 0,
+});
 
 /** The data of the study opened last, which stay in memory. */
 let cachedTable: { key: string; table: Table } | null = null;
@@ -48,11 +54,17 @@ export async function addStudy({ definition, table }: LoadedStudy, id = newId())
     columns: table.columns.length,
     dataKey,
   };
-  await database.transaction("rw", database.studies, database.pages, database.histories, async () => {
-    await database.studies.put(study);
-    await database.pages.put({ dataKey, study: id, table: packTable(table) });
-    await database.histories.put(emptyHistory(id));
-  });
+  await database.transaction(
+    "rw",
+    database.studies,
+    database.pages,
+    database.histories,
+    async () => {
+      await database.studies.put(study);
+      await database.pages.put({ dataKey, study: id, table: packTable(table) });
+      await database.histories.put(emptyHistory(id));
+    },
+  );
   cachedTable = { key: `${id} ${dataKey}`, table };
   return id;
 }
@@ -71,7 +83,8 @@ export const notePending = (id: string, patch: Partial<StudyDefinition>): void =
 
 /** Forgets the note once that change is stored; a newer one stays. */
 export function clearPending(id: string, stored: Partial<StudyDefinition>): void {
-  if (localStorage.getItem(pendingKey(id)) === JSON.stringify(stored)) localStorage.removeItem(pendingKey(id));
+  if (localStorage.getItem(pendingKey(id)) === JSON.stringify(stored))
+    localStorage.removeItem(pendingKey(id));
 }
 
 /** Stores a change that a closed tab left behind. */
@@ -106,27 +119,44 @@ export async function listStudies(): Promise<ShelfEntry[]> {
   return studies.map((study, i) => ({ study, strip: strips[i] ?? null }));
 }
 
-const stateOf = ({ definition, dataKey, rows, columns }: StudyState): StudyState => ({ definition, dataKey, rows, columns });
+const stateOf = ({ definition, dataKey, rows, columns }: StudyState): StudyState => ({
+  definition,
+  dataKey,
+  rows,
+  columns,
+});
 
 /**
  * Changes a definition, remembering the state before and writing what concerns data and measures into the log.
  * @param kind groups quick changes of one thing into one step
  * @param why the reason, for the log
  */
-export async function changeStudy(id: string, patch: Partial<StudyDefinition>, kind: string, why = ""): Promise<void> {
+export async function changeStudy(
+  id: string,
+  patch: Partial<StudyDefinition>,
+  kind: string,
+  why = "",
+): Promise<void> {
   await database.transaction("rw", database.studies, database.histories, async () => {
     const study = await database.studies.get(id);
     if (!study) return;
     const history = (await database.histories.get(id)) ?? emptyHistory(id);
     const now = Date.now();
-    const continues = history.lastKind === kind && now - history.lastAt < ONE_STEP_MS && history.past.length > 0;
+    const continues =
+      history.lastKind === kind && now - history.lastAt < ONE_STEP_MS && history.past.length > 0;
     const since = continues ? history.past.at(-1)!.definition : study.definition;
     const changed = { ...study.definition, ...patch };
     const next = patch.log ? changed : withLog(since, changed, new Date(now).toISOString(), why);
     if (JSON.stringify(next) === JSON.stringify(study.definition)) return;
     if (!continues) history.past = [...history.past, stateOf(study)].slice(-MAX_HISTORY);
     await database.histories.put({ ...history, future: [], lastKind: kind, lastAt: now });
-    await database.studies.put({ ...study, definition: next, revision: study.revision + 1, origin: TAB, updatedAt: now });
+    await database.studies.put({
+      ...study,
+      definition: next,
+      revision: study.revision + 1,
+      origin: TAB,
+      updatedAt: now,
+    });
   });
 }
 
@@ -136,7 +166,8 @@ export async function stepHistory(id: string, direction: "undo" | "redo"): Promi
     const study = await database.studies.get(id);
     const history = await database.histories.get(id);
     if (!study || !history) return;
-    const [from, to] = direction === "undo" ? [history.past, history.future] : [history.future, history.past];
+    const [from, to] =
+      direction === "undo" ? [history.past, history.future] : [history.future, history.past];
     const state = from.at(-1);
     if (!state) return;
     const moved = { taken: from.slice(0, -1), given: [...to, stateOf(study)] };
@@ -144,7 +175,13 @@ export async function stepHistory(id: string, direction: "undo" | "redo"): Promi
     const future = direction === "undo" ? moved.given : moved.taken;
     await database.histories.put({ id, past, future, lastKind: "", lastAt: 0 });
     // No tab made this state by typing, so every tab takes it over.
-    await database.studies.put({ ...study, ...state, revision: study.revision + 1, origin: "history", updatedAt: Date.now() });
+    await database.studies.put({
+      ...study,
+      ...state,
+      revision: study.revision + 1,
+      origin: "history",
+      updatedAt: Date.now(),
+    });
   });
 }
 
@@ -159,29 +196,39 @@ export async function replaceData(id: string, table: Table, variables: Variable[
   if (!loaded) return;
   const dataKey = newId();
   const when = new Date().toISOString();
-  await database.transaction("rw", database.studies, database.pages, database.histories, async () => {
-    const study = (await database.studies.get(id))!;
-    const { definition, misfits } = fitTo(study.definition, loaded.table, table, variables);
-    const log = [
-      ...study.definition.log,
-      { when, what: `data replaced: ${table.rows} rows, ${table.columns.length} columns`, why: misfits.join(" ") },
-    ];
-    const history = (await database.histories.get(id)) ?? emptyHistory(id);
-    const past = [...history.past, stateOf(study)].slice(-MAX_HISTORY);
-    await database.pages.put({ dataKey, study: id, table: packTable(table) });
-    await database.histories.put({ id, past, future: [], lastKind: "", lastAt: 0 });
-    await database.studies.put({
-      ...study,
-      definition: { ...definition, log },
-      revision: study.revision + 1,
-      origin: "history",
-      updatedAt: Date.now(),
-      rows: table.rows,
-      columns: table.columns.length,
-      dataKey,
-    });
-    await dropUnreachable(id, [dataKey, ...past.map((p) => p.dataKey)]);
-  });
+  await database.transaction(
+    "rw",
+    database.studies,
+    database.pages,
+    database.histories,
+    async () => {
+      const study = (await database.studies.get(id))!;
+      const { definition, misfits } = fitTo(study.definition, loaded.table, table, variables);
+      const log = [
+        ...study.definition.log,
+        {
+          when,
+          what: `data replaced: ${table.rows} rows, ${table.columns.length} columns`,
+          why: misfits.join(" "),
+        },
+      ];
+      const history = (await database.histories.get(id)) ?? emptyHistory(id);
+      const past = [...history.past, stateOf(study)].slice(-MAX_HISTORY);
+      await database.pages.put({ dataKey, study: id, table: packTable(table) });
+      await database.histories.put({ id, past, future: [], lastKind: "", lastAt: 0 });
+      await database.studies.put({
+        ...study,
+        definition: { ...definition, log },
+        revision: study.revision + 1,
+        origin: "history",
+        updatedAt: Date.now(),
+        rows: table.rows,
+        columns: table.columns.length,
+        dataKey,
+      });
+      await dropUnreachable(id, [dataKey, ...past.map((p) => p.dataKey)]);
+    },
+  );
 }
 
 /** Data that neither the study nor its history can come back to need not be kept. */
@@ -218,21 +265,32 @@ export async function removeStudy(id: string): Promise<RemovedStudy | null> {
     const study = await database.studies.get(id);
     if (!study) return null;
     const [history, strip] = [await database.histories.get(id), await database.strips.get(id)];
-    const own = [database.pages, database.runs, database.results, database.replicates].map((table) => table.where("study").equals(id));
-    const [pages, runs, results, replicates] = (await Promise.all(own.map((rows) => rows.toArray()))) as [
-      StoredSheet[],
-      StoredRun[],
-      StoredResult[],
-      StoredReplicates[],
-    ];
+    const own = [database.pages, database.runs, database.results, database.replicates].map(
+      (table) => table.where("study").equals(id),
+    );
+    const [pages, runs, results, replicates] = (await Promise.all(
+      own.map((rows) => rows.toArray()),
+    )) as [StoredSheet[], StoredRun[], StoredResult[], StoredReplicates[]];
     await Promise.all(own.map((rows) => rows.delete()));
-    await Promise.all([database.studies.delete(id), database.histories.delete(id), database.strips.delete(id)]);
+    await Promise.all([
+      database.studies.delete(id),
+      database.histories.delete(id),
+      database.strips.delete(id),
+    ]);
     return { study, history, strip, pages, runs, results, replicates };
   });
 }
 
 /** Puts a removed study back as it was: undo, kept runs and results too. */
-export async function restoreStudy({ study, history, strip, pages, runs, results, replicates }: RemovedStudy): Promise<void> {
+export async function restoreStudy({
+  study,
+  history,
+  strip,
+  pages,
+  runs,
+  results,
+  replicates,
+}: RemovedStudy): Promise<void> {
   await database.transaction("rw", everyTable(), async () => {
     await database.studies.put(study);
     if (history) await database.histories.put(history);
@@ -253,7 +311,9 @@ export async function keepRun(study: string, name: string, run: KeptRun): Promis
 
 /** The kept runs of a study, the newest first. */
 export async function listRuns(study: string): Promise<StoredRun[]> {
-  return (await database.runs.where("study").equals(study).toArray()).sort((a, b) => b.keptAt - a.keptAt);
+  return (await database.runs.where("study").equals(study).toArray()).sort(
+    (a, b) => b.keptAt - a.keptAt,
+  );
 }
 
 export const removeRun = (id: string): Promise<void> => database.runs.delete(id);
@@ -261,7 +321,9 @@ export const removeRun = (id: string): Promise<void> => database.runs.delete(id)
 export const keepStrip = (strip: StoredStrip): Promise<unknown> => database.strips.put(strip);
 
 /** Puts the demo studies on the shelf the first time the shelf is opened; a reader who removes them is not given them again. */
-export async function ensureDemo(fetchDemo: (about: "mediation" | "moderation") => Promise<LoadedStudy>): Promise<void> {
+export async function ensureDemo(
+  fetchDemo: (about: "mediation" | "moderation") => Promise<LoadedStudy>,
+): Promise<void> {
   if (await database.facts.get("demo")) return;
   const [mediation, moderation] = [await fetchDemo("mediation"), await fetchDemo("moderation")];
   await addStudy(moderation, "demo-lever");

@@ -31,8 +31,24 @@ export function setMode(mode: Mode): void {
 
 /** Colours of the two looks, as in tokens.css, for components that need them as values. */
 export const PALETTE = {
-  light: { paper: "#f7f2ea", sheet: "#fffef9", ink: "#1f2a30", quiet: "#5b6368", line: "#d9d0c1", petrol: "#0f5b66", rust: "#a8451f" },
-  dark: { paper: "#12191d", sheet: "#1a2328", ink: "#ece7dc", quiet: "#a3abad", line: "#35424a", petrol: "#6cc3cd", rust: "#ee9a6c" },
+  light: {
+    paper: "#f7f2ea",
+    sheet: "#fffef9",
+    ink: "#1f2a30",
+    quiet: "#5b6368",
+    line: "#d9d0c1",
+    petrol: "#0f5b66",
+    rust: "#a8451f",
+  },
+  dark: {
+    paper: "#12191d",
+    sheet: "#1a2328",
+    ink: "#ece7dc",
+    quiet: "#a3abad",
+    line: "#35424a",
+    petrol: "#6cc3cd",
+    rust: "#ee9a6c",
+  },
 } as const;
 
 const sans = '"Source Sans 3 Variable", "Source Sans 3", system-ui, sans-serif';
@@ -49,13 +65,25 @@ function themeOf(mode: Mode) {
       divider: c.line,
     },
     shape: { borderRadius: 4 },
-    typography: { fontFamily: sans, fontSize: 14, button: { textTransform: "none", fontWeight: 500 } },
+    typography: {
+      fontFamily: sans,
+      fontSize: 14,
+      button: { textTransform: "none", fontWeight: 500 },
+    },
     components: {
       MuiButtonBase: { defaultProps: { disableRipple: true } },
       MuiPaper: {
-        styleOverrides: { root: { backgroundImage: "none", border: `1px solid ${c.line}`, boxShadow: "0 8px 30px rgb(0 0 0 / 12%)" } },
+        styleOverrides: {
+          root: {
+            backgroundImage: "none",
+            border: `1px solid ${c.line}`,
+            boxShadow: "0 8px 30px rgb(0 0 0 / 12%)",
+          },
+        },
       },
-      MuiTooltip: { styleOverrides: { tooltip: { fontSize: 13, backgroundColor: c.ink, color: c.paper } } },
+      MuiTooltip: {
+        styleOverrides: { tooltip: { fontSize: 13, backgroundColor: c.ink, color: c.paper } },
+      },
     },
   });
 }

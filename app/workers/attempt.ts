@@ -9,7 +9,11 @@ export interface PlainProblem {
 
 export type Attempt<T> = { value: T; problem: null } | { value: null; problem: PlainProblem };
 
-export const plainProblem = ({ code, message, place }: StudyProblem): PlainProblem => ({ code, message, place });
+export const plainProblem = ({ code, message, place }: StudyProblem): PlainProblem => ({
+  code,
+  message,
+  place,
+});
 
 /** What a task gives, or what is wrong with the study; faults of the program are thrown on. */
 export function attempt<T>(task: () => T): Attempt<T> {

@@ -29,7 +29,11 @@ const live = new LiveAnalysis(browserPool());
 /** The dataset of a definition; typing a hypothesis does not make it anew. */
 function datasetOf({ variables, derived, corrections, filters, theory }: StudyDefinition): Dataset {
   const key = JSON.stringify([data!.key, variables, derived, corrections, filters, theory]);
-  if (made?.key !== key) made = { key, dataset: buildDataset({ variables, derived, corrections, filters, theory }, data!.table) };
+  if (made?.key !== key)
+    made = {
+      key,
+      dataset: buildDataset({ variables, derived, corrections, filters, theory }, data!.table),
+    };
   return made.dataset;
 }
 
@@ -37,7 +41,9 @@ function datasetOf({ variables, derived, corrections, filters, theory }: StudyDe
 function analysisOf(definition: StudyDefinition): Analysis | null {
   const key = evidenceKey(definition, data!.key).text;
   if (live.latest?.key === key) return live.latest.analysis;
-  const { value } = attempt(() => Analysis.of(definition, data!.table, { tolerant: true, dataset: datasetOf(definition) }));
+  const { value } = attempt(() =>
+    Analysis.of(definition, data!.table, { tolerant: true, dataset: datasetOf(definition) }),
+  );
   live.latest = value && { key, analysis: value };
   return value;
 }
@@ -55,8 +61,16 @@ const engine = {
   hasTable: (key: string): boolean => data?.key === key,
 
   /** Estimates, resamples, and tells as it goes; resolves when all is told or newer work has taken over. */
-  follow: (definition: StudyDefinition, goOn: boolean, tell: (update: Update) => void): Promise<void> =>
-    live.follow({ definition, dataKey: data!.key, table: data!.table, dataset: datasetOf(definition) }, goOn, tell),
+  follow: (
+    definition: StudyDefinition,
+    goOn: boolean,
+    tell: (update: Update) => void,
+  ): Promise<void> =>
+    live.follow(
+      { definition, dataKey: data!.key, table: data!.table, dataset: datasetOf(definition) },
+      goOn,
+      tell,
+    ),
   stop: (): void => live.stop(),
 
   summaries(definition: StudyDefinition): ColumnSummary[] {
@@ -66,12 +80,19 @@ const engine = {
 
   screen: (definition: StudyDefinition): Attempt<DataEvidence> =>
     attempt(() => dataEvidence(definition, data!.table, datasetOf(definition))),
-  measures: (definition: StudyDefinition): MeasureEvidence[] => measuresEvidence(definition, datasetOf(definition)),
+  measures: (definition: StudyDefinition): MeasureEvidence[] =>
+    measuresEvidence(definition, datasetOf(definition)),
 
   /** Columns of the equation of an outcome, and the outcome itself, in the rows of the analysis. */
-  points(definition: StudyDefinition, outcome: string, keys: string[]): { y: Float64Array; columns: Record<string, Float64Array> } | null {
+  points(
+    definition: StudyDefinition,
+    outcome: string,
+    keys: string[],
+  ): { y: Float64Array; columns: Record<string, Float64Array> } | null {
     const found = analysisOf(definition)?.prepared.fit.points?.(outcome);
-    const columns = keys.map((key) => [key, found?.columns.find((c) => c.key === key)?.values] as const);
+    const columns = keys.map(
+      (key) => [key, found?.columns.find((c) => c.key === key)?.values] as const,
+    );
     if (!found || columns.some(([, values]) => !values)) return null;
     return { y: found.y, columns: Object.fromEntries(columns) as Record<string, Float64Array> };
   },

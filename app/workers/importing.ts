@@ -53,7 +53,8 @@ export const importing = {
     });
   },
   /** The layout with another sheet, its row of names guessed anew. */
-  chooseSheet: (layout: DataLayout, sheet: number): Read<DataLayout> => reading(() => chooseSheet(source!, layout, sheet)),
+  chooseSheet: (layout: DataLayout, sheet: number): Read<DataLayout> =>
+    reading(() => chooseSheet(source!, layout, sheet)),
   /** Hands the opened study over. */
   takeStudy(): { definition: StudyDefinition; table: PackedTable } {
     const { definition, table } = openedStudy!;
@@ -70,7 +71,9 @@ export const importing = {
         rows: table.rows,
         columns: table.columns.map((column) => ({
           name: column.name,
-          cells: Array.from({ length: Math.min(PREVIEW_ROWS, table.rows) }, (_, i) => cell(column, i)),
+          cells: Array.from({ length: Math.min(PREVIEW_ROWS, table.rows) }, (_, i) =>
+            cell(column, i),
+          ),
         })),
         notes,
         variables: table.columns.map(guessVariable),
@@ -88,7 +91,12 @@ export const importing = {
 };
 
 /** What would no longer fit if the previewed table replaced these data. */
-export function misfitsOf(definition: StudyDefinition, before: Table, variables: Variable[], asMatrix: boolean): string[] {
+export function misfitsOf(
+  definition: StudyDefinition,
+  before: Table,
+  variables: Variable[],
+  asMatrix: boolean,
+): string[] {
   const after = asMatrix ? read!.matrix! : read!.table;
   return replaceData(definition, before, after, variables).misfits;
 }
@@ -97,7 +105,8 @@ function reading<T>(task: () => T): Read<T> {
   try {
     return { ok: true, value: task() };
   } catch (error) {
-    if (error instanceof FormatProblem || error instanceof StudyProblem) return { ok: false, message: error.message };
+    if (error instanceof FormatProblem || error instanceof StudyProblem)
+      return { ok: false, message: error.message };
     throw error;
   }
 }

@@ -9,7 +9,15 @@ import {
   type StudyDefinition,
   type Table,
 } from "../../core";
-import { evidenceKey, findEvidence, findReplicates, keepEvidence, keepReplicates, replicatesKey, type ResultKey } from "../storage/results";
+import {
+  evidenceKey,
+  findEvidence,
+  findReplicates,
+  keepEvidence,
+  keepReplicates,
+  replicatesKey,
+  type ResultKey,
+} from "../storage/results";
 import { plainProblem, type PlainProblem } from "./attempt";
 
 /** What the page is told while an analysis runs. */
@@ -73,7 +81,13 @@ export class LiveAnalysis {
     const key = evidenceKey(definition, dataKey);
     const known = this.settled().then(() => findEvidence(key));
     const { complaints } = dataset.theory;
-    const nothing = { complaints, done: 0, requested: 0, secondsLeft: null, status: "done" as const };
+    const nothing = {
+      complaints,
+      done: 0,
+      requested: 0,
+      secondsLeft: null,
+      status: "done" as const,
+    };
     let analysis: Analysis;
     try {
       analysis = Analysis.of(definition, table, { tolerant: true, dataset });
@@ -100,7 +114,8 @@ export class LiveAnalysis {
 
   /** Evidence beside which there are complaints is not kept: they would be missing when it is shown again. */
   private keep(key: ResultKey, { dataKey, dataset }: Followed, evidence: Evidence): void {
-    if (dataset.theory.complaints.length === 0) this.write(() => keepEvidence(key, dataKey, evidence));
+    if (dataset.theory.complaints.length === 0)
+      this.write(() => keepEvidence(key, dataKey, evidence));
   }
 
   /** Writes one thing after another; a full or forbidden store costs the convenience, not the analysis. */
@@ -112,7 +127,11 @@ export class LiveAnalysis {
     analysis: Analysis,
     key: ResultKey,
     followed: Followed,
-    { goOn, control, tell }: { goOn: boolean; control: AbortController; tell: (update: Update) => void },
+    {
+      goOn,
+      control,
+      tell,
+    }: { goOn: boolean; control: AbortController; tell: (update: Update) => void },
   ): Promise<void> {
     const { requested } = analysis;
     const { dataKey } = followed;
@@ -161,7 +180,13 @@ function firstOf(blocks: readonly ReplicateBlock[], count: number): ReplicateBlo
     const { first, size, values, errors } = block;
     const perReplicate = errors ? errors.length / block.count : 0;
     return [
-      { first, count: wanted, size, values: values.slice(0, wanted * size), errors: errors && errors.slice(0, wanted * perReplicate) },
+      {
+        first,
+        count: wanted,
+        size,
+        values: values.slice(0, wanted * size),
+        errors: errors && errors.slice(0, wanted * perReplicate),
+      },
     ];
   });
 }

@@ -1,5 +1,11 @@
 import { expose } from "comlink";
-import { robustness, unpackTable, type PackedTable, type Specification, type StudyDefinition } from "../../core";
+import {
+  robustness,
+  unpackTable,
+  type PackedTable,
+  type Specification,
+  type StudyDefinition,
+} from "../../core";
 import { attempt, type Attempt } from "./attempt";
 
 /** Tries ways of analysing in a thread of its own, so that typing never waits; ended from outside. */
@@ -9,7 +15,8 @@ const tries = {
     table: PackedTable,
     only: Specification["group"] | undefined,
     tell: (done: number, of: number, found: Specification) => void,
-  ): Attempt<Specification[]> => attempt(() => robustness(definition, unpackTable(table), { only, tell })),
+  ): Attempt<Specification[]> =>
+    attempt(() => robustness(definition, unpackTable(table), { only, tell })),
 };
 
 export type Tries = typeof tries;

@@ -20,7 +20,8 @@ export interface SimulationDesign {
 const TWO_SIDED = { supported: 0.025, opposite: 0.025 };
 const JOINT = { supported: 0.05, opposite: 0 };
 
-const draws = (n: number, random: RandomStream): number[] => Array.from({ length: n }, () => random.normal());
+const draws = (n: number, random: RandomStream): number[] =>
+  Array.from({ length: n }, () => random.normal());
 
 function mediation(a: number, b: number, direct = 0): SimulationDesign["make"] {
   return (n, random) => {
@@ -57,14 +58,23 @@ const clustered: SimulationDesign["make"] = (n, random) => {
   const [a, e, u] = [draws(n, random), draws(n, random), draws(n, random)];
   const x = a.map((v, i) => of(0, i) + v);
   const m = e.map((v, i) => of(1, i) + v);
-  return { x, m, y: m.map((v, i) => 0.39 * v + of(2, i) + u[i]!), school: x.map((_, i) => `s${Math.floor(i / size)}`) };
+  return {
+    x,
+    m,
+    y: m.map((v, i) => 0.39 * v + of(2, i) + u[i]!),
+    school: x.map((_, i) => `s${Math.floor(i / size)}`),
+  };
 };
 
 /** A negative effect that a moderator does or does not bring towards zero. */
 function buffer(b3: number): SimulationDesign["make"] {
   return (n, random) => {
     const [stress, support, e] = [draws(n, random), draws(n, random), draws(n, random)];
-    return { stress, support, wellbeing: stress.map((v, i) => (-0.5 + b3 * support[i]!) * v + 0.2 * support[i]! + e[i]!) };
+    return {
+      stress,
+      support,
+      wellbeing: stress.map((v, i) => (-0.5 + b3 * support[i]!) * v + 0.2 * support[i]! + e[i]!),
+    };
   };
 }
 
@@ -73,7 +83,15 @@ const MEDIATED = "H1: x raises y through m";
 const INDEX = "H1: w strengthens x to y through m on x to m\nH2: x raises y through m";
 
 export const DESIGNS: SimulationDesign[] = [
-  { name: "mediation, a = b = 0", theory: MEDIATED, sizes: SIZES, truth: 0, isNull: true, nominal: TWO_SIDED, make: mediation(0, 0) },
+  {
+    name: "mediation, a = b = 0",
+    theory: MEDIATED,
+    sizes: SIZES,
+    truth: 0,
+    isNull: true,
+    nominal: TWO_SIDED,
+    make: mediation(0, 0),
+  },
   {
     name: "mediation, a = .39, b = 0",
     theory: MEDIATED,
@@ -211,5 +229,10 @@ export const DESIGNS: SimulationDesign[] = [
 ];
 
 /** The data of one simulated sample: they depend on the design, its size, the seed and the sample's number alone. */
-export const sampleOf = (design: SimulationDesign, n: number, seed: number, index: number): Record<string, (number | string)[]> =>
+export const sampleOf = (
+  design: SimulationDesign,
+  n: number,
+  seed: number,
+  index: number,
+): Record<string, (number | string)[]> =>
   design.make(n, new RandomStream(seed + 1000 * DESIGNS.indexOf(design) + n, index));

@@ -19,7 +19,8 @@ interface Options {
 
 /** Simulates every design at every size and prints coverage and error rates of each interval method. */
 export async function calibrate(args: string[]): Promise<void> {
-  const number = (flag: string, usual: number): number => Number(args[args.indexOf(flag) + 1] ?? NaN) || usual;
+  const number = (flag: string, usual: number): number =>
+    Number(args[args.indexOf(flag) + 1] ?? NaN) || usual;
   const options: Options = {
     samples: number("--samples", 1000),
     replications: number("--resamples", 999),
@@ -44,14 +45,17 @@ export async function calibrate(args: string[]): Promise<void> {
     ),
   );
   const results = await runAll(jobs);
-  const rows = chosen.flatMap((design) => design.sizes.flatMap((n) => rowsOf(design, n, mergeOf(results, DESIGNS.indexOf(design), n))));
+  const rows = chosen.flatMap((design) =>
+    design.sizes.flatMap((n) => rowsOf(design, n, mergeOf(results, DESIGNS.indexOf(design), n))),
+  );
   const text = [HEAD, RULE, ...rows].join("\n");
   console.log(text);
   const over = rows.filter((row) => row.includes("⚠"));
   console.log(
     `\n${over.length} of ${rows.length} rows above nominal + 3 simulation errors; ${Math.round((Date.now() - started) / 1000)} s`,
   );
-  if (options.write) writeFileSync(new URL("../../docs/calibration.md", import.meta.url), documentOf(options, text));
+  if (options.write)
+    writeFileSync(new URL("../../docs/calibration.md", import.meta.url), documentOf(options, text));
 }
 
 interface Result {
@@ -81,7 +85,11 @@ async function runAll(jobs: Job[]): Promise<Result[]> {
   return results;
 }
 
-function mergeOf(results: Result[], design: number, n: number): Partial<Record<IntervalKind, Tally>> {
+function mergeOf(
+  results: Result[],
+  design: number,
+  n: number,
+): Partial<Record<IntervalKind, Tally>> {
   const merged: Partial<Record<IntervalKind, Tally>> = {};
   for (const { job, tallies } of results) {
     if (job.design !== design || job.n !== n) continue;
@@ -97,15 +105,21 @@ function mergeOf(results: Result[], design: number, n: number): Partial<Record<I
   return merged;
 }
 
-const HEAD = "| design | n | interval | coverage % | supported % | opposite % | unsettled % | simulation error of a 5 % rate |";
+const HEAD =
+  "| design | n | interval | coverage % | supported % | opposite % | unsettled % | simulation error of a 5 % rate |";
 const RULE = "|---|---|---|---|---|---|---|---|";
 const percent = (share: number): string => (100 * share).toFixed(1);
 
 /** A rate above nominal by more than three simulation errors is marked; in true claims only “opposite” is an error. */
-function rowsOf(design: SimulationDesign, n: number, tallies: Partial<Record<IntervalKind, Tally>>): string[] {
+function rowsOf(
+  design: SimulationDesign,
+  n: number,
+  tallies: Partial<Record<IntervalKind, Tally>>,
+): string[] {
   return METHODS.map((method) => {
     const { samples, covered, verdicts } = tallies[method]!;
-    const rate = (verdict: "supported" | "opposite" | "unsettled"): number => (verdicts[verdict] ?? 0) / samples;
+    const rate = (verdict: "supported" | "opposite" | "unsettled"): number =>
+      (verdicts[verdict] ?? 0) / samples;
     const marked = (verdict: "supported" | "opposite"): string => {
       const nominal = design.nominal[verdict];
       const error = Math.sqrt((nominal * (1 - nominal)) / samples);
@@ -126,7 +140,10 @@ function rowsOf(design: SimulationDesign, n: number, tallies: Partial<Record<Int
   });
 }
 
-const documentOf = ({ samples, replications }: Options, table: string): string => `# Coverage and error rates, measured
+const documentOf = (
+  { samples, replications }: Options,
+  table: string,
+): string => `# Coverage and error rates, measured
 
 Made by \`npm run bench -- calibration --write\` on ${new Date().toISOString().slice(0, 10)}: ${samples} samples of each design and size, ${replications} resamples each, seed ${SEED}. Every sample goes through the whole pipeline, from the table to the verdict; all interval methods read the same resamples. Two-tailed at 95 %.
 

@@ -32,7 +32,14 @@ export interface Tally {
 }
 
 /** Simulates samples and takes each through the whole pipeline; all interval methods read the same resamples. */
-export function simulate({ design: at, n, seed, replications, first, count }: Job): Partial<Record<IntervalKind, Tally>> {
+export function simulate({
+  design: at,
+  n,
+  seed,
+  replications,
+  first,
+  count,
+}: Job): Partial<Record<IntervalKind, Tally>> {
   const design = DESIGNS[at]!;
   const tallies: Partial<Record<IntervalKind, Tally>> = {};
   for (let index = first; index < first + count; index++) {
@@ -43,16 +50,32 @@ export function simulate({ design: at, n, seed, replications, first, count }: Jo
     const table = builder.build();
     const variables = table.columns.map((c) => ({
       ...guessVariable(c),
-      level: design.categorical?.includes(c.name) ? ("categorical" as const) : ("continuous" as const),
+      level: design.categorical?.includes(c.name)
+        ? ("categorical" as const)
+        : ("continuous" as const),
     }));
-    const settings = { ...DEFAULT_SETTINGS, replications, seed: seed + index, cluster: design.cluster ?? null };
-    const { prepared } = Analysis.of({ ...newDefinition("", variables), theory: design.theory, settings }, table);
+    const settings = {
+      ...DEFAULT_SETTINGS,
+      replications,
+      seed: seed + index,
+      cluster: design.cluster ?? null,
+    };
+    const { prepared } = Analysis.of(
+      { ...newDefinition("", variables), theory: design.theory, settings },
+      table,
+    );
     const resampler = resamplerOf(prepared.resampling);
-    const resamples = { replicates: [resampler.replicates(0, replications)], jackknife: resampler.jackknife() };
+    const resamples = {
+      replicates: [resampler.replicates(0, replications)],
+      jackknife: resampler.jackknife(),
+    };
     // The parts of the pipeline that decide, without the tables and pictures that a screen would want besides.
     const boot = bootstrapAll(prepared, resamples);
     for (const interval of METHODS) {
-      const variant = { ...prepared, study: { ...prepared.study, settings: { ...settings, interval } } };
+      const variant = {
+        ...prepared,
+        study: { ...prepared.study, settings: { ...settings, interval } },
+      };
       const list = effectEvidence(variant, boot, resamples.jackknife);
       const { hypotheses } = hypothesisEvidence(variant, list, boot);
       const { claim, verdict } = hypotheses.find((h) => h.label === "H1")!;
@@ -60,7 +83,14 @@ export function simulate({ design: at, n, seed, replications, first, count }: Jo
       tally.samples += 1;
       tally.verdicts[verdict] = (tally.verdicts[verdict] ?? 0) + 1;
       const { truth } = design;
-      if (truth !== null && claim && claim.lower !== null && claim.upper !== null && claim.lower <= truth && truth <= claim.upper)
+      if (
+        truth !== null &&
+        claim &&
+        claim.lower !== null &&
+        claim.upper !== null &&
+        claim.lower <= truth &&
+        truth <= claim.upper
+      )
         tally.covered += 1;
     }
   }

@@ -17,7 +17,12 @@ export interface CodeColumn {
  * @param levels the k observed levels in their order
  * @param reference level left out by indicator and effect coding; default the first
  */
-export function codeColumns(variable: string, levels: string[], coding: Coding, reference?: string): CodeColumn[] {
+export function codeColumns(
+  variable: string,
+  levels: string[],
+  coding: Coding,
+  reference?: string,
+): CodeColumn[] {
   const k = levels.length;
   if (k < 2) {
     throw new StudyProblem(
@@ -39,9 +44,17 @@ export function codeColumns(variable: string, levels: string[], coding: Coding, 
     const j = at + 1;
     switch (coding) {
       case "indicator":
-        return column(j, (i) => (i === others[at] ? 1 : 0), `${levels[others[at]!]} against ${levels[base]}`);
+        return column(
+          j,
+          (i) => (i === others[at] ? 1 : 0),
+          `${levels[others[at]!]} against ${levels[base]}`,
+        );
       case "effect":
-        return column(j, (i) => (i === others[at] ? 1 : i === base ? -1 : 0), `${levels[others[at]!]} against the mean of all levels`);
+        return column(
+          j,
+          (i) => (i === others[at] ? 1 : i === base ? -1 : 0),
+          `${levels[others[at]!]} against the mean of all levels`,
+        );
       case "sequential":
         return column(j, (i) => (i >= j ? 1 : 0), `${levels[j]} against ${levels[j - 1]}`);
       case "helmert":

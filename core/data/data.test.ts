@@ -18,7 +18,8 @@ function columnOf(cells: string[], name = "x") {
   for (const cell of cells) builder.add([cell]);
   return builder.build().columns[0]!;
 }
-const repeat = (cells: string[], times: number): string[] => Array.from({ length: times }, () => cells).flat();
+const repeat = (cells: string[], times: number): string[] =>
+  Array.from({ length: times }, () => cells).flat();
 
 describe("numbers in cells", () => {
   it.each([
@@ -31,7 +32,9 @@ describe("numbers in cells", () => {
     ["1,5", ",", 1.5],
     ["1.234,5", ",", 1234.5],
     [" 7 ", ".", 7],
-  ] as const)("%s with %s is %d", (text, decimal, value) => expect(parseNumber(text, decimal)).toBe(value));
+  ] as const)("%s with %s is %d", (text, decimal, value) =>
+    expect(parseNumber(text, decimal)).toBe(value),
+  );
   it.each([
     ["1,5", "."],
     ["1.5", ","],
@@ -40,7 +43,9 @@ describe("numbers in cells", () => {
     ["1e999", "."],
     ["0x10", "."],
     ["1.2.3", "."],
-  ] as const)("%s with %s is none", (text, decimal) => expect(parseNumber(text, decimal)).toBeNaN());
+  ] as const)("%s with %s is none", (text, decimal) =>
+    expect(parseNumber(text, decimal)).toBeNaN(),
+  );
   it("reads back what JavaScript writes", () => {
     fc.assert(
       fc.property(fc.double({ noNaN: true, noDefaultInfinity: true }), (x) => {
@@ -70,7 +75,10 @@ describe("guessing", () => {
     ).toBe("identifier");
   });
   it("sees decimal commas and missing codes, but not -99 among other negatives", () => {
-    expect(guessVariable(columnOf(["1,5", "2,25", "NA", "3"]))).toMatchObject({ decimal: ",", missing: ["NA"] });
+    expect(guessVariable(columnOf(["1,5", "2,25", "NA", "3"]))).toMatchObject({
+      decimal: ",",
+      missing: ["NA"],
+    });
     expect(guessVariable(columnOf(["5", "-99", "12", "9.5"])).missing).toEqual(["-99"]);
     expect(guessVariable(columnOf(["-5", "-99", "12", "9.5"])).missing).toBeUndefined();
   });
@@ -78,15 +86,23 @@ describe("guessing", () => {
 
 describe("typed columns", () => {
   it("names column and row of a cell that is no number", () => {
-    expect(() => typedColumn(columnOf(["1", "2", "tow"]), { name: "x", level: "continuous" })).toThrow(/“tow” in column “x”, row 3/);
+    expect(() =>
+      typedColumn(columnOf(["1", "2", "tow"]), { name: "x", level: "continuous" }),
+    ).toThrow(/“tow” in column “x”, row 3/);
   });
   it("lets the researcher choose which level is 1", () => {
     const column = columnOf(["no", "yes", ""]);
     expect([...typedColumn(column, { name: "x", level: "binary" }).values]).toEqual([0, 1, NaN]);
-    expect([...typedColumn(column, { name: "x", level: "binary", one: "no" }).values]).toEqual([1, 0, NaN]);
+    expect([...typedColumn(column, { name: "x", level: "binary", one: "no" }).values]).toEqual([
+      1,
+      0,
+      NaN,
+    ]);
   });
   it("refuses three levels in a binary column", () => {
-    expect(() => typedColumn(columnOf(["a", "b", "c"]), { name: "x", level: "binary" })).toThrow(/3 different values/);
+    expect(() => typedColumn(columnOf(["a", "b", "c"]), { name: "x", level: "binary" })).toThrow(
+      /3 different values/,
+    );
   });
 });
 
@@ -116,30 +132,55 @@ describe("codes", () => {
 function determinant(m: number[][]): number {
   if (m.length === 1) return m[0]![0]!;
   return m[0]!.reduce(
-    (sum, value, j) => sum + (j % 2 ? -1 : 1) * value * determinant(m.slice(1).map((row) => row.filter((_, i) => i !== j))),
+    (sum, value, j) =>
+      sum +
+      (j % 2 ? -1 : 1) *
+        value *
+        determinant(m.slice(1).map((row) => row.filter((_, i) => i !== j))),
     0,
   );
 }
 
 it("the sample keeps exactly the complete rows", () => {
-  const cells = fc.array(fc.tuple(fc.option(fc.nat(5), { nil: null }), fc.option(fc.nat(5), { nil: null })), {
-    minLength: 1,
-    maxLength: 30,
-  });
+  const cells = fc.array(
+    fc.tuple(fc.option(fc.nat(5), { nil: null }), fc.option(fc.nat(5), { nil: null })),
+    {
+      minLength: 1,
+      maxLength: 30,
+    },
+  );
   fc.assert(
     fc.property(cells, (rows) => {
-      const column = (j: 0 | 1) => ({ name: `v${j}`, levels: null, values: Float64Array.from(rows, (r) => r[j] ?? NaN) });
+      const column = (j: 0 | 1) => ({
+        name: `v${j}`,
+        levels: null,
+        values: Float64Array.from(rows, (r) => r[j] ?? NaN),
+      });
       const complete = rows.flatMap((r, i) => (r[0] !== null && r[1] !== null ? [i] : []));
       const everyRow = { table: { rows: rows.length }, included: Int32Array.from(rows.keys()) };
-      if (complete.length === 0) expect(() => listwiseSample([column(0), column(1)], everyRow)).toThrow(/No row is complete/);
+      if (complete.length === 0)
+        expect(() => listwiseSample([column(0), column(1)], everyRow)).toThrow(
+          /No row is complete/,
+        );
       else expect([...listwiseSample([column(0), column(1)], everyRow).rows]).toEqual(complete);
     }),
   );
 });
 
 it("summaries count every present cell once", () => {
-  const summary = summarise(columnOf([...repeat(["1", "2", "2"], 10), "", "-99"]), { name: "x", level: "continuous", missing: ["-99"] });
-  expect(summary).toMatchObject({ rows: 32, missing: 2, distinct: 2, mean: expect.closeTo(5 / 3, 12), min: 1, max: 2 });
+  const summary = summarise(columnOf([...repeat(["1", "2", "2"], 10), "", "-99"]), {
+    name: "x",
+    level: "continuous",
+    missing: ["-99"],
+  });
+  expect(summary).toMatchObject({
+    rows: 32,
+    missing: 2,
+    distinct: 2,
+    mean: expect.closeTo(5 / 3, 12),
+    min: 1,
+    max: 2,
+  });
   expect(summary.bars).toEqual([
     { label: "1", count: 10 },
     { label: "2", count: 20 },
@@ -151,10 +192,18 @@ it("a table gives every cell back, however many differ, packed or not", () => {
   const builder = new TableBuilder(["x", "few"]);
   cells.forEach((text, i) => builder.add([text, String(i % 3)]));
   const table = builder.build();
-  for (const each of [table, unpackTable(packTable(table)), unpackTable(packTable(unpackTable(packTable(table))))]) {
+  for (const each of [
+    table,
+    unpackTable(packTable(table)),
+    unpackTable(packTable(unpackTable(packTable(table)))),
+  ]) {
     expect(each.columns.map((c) => c.name)).toEqual(["x", "few"]);
-    expect(Array.from(each.columns[0]!.codes, (code) => each.columns[0]!.dictionary[code])).toEqual(cells);
+    expect(Array.from(each.columns[0]!.codes, (code) => each.columns[0]!.dictionary[code])).toEqual(
+      cells,
+    );
     expect(each.columns[1]!.dictionary).toEqual(["0", "1", "2"]);
   }
-  expect(summarise(table.columns[0]!, { name: "x", level: "continuous" }).distinct).toBe(new Set(cells.filter((t) => t)).size);
+  expect(summarise(table.columns[0]!, { name: "x", level: "continuous" }).distinct).toBe(
+    new Set(cells.filter((t) => t)).size,
+  );
 });

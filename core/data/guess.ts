@@ -61,7 +61,12 @@ function someOf(dictionary: string[]): string[] {
   // The first letter rules nearly every cell out before a look-up has to read the rest.
   const first = new Set(USUAL_MISSING.map((t) => t.charCodeAt(0)));
   const codes = new Set(USUAL_MISSING);
-  return [...new Set([...chosen, ...dictionary.filter((t) => first.has(t.charCodeAt(0)) && t.length < 7 && codes.has(t))])];
+  return [
+    ...new Set([
+      ...chosen,
+      ...dictionary.filter((t) => first.has(t.charCodeAt(0)) && t.length < 7 && codes.has(t)),
+    ]),
+  ];
 }
 
 /** A comma is the decimal mark when some number needs it and none uses a decimal point. */
@@ -69,7 +74,8 @@ export function guessDecimal(texts: readonly string[]): "." | "," {
   let commas = 0;
   for (const t of texts) {
     if (/^[+-]?\d+\.\d+$/.test(t) && !/^[+-]?\d{1,3}\.\d{3}$/.test(t)) return ".";
-    if (/^[+-]?(\d{1,3}(\.\d{3})+|\d+),\d+$/.test(t) && Number.isNaN(parseNumber(t, "."))) commas += 1;
+    if (/^[+-]?(\d{1,3}(\.\d{3})+|\d+),\d+$/.test(t) && Number.isNaN(parseNumber(t, ".")))
+      commas += 1;
     else if (/^[+-]?\d+,\d{3}$/.test(t)) commas += 0;
     else if (/^[+-]?\d+,\d+$/.test(t)) commas += 1;
   }
@@ -77,19 +83,27 @@ export function guessDecimal(texts: readonly string[]): "." | "," {
 }
 
 function guessLevel(column: TextColumn, variable: Variable): Level {
-  const present = [...new Set(someOf(column.dictionary).map((t) => t.trim()))].filter((t) => !isMissing(t, variable));
+  const present = [...new Set(someOf(column.dictionary).map((t) => t.trim()))].filter(
+    (t) => !isMissing(t, variable),
+  );
   const numbers = present.map((t) => parseNumber(t, variable.decimal));
   const allNumeric = numbers.every((v) => !Number.isNaN(v));
   const rows = column.codes.length;
   if (present.length === 2) return "binary";
-  if (/^(id|case|code|participant|respondent|person)([_ .-]?(id|no|nr|number))?$/i.test(column.name.trim())) {
+  if (
+    /^(id|case|code|participant|respondent|person)([_ .-]?(id|no|nr|number))?$/i.test(
+      column.name.trim(),
+    )
+  ) {
     if (column.dictionary.length > 0.9 * rows) return "identifier";
   }
   if (!allNumeric) {
     // A long list of texts is a name or a comment; a few stray words among numbers are typing errors to be shown.
     const share = numbers.filter((v) => !Number.isNaN(v)).length / numbers.length;
     if (share > 0.8) return "continuous";
-    return present.length > 30 && column.dictionary.length > 0.5 * rows ? "identifier" : "categorical";
+    return present.length > 30 && column.dictionary.length > 0.5 * rows
+      ? "identifier"
+      : "categorical";
   }
   const whole = numbers.every((v) => Number.isInteger(v));
   return whole && present.length <= ORDINAL_VALUES ? "ordinal" : "continuous";

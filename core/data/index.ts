@@ -2,7 +2,14 @@ export { cell, findColumn, TableBuilder, type Moments, type Table, type TextColu
 export { namedTable, sourceOf } from "./named-table";
 export { sdsOf, tableOfMoments } from "./moments-table";
 export type { Coding, Level, Variable } from "./variable";
-export { isMissing, levelsInOrder, observedLevels, parseNumber, typedColumn, type TypedColumn } from "./typed-column";
+export {
+  isMissing,
+  levelsInOrder,
+  observedLevels,
+  parseNumber,
+  typedColumn,
+  type TypedColumn,
+} from "./typed-column";
 export { numbersOf } from "./numbers";
 export { guessDecimal, guessVariable } from "./guess";
 export { codeColumns, type CodeColumn } from "./coding";

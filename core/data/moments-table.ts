@@ -10,7 +10,8 @@ const SINGULAR = 1e-10;
 const ANY_SEED = 1;
 
 /** Standard deviations of the variables, in their order. */
-export const sdsOf = ({ covariance }: Moments): number[] => covariance.map((row, i) => Math.sqrt(row[i]!));
+export const sdsOf = ({ covariance }: Moments): number[] =>
+  covariance.map((row, i) => Math.sqrt(row[i]!));
 
 /**
  * A table of n constructed rows whose means and covariances are exactly those given, so that every quantity that

@@ -9,7 +9,9 @@ export const sourceOf = ({ name, column }: Variable): string => column ?? name;
  * been given to another gets a number behind it, so that every name stands for one column.
  */
 export function namedTable(raw: Table, variables: readonly Variable[]): Table {
-  const given = new Map(variables.flatMap((v) => (v.column === undefined ? [] : [[v.column, v.name] as const])));
+  const given = new Map(
+    variables.flatMap((v) => (v.column === undefined ? [] : [[v.column, v.name] as const])),
+  );
   if (given.size === 0) return raw;
   const taken = new Set(raw.columns.flatMap((c) => given.get(c.name) ?? []));
   const free = (name: string): string => {
@@ -18,5 +20,8 @@ export function namedTable(raw: Table, variables: readonly Variable[]): Table {
     taken.add(found);
     return found;
   };
-  return { ...raw, columns: raw.columns.map((c) => ({ ...c, name: given.get(c.name) ?? free(c.name) })) };
+  return {
+    ...raw,
+    columns: raw.columns.map((c) => ({ ...c, name: given.get(c.name) ?? free(c.name) })),
+  };
 }

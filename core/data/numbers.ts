@@ -9,10 +9,17 @@ import type { Variable } from "./variable";
  * @throws StudyProblem `not_numeric` for a column of names
  */
 export function numbersOf(column: TextColumn, variable: Variable): Float64Array {
-  if (variable.level === "binary" && (variable.one !== undefined || !allNumbers(column, variable))) {
+  if (
+    variable.level === "binary" &&
+    (variable.one !== undefined || !allNumbers(column, variable))
+  ) {
     return typedColumn(column, variable).values;
   }
-  if (variable.level !== "continuous" && variable.level !== "ordinal" && !allNumbers(column, variable)) {
+  if (
+    variable.level !== "continuous" &&
+    variable.level !== "ordinal" &&
+    !allNumbers(column, variable)
+  ) {
     throw new StudyProblem(
       "not_numeric",
       `“${column.name}” holds names, not numbers. Compare it with a text, as in ${column.name} = 'a level', recode it, or choose another variable.`,
@@ -23,4 +30,6 @@ export function numbersOf(column: TextColumn, variable: Variable): Float64Array 
 }
 
 const allNumbers = (column: TextColumn, variable: Variable): boolean =>
-  column.dictionary.every((text) => isMissing(text, variable) || !Number.isNaN(parseNumber(text, variable.decimal)));
+  column.dictionary.every(
+    (text) => isMissing(text, variable) || !Number.isNaN(parseNumber(text, variable.decimal)),
+  );

@@ -47,7 +47,9 @@ function lazyColumn(packed: PackedColumn): TextColumn {
     name: packed.name,
     codes: packed.codes,
     get dictionary() {
-      dictionary ??= Array.from(packed.ends, (end, i) => packed.joined.slice(i === 0 ? 0 : packed.ends[i - 1]!, end));
+      dictionary ??= Array.from(packed.ends, (end, i) =>
+        packed.joined.slice(i === 0 ? 0 : packed.ends[i - 1]!, end),
+      );
       return dictionary;
     },
   };

@@ -52,7 +52,14 @@ export function listwiseSample(columns: TypedColumn[], { table, included }: Rows
       { variables: worst ? [worst[0]] : [] },
     );
   }
-  return { rowsRead, n: rows.length, excluded: rowsRead - included.length, rows: Int32Array.from(rows), dropped, missing };
+  return {
+    rowsRead,
+    n: rows.length,
+    excluded: rowsRead - included.length,
+    rows: Int32Array.from(rows),
+    dropped,
+    missing,
+  };
 }
 
 /** The values of a column at the rows of a sample. */

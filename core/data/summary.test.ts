@@ -12,19 +12,29 @@ function column(cells: string[]): TextColumn {
 
 describe("the summary of a column", () => {
   it("counts every present value in some bar, whatever the level", () => {
-    const cells = fc.array(fc.oneof(fc.integer({ min: -50, max: 50 }).map(String), fc.constant("")), { minLength: 1, maxLength: 80 });
+    const cells = fc.array(
+      fc.oneof(fc.integer({ min: -50, max: 50 }).map(String), fc.constant("")),
+      { minLength: 1, maxLength: 80 },
+    );
     fc.assert(
-      fc.property(cells, fc.constantFrom("continuous" as const, "ordinal" as const, "categorical" as const), (list, level) => {
-        const summary = summarise(column(list), { name: "v", level });
-        const present = list.filter((cell) => cell !== "").length;
-        expect(summary.missing).toBe(list.length - present);
-        expect(summary.bars.reduce((sum, bar) => sum + bar.count, 0)).toBe(present);
-      }),
+      fc.property(
+        cells,
+        fc.constantFrom("continuous" as const, "ordinal" as const, "categorical" as const),
+        (list, level) => {
+          const summary = summarise(column(list), { name: "v", level });
+          const present = list.filter((cell) => cell !== "").length;
+          expect(summary.missing).toBe(list.length - present);
+          expect(summary.bars.reduce((sum, bar) => sum + bar.count, 0)).toBe(present);
+        },
+      ),
     );
   });
 
   it("names the first cell that is no number, and how many there are", () => {
-    const summary = summarise(column(["1", "2", "two", "3", "two", "?"]), { name: "v", level: "continuous" });
+    const summary = summarise(column(["1", "2", "two", "3", "two", "?"]), {
+      name: "v",
+      level: "continuous",
+    });
     expect(summary.notNumeric).toEqual({ count: 3, example: "two", row: 3 });
     expect([summary.mean, summary.min, summary.max]).toEqual([2, 1, 3]);
   });
@@ -39,14 +49,21 @@ describe("the summary of a column", () => {
   });
 
   it("has no mean of nothing, no SD of one value, and sees what never varies", () => {
-    expect(summarise(column(["", "NA"]), { name: "v", level: "continuous", missing: ["NA"] })).toMatchObject({
+    expect(
+      summarise(column(["", "NA"]), { name: "v", level: "continuous", missing: ["NA"] }),
+    ).toMatchObject({
       mean: null,
       sd: null,
       missing: 2,
       bars: [],
     });
-    expect(summarise(column(["4"]), { name: "v", level: "continuous" })).toMatchObject({ mean: 4, sd: null });
-    expect(summarise(column(["4", "4", ""]), { name: "v", level: "continuous" }).constant).toBe(true);
+    expect(summarise(column(["4"]), { name: "v", level: "continuous" })).toMatchObject({
+      mean: 4,
+      sd: null,
+    });
+    expect(summarise(column(["4", "4", ""]), { name: "v", level: "continuous" }).constant).toBe(
+      true,
+    );
   });
 });
 

@@ -25,7 +25,8 @@ const MAX_BARS = 14;
 /** Summarises a column under its definition; every number describes the present cells. */
 export function summarise(column: TextColumn, variable: Variable): ColumnSummary {
   const counts = new Float64Array(column.dictionary.length);
-  for (let i = 0; i < column.codes.length; i++) counts[column.codes[i]!] = counts[column.codes[i]!]! + 1;
+  for (let i = 0; i < column.codes.length; i++)
+    counts[column.codes[i]!] = counts[column.codes[i]!]! + 1;
   const present = column.dictionary
     .map((text, i) => ({ text: text.trim(), count: counts[i]! }))
     .filter((e) => e.count > 0 && !isMissing(e.text, variable));
@@ -91,19 +92,28 @@ function levelBars(present: { text: string; count: number }[]) {
   const sorted = [...present].sort((a, b) => a.text.localeCompare(b.text, "en"));
   const shown = sorted.slice(0, MAX_BARS).map((e) => ({ label: e.text, count: e.count }));
   const rest = sorted.slice(MAX_BARS);
-  if (rest.length > 0) shown.push({ label: `${rest.length} more`, count: rest.reduce((s, e) => s + e.count, 0) });
+  if (rest.length > 0)
+    shown.push({ label: `${rest.length} more`, count: rest.reduce((s, e) => s + e.count, 0) });
   return shown;
 }
 
 /** Counts in equal-width bins from min to max. */
-export function equalWidthBars(values: ArrayLike<number>, min: number, max: number, bins = MAX_BARS) {
+export function equalWidthBars(
+  values: ArrayLike<number>,
+  min: number,
+  max: number,
+  bins = MAX_BARS,
+) {
   const width = (max - min) / bins;
   const counts = new Array<number>(bins).fill(0);
   for (let i = 0; i < values.length; i++) {
     const at = Math.min(bins - 1, Math.floor((values[i]! - min) / width));
     counts[at] = counts[at]! + 1;
   }
-  return counts.map((count, i) => ({ label: `${tidy(min + i * width)} to ${tidy(min + (i + 1) * width)}`, count }));
+  return counts.map((count, i) => ({
+    label: `${tidy(min + i * width)} to ${tidy(min + (i + 1) * width)}`,
+    count,
+  }));
 }
 
 const tidy = (value: number): string => String(Number(value.toPrecision(3)));

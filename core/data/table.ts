@@ -47,7 +47,8 @@ class ColumnBuilder {
       this.known?.set(text, code);
     }
     this.codes.push(code);
-    if (this.codes.length === TRIAL_ROWS && this.dictionary.length > TRIAL_ROWS / 2) this.known = null;
+    if (this.codes.length === TRIAL_ROWS && this.dictionary.length > TRIAL_ROWS / 2)
+      this.known = null;
   }
 
   build(name: string): TextColumn {
@@ -80,11 +81,16 @@ export class TableBuilder {
   }
 
   build(): Table {
-    return { rows: this.count, columns: this.columns.map((column, j) => column.build(this.names[j] ?? "")) };
+    return {
+      rows: this.count,
+      columns: this.columns.map((column, j) => column.build(this.names[j] ?? "")),
+    };
   }
 }
 
 /** The cell of a column at a 0-based row. */
-export const cell = (column: TextColumn, row: number): string => column.dictionary[column.codes[row]!]!;
+export const cell = (column: TextColumn, row: number): string =>
+  column.dictionary[column.codes[row]!]!;
 
-export const findColumn = (table: Table, name: string): TextColumn | undefined => table.columns.find((column) => column.name === name);
+export const findColumn = (table: Table, name: string): TextColumn | undefined =>
+  table.columns.find((column) => column.name === name);

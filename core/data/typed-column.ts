@@ -43,7 +43,9 @@ export function isMissing(text: string, variable: Variable): boolean {
 
 /** Distinct present cells in order: numbers ascending, else by text. */
 export function observedLevels(column: TextColumn, variable: Variable): string[] {
-  const present = [...new Set(column.dictionary.map((t) => t.trim()))].filter((t) => !isMissing(t, variable));
+  const present = [...new Set(column.dictionary.map((t) => t.trim()))].filter(
+    (t) => !isMissing(t, variable),
+  );
   const numbers = present.map((t) => parseNumber(t, variable.decimal));
   return numbers.every((v) => !Number.isNaN(v))
     ? present
@@ -66,7 +68,8 @@ export function levelsInOrder(column: TextColumn, variable: Variable): string[] 
  * @throws StudyProblem `not_numeric` naming column and row, `wrong_level` for a binary column with other than two levels
  */
 export function typedColumn(column: TextColumn, variable: Variable): TypedColumn {
-  if (variable.level === "categorical") return byLevel(column, variable, levelsInOrder(column, variable));
+  if (variable.level === "categorical")
+    return byLevel(column, variable, levelsInOrder(column, variable));
   if (variable.level === "binary") {
     const levels = levelsInOrder(column, variable);
     if (levels.length > 2) {
@@ -83,8 +86,12 @@ export function typedColumn(column: TextColumn, variable: Variable): TypedColumn
 }
 
 function numeric(column: TextColumn, variable: Variable): TypedColumn {
-  const numbers = column.dictionary.map((text) => (isMissing(text, variable) ? NaN : parseNumber(text, variable.decimal)));
-  const bad = column.dictionary.findIndex((text, i) => Number.isNaN(numbers[i]!) && !isMissing(text, variable));
+  const numbers = column.dictionary.map((text) =>
+    isMissing(text, variable) ? NaN : parseNumber(text, variable.decimal),
+  );
+  const bad = column.dictionary.findIndex(
+    (text, i) => Number.isNaN(numbers[i]!) && !isMissing(text, variable),
+  );
   if (bad >= 0) {
     const row = column.codes.indexOf(bad) + 1;
     throw new StudyProblem(

@@ -1,5 +1,13 @@
 import { ln, log10, log2 } from "../numerics/elementary";
-import { codeColumns, isMissing, levelsInOrder, parseNumber, pick, type TextColumn, type Variable } from "../data";
+import {
+  codeColumns,
+  isMissing,
+  levelsInOrder,
+  parseNumber,
+  pick,
+  type TextColumn,
+  type Variable,
+} from "../data";
 import { mean, standardDeviation } from "../numerics/moments";
 import { quantile6 } from "../numerics/quantile";
 import { midRanks } from "../screening/correlations";
@@ -46,7 +54,8 @@ function transformed(recipe: Transformation, x: Float64Array, included: Int32Arr
     case "reverse":
       return reversed(recipe.of, x, [recipe.low, recipe.high]);
     case "rescale":
-      if (!(recipe.per !== 0 && Number.isFinite(recipe.per))) refuse(recipe.of, "A unit has to be a number other than 0.");
+      if (!(recipe.per !== 0 && Number.isFinite(recipe.per)))
+        refuse(recipe.of, "A unit has to be a number other than 0.");
       return x.map((v) => v / recipe.per);
     case "log":
       return logarithm(recipe, x);
@@ -68,7 +77,10 @@ function transformed(recipe: Transformation, x: Float64Array, included: Int32Arr
     }
     case "winsorise": {
       if (!(recipe.lower >= 0 && recipe.lower < recipe.upper && recipe.upper <= 100))
-        refuse(recipe.of, `The percentiles ${recipe.lower} and ${recipe.upper} are not in order between 0 and 100.`);
+        refuse(
+          recipe.of,
+          `The percentiles ${recipe.lower} and ${recipe.upper} are not in order between 0 and 100.`,
+        );
       const sorted = known().sort();
       if (sorted.length === 0) return x;
       const low = quantile6(sorted, recipe.lower / 100);
@@ -78,7 +90,10 @@ function transformed(recipe: Transformation, x: Float64Array, included: Int32Arr
   }
 }
 
-function logarithm({ of, base, add }: Extract<Recipe, { kind: "log" }>, x: Float64Array): Float64Array {
+function logarithm(
+  { of, base, add }: Extract<Recipe, { kind: "log" }>,
+  x: Float64Array,
+): Float64Array {
   const bad = x.findIndex((v) => v + add <= 0);
   if (bad >= 0) {
     throw new StudyProblem(
@@ -91,7 +106,11 @@ function logarithm({ of, base, add }: Extract<Recipe, { kind: "log" }>, x: Float
   return x.map((v) => log(v + add));
 }
 
-function recoded(name: string, { of, map, otherwise }: Extract<Recipe, { kind: "recode" }>, source: RecipeSource): Made {
+function recoded(
+  name: string,
+  { of, map, otherwise }: Extract<Recipe, { kind: "recode" }>,
+  source: RecipeSource,
+): Made {
   const { column, variable } = source.column(of);
   const dictionary = column.dictionary.map((raw) => {
     const text = raw.trim();
@@ -101,13 +120,27 @@ function recoded(name: string, { of, map, otherwise }: Extract<Recipe, { kind: "
   const made = { name, dictionary, codes: column.codes };
   const present = [...new Set(dictionary.filter((t) => t !== ""))];
   const numbers = present.every((t) => !Number.isNaN(parseNumber(t, variable.decimal)));
-  const level = present.length === 2 ? "binary" : numbers ? (variable.level === "continuous" ? "continuous" : "ordinal") : "categorical";
-  return { column: made, variable: { name, level, ...(variable.decimal ? { decimal: variable.decimal } : {}) } };
+  const level =
+    present.length === 2
+      ? "binary"
+      : numbers
+        ? variable.level === "continuous"
+          ? "continuous"
+          : "ordinal"
+        : "categorical";
+  return {
+    column: made,
+    variable: { name, level, ...(variable.decimal ? { decimal: variable.decimal } : {}) },
+  };
 }
 
 const GROUP_NAMES: Record<number, string[]> = { 2: ["low", "high"], 3: ["low", "middle", "high"] };
 
-function split(name: string, { of, at }: Extract<Recipe, { kind: "split" }>, source: RecipeSource): Made {
+function split(
+  name: string,
+  { of, at }: Extract<Recipe, { kind: "split" }>,
+  source: RecipeSource,
+): Made {
   if (at.length === 0 || at.some((p, i) => !(p > 0 && p < 100) || (i > 0 && p <= at[i - 1]!)))
     refuse(of, `The percentiles ${at.join(", ")} have to rise and lie between 0 and 100.`);
   const x = source.numbers(of);
@@ -115,18 +148,33 @@ function split(name: string, { of, at }: Extract<Recipe, { kind: "split" }>, sou
     .filter((v) => !Number.isNaN(v))
     .sort();
   const cuts = sorted.length > 0 ? at.map((p) => quantile6(sorted, p / 100)) : at;
-  const groups = GROUP_NAMES[at.length + 1] ?? Array.from({ length: at.length + 1 }, (_, i) => `group ${i + 1}`);
-  const codes = Int32Array.from(x, (v) => (Number.isNaN(v) ? groups.length : cuts.filter((cut) => v > cut).length));
+  const groups =
+    GROUP_NAMES[at.length + 1] ?? Array.from({ length: at.length + 1 }, (_, i) => `group ${i + 1}`);
+  const codes = Int32Array.from(x, (v) =>
+    Number.isNaN(v) ? groups.length : cuts.filter((cut) => v > cut).length,
+  );
   const level = groups.length === 2 ? "binary" : "categorical";
-  return { column: { name, dictionary: [...groups, ""], codes }, variable: { name, level, levels: groups } };
+  return {
+    column: { name, dictionary: [...groups, ""], codes },
+    variable: { name, level, levels: groups },
+  };
 }
 
 function code(name: string, recipe: Extract<Recipe, { kind: "code" }>, source: RecipeSource): Made {
   const { column, variable } = source.column(recipe.of);
   const levels = levelsInOrder(column, variable);
-  const columns = codeColumns(recipe.of, levels, recipe.coding, recipe.reference ?? variable.reference);
+  const columns = codeColumns(
+    recipe.of,
+    levels,
+    recipe.coding,
+    recipe.reference ?? variable.reference,
+  );
   const chosen = columns[recipe.index - 1];
-  if (!chosen) refuse(recipe.of, `Its ${levels.length} levels have ${columns.length} code columns; there is no column ${recipe.index}.`);
+  if (!chosen)
+    refuse(
+      recipe.of,
+      `Its ${levels.length} levels have ${columns.length} code columns; there is no column ${recipe.index}.`,
+    );
   const texts = source.texts(recipe.of);
   const at = new Map(levels.map((level, i) => [level, chosen.codes[i]!]));
   const values = Float64Array.from({ length: source.rows }, (_, i) => {

@@ -5,7 +5,11 @@ import { buildDataset, findVariable, tryRecipe } from "../dataset";
 import { newDefinition } from "../study";
 import { formulaValues, readFormulaText, recipeWords, type Recipe } from ".";
 
-const data: Record<string, number[]> = { a: [1, 2, NaN, 4], b: [10, 0, 5, -2], "two words": [1, 1, 1, 1] };
+const data: Record<string, number[]> = {
+  a: [1, 2, NaN, 4],
+  b: [10, 0, 5, -2],
+  "two words": [1, 1, 1, 1],
+};
 const words = ["x", null, "it's", "x"];
 const source = {
   rows: 4,
@@ -63,7 +67,9 @@ describe("formulas", () => {
       tree: fc.oneof(
         { maxDepth: 4 },
         leaf,
-        fc.tuple(tie("tree"), fc.constantFrom("+", "-", "*"), tie("tree")).map(([l, o, r]) => `(${l} ${o} ${r})`),
+        fc
+          .tuple(tie("tree"), fc.constantFrom("+", "-", "*"), tie("tree"))
+          .map(([l, o, r]) => `(${l} ${o} ${r})`),
       ),
     })).tree;
     fc.assert(
@@ -99,8 +105,14 @@ function made(recipe: Recipe, rows?: string[]): string[] {
 describe("recipes", () => {
   it.each<[Recipe, string[]]>([
     [{ kind: "formula", formula: "x * 2" }, ["2", "4", "", "8", "20"]],
-    [{ kind: "recode", of: "x", map: { "1": "one", "10": "" }, otherwise: "keep" }, ["one", "2", "", "4", ""]],
-    [{ kind: "recode", of: "g", map: { low: "0", mid: "1" }, otherwise: "missing" }, ["0", "1", "", "0", "1"]],
+    [
+      { kind: "recode", of: "x", map: { "1": "one", "10": "" }, otherwise: "keep" },
+      ["one", "2", "", "4", ""],
+    ],
+    [
+      { kind: "recode", of: "g", map: { low: "0", mid: "1" }, otherwise: "missing" },
+      ["0", "1", "", "0", "1"],
+    ],
     [{ kind: "reverse", of: "x", low: 0, high: 10 }, ["9", "8", "", "6", "0"]],
     [{ kind: "rescale", of: "x", per: 100 }, ["0.01", "0.02", "", "0.04", "0.1"]],
     [{ kind: "log", of: "x", base: "2", add: 0 }, ["0", "1", "", "2", String(Math.log2(10))]],
@@ -113,7 +125,10 @@ describe("recipes", () => {
     [{ kind: "split", of: "x", at: [25, 75] }, ["low", "middle", "", "middle", "high"]],
     [{ kind: "code", of: "g", coding: "indicator", index: 2 }, ["0", "0", "1", "0", "0"]],
     [{ kind: "code", of: "g", coding: "sequential", index: 1 }, ["0", "1", "1", "0", "1"]],
-    [{ kind: "code", of: "g", coding: "effect", index: 1, reference: "high" }, ["1", "0", "-1", "1", "0"]],
+    [
+      { kind: "code", of: "g", coding: "effect", index: 1, reference: "high" },
+      ["1", "0", "-1", "1", "0"],
+    ],
   ])("%j", (recipe, expected) => {
     expect(made(recipe)).toEqual(expected);
     expect(recipeWords(recipe)).not.toBe("");
@@ -128,7 +143,10 @@ describe("recipes", () => {
   });
 
   it.each<[Recipe, RegExp]>([
-    [{ kind: "reverse", of: "x", low: 1, high: 5 }, /“x” is 10 in row 5, beyond its scale from 1 to 5/],
+    [
+      { kind: "reverse", of: "x", low: 1, high: 5 },
+      /“x” is 10 in row 5, beyond its scale from 1 to 5/,
+    ],
     [{ kind: "log", of: "x", base: "e", add: -1 }, /“x” is 1 in row 1, and a logarithm needs/],
     [{ kind: "split", of: "x", at: [80, 20] }, /have to rise/],
     [{ kind: "centre", of: "hours" }, /no column “hours”/],
@@ -155,11 +173,14 @@ describe("recipes", () => {
       return [0, 1, 2].map((i) => cell(column, i));
     };
     expect(read(definition)).toEqual(["11", "21", "31"]);
-    expect(read({ ...definition, corrections: [{ column: "x", row: 2, from: "2", to: "5" }] } as typeof definition)).toEqual([
-      "11",
-      "51",
-      "31",
-    ]);
-    expect(() => tryRecipe(definition, table, { name: "y", recipe: { kind: "formula", formula: "z" } })).toThrow(/circle/);
+    expect(
+      read({
+        ...definition,
+        corrections: [{ column: "x", row: 2, from: "2", to: "5" }],
+      } as typeof definition),
+    ).toEqual(["11", "51", "31"]);
+    expect(() =>
+      tryRecipe(definition, table, { name: "y", recipe: { kind: "formula", formula: "z" } }),
+    ).toThrow(/circle/);
   });
 });

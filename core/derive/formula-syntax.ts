@@ -9,7 +9,8 @@ export type Node =
   | { kind: "binary"; operator: Operator; left: Node; right: Node }
   | { kind: "call"; name: FunctionName; args: Node[]; at: number };
 
-export type Operator = "+" | "-" | "*" | "/" | "^" | "=" | "!=" | "<" | "<=" | ">" | ">=" | "and" | "or";
+export type Operator =
+  "+" | "-" | "*" | "/" | "^" | "=" | "!=" | "<" | "<=" | ">" | ">=" | "and" | "or";
 
 /** Every function with its fewest and most arguments. */
 export const FUNCTIONS = {
@@ -55,7 +56,11 @@ export function readFormulaText(text: string): Node {
   const reader = new FormulaReader(tokens);
   const node = reader.or();
   const rest = reader.peek();
-  if (rest.kind !== "end") fail(rest.at, `“${rest.text}” is not expected here. Is an operator or a comma missing before it?`);
+  if (rest.kind !== "end")
+    fail(
+      rest.at,
+      `“${rest.text}” is not expected here. Is an operator or a comma missing before it?`,
+    );
   return node;
 }
 
@@ -74,11 +79,17 @@ function tokensOf(text: string): Token[] {
     })[0];
     if (!found) {
       const quote = text[at] === '"' || text[at] === "'";
-      fail(at, quote ? "This quotation mark is never closed." : `“${text[at]}” has no meaning in a formula.`);
+      fail(
+        at,
+        quote
+          ? "This quotation mark is never closed."
+          : `“${text[at]}” has no meaning in a formula.`,
+      );
     }
     const { kind, match } = found;
     const mark = match[0]!;
-    const bare = kind === "name" || kind === "text" ? match.slice(1, -1).replaceAll(mark + mark, mark) : match;
+    const bare =
+      kind === "name" || kind === "text" ? match.slice(1, -1).replaceAll(mark + mark, mark) : match;
     tokens.push({ kind, text: bare, at });
     at += match.length;
   }
@@ -87,7 +98,9 @@ function tokensOf(text: string): Token[] {
 }
 
 function fail(at: number, message: string): never {
-  throw new StudyProblem("formula", `At position ${at + 1} of the formula: ${message}`, { column: at + 1 });
+  throw new StudyProblem("formula", `At position ${at + 1} of the formula: ${message}`, {
+    column: at + 1,
+  });
 }
 
 const COMPARISONS = ["=", "!=", "<", "<=", ">", ">="];
@@ -145,7 +158,8 @@ class FormulaReader {
     if (!this.is("mark", ...COMPARISONS)) return left;
     const operator = this.take().text as Operator;
     const node: Node = { kind: "binary", operator, left, right: this.sum() };
-    if (this.is("mark", ...COMPARISONS)) fail(this.peek().at, "Two comparisons are joined by “and”, as in a > 1 and a < 5.");
+    if (this.is("mark", ...COMPARISONS))
+      fail(this.peek().at, "Two comparisons are joined by “and”, as in a > 1 and a < 5.");
     return node;
   }
 
@@ -199,7 +213,8 @@ class FormulaReader {
     if (token.kind === "text") return { kind: "text", value: token.text, at: token.at };
     if (token.kind === "name") return { kind: "column", name: token.text, at: token.at };
     if (token.kind === "word" && this.is("mark", "(")) return this.call(token);
-    if (token.kind === "word" && !["and", "or", "not"].includes(token.text)) return { kind: "column", name: token.text, at: token.at };
+    if (token.kind === "word" && !["and", "or", "not"].includes(token.text))
+      return { kind: "column", name: token.text, at: token.at };
     if (token.kind === "mark" && token.text === "(") {
       const inner = this.or();
       this.close();
@@ -208,13 +223,18 @@ class FormulaReader {
     this.at -= 1;
     fail(
       token.at,
-      token.kind === "end" ? "Something is missing at the end." : `A number, a column or a bracket was expected, not “${token.text}”.`,
+      token.kind === "end"
+        ? "Something is missing at the end."
+        : `A number, a column or a bracket was expected, not “${token.text}”.`,
     );
   }
 
   private call(token: Token): Node {
     if (!Object.hasOwn(FUNCTIONS, token.text)) {
-      fail(token.at, `There is no function “${token.text}”. Known are ${Object.keys(FUNCTIONS).join(", ")}.`);
+      fail(
+        token.at,
+        `There is no function “${token.text}”. Known are ${Object.keys(FUNCTIONS).join(", ")}.`,
+      );
     }
     const name = token.text as FunctionName;
     this.take();
@@ -226,8 +246,16 @@ class FormulaReader {
     this.close();
     const [fewest, most] = FUNCTIONS[name];
     if (args.length < fewest || args.length > most) {
-      const wanted = fewest === most ? `${fewest}` : most === Infinity ? `at least ${fewest}` : `${fewest} to ${most}`;
-      fail(token.at, `“${name}” takes ${wanted} ${wanted === "1" ? "argument" : "arguments"}, not ${args.length}.`);
+      const wanted =
+        fewest === most
+          ? `${fewest}`
+          : most === Infinity
+            ? `at least ${fewest}`
+            : `${fewest} to ${most}`;
+      fail(
+        token.at,
+        `“${name}” takes ${wanted} ${wanted === "1" ? "argument" : "arguments"}, not ${args.length}.`,
+      );
     }
     return { kind: "call", name, args, at: token.at };
   }
@@ -261,7 +289,9 @@ const KEYWORDS = ["and", "or", "not"];
 
 /** A column as a formula writes it: quoted where it is not one plain word. */
 const writeColumn = (name: string): string =>
-  /^[\p{L}_][\p{L}\p{N}_.]*$/u.test(name) && !KEYWORDS.includes(name) ? name : `"${name.replaceAll('"', '""')}"`;
+  /^[\p{L}_][\p{L}\p{N}_.]*$/u.test(name) && !KEYWORDS.includes(name)
+    ? name
+    : `"${name.replaceAll('"', '""')}"`;
 
 /** The formula with one column called otherwise; a formula that cannot be read stays as it is. */
 export function renameInFormula(text: string, from: string, to: string): string {
@@ -275,7 +305,8 @@ export function renameInFormula(text: string, from: string, to: string): string 
     kind === "name" || (kind === "word" && !KEYWORDS.includes(word) && next?.text !== "(");
   return tokens.reduceRight((line, token, i) => {
     if (token.text !== from || !isColumn(token, tokens[i + 1])) return line;
-    const length = token.kind === "word" ? token.text.length : 2 + token.text.replaceAll('"', '""').length;
+    const length =
+      token.kind === "word" ? token.text.length : 2 + token.text.replaceAll('"', '""').length;
     return line.slice(0, token.at) + writeColumn(to) + line.slice(token.at + length);
   }, text);
 }

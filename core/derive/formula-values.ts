@@ -33,9 +33,13 @@ function compile(node: Node, source: FormulaSource): Value {
     case "number":
       return () => node.value;
     case "text":
-      throw new StudyProblem("formula", `The text '${node.value}' can only be compared, as in group = '${node.value}'.`, {
-        column: node.at + 1,
-      });
+      throw new StudyProblem(
+        "formula",
+        `The text '${node.value}' can only be compared, as in group = '${node.value}'.`,
+        {
+          column: node.at + 1,
+        },
+      );
     case "column": {
       const values = source.numbers(node.name);
       return (i) => values[i]!;
@@ -52,22 +56,32 @@ function compile(node: Node, source: FormulaSource): Value {
       };
     }
     case "binary":
-      return textComparison(node, source) ?? arithmetic(node.operator, compile(node.left, source), compile(node.right, source));
+      return (
+        textComparison(node, source) ??
+        arithmetic(node.operator, compile(node.left, source), compile(node.right, source))
+      );
     case "call":
       return call(node.name, node.args, source);
   }
 }
 
 /** column = 'text' or column != 'text', either way round. */
-function textComparison(node: Extract<Node, { kind: "binary" }>, source: FormulaSource): Value | null {
+function textComparison(
+  node: Extract<Node, { kind: "binary" }>,
+  source: FormulaSource,
+): Value | null {
   const { left, right, operator } = node;
   const text = right.kind === "text" ? right : left.kind === "text" ? left : null;
   if (!text) return null;
   const other = text === right ? left : right;
   if (other.kind !== "column" || (operator !== "=" && operator !== "!=")) {
-    throw new StudyProblem("formula", `A text is compared with a column by = or !=, as in group = '${text.value}'.`, {
-      column: text.at + 1,
-    });
+    throw new StudyProblem(
+      "formula",
+      `A text is compared with a column by = or !=, as in group = '${text.value}'.`,
+      {
+        column: text.at + 1,
+      },
+    );
   }
   const cells = source.texts(other.name);
   const wanted = operator === "=";

@@ -48,7 +48,9 @@ export function recipeWords(recipe: Recipe): string {
     case "formula":
       return recipe.formula;
     case "recode": {
-      const pairs = Object.entries(recipe.map).map(([from, to]) => `${from || "empty"} to ${to || "missing"}`);
+      const pairs = Object.entries(recipe.map).map(
+        ([from, to]) => `${from || "empty"} to ${to || "missing"}`,
+      );
       return `${recipe.of} recoded: ${pairs.join(", ")}; other values ${recipe.otherwise === "keep" ? "stay" : "are missing"}`;
     }
     case "reverse":

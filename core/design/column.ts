@@ -25,4 +25,5 @@ export interface UsedCoding {
 }
 
 /** Where a column is centred within products: a number at its mean, a code column nowhere. */
-export const centreOf = (column: Column): number => (column.contrast === null ? mean(column.values) : 0);
+export const centreOf = (column: Column): number =>
+  column.contrast === null ? mean(column.values) : 0;

@@ -43,7 +43,10 @@ export function buildDesign(
     if (!columns) {
       const variable = variables.get(name)!;
       const column = typed.get(name)!;
-      columns = variable.level === "categorical" ? coded(column, variable, sample, codings) : [numericColumn(column, sample, standardised)];
+      columns =
+        variable.level === "categorical"
+          ? coded(column, variable, sample, codings)
+          : [numericColumn(column, sample, standardised)];
       cache.set(name, columns);
     }
     refuseConstant(columns, name, equation);
@@ -58,11 +61,19 @@ export function buildDesign(
       );
     }
     const outcome = columnsOf(spec.outcome, spec.outcome)[0]!;
-    const main = [...spec.predictors, ...spec.moderators, ...spec.covariates].flatMap((name) => columnsOf(name, spec.outcome));
-    const products = spec.products.flatMap((names) => productColumns(names.map((name) => columnsOf(name, spec.outcome))));
+    const main = [...spec.predictors, ...spec.moderators, ...spec.covariates].flatMap((name) =>
+      columnsOf(name, spec.outcome),
+    );
+    const products = spec.products.flatMap((names) =>
+      productColumns(names.map((name) => columnsOf(name, spec.outcome))),
+    );
     const columns = [...main, ...products];
-    const moderators = new Set(spec.moderators.flatMap((name) => columnsOf(name, spec.outcome)).map((c) => c.key));
-    const covariates = new Set(spec.covariates.flatMap((name) => columnsOf(name, spec.outcome)).map((c) => c.key));
+    const moderators = new Set(
+      spec.moderators.flatMap((name) => columnsOf(name, spec.outcome)).map((c) => c.key),
+    );
+    const covariates = new Set(
+      spec.covariates.flatMap((name) => columnsOf(name, spec.outcome)).map((c) => c.key),
+    );
     if (sample.n <= columns.length + 1) {
       throw new StudyProblem(
         "too_few_cases",
@@ -70,7 +81,14 @@ export function buildDesign(
         { equation: spec.outcome, variables: columns.map((c) => c.key) },
       );
     }
-    return { outcome: spec.outcome, columns, covariates, moderators, y: outcome.values, sdY: outcome.sd };
+    return {
+      outcome: spec.outcome,
+      columns,
+      covariates,
+      moderators,
+      y: outcome.values,
+      sdY: outcome.sd,
+    };
   });
   return { n: sample.n, equations, codings, standardised };
 }
@@ -92,7 +110,12 @@ function numericColumn(column: TypedColumn, sample: Sample, standardised: boolea
   };
 }
 
-function coded(column: TypedColumn, variable: Variable, sample: Sample, codings: UsedCoding[]): Column[] {
+function coded(
+  column: TypedColumn,
+  variable: Variable,
+  sample: Sample,
+  codings: UsedCoding[],
+): Column[] {
   const index = pick(column.values, sample.rows);
   const all = column.levels!;
   const countOf = all.map((_, level) => index.reduce((sum, v) => sum + (v === level ? 1 : 0), 0));
@@ -119,7 +142,11 @@ function coded(column: TypedColumn, variable: Variable, sample: Sample, codings:
     coding,
     levels,
     counts: present.map((level) => countOf[level]!),
-    columns: codes.map((code, i) => ({ key: columns[i]!.key, contrast: code.contrast, codes: code.codes })),
+    columns: codes.map((code, i) => ({
+      key: columns[i]!.key,
+      contrast: code.contrast,
+      codes: code.codes,
+    })),
   });
   return columns;
 }
@@ -140,20 +167,28 @@ function productColumns(variables: Column[][]): Column[] {
       },
     );
   }
-  const combinations = variables.reduce<Column[][]>((all, columns) => all.flatMap((some) => columns.map((c) => [...some, c])), [[]]);
+  const combinations = variables.reduce<Column[][]>(
+    (all, columns) => all.flatMap((some) => columns.map((c) => [...some, c])),
+    [[]],
+  );
   return combinations.map((components) => productColumn(components, components.map(centreOf)));
 }
 
 /** The square of one column: a variable that moderates its own effect. */
-const isSquare = (components: Column[]): boolean => components.length === 2 && components[0]!.key === components[1]!.key;
+const isSquare = (components: Column[]): boolean =>
+  components.length === 2 && components[0]!.key === components[1]!.key;
 
 /** The product of columns about the given centres. */
 export function productColumn(components: Column[], centres: number[]): Column {
-  const values = components[0]!.values.map((_, i) => components.reduce((all, c, j) => all * (c.values[i]! - centres[j]!), 1));
+  const values = components[0]!.values.map((_, i) =>
+    components.reduce((all, c, j) => all * (c.values[i]! - centres[j]!), 1),
+  );
   return {
     key: components.map((c) => c.key).join(":"),
     variable: components.map((c) => c.variable).join(":"),
-    label: isSquare(components) ? `${components[0]!.label}² (curvature)` : components.map((c) => c.label).join(" × "),
+    label: isSquare(components)
+      ? `${components[0]!.label}² (curvature)`
+      : components.map((c) => c.label).join(" × "),
     contrast: null,
     values,
     sd: standardDeviation(values),

@@ -1,3 +1,9 @@
 export { centreOf, type Column, type UsedCoding } from "./column";
 export { buildDesign, productColumn, type Design, type Equation } from "./design";
-export { Averages, columnsByKey, regressionParameters, regressionSlope, regressionVector } from "./regression";
+export {
+  Averages,
+  columnsByKey,
+  regressionParameters,
+  regressionSlope,
+  regressionVector,
+} from "./regression";

@@ -1,5 +1,13 @@
 import { multiply, number, parameter, type Expression } from "../model/expression";
-import { addParameter, averageLabel, coefficientLabel, makeParameters, parameterAt, sdLabel, type Parameters } from "../model/parameters";
+import {
+  addParameter,
+  averageLabel,
+  coefficientLabel,
+  makeParameters,
+  parameterAt,
+  sdLabel,
+  type Parameters,
+} from "../model/parameters";
 import { without, type Polynomial } from "../model/polynomial";
 import { centreOf, type Column } from "./column";
 import type { Design } from "./design";
@@ -11,7 +19,10 @@ export const columnsByKey = (design: Design): Map<string, Column> =>
 /** The parameters of regressions on the columns of a design: coefficients, intercept first, and the SD of every column and outcome. */
 export const regressionParameters = (design: Design): Parameters =>
   makeParameters(
-    design.equations.map((e) => ({ outcome: e.outcome, columns: ["intercept", ...e.columns.map((c) => c.key)] })),
+    design.equations.map((e) => ({
+      outcome: e.outcome,
+      columns: ["intercept", ...e.columns.map((c) => c.key)],
+    })),
     new Set(design.equations.flatMap((e) => [...e.columns.map((c) => c.key), e.outcome])),
   );
 
@@ -19,10 +30,18 @@ export const regressionParameters = (design: Design): Parameters =>
  * The slope of a column in an equation: its coefficient, and each product that contains it times the other components.
  * A square contributes twice its coefficient times the column itself, as every derivative does.
  */
-export function regressionSlope(design: Design, parameters: Parameters, outcome: string, key: string): Polynomial {
+export function regressionSlope(
+  design: Design,
+  parameters: Parameters,
+  outcome: string,
+  key: string,
+): Polynomial {
   const equation = design.equations.find((e) => e.outcome === outcome)!;
-  const coefficient = (column: string): Expression => parameter(parameterAt(parameters, coefficientLabel(outcome, column)));
-  const products = equation.columns.flatMap((c) => (c.components ? [{ key: c.key, parts: c.components.map((part) => part.key) }] : []));
+  const coefficient = (column: string): Expression =>
+    parameter(parameterAt(parameters, coefficientLabel(outcome, column)));
+  const products = equation.columns.flatMap((c) =>
+    c.components ? [{ key: c.key, parts: c.components.map((part) => part.key) }] : [],
+  );
   return [
     { moderators: [], expression: coefficient(key) },
     ...products
@@ -30,7 +49,11 @@ export function regressionSlope(design: Design, parameters: Parameters, outcome:
       .map(({ key: column, parts }) => {
         const power = parts.filter((part) => part === key).length;
         const moderators = without(parts, key).sort();
-        return { moderators, expression: power === 1 ? coefficient(column) : multiply(number(power), coefficient(column)) };
+        return {
+          moderators,
+          expression:
+            power === 1 ? coefficient(column) : multiply(number(power), coefficient(column)),
+        };
       }),
   ];
 }
@@ -46,7 +69,8 @@ export class Averages {
   at(columns: readonly string[]): number {
     const known = this.parameters.index.get(averageLabel(columns));
     if (known !== undefined) return known;
-    for (let i = 0; i < columns.length && columns.length > 1; i++) this.at(columns.filter((_, j) => j !== i));
+    for (let i = 0; i < columns.length && columns.length > 1; i++)
+      this.at(columns.filter((_, j) => j !== i));
     this.products.push([...columns].sort());
     return addParameter(this.parameters, averageLabel(columns), "average");
   }
@@ -60,7 +84,8 @@ export class Averages {
       for (const key of keys) {
         const column = columns.get(key)!;
         const centre = centreOf(column);
-        for (let i = 0; i < design.n; i++) rows[i * m + k] = rows[i * m + k]! * (column.values[i]! - centre);
+        for (let i = 0; i < design.n; i++)
+          rows[i * m + k] = rows[i * m + k]! * (column.values[i]! - centre);
       }
     });
     return rows;
@@ -77,7 +102,8 @@ export function regressionVector(
   const theta = new Float64Array(parameters.labels.length);
   coefficients.forEach((b, g) => theta.set(b, parameters.equations[g]!.start));
   for (const equation of design.equations) {
-    for (const column of equation.columns) theta[parameterAt(parameters, sdLabel(column.key))] = column.sd;
+    for (const column of equation.columns)
+      theta[parameterAt(parameters, sdLabel(column.key))] = column.sd;
     theta[parameterAt(parameters, sdLabel(equation.outcome))] = equation.sdY;
   }
   const m = averages.products.length;

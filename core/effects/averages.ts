@@ -11,7 +11,9 @@ export const averageId = (from: string, nodes: readonly string[]): string =>
 export const averageOf = (context: EffectContext, polynomial: Polynomial): Expression =>
   polynomial
     .map(({ moderators, expression }) =>
-      moderators.length === 0 ? expression : multiply(expression, parameter(context.average(moderators))),
+      moderators.length === 0
+        ? expression
+        : multiply(expression, parameter(context.average(moderators))),
     )
     .reduce(add);
 
@@ -20,7 +22,11 @@ export function averages(context: EffectContext): Quantity[] {
   return context.pairs.flatMap((pair) => {
     if (pair.conditional.length === 0) return [];
     const routes = pair.conditional.map((route) => averageQuantity(context, pair, route));
-    const parts = [...(pair.direct ? [pair.direct] : []), ...pair.indirect.map((i) => i.expression), ...routes.map((r) => r.expression)];
+    const parts = [
+      ...(pair.direct ? [pair.direct] : []),
+      ...pair.indirect.map((i) => i.expression),
+      ...routes.map((r) => r.expression),
+    ];
     if (parts.length < 2) return routes;
     const total: Quantity = {
       id: `average total ${pair.from} > ${pair.to}`,
@@ -37,7 +43,11 @@ export function averages(context: EffectContext): Quantity[] {
   });
 }
 
-function averageQuantity(context: EffectContext, pair: EffectPair, { nodes, polynomial }: ConditionalRoute): Quantity {
+function averageQuantity(
+  context: EffectContext,
+  pair: EffectPair,
+  { nodes, polynomial }: ConditionalRoute,
+): Quantity {
   const via = nodes.slice(1, -1);
   const through = via.length > 0 ? ` through ${via.join(", then ")}` : "";
   return {

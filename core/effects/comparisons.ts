@@ -15,22 +15,37 @@ const MOST_LEVELS = 8;
 export function comparisons(context: EffectContext): Quantity[] {
   return context.codings
     .filter((coding) => coding.levels.length <= MOST_LEVELS)
-    .flatMap((coding) => pairsOfLevels(coding.levels).flatMap((compared) => comparedEffects(context, coding, compared)));
+    .flatMap((coding) =>
+      pairsOfLevels(coding.levels).flatMap((compared) =>
+        comparedEffects(context, coding, compared),
+      ),
+    );
 }
 
 const pairsOfLevels = (levels: string[]): LevelPair[] =>
   levels.flatMap((upper, j) => levels.slice(0, j).map((lower) => ({ upper, lower })));
 
-export const comparedWords = (variable: string, { upper, lower }: LevelPair): string => `${variable} (${upper} against ${lower})`;
+export const comparedWords = (variable: string, { upper, lower }: LevelPair): string =>
+  `${variable} (${upper} against ${lower})`;
 
 /** The id of an effect of a code column, for a comparison of levels instead. */
-export const comparisonId = (id: string, key: string, variable: string, compared: LevelPair): string =>
-  `comparison ${id.replace(` ${key} >`, ` ${comparedWords(variable, compared)} >`)}`;
+export const comparisonId = (
+  id: string,
+  key: string,
+  variable: string,
+  compared: LevelPair,
+): string => `comparison ${id.replace(` ${key} >`, ` ${comparedWords(variable, compared)} >`)}`;
 
 /** The effects of one comparison of levels, on every outcome that has effects of the variable. */
-export function comparedEffects(context: EffectContext, coding: UsedCoding, compared: LevelPair): Quantity[] {
+export function comparedEffects(
+  context: EffectContext,
+  coding: UsedCoding,
+  compared: LevelPair,
+): Quantity[] {
   const { variable } = coding;
-  const outcomes = [...new Set(context.pairs.filter((p) => p.fromVariable === variable).map((p) => p.to))];
+  const outcomes = [
+    ...new Set(context.pairs.filter((p) => p.fromVariable === variable).map((p) => p.to)),
+  ];
   return outcomes.flatMap((to) => {
     const pairs = context.pairs.filter((p) => p.fromVariable === variable && p.to === to);
     const lists = pairs.map((pair) => effectsOfPair(context, pair));
@@ -59,18 +74,29 @@ const effectsOfPair = (context: EffectContext, pair: EffectPair): Quantity[] => 
 };
 
 /** What each code column counts in the difference of two levels. */
-export function codeDifferences({ levels, columns }: UsedCoding, { upper, lower }: LevelPair): number[] {
+export function codeDifferences(
+  { levels, columns }: UsedCoding,
+  { upper, lower }: LevelPair,
+): number[] {
   const [a, b] = [levels.indexOf(upper), levels.indexOf(lower)];
   return columns.map(({ codes }) => codes[a]! - codes[b]!);
 }
 
 function weighted(coding: UsedCoding, compared: LevelPair, expressions: Expression[]): Expression {
   const parts = codeDifferences(coding, compared).flatMap((weight, j) =>
-    weight === 0 ? [] : [weight === 1 ? expressions[j]! : multiply(number(weight), expressions[j]!)],
+    weight === 0
+      ? []
+      : [weight === 1 ? expressions[j]! : multiply(number(weight), expressions[j]!)],
   );
   return sum(parts);
 }
 
 /** The effect of a comparison of levels as one function of the moderators. */
-export const comparedPolynomial = (coding: UsedCoding, compared: LevelPair, polynomials: Polynomial[]): Polynomial =>
-  combined(codeDifferences(coding, compared).map((weight, j) => ({ weight, polynomial: polynomials[j]! })));
+export const comparedPolynomial = (
+  coding: UsedCoding,
+  compared: LevelPair,
+  polynomials: Polynomial[],
+): Polynomial =>
+  combined(
+    codeDifferences(coding, compared).map((weight, j) => ({ weight, polynomial: polynomials[j]! })),
+  );

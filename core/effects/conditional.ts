@@ -1,14 +1,32 @@
-import { subtract, type Expression, at, derivative, moderatorsOf, powerOf, type Polynomial } from "../model";
-import { atWords, middleOf, probeGrid, probesAt, valuesOf, type Moderator, type Probe } from "./probes";
+import {
+  subtract,
+  type Expression,
+  at,
+  derivative,
+  moderatorsOf,
+  powerOf,
+  type Polynomial,
+} from "../model";
+import {
+  atWords,
+  middleOf,
+  probeGrid,
+  probesAt,
+  valuesOf,
+  type Moderator,
+  type Probe,
+} from "./probes";
 import type { ConditionalRoute, EffectContext, EffectPair, Quantity } from "./quantity";
 
-const routeWords = (pair: { from: string }, nodes: string[]): string => [pair.from, ...nodes.slice(1)].join(" > ");
+const routeWords = (pair: { from: string }, nodes: string[]): string =>
+  [pair.from, ...nodes.slice(1)].join(" > ");
 
 export const conditionalId = (pair: EffectPair, nodes: string[], words: string): string =>
   `conditional ${nodes.length > 2 ? "indirect" : "direct"} ${routeWords(pair, nodes)} at ${words}`;
 export const indexId = (pair: { from: string }, nodes: string[], column: string): string =>
   `index of moderated mediation ${routeWords(pair, nodes)} by ${column}`;
-export const interactionId = (outcome: string, key: string): string => `interaction ${key} on ${outcome}`;
+export const interactionId = (outcome: string, key: string): string =>
+  `interaction ${key} on ${outcome}`;
 
 /**
  * Effects that depend on moderators: conditional indirect and direct effects at every probe, their differences along one
@@ -49,7 +67,11 @@ export function moderatorsFor(context: EffectContext, polynomial: Polynomial): M
 const onWords = ({ fromLabel, to }: EffectPair, nodes: string[]): string =>
   `${fromLabel} on ${to}${nodes.length > 2 ? ` through ${nodes.slice(1, -1).join(", then ")}` : ""}`;
 
-function atProbes(context: EffectContext, pair: EffectPair, { nodes, polynomial }: ConditionalRoute): Quantity[] {
+function atProbes(
+  context: EffectContext,
+  pair: EffectPair,
+  { nodes, polynomial }: ConditionalRoute,
+): Quantity[] {
   return probeGrid(moderatorsFor(context, polynomial)).map((combination) => {
     const words = atWords(combination);
     return {
@@ -70,14 +92,19 @@ function atProbes(context: EffectContext, pair: EffectPair, { nodes, polynomial 
  * Differences of conditional effects between two probes of one moderator, the later minus the earlier. Other moderators
  * matter only where they bear on the difference, and then stand at each of their probes.
  */
-function probeContrasts(context: EffectContext, pair: EffectPair, { nodes, polynomial }: ConditionalRoute): Quantity[] {
+function probeContrasts(
+  context: EffectContext,
+  pair: EffectPair,
+  { nodes, polynomial }: ConditionalRoute,
+): Quantity[] {
   const moderators = moderatorsFor(context, polynomial);
   return moderators.flatMap((moderator) => {
     const change = moderator.columns.flatMap((c) => derivative(polynomial, c.key));
     const others = moderatorsFor(context, change).filter((m) => m !== moderator);
     const rest = middleOf(moderators.filter((m) => m !== moderator && !others.includes(m)));
     return probeGrid(others).flatMap((held) => {
-      const value = (probe: Probe): Expression => at(polynomial, valuesOf([...held, ...rest, { probe }]));
+      const value = (probe: Probe): Expression =>
+        at(polynomial, valuesOf([...held, ...rest, { probe }]));
       return moderator.probes.flatMap((later, j) =>
         moderator.probes.slice(0, j).map((earlier): Quantity => {
           const words = `${moderator.name} ${later.label} minus ${earlier.label}${held.length > 0 ? `, ${atWords(held)}` : ""}`;
@@ -89,7 +116,9 @@ function probeContrasts(context: EffectContext, pair: EffectPair, { nodes, polyn
             to: pair.to,
             via: nodes.slice(1, -1),
             of: null,
-            ...(moderator.kind === "categorical" ? { family: `${conditionalId(pair, nodes, moderator.name)} ${atWords(held)}` } : {}),
+            ...(moderator.kind === "categorical"
+              ? { family: `${conditionalId(pair, nodes, moderator.name)} ${atWords(held)}` }
+              : {}),
             expression: subtract(value(later), value(earlier)),
           };
         }),
@@ -99,7 +128,11 @@ function probeContrasts(context: EffectContext, pair: EffectPair, { nodes, polyn
 }
 
 /** What one unit of a moderator does to an indirect effect, where that is one number or depends on other moderators only. */
-function indices(context: EffectContext, pair: EffectPair, { nodes, polynomial }: ConditionalRoute): Quantity[] {
+function indices(
+  context: EffectContext,
+  pair: EffectPair,
+  { nodes, polynomial }: ConditionalRoute,
+): Quantity[] {
   if (nodes.length < 3) return [];
   const keys = moderatorsOf(polynomial);
   const route = routeWords(pair, nodes);
@@ -149,14 +182,24 @@ function indices(context: EffectContext, pair: EffectPair, { nodes, polynomial }
 }
 
 /** A route moderated twice by the same variable: a curve, with its slope at every probe and its raw coefficients. */
-function quadratics(context: EffectContext, pair: EffectPair, { nodes, polynomial }: ConditionalRoute): Quantity[] {
+function quadratics(
+  context: EffectContext,
+  pair: EffectPair,
+  { nodes, polynomial }: ConditionalRoute,
+): Quantity[] {
   const moderators = moderatorsFor(context, polynomial);
   if (moderators.length !== 1 || moderators[0]!.kind === "categorical") return [];
   const moderator = moderators[0]!;
   const column = moderator.columns[0]!;
   if (powerOf(polynomial, column.key) !== 2) return [];
   const route = routeWords(pair, nodes);
-  const base = { from: pair.from, to: pair.to, via: nodes.slice(1, -1), of: null, kind: "curve" as const };
+  const base = {
+    from: pair.from,
+    to: pair.to,
+    via: nodes.slice(1, -1),
+    of: null,
+    kind: "curve" as const,
+  };
   const on = onWords(pair, nodes);
   const first = derivative(polynomial, column.key);
   const zero = new Map([[column.key, -context.centre(column.key)]]);
@@ -178,7 +221,12 @@ function quadratics(context: EffectContext, pair: EffectPair, { nodes, polynomia
       label: `${on}: value at ${moderator.name} = 0`,
       expression: at(polynomial, zero),
     },
-    { ...base, id: `quadratic q1 ${route} by ${column.key}`, label: `${on}: slope at ${moderator.name} = 0`, expression: at(first, zero) },
+    {
+      ...base,
+      id: `quadratic q1 ${route} by ${column.key}`,
+      label: `${on}: slope at ${moderator.name} = 0`,
+      expression: at(first, zero),
+    },
     {
       ...base,
       id: `quadratic q2 ${route} by ${column.key}`,

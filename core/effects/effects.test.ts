@@ -9,13 +9,20 @@ import { compileExpression, gradient, parametersOf, type Expression } from "../m
 
 const leaf: fc.Arbitrary<Expression> = fc.oneof(
   fc.record({ op: fc.constant("parameter" as const), index: fc.nat(2) }),
-  fc.record({ op: fc.constant("number" as const), value: fc.double({ min: 0.5, max: 2, noNaN: true }) }),
+  fc.record({
+    op: fc.constant("number" as const),
+    value: fc.double({ min: 0.5, max: 2, noNaN: true }),
+  }),
 );
 const tree: fc.Arbitrary<Expression> = fc.letrec<{ e: Expression }>((tie) => ({
   e: fc.oneof(
     { maxDepth: 3 },
     leaf,
-    fc.record({ op: fc.constantFrom("add" as const, "multiply" as const, "divide" as const), a: tie("e"), b: tie("e") }),
+    fc.record({
+      op: fc.constantFrom("add" as const, "multiply" as const, "divide" as const),
+      a: tie("e"),
+      b: tie("e"),
+    }),
     fc.record({ op: fc.constantFrom("sqrt" as const, "exp" as const, "ln" as const), a: leaf }),
   ),
 })).e;
@@ -35,7 +42,9 @@ it("gradients agree with central differences, and vanish for parameters that are
         up[i]! += h;
         down[i]! -= h;
         const numeric = (f(up, 0) - f(down, 0)) / (2 * h);
-        expect(Math.abs(g[i]! - numeric)).toBeLessThan(1e-4 * Math.max(1, Math.abs(numeric), Math.abs(value)));
+        expect(Math.abs(g[i]! - numeric)).toBeLessThan(
+          1e-4 * Math.max(1, Math.abs(numeric), Math.abs(value)),
+        );
         if (!parametersOf(e).has(i)) expect(g[i]).toBe(0);
       }
     }),
@@ -49,19 +58,27 @@ function study(theory: string, change: Partial<typeof DEFAULT_SETTINGS> = {}) {
     const x = r.normal();
     const m = 0.5 * x + r.normal();
     const k = 0.4 * m + 0.2 * x + r.normal();
-    builder.add([x, m, k, 0.3 * m + 0.3 * k + 0.1 * x + r.normal(), r.normal(), "abc"[i % 3]!].map(String));
+    builder.add(
+      [x, m, k, 0.3 * m + 0.3 * k + 0.1 * x + r.normal(), r.normal(), "abc"[i % 3]!].map(String),
+    );
   }
   const table = builder.build();
   const settings = { ...DEFAULT_SETTINGS, replications: 0, ...change };
-  return analyse({ ...newDefinition("", table.columns.map(guessVariable)), theory, settings }, table);
+  return analyse(
+    { ...newDefinition("", table.columns.map(guessVariable)), theory, settings },
+    table,
+  );
 }
 
 describe("effects that exist", () => {
   const serial = study("H1: x raises y through m then k\nH2: x raises y through m and k");
-  const value = (evidence: typeof serial, id: string): number => evidence.effects.find((e) => e.id === id)!.estimate!;
+  const value = (evidence: typeof serial, id: string): number =>
+    evidence.effects.find((e) => e.id === id)!.estimate!;
 
   it("add up: total = direct + every specific indirect effect", () => {
-    const specific = serial.effects.filter((e) => e.kind === "specific_indirect" && e.from === "x" && e.to === "y");
+    const specific = serial.effects.filter(
+      (e) => e.kind === "specific_indirect" && e.from === "x" && e.to === "y",
+    );
     expect(specific.map((e) => e.via.join(">"))).toEqual(["m", "k", "m>k"]);
     const sum = specific.reduce((s, e) => s + e.estimate!, 0);
     expect(value(serial, "total indirect x > y")).toBeCloseTo(sum, 12);
@@ -72,8 +89,14 @@ describe("effects that exist", () => {
     const total = serial.effects.find((e) => e.id === "total x > y")!;
     const alone = study("x raises y");
     const reduced = alone.effects.find((e) => e.id === "direct x > y")!;
-    expect(total.reduced!.tests.classical!.se).toBeCloseTo(equationsOf(alone)[0]!.coefficients[1]!.errors.classical!.se, 10);
-    expect(total.reduced!.tests.HC3!.se).toBeCloseTo(equationsOf(alone)[0]!.coefficients[1]!.errors.HC3!.se, 10);
+    expect(total.reduced!.tests.classical!.se).toBeCloseTo(
+      equationsOf(alone)[0]!.coefficients[1]!.errors.classical!.se,
+      10,
+    );
+    expect(total.reduced!.tests.HC3!.se).toBeCloseTo(
+      equationsOf(alone)[0]!.coefficients[1]!.errors.HC3!.se,
+      10,
+    );
     expect(total.estimate).toBeCloseTo(reduced.estimate!, 10);
   });
 
@@ -84,7 +107,9 @@ describe("effects that exist", () => {
     const [h1, total] = [value(evidence, "indirect x > m > y"), value(evidence, "total x > y")];
     expect(value(evidence, "define share")).toBeCloseTo(h1 / total, 12);
     expect(value(evidence, "define twice")).toBeCloseTo((2 * h1) / total, 12);
-    expect(evidence.effects.find((e) => e.id === "define share")!.delta.joint.classical!.se).toBeCloseTo(
+    expect(
+      evidence.effects.find((e) => e.id === "define share")!.delta.joint.classical!.se,
+    ).toBeCloseTo(
       evidence.effects.find((e) => e.id === "proportion mediated x > y")!.delta.joint.classical!.se,
       12,
     );
@@ -101,15 +126,22 @@ describe("effects that exist", () => {
     ["define q as direct z to y", /“z” has no effect/],
     ["define q as indirect x to m", /no indirect effect/],
     ["contrast H1 with H3", /“H3”/],
-  ])("refuses %s", (line, message) => expect(() => study(`H1: x raises y through m\n${line}`)).toThrow(message));
+  ])("refuses %s", (line, message) =>
+    expect(() => study(`H1: x raises y through m\n${line}`)).toThrow(message),
+  );
 
   it("a categorical predictor has relative effects, one for each code column", () => {
     const evidence = study("H1: g affects y through m");
-    expect(evidence.hypotheses[0]!.effects).toEqual(["indirect g.1 > m > y", "indirect g.2 > m > y"]);
+    expect(evidence.hypotheses[0]!.effects).toEqual([
+      "indirect g.1 > m > y",
+      "indirect g.2 > m > y",
+    ]);
     expect(evidence.hypotheses[0]!.report).toMatch(
       /^The effects g \(b against a\) on y through m; g \(c against a\) on y through m: Joint test/,
     );
-    expect(evidence.effects.some((e) => e.kind === "completely_standardised" && e.from === "g.1")).toBe(false);
+    expect(
+      evidence.effects.some((e) => e.kind === "completely_standardised" && e.from === "g.1"),
+    ).toBe(false);
   });
 });
 
@@ -132,12 +164,19 @@ describe("refusals name what is concerned", () => {
       );
   };
   it("a constant column", () =>
-    expect(() => cells((i) => [String(i), "4", String(i * i)])("a raises c\nadjust c for b")).toThrow(/“b” has the same value \(4\)/));
+    expect(() =>
+      cells((i) => [String(i), "4", String(i * i)])("a raises c\nadjust c for b"),
+    ).toThrow(/“b” has the same value \(4\)/));
   it("too few rows", () =>
-    expect(() => cells((i) => (i < 3 ? [`${i}`, `${i * i}`, `${i % 2}`] : ["", "", ""]))("a raises c\nadjust c for b")).toThrow(
-      /only 3 complete rows/,
-    ));
+    expect(() =>
+      cells((i) => (i < 3 ? [`${i}`, `${i * i}`, `${i % 2}`] : ["", "", ""]))(
+        "a raises c\nadjust c for b",
+      ),
+    ).toThrow(/only 3 complete rows/));
   it("a word among numbers", () =>
-    expect(() => cells((i) => [i === 6 ? "six" : String(i), "1", String(i * i)])("a raises c")).toThrow(/“six” in column “a”, row 7/));
-  it("a bad setting", () => expect(() => study("x raises y", { level: 1.2 })).toThrow(/confidence level is 1.2/));
+    expect(() =>
+      cells((i) => [i === 6 ? "six" : String(i), "1", String(i * i)])("a raises c"),
+    ).toThrow(/“six” in column “a”, row 7/));
+  it("a bad setting", () =>
+    expect(() => study("x raises y", { level: 1.2 })).toThrow(/confidence level is 1.2/));
 });

@@ -41,7 +41,8 @@ export const allQuantities = (context: EffectContext, more: EffectFamily[] = [])
     ).values(),
   ].reverse();
 
-export { claimOf, directOf, pathEffect, type Claim, type Claimed } from "./claims";
+export { claimOf, directOf, type Claim, type Claimed } from "./claims";
+export { pathEffect } from "./path-claims";
 export { averageId } from "./averages";
 export { conditionalId, indexId, interactionId } from "./conditional";
 export { atWords, probeGrid, valuesOf, type Combination, type Moderator } from "./probes";

@@ -1,13 +1,15 @@
 import { number, subtract, sum, type Expression } from "../model";
 import { StudyProblem } from "../problems";
 import { nearestName, type Formula } from "../theory";
-import { claimOf, pathEffect } from "./claims";
+import { claimOf } from "./claims";
+import { pathEffect } from "./path-claims";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
 /** Contrasts between sentences and quantities that the researcher defined. */
 export function ownQuantities(context: EffectContext): Quantity[] {
   const named = new Map<string, Expression>();
-  const lookUp = (name: string, line: number): Expression => named.get(name) ?? ofSentence(context, named, name, line);
+  const lookUp = (name: string, line: number): Expression =>
+    named.get(name) ?? ofSentence(context, named, name, line);
   const quantities: Quantity[] = [];
   for (const { name, formula, line } of context.theory.definitions) {
     const expression = translate(context, formula, lookUp, line);
@@ -17,31 +19,60 @@ export function ownQuantities(context: EffectContext): Quantity[] {
   for (const { first, second, line } of context.theory.contrasts) {
     const expression = subtract(lookUp(first.name, line), lookUp(second.name, line));
     const label = `${first.name} minus ${second.name}`;
-    quantities.push(own(`contrast ${first.name} with ${second.name}`, label, "contrast", expression));
+    quantities.push(
+      own(`contrast ${first.name} with ${second.name}`, label, "contrast", expression),
+    );
   }
   return quantities;
 }
 
-function own(id: string, label: string, kind: "own" | "contrast", expression: Expression): Quantity {
+function own(
+  id: string,
+  label: string,
+  kind: "own" | "contrast",
+  expression: Expression,
+): Quantity {
   return { id, kind, label, from: null, to: null, via: [], of: null, expression };
 }
 
 /** What a labelled sentence claims something about, moderated effects by their average over the sample. */
-function ofSentence(context: EffectContext, named: Map<string, Expression>, name: string, line: number): Expression {
+function ofSentence(
+  context: EffectContext,
+  named: Map<string, Expression>,
+  name: string,
+  line: number,
+): Expression {
   const { hypotheses, moderations } = context.theory;
   const claim = [...hypotheses, ...moderations].find((h) => h.label === name);
   if (!claim) {
-    const known = [...hypotheses.map((h) => h.label), ...moderations.map((h) => h.label), ...named.keys()];
+    const known = [
+      ...hypotheses.map((h) => h.label),
+      ...moderations.map((h) => h.label),
+      ...named.keys(),
+    ];
     const near = nearestName(name, known);
-    const hint = near ? ` Did you mean “${near}”?` : known.length > 0 ? ` Known: ${known.join(", ")}.` : "";
-    throw new StudyProblem("notation", `Line ${line}: no earlier sentence is called “${name}”.${hint}`, { line });
+    const hint = near
+      ? ` Did you mean “${near}”?`
+      : known.length > 0
+        ? ` Known: ${known.join(", ")}.`
+        : "";
+    throw new StudyProblem(
+      "notation",
+      `Line ${line}: no earlier sentence is called “${name}”.${hint}`,
+      { line },
+    );
   }
   const { quantities, open } = claimOf(context, claim);
   if (quantities.length === 1) return quantities[0]!.expression;
   throw severalColumns(open?.variable ?? claim.from.name, quantities.length, line);
 }
 
-function translate(context: EffectContext, formula: Formula, lookUp: (name: string, line: number) => Expression, line: number): Expression {
+function translate(
+  context: EffectContext,
+  formula: Formula,
+  lookUp: (name: string, line: number) => Expression,
+  line: number,
+): Expression {
   const inner = (f: Formula): Expression => translate(context, f, lookUp, line);
   switch (formula.kind) {
     case "number":
@@ -55,13 +86,19 @@ function translate(context: EffectContext, formula: Formula, lookUp: (name: stri
     case "effect":
       return namedEffect(context, formula, line);
     case "binary": {
-      const op = ({ "+": "add", "-": "subtract", "*": "multiply", "/": "divide" } as const)[formula.operator];
+      const op = ({ "+": "add", "-": "subtract", "*": "multiply", "/": "divide" } as const)[
+        formula.operator
+      ];
       return { op, a: inner(formula.left), b: inner(formula.right) };
     }
   }
 }
 
-function namedEffect(context: EffectContext, formula: Extract<Formula, { kind: "effect" }>, line: number): Expression {
+function namedEffect(
+  context: EffectContext,
+  formula: Extract<Formula, { kind: "effect" }>,
+  line: number,
+): Expression {
   const { which, from, to, chain } = formula;
   const pairs = context.pairs.filter((p) => p.fromVariable === from.name && p.to === to.name);
   const pair = only(pairs, from.name, line);
@@ -71,18 +108,28 @@ function namedEffect(context: EffectContext, formula: Extract<Formula, { kind: "
     if (which === "direct") return nodes.length === 2;
     return nodes.length > 2 && (chain.length === 0 || nodes.slice(1, -1).join("\u0000") === wanted);
   });
-  if (routes.length > 0) return sum(routes.map(({ nodes }) => pathEffect(context, pair, nodes).expression));
-  const what = chain.length > 0 ? `${which} (through ${chain.map((ref) => ref.name).join(", then ")})` : which;
-  throw new StudyProblem("notation", `Line ${line}: ${from.name} has no ${what} effect on ${to.name} in this theory.`, { line });
+  if (routes.length > 0)
+    return sum(routes.map(({ nodes }) => pathEffect(context, pair, nodes).expression));
+  const what =
+    chain.length > 0 ? `${which} (through ${chain.map((ref) => ref.name).join(", then ")})` : which;
+  throw new StudyProblem(
+    "notation",
+    `Line ${line}: ${from.name} has no ${what} effect on ${to.name} in this theory.`,
+    { line },
+  );
 }
 
 function only(pairs: EffectPair[], from: string, line: number): EffectPair {
   if (pairs.length === 1) return pairs[0]!;
   if (pairs.length > 1) throw severalColumns(from, pairs.length, line);
-  throw new StudyProblem("notation", `Line ${line}: “${from}” has no effect there in this theory; add the path or choose another effect.`, {
-    line,
-    variables: [from],
-  });
+  throw new StudyProblem(
+    "notation",
+    `Line ${line}: “${from}” has no effect there in this theory; add the path or choose another effect.`,
+    {
+      line,
+      variables: [from],
+    },
+  );
 }
 
 const severalColumns = (variable: string, count: number, line: number): StudyProblem =>

@@ -1,9 +1,11 @@
 import { add, sum } from "../model";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
-export const indirectId = (from: string, nodes: readonly string[]): string => `indirect ${[from, ...nodes.slice(1)].join(" > ")}`;
+export const indirectId = (from: string, nodes: readonly string[]): string =>
+  `indirect ${[from, ...nodes.slice(1)].join(" > ")}`;
 export const directId = (from: string, to: string): string => `direct ${from} > ${to}`;
-export const totalIndirectId = (from: string, to: string): string => `total indirect ${from} > ${to}`;
+export const totalIndirectId = (from: string, to: string): string =>
+  `total indirect ${from} > ${to}`;
 export const totalId = (from: string, to: string): string => `total ${from} > ${to}`;
 
 /**
@@ -16,12 +18,26 @@ export function pathEffects({ pairs }: EffectContext): Quantity[] {
     const on = `${pair.fromLabel} on ${pair.to}`;
     const list: Quantity[] = [];
     if (pair.direct) {
-      list.push({ ...base, id: directId(pair.from, pair.to), kind: "direct", label: on, via: [], expression: pair.direct });
+      list.push({
+        ...base,
+        id: directId(pair.from, pair.to),
+        kind: "direct",
+        label: on,
+        via: [],
+        expression: pair.direct,
+      });
     }
     for (const { nodes, expression } of pair.indirect) {
       const via = nodes.slice(1, -1);
       const label = `${on} through ${via.join(", then ")}`;
-      list.push({ ...base, id: indirectId(pair.from, nodes), kind: "specific_indirect", label, via, expression });
+      list.push({
+        ...base,
+        id: indirectId(pair.from, nodes),
+        kind: "specific_indirect",
+        label,
+        via,
+        expression,
+      });
     }
     const total = totalIndirect(pair);
     if (total && pair.indirect.length > 1) {
@@ -50,4 +66,6 @@ export function pathEffects({ pairs }: EffectContext): Quantity[] {
 
 /** The sum of a pair's specific indirect effects; null when it has none, or when some path between the two is moderated. */
 export const totalIndirect = (pair: EffectPair) =>
-  pair.indirect.length > 0 && pair.conditional.length === 0 ? sum(pair.indirect.map((i) => i.expression)) : null;
+  pair.indirect.length > 0 && pair.conditional.length === 0
+    ? sum(pair.indirect.map((i) => i.expression))
+    : null;

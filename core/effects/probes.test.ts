@@ -11,7 +11,8 @@ function moderatorsOf(theory: string, probes: Record<string, ProbeChoice[]> = {}
   const { definition, table } = madeStudy(made(theory, { probes }));
   return prepare(definition, table).context.moderators;
 }
-const one = (choice: ProbeChoice[]): Moderator => moderatorsOf("H1: w strengthens x to m", { w: choice })[0]!;
+const one = (choice: ProbeChoice[]): Moderator =>
+  moderatorsOf("H1: w strengthens x to m", { w: choice })[0]!;
 
 /** The quantile at rank (n + 1) q, between neighbours. */
 function quantile(values: number[], q: number): number {
@@ -24,9 +25,16 @@ function quantile(values: number[], q: number): number {
 describe("where moderators are looked at", () => {
   it("mean and SDs, unless something else is asked for", () => {
     const found = moderatorsOf("H1: w strengthens x to m")[0]!;
-    expect(found).toMatchObject({ name: "w", kind: "numeric", min: Math.min(...w), max: Math.max(...w) });
+    expect(found).toMatchObject({
+      name: "w",
+      kind: "numeric",
+      min: Math.min(...w),
+      max: Math.max(...w),
+    });
     expect(found.probes.map((p) => p.label)).toEqual(["mean-sd", "mean", "mean+sd"]);
-    [-1, 0, 1].forEach((k, i) => expect(found.probes[i]!.value).toBeCloseTo(mean(w) + k * sd(w), 10));
+    [-1, 0, 1].forEach((k, i) =>
+      expect(found.probes[i]!.value).toBeCloseTo(mean(w) + k * sd(w), 10),
+    );
     for (const p of found.probes) expect(p.centred.get("w")).toBeCloseTo(p.value! - mean(w), 10);
   });
 
@@ -44,7 +52,13 @@ describe("where moderators are looked at", () => {
   it("values of one's own, marked where nobody was observed", () => {
     const [low, high] = [Math.min(...w), Math.max(...w)];
     const { probes } = one([5, low, high, high + 0.001, low - 0.001]);
-    expect(probes.map((p) => p.label)).toEqual([`=5`, `=${low}`, `=${high}`, `=${high + 0.001}`, `=${low - 0.001}`]);
+    expect(probes.map((p) => p.label)).toEqual([
+      `=5`,
+      `=${low}`,
+      `=${high}`,
+      `=${high + 0.001}`,
+      `=${low - 0.001}`,
+    ]);
     expect(probes.map((p) => p.outsideRange)).toEqual([false, false, false, true, true]);
   });
 
@@ -63,8 +77,12 @@ describe("where moderators are looked at", () => {
 });
 
 describe("combinations of probes", () => {
-  const [first, second] = moderatorsOf("H1: w with v alters x to m", { w: ["quartiles"] }).slice(0, 2) as [Moderator, Moderator];
-  const words = (list: ReturnType<typeof combinations>): string[] => list.map((c) => c.map(({ probe }) => probe.label).join(" "));
+  const [first, second] = moderatorsOf("H1: w with v alters x to m", { w: ["quartiles"] }).slice(
+    0,
+    2,
+  ) as [Moderator, Moderator];
+  const words = (list: ReturnType<typeof combinations>): string[] =>
+    list.map((c) => c.map(({ probe }) => probe.label).join(" "));
 
   it("are all of them, the first moderator slowest", () => {
     expect(words(combinations([first, second]))).toEqual(
@@ -79,19 +97,20 @@ describe("combinations of probes", () => {
 
   it("with very many of them one moderator moves at a time, each place once", () => {
     const many = Array.from({ length: 9 }, (_, i): ProbeChoice => mean(w) + (i - 4) / 10);
-    const exactly = moderatorsOf("H1: w with v alters x to m", { w: many, v: many.map((p) => (p as number) * 10) }).slice(0, 2) as [
-      Moderator,
-      Moderator,
-    ];
+    const exactly = moderatorsOf("H1: w with v alters x to m", {
+      w: many,
+      v: many.map((p) => (p as number) * 10),
+    }).slice(0, 2) as [Moderator, Moderator];
     expect(probeGrid(exactly)).toHaveLength(81);
-    const beyond = moderatorsOf("H1: w with v alters x to m", { w: [...many, mean(x)], v: many.map((p) => (p as number) * 10) }).slice(
-      0,
-      2,
-    ) as [Moderator, Moderator];
+    const beyond = moderatorsOf("H1: w with v alters x to m", {
+      w: [...many, mean(x)],
+      v: many.map((p) => (p as number) * 10),
+    }).slice(0, 2) as [Moderator, Moderator];
     const grid = probeGrid(beyond);
     expect(grid).toHaveLength(10 + 9 - 1);
     const middle = middleOf(beyond).map(({ probe }) => probe.label);
-    for (const c of grid) expect(c.filter(({ probe }, i) => probe.label !== middle[i]).length).toBeLessThanOrEqual(1);
+    for (const c of grid)
+      expect(c.filter(({ probe }, i) => probe.label !== middle[i]).length).toBeLessThanOrEqual(1);
     expect(new Set(words(grid)).size).toBe(grid.length);
     expect(mean(v)).toBeGreaterThan(mean(w));
   });

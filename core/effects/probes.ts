@@ -68,7 +68,14 @@ export function moderatorOf(
   const distinct = [...new Set(column.values)].sort((a, b) => a - b);
   if (distinct.length === 2) {
     const levels = typed.get(name)?.levels;
-    return { name, columns, kind: "two_values", probes: distinct.map((v, i) => probe(levels?.[i] ?? `=${v}`, v)), min, max };
+    return {
+      name,
+      columns,
+      kind: "two_values",
+      probes: distinct.map((v, i) => probe(levels?.[i] ?? `=${v}`, v)),
+      min,
+      max,
+    };
   }
   const probes = choice.flatMap((rule) => {
     if (rule === "mean_sd") {
@@ -86,7 +93,8 @@ export function moderatorOf(
 /** Every combination of one probe for each moderator, the first moderator slowest. */
 export function combinations(moderators: Moderator[]): Combination[] {
   return moderators.reduce<Combination[]>(
-    (all, moderator) => all.flatMap((some) => moderator.probes.map((probe) => [...some, { probe, moderator }])),
+    (all, moderator) =>
+      all.flatMap((some) => moderator.probes.map((probe) => [...some, { probe, moderator }])),
     [[]],
   );
 }
@@ -99,7 +107,8 @@ export const middleOf = (moderators: Moderator[]): Combination =>
   moderators.map((moderator) => ({ moderator, probe: middleProbe(moderator.probes) }));
 
 const middleProbe = (probes: Probe[]): Probe =>
-  probes.find((p) => p.label === "mean" || p.label === "p50") ?? probes[Math.floor((probes.length - 1) / 2)]!;
+  probes.find((p) => p.label === "mean" || p.label === "p50") ??
+  probes[Math.floor((probes.length - 1) / 2)]!;
 
 /** Every combination of probes; with very many of them, each moderator's probes while the others stay at their middle. */
 export function probeGrid(moderators: Moderator[]): Combination[] {
@@ -107,7 +116,9 @@ export function probeGrid(moderators: Moderator[]): Combination[] {
   if (count <= MOST_COMBINATIONS) return combinations(moderators);
   const middle = middleOf(moderators);
   const moved = moderators.flatMap((moderator, i) =>
-    moderator.probes.map((probe) => middle.map((here, j) => (i === j ? { moderator, probe } : here))),
+    moderator.probes.map((probe) =>
+      middle.map((here, j) => (i === j ? { moderator, probe } : here)),
+    ),
   );
   return [...new Map(moved.map((combination) => [atWords(combination), combination])).values()];
 }

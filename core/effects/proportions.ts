@@ -8,7 +8,9 @@ export function proportions({ pairs }: EffectContext): Quantity[] {
     const indirect = totalIndirect(pair);
     if (!indirect || !pair.direct) return [];
     const single = pair.indirect.length === 1;
-    const of = single ? indirectId(pair.from, pair.indirect[0]!.nodes) : totalIndirectId(pair.from, pair.to);
+    const of = single
+      ? indirectId(pair.from, pair.indirect[0]!.nodes)
+      : totalIndirectId(pair.from, pair.to);
     const base = { from: pair.from, to: pair.to, via: [], of };
     const what = `${pair.fromLabel} on ${pair.to}`;
     return [

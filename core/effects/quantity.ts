@@ -101,13 +101,20 @@ export function effectContext(
 ): EffectContext {
   const { columns, codings, parameters, products } = source;
   const involved = new Set(products.flatMap((p) => p.components.map((c) => c.variable)));
-  const names = [...theory.roles.moderators, ...[...involved].filter((name) => !theory.roles.moderators.includes(name))];
+  const names = [
+    ...theory.roles.moderators,
+    ...[...involved].filter((name) => !theory.roles.moderators.includes(name)),
+  ];
   return {
     theory,
     pairs: pairNames(theory).flatMap(({ from, to }) =>
-      [...columns.values()].filter((c) => c.variable === from).map((column) => pairOf(theory, source, column, to)),
+      [...columns.values()]
+        .filter((c) => c.variable === from)
+        .map((column) => pairOf(theory, source, column, to)),
     ),
-    moderators: names.map((name) => moderatorOf(name, source, typed, settings.probes[name] ?? ["mean_sd"])),
+    moderators: names.map((name) =>
+      moderatorOf(name, source, typed, settings.probes[name] ?? ["mean_sd"]),
+    ),
     products: products.map(({ outcome, column, components }) => ({
       outcome,
       key: column.key,
@@ -121,15 +128,25 @@ export function effectContext(
     average: source.average,
     codings,
     columnLabel: (key) => columns.get(key)?.label ?? key,
-    levelLabel: (variable, level) => variables.find((v) => v.name === variable)?.labels?.[level] ?? level,
+    levelLabel: (variable, level) =>
+      variables.find((v) => v.name === variable)?.labels?.[level] ?? level,
   };
 }
 
 /** What exists of effects of one column on one outcome. */
-function pairOf(theory: CompiledTheory, { slope }: EffectSource, column: Column, to: string): EffectPair {
+function pairOf(
+  theory: CompiledTheory,
+  { slope }: EffectSource,
+  column: Column,
+  to: string,
+): EffectPair {
   const from = column.variable;
-  const steps = (nodes: string[]): Polynomial[] => nodes.slice(1).map((node, i) => slope(node, i === 0 ? column.key : nodes[i]!));
-  const routes = pathsBetween(theory.paths, from, to).map((nodes) => ({ nodes, polynomial: steps(nodes).reduce(times) }));
+  const steps = (nodes: string[]): Polynomial[] =>
+    nodes.slice(1).map((node, i) => slope(node, i === 0 ? column.key : nodes[i]!));
+  const routes = pathsBetween(theory.paths, from, to).map((nodes) => ({
+    nodes,
+    polynomial: steps(nodes).reduce(times),
+  }));
   const conditional = routes.filter(({ polynomial }) => moderatorsOf(polynomial).length > 0);
   const plain = routes.filter((route) => !conditional.includes(route));
   const direct = plain.find(({ nodes }) => nodes.length === 2);

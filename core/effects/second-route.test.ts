@@ -7,17 +7,26 @@ import { CODES, COLUMNS, made, mean, probeValues, readerOf, sd, type Values } fr
 const { x, w, v, z, m, k, y } = COLUMNS;
 
 const nodesOf = ({ from, via, to }: Quantity): string[] => [from!, ...via, to!];
-const MIDDLE = (): Values => ({ ...Object.fromEntries(Object.entries({ x, w, v, z, m, k }).map(([n, u]) => [n, mean(u)])), ...CODES.low });
+const MIDDLE = (): Values => ({
+  ...Object.fromEntries(Object.entries({ x, w, v, z, m, k }).map(([n, u]) => [n, mean(u)])),
+  ...CODES.low,
+});
 
 /** Checks every path effect, conditional effect, average, index and change of a theory; returns what was checked, by kind. */
-function checkAll(study: MadeStudy): { prepared: ReturnType<typeof prepare>; kinds: Record<string, number> } {
+function checkAll(study: MadeStudy): {
+  prepared: ReturnType<typeof prepare>;
+  kinds: Record<string, number>;
+} {
   const { definition, table } = madeStudy(study);
   const prepared = prepare(definition, table);
   const { path, average } = readerOf(study);
   const kinds: Record<string, number> = {};
   prepared.quantities.forEach((q, i) => {
     const nodes = q.from === null ? [] : nodesOf(q);
-    const place = Object.assign(MIDDLE(), ...Object.entries(q.at ?? {}).map(([name, label]) => probeValues(name, label)));
+    const place = Object.assign(
+      MIDDLE(),
+      ...Object.entries(q.at ?? {}).map(([name, label]) => probeValues(name, label)),
+    );
     const plus = (values: Values, key: string): Values => ({ ...values, [key]: values[key]! + 1 });
     const expected: Partial<Record<Quantity["kind"], () => number>> = {
       direct: () => path(nodes, MIDDLE()),
@@ -30,7 +39,8 @@ function checkAll(study: MadeStudy): { prepared: ReturnType<typeof prepare>; kin
     if (q.by) {
       // An effect that is linear in a moderator changes by the index with every unit of it.
       const [first, second] = q.by;
-      const change = (values: Values): number => path(nodes, plus(values, first!)) - path(nodes, values);
+      const change = (values: Values): number =>
+        path(nodes, plus(values, first!)) - path(nodes, values);
       expected.index = () => (second ? change(plus(place, second)) - change(place) : change(place));
       expected.conditional_index = expected.index;
     }
@@ -38,7 +48,10 @@ function checkAll(study: MadeStudy): { prepared: ReturnType<typeof prepare>; kin
     if (!value) return;
     kinds[q.kind] = (kinds[q.kind] ?? 0) + 1;
     const right = value();
-    expect(Math.abs(prepared.estimates[i]! - right) / Math.max(1e-3, Math.abs(right)), q.id).toBeLessThan(1e-7);
+    expect(
+      Math.abs(prepared.estimates[i]! - right) / Math.max(1e-3, Math.abs(right)),
+      q.id,
+    ).toBeLessThan(1e-7);
     // The words tell the same route as the fields.
     if (q.via.length > 0) expect(q.label, q.id).toContain(` through ${q.via.join(", then ")}`);
     else expect(q.label, q.id).not.toContain("through");
@@ -63,10 +76,24 @@ describe("effects of paths that nothing moderates", () => {
 
   it("are those that exist, each once", () => {
     expect(idsOf(prepared, "direct").sort()).toEqual(
-      ["direct k > y", "direct m > k", "direct m > y", "direct w > y", "direct x > k", "direct x > m", "direct x > y"].sort(),
+      [
+        "direct k > y",
+        "direct m > k",
+        "direct m > y",
+        "direct w > y",
+        "direct x > k",
+        "direct x > m",
+        "direct x > y",
+      ].sort(),
     );
     expect(idsOf(prepared, "specific_indirect").sort()).toEqual(
-      ["indirect m > k > y", "indirect x > k > y", "indirect x > m > k", "indirect x > m > k > y", "indirect x > m > y"].sort(),
+      [
+        "indirect m > k > y",
+        "indirect x > k > y",
+        "indirect x > m > k",
+        "indirect x > m > k > y",
+        "indirect x > m > y",
+      ].sort(),
     );
     expect(idsOf(prepared, "total_indirect")).toEqual(["total indirect x > y"]);
     expect(idsOf(prepared, "total").sort()).toEqual(["total m > y", "total x > k", "total x > y"]);
@@ -74,25 +101,35 @@ describe("effects of paths that nothing moderates", () => {
   });
 
   it("add up: specific ones to the total indirect, with the direct one to the total", () => {
-    const all = value("indirect x > m > y") + value("indirect x > k > y") + value("indirect x > m > k > y");
+    const all =
+      value("indirect x > m > y") + value("indirect x > k > y") + value("indirect x > m > k > y");
     expect(value("total indirect x > y")).toBeCloseTo(all, 12);
     expect(value("total x > y")).toBeCloseTo(all + value("direct x > y"), 12);
-    expect(value("total m > y")).toBeCloseTo(value("direct m > y") + value("indirect m > k > y"), 12);
+    expect(value("total m > y")).toBeCloseTo(
+      value("direct m > y") + value("indirect m > k > y"),
+      12,
+    );
     expect(value("proportion mediated x > y")).toBeCloseTo(all / value("total x > y"), 10);
     expect(value("ratio indirect/direct x > y")).toBeCloseTo(all / value("direct x > y"), 10);
     const named = prepared.quantities.find((q) => q.kind === "combined_indirect")!;
-    expect(value(named.id)).toBeCloseTo(value("indirect x > m > y") + value("indirect x > k > y"), 12);
+    expect(value(named.id)).toBeCloseTo(
+      value("indirect x > m > y") + value("indirect x > k > y"),
+      12,
+    );
     expect(named.label).toMatch(/^x on y through (m and k|k and m) together$/);
   });
 
   it("are compared two by two, the earlier minus the later", () => {
-    const contrasts = prepared.quantities.filter((q) => q.kind === "contrast" && q.from === "x" && q.to === "y");
+    const contrasts = prepared.quantities.filter(
+      (q) => q.kind === "contrast" && q.from === "x" && q.to === "y",
+    );
     expect(contrasts).toHaveLength(3);
     for (const { id, label } of contrasts) {
       const [, first, second] = /^contrast \((.*)\) - \((.*)\)$/.exec(id)!;
       expect(value(id)).toBeCloseTo(value(first!) - value(second!), 12);
       expect(first).not.toBe(second);
-      const words = (of: string): string => of.replace("indirect ", "").split(" > ").slice(1, -1).join(", then ");
+      const words = (of: string): string =>
+        of.replace("indirect ", "").split(" > ").slice(1, -1).join(", then ");
       expect(label).toBe(`x on y: through ${words(first!)} minus through ${words(second!)}`);
     }
   });
@@ -101,28 +138,51 @@ describe("effects of paths that nothing moderates", () => {
     for (const id of ["direct x > y", "indirect x > m > y", "total x > y", "indirect m > k > y"]) {
       const from = id.includes(" m > k") ? m : x;
       expect(value(`partially standardised ${id}`)).toBeCloseTo(value(id) / sd(y), 10);
-      expect(value(`completely standardised ${id}`)).toBeCloseTo((value(id) * sd(from)) / sd(y), 10);
-      expect(prepared.quantities.find((q) => q.id === `completely standardised ${id}`)!.of).toBe(id);
+      expect(value(`completely standardised ${id}`)).toBeCloseTo(
+        (value(id) * sd(from)) / sd(y),
+        10,
+      );
+      expect(prepared.quantities.find((q) => q.id === `completely standardised ${id}`)!.of).toBe(
+        id,
+      );
       expect(prepared.quantities.find((q) => q.id === `partially standardised ${id}`)!.of).toBe(id);
     }
-    expect(value("upsilon indirect x > m > y")).toBeCloseTo(((value("indirect x > m > y") * sd(x)) / sd(y)) ** 2, 12);
+    expect(value("upsilon indirect x > m > y")).toBeCloseTo(
+      ((value("indirect x > m > y") * sd(x)) / sd(y)) ** 2,
+      12,
+    );
     // A chain of two mediators has no upsilon.
     expect(idsOf(prepared, "explained_variance")).not.toContain("upsilon indirect x > m > k > y");
-    expect(prepared.quantities.find((q) => q.id === "upsilon indirect x > m > y")!.via).toEqual(["m"]);
+    expect(prepared.quantities.find((q) => q.id === "upsilon indirect x > m > y")!.via).toEqual([
+      "m",
+    ]);
   });
 });
 
 describe("effects of moderated paths", () => {
   it("one stage, one numeric moderator: an index, no curve", () => {
-    const { prepared, kinds } = checkAll(made("H1: w strengthens x to y through m on x to m\nH2: x raises y"));
-    expect(kinds).toMatchObject({ conditional_indirect: 3, conditional_direct: 3, index: 1, average_direct: 1, average_indirect: 1 });
+    const { prepared, kinds } = checkAll(
+      made("H1: w strengthens x to y through m on x to m\nH2: x raises y"),
+    );
+    expect(kinds).toMatchObject({
+      conditional_indirect: 3,
+      conditional_direct: 3,
+      index: 1,
+      average_direct: 1,
+      average_indirect: 1,
+    });
     expect(idsOf(prepared, "index")).toEqual(["index of moderated mediation x > m > y by w"]);
     expect(idsOf(prepared, "conditional_index")).toEqual([]);
     expect(idsOf(prepared, "curve")).toEqual([]);
     expect(idsOf(prepared, "interaction")).toEqual(["interaction x:w on m"]);
-    expect(prepared.quantities.find((q) => q.kind === "index")!.label).toBe("x on y through m: index of moderated mediation by w");
+    expect(prepared.quantities.find((q) => q.kind === "index")!.label).toBe(
+      "x on y through m: index of moderated mediation by w",
+    );
     const total = valueOf(prepared, "average total x > y");
-    expect(total).toBeCloseTo(valueOf(prepared, "average indirect x > m > y") + valueOf(prepared, "direct x > y"), 12);
+    expect(total).toBeCloseTo(
+      valueOf(prepared, "average indirect x > m > y") + valueOf(prepared, "direct x > y"),
+      12,
+    );
     // A single moderated path is its own whole, so it has no second name.
     expect(idsOf(prepared, "average_total")).toEqual(["average total x > y"]);
   });
@@ -137,11 +197,14 @@ describe("effects of moderated paths", () => {
       const contrasts = prepared.quantities.filter((q) => q.kind === "conditional_contrast");
       const seen = new Set<string>();
       for (const { id, family, label } of contrasts) {
-        const [, start, moderator, later, earlier] = /^contrast (.* at )(\S+) (\S+) minus (\S+)$/.exec(id)!;
-        const order = (name: string): number => prepared.context.moderators[0]!.probes.findIndex((p) => p.label === name);
+        const [, start, moderator, later, earlier] =
+          /^contrast (.* at )(\S+) (\S+) minus (\S+)$/.exec(id)!;
+        const order = (name: string): number =>
+          prepared.context.moderators[0]!.probes.findIndex((p) => p.label === name);
         expect(order(later!)).toBeGreaterThan(order(earlier!));
         expect(valueOf(prepared, id)).toBeCloseTo(
-          valueOf(prepared, `${start}${moderator} ${later}`) - valueOf(prepared, `${start}${moderator} ${earlier}`),
+          valueOf(prepared, `${start}${moderator} ${later}`) -
+            valueOf(prepared, `${start}${moderator} ${earlier}`),
           10,
         );
         expect(label).toContain(`: ${moderator} ${later} minus ${earlier}`);
@@ -161,7 +224,8 @@ describe("effects of moderated paths", () => {
     const { path } = readerOf(study);
     const at = (value: number): number => path(["x", "m", "y"], { ...MIDDLE(), v: value });
     const q = (name: string): number => valueOf(prepared, `quadratic ${name} x > m > y by v`);
-    for (const value of [0, 40, 55]) expect(q("q0") + q("q1") * value + q("q2") * value * value).toBeCloseTo(at(value), 6);
+    for (const value of [0, 40, 55])
+      expect(q("q0") + q("q1") * value + q("q2") * value * value).toBeCloseTo(at(value), 6);
     const derivative = valueOf(prepared, "derivative x > m > y at v mean+sd");
     const here = mean(v) + sd(v);
     expect(derivative).toBeCloseTo((at(here + 1) - at(here - 1)) / 2, 8);
@@ -169,11 +233,15 @@ describe("effects of moderated paths", () => {
   });
 
   it("two moderators on different stages: an index by each at the probes of the other, and one of both", () => {
-    const { prepared, kinds } = checkAll(made("H1: w strengthens x to y through m on x to m\nH2: v strengthens m to y"));
+    const { prepared, kinds } = checkAll(
+      made("H1: w strengthens x to y through m on x to m\nH2: v strengthens m to y"),
+    );
     expect(kinds.conditional_indirect).toBe(9);
     expect(kinds.conditional_index).toBe(6);
     expect(idsOf(prepared, "index")).toEqual([
-      expect.stringMatching(/^index of moderated moderated mediation x > m > y by (v and w|w and v)$/),
+      expect.stringMatching(
+        /^index of moderated moderated mediation x > m > y by (v and w|w and v)$/,
+      ),
     ]);
     expect(prepared.quantities.find((q) => q.kind === "conditional_index")!.label).toMatch(
       /^x on y through m: index by [vw] at [wv] mean-sd$/,
@@ -181,17 +249,24 @@ describe("effects of moderated paths", () => {
   });
 
   it("two moderators side by side on one stage: two plain indices, differences that need no place", () => {
-    const { prepared, kinds } = checkAll(made("H1: w strengthens x to m\nH2: v strengthens x to m\nH3: x raises y through m"));
+    const { prepared, kinds } = checkAll(
+      made("H1: w strengthens x to m\nH2: v strengthens x to m\nH3: x raises y through m"),
+    );
     expect(idsOf(prepared, "index").sort()).toEqual([
       "index of moderated mediation x > m > y by v",
       "index of moderated mediation x > m > y by w",
     ]);
     expect(kinds.conditional_index).toBeUndefined();
     expect(kinds.conditional_direct).toBe(9);
-    const contrasts = idsOf(prepared, "conditional_contrast").filter((id) => id.includes("direct x > m at"));
+    const contrasts = idsOf(prepared, "conditional_contrast").filter((id) =>
+      id.includes("direct x > m at"),
+    );
     expect(contrasts).toHaveLength(6);
     // The other moderator does not bear on the difference, wherever it stands.
-    const difference = valueOf(prepared, "contrast conditional direct x > m at w mean+sd minus mean-sd");
+    const difference = valueOf(
+      prepared,
+      "contrast conditional direct x > m at w mean+sd minus mean-sd",
+    );
     for (const held of ["mean-sd", "mean", "mean+sd"])
       expect(difference).toBeCloseTo(
         valueOf(prepared, `conditional direct x > m at w mean+sd, v ${held}`) -
@@ -202,7 +277,9 @@ describe("effects of moderated paths", () => {
 
   it("two moderators together: differences along one stand at every probe of the other", () => {
     const { prepared } = checkAll(made("H1: w with z alters x to m\nH2: m raises y"));
-    const contrasts = idsOf(prepared, "conditional_contrast").filter((id) => id.startsWith("contrast conditional direct x > m at w"));
+    const contrasts = idsOf(prepared, "conditional_contrast").filter((id) =>
+      id.startsWith("contrast conditional direct x > m at w"),
+    );
     expect(contrasts).toHaveLength(6);
     for (const id of contrasts) {
       const [, later, earlier, held] = /at w (\S+) minus (\S+), (z \S+)$/.exec(id)!;
@@ -219,7 +296,11 @@ describe("effects of moderated paths", () => {
     expect(kinds).toMatchObject({ conditional_direct: 3, conditional_indirect: 3, index: 2 });
     const { prepared } = checkAll(made("H1: g affects y through m\nalso w to y"));
     const own = (level: string): number =>
-      ({ low: 0, high: valueOf(prepared, "indirect g.1 > m > y"), middle: valueOf(prepared, "indirect g.2 > m > y") })[level]!;
+      ({
+        low: 0,
+        high: valueOf(prepared, "indirect g.1 > m > y"),
+        middle: valueOf(prepared, "indirect g.2 > m > y"),
+      })[level]!;
     const compared = prepared.quantities.filter((q) => q.kind === "comparison" && q.via.length > 0);
     expect(compared).toHaveLength(3);
     for (const { id, family, from } of compared) {
@@ -228,7 +309,11 @@ describe("effects of moderated paths", () => {
       expect(from).toBe(`g (${upper} against ${lower})`);
       expect(family).toBe(compared[0]!.family);
     }
-    expect(prepared.quantities.some((q) => q.kind === "completely_standardised" && q.from!.startsWith("g."))).toBe(false);
+    expect(
+      prepared.quantities.some(
+        (q) => q.kind === "completely_standardised" && q.from!.startsWith("g."),
+      ),
+    ).toBe(false);
     expect(prepared.quantities.some((q) => q.kind === "explained_variance")).toBe(false);
   });
 

@@ -13,7 +13,13 @@ export function standardised(context: EffectContext): Quantity[] {
   return [...pathEffects(context), ...slopes].flatMap((effect): Quantity[] => {
     const partial = divide(effect.expression, context.sd(effect.to!));
     const list: Quantity[] = [
-      { ...effect, id: `partially standardised ${effect.id}`, kind: "partially_standardised", of: effect.id, expression: partial },
+      {
+        ...effect,
+        id: `partially standardised ${effect.id}`,
+        kind: "partially_standardised",
+        of: effect.id,
+        expression: partial,
+      },
     ];
     if (!categorical.has(effect.from!)) {
       list.push({

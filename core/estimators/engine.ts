@@ -2,7 +2,16 @@ import type { Sample, TypedColumn, Variable } from "../data";
 import type { Column } from "../design";
 import type { EffectFamily, EffectSource } from "../effects";
 import type { BootstrapSummary } from "../inference";
-import type { ByCovariance, CoefficientTest, Covariance, Expression, FTest, Kernel, Parameters, Quantity } from "../model";
+import type {
+  ByCovariance,
+  CoefficientTest,
+  Covariance,
+  Expression,
+  FTest,
+  Kernel,
+  Parameters,
+  Quantity,
+} from "../model";
 import type { Warning } from "../problems";
 import type { CovarianceKind, Settings } from "../study";
 import type { CompiledTheory } from "../theory";

@@ -32,7 +32,11 @@ interface LadData {
 
 const SMALLEST = 1e-6;
 
-function leastAbsolute({ y, columns }: LadData["equations"][number], counts: ArrayLike<number>, rounds: number): Float64Array | null {
+function leastAbsolute(
+  { y, columns }: LadData["equations"][number],
+  counts: ArrayLike<number>,
+  rounds: number,
+): Float64Array | null {
   const x = [new Float64Array(y.length).fill(1), ...columns];
   const p = x.length;
   let weights = Float64Array.from(counts);
@@ -50,7 +54,12 @@ function leastAbsolute({ y, columns }: LadData["equations"][number], counts: Arr
     choleskySolveInPlace(gram, p, p, rhs);
     b = rhs;
     weights = weights.map(
-      (_, i) => counts[i]! / Math.max(SMALLEST, Math.abs(y[i]! - x.reduce((sum, column, j) => sum + b![j]! * column[i]!, 0))),
+      (_, i) =>
+        counts[i]! /
+        Math.max(
+          SMALLEST,
+          Math.abs(y[i]! - x.reduce((sum, column, j) => sum + b![j]! * column[i]!, 0)),
+        ),
     );
   }
   return b;
@@ -81,7 +90,8 @@ class LadFit implements Fit<LadData & { rounds: number }> {
     this.covariances = byCovariance(none) as Record<"classical", Covariance> as Fit["covariances"];
   }
 
-  slope = (outcome: string, key: string) => regressionSlope(this.design, this.parameters, outcome, key);
+  slope = (outcome: string, key: string) =>
+    regressionSlope(this.design, this.parameters, outcome, key);
   average = (columns: readonly string[]): number => this.averages.at(columns);
   vector(): Float64Array {
     const ones = new Float64Array(this.design.n).fill(1);
@@ -104,13 +114,18 @@ class LadFit implements Fit<LadData & { rounds: number }> {
     },
   ];
   private equations = (): LadData["equations"] =>
-    this.design.equations.map((e: Equation) => ({ y: e.y, columns: e.columns.map((c) => c.values) }));
+    this.design.equations.map((e: Equation) => ({
+      y: e.y,
+      columns: e.columns.map((c) => c.values),
+    }));
 }
 
 const lad: Engine<LadData & { rounds: number }> = {
   id: "least_absolute_deviations",
   label: "least absolute deviations",
-  options: [{ name: "rounds", label: "rounds", help: "How often the weights are found anew.", initial: 30 }],
+  options: [
+    { name: "rounds", label: "rounds", help: "How often the weights are found anew.", initial: 30 },
+  ],
   suits: (theory, { momentsOnly }: ModelData) =>
     momentsOnly
       ? { suits: false, reason: "Least absolute deviations need the rows of the data." }
@@ -118,7 +133,10 @@ const lad: Engine<LadData & { rounds: number }> = {
         ? { suits: false, reason: "Least absolute deviations know no products here." }
         : { suits: true },
   fit: (theory, { typed, variables, sample }, { options }) =>
-    new LadFit(buildDesign(theory.equations, typed, variables, sample), Number(options.rounds ?? 30)),
+    new LadFit(
+      buildDesign(theory.equations, typed, variables, sample),
+      Number(options.rounds ?? 30),
+    ),
   kernel(data): Kernel {
     const { equations, size, rounds } = data;
     return {
@@ -141,14 +159,22 @@ const lad: Engine<LadData & { rounds: number }> = {
 };
 registerEngine(lad as Engine);
 
-const [a, b, c] = [normals(80, 1), normals(80, 2), normals(80, 3)] as [number[], number[], number[]];
+const [a, b, c] = [normals(80, 1), normals(80, 2), normals(80, 3)] as [
+  number[],
+  number[],
+  number[],
+];
 const x = a;
 // A few wild values that move a mean, and hardly a median.
 const m = x.map((v, i) => 0.6 * v + 0.5 * b[i]! + (i % 20 === 0 ? 25 : 0));
 const y = m.map((v, i) => 0.5 * v + 0.2 * x[i]! + 0.5 * c[i]!);
 const THEORY = "H1: x raises y through m\nH2: x raises y";
 const made = (settings = {}) =>
-  madeStudy({ columns: { x, m, y }, theory: THEORY, settings: { engine: lad.id, replications: 300, ...settings } });
+  madeStudy({
+    columns: { x, m, y },
+    theory: THEORY,
+    settings: { engine: lad.id, replications: 300, ...settings },
+  });
 
 describe("an engine that a stranger adds", () => {
   const { definition, table } = made();
@@ -159,25 +185,36 @@ describe("an engine that a stranger adds", () => {
     expect(engines().map((e) => e.id)).toContain(lad.id);
     expect(engineOf(lad.id)).toBe(lad);
     expect(evidence.estimator).toEqual({ id: lad.id, label: "least absolute deviations" });
-    expect(problemOf({ columns: { x, y }, theory: "H1: x raises y", settings: { engine: "nonsense" } })).toMatchObject({
+    expect(
+      problemOf({ columns: { x, y }, theory: "H1: x raises y", settings: { engine: "nonsense" } }),
+    ).toMatchObject({
       code: "invalid_setting",
       message: expect.stringContaining("least_squares, least_absolute_deviations"),
     });
   });
 
   it("minimises what it says: no other line is nearer to the points", () => {
-    const at = (slope: number, intercept: number): number => m.reduce((sum, v, i) => sum + Math.abs(v - intercept - slope * x[i]!), 0);
+    const at = (slope: number, intercept: number): number =>
+      m.reduce((sum, v, i) => sum + Math.abs(v - intercept - slope * x[i]!), 0);
     const slope = effect("direct x > m").estimate!;
     const intercept = [...m.map((v, i) => v - slope * x[i]!)].sort((p, q) => p - q)[40]!;
-    for (const d of [-0.05, 0.05]) expect(at(slope + d, intercept)).toBeGreaterThan(at(slope, intercept) * 0.9999);
+    for (const d of [-0.05, 0.05])
+      expect(at(slope + d, intercept)).toBeGreaterThan(at(slope, intercept) * 0.9999);
     // The wild values pull the least-squares slope about, this one stays near the truth.
     expect(slope).toBeGreaterThan(0.4);
     expect(slope).toBeLessThan(0.8);
   });
 
   it("gets direct, indirect and total effects, intervals, verdicts and the sentence for the paper", () => {
-    const [direct, indirect, total] = [effect("direct x > y"), effect("indirect x > m > y"), effect("total x > y")];
-    expect(indirect.estimate).toBeCloseTo(effect("direct x > m").estimate! * effect("direct m > y").estimate!, 12);
+    const [direct, indirect, total] = [
+      effect("direct x > y"),
+      effect("indirect x > m > y"),
+      effect("total x > y"),
+    ];
+    expect(indirect.estimate).toBeCloseTo(
+      effect("direct x > m").estimate! * effect("direct m > y").estimate!,
+      12,
+    );
     expect(total.estimate).toBeCloseTo(direct.estimate! + indirect.estimate!, 12);
     for (const e of [direct, indirect, total]) {
       expect(e.shown!.reference).toBe("bootstrap");
@@ -210,7 +247,8 @@ describe("an engine that a stranger adds", () => {
     const thread = () => {
       const maker = new ReplicateMaker();
       return {
-        ask: async (request: Parameters<ReplicateMaker["answer"]>[0]) => maker.answer(structuredClone(request)),
+        ask: async (request: Parameters<ReplicateMaker["answer"]>[0]) =>
+          maker.answer(structuredClone(request)),
         end: () => undefined,
       };
     };
@@ -224,10 +262,17 @@ describe("an engine that a stranger adds", () => {
     const squares = made({ engine: "least_squares", replications: 0 });
     // One round with equal weights is least squares.
     expect(once.estimate).toBeCloseTo(
-      analyse(squares.definition, squares.table).effects.find((e) => e.id === "direct x > m")!.estimate!,
+      analyse(squares.definition, squares.table).effects.find((e) => e.id === "direct x > m")!
+        .estimate!,
       10,
     );
-    expect(problemOf({ columns: { x, m, y }, theory: "H1: m strengthens x to y", settings: { engine: lad.id } })).toMatchObject({
+    expect(
+      problemOf({
+        columns: { x, m, y },
+        theory: "H1: m strengthens x to y",
+        settings: { engine: lad.id },
+      }),
+    ).toMatchObject({
       code: "not_available",
       message: "Least absolute deviations know no products here.",
     });

@@ -4,7 +4,9 @@ import type { Engine, KernelData } from "./engine";
 import { leastSquares } from "./least-squares";
 
 /** Every engine, the default one first. */
-const ENGINES = new Map<string, Engine>([leastSquares].map((engine) => [engine.id, engine as Engine]));
+const ENGINES = new Map<string, Engine>(
+  [leastSquares].map((engine) => [engine.id, engine as Engine]),
+);
 
 /** Adds an engine while the program runs; those of the house stand in the list above. */
 export const registerEngine = (engine: Engine): void => void ENGINES.set(engine.id, engine);
@@ -15,7 +17,10 @@ export const engines = (): Engine[] => [...ENGINES.values()];
 export function engineOf(id: string): Engine {
   const engine = ENGINES.get(id);
   if (engine) return engine;
-  throw new StudyProblem("invalid_setting", `There is no engine “${id}”. Known: ${[...ENGINES.keys()].join(", ")}.`);
+  throw new StudyProblem(
+    "invalid_setting",
+    `There is no engine “${id}”. Known: ${[...ENGINES.keys()].join(", ")}.`,
+  );
 }
 
 /** The kernel of an engine, from the plain data that its fit made. */

@@ -19,7 +19,8 @@ export type { Resamples } from "./effects";
 export function assembleEvidence(prepared: Prepared, resamples: Resamples | null): Evidence {
   const { study, theory, sample, fit } = prepared;
   const { level } = study.settings;
-  const boot = resamples && resamples.replicates.length > 0 ? bootstrapAll(prepared, resamples) : null;
+  const boot =
+    resamples && resamples.replicates.length > 0 ? bootstrapAll(prepared, resamples) : null;
   const list = effectEvidence(prepared, boot, resamples?.jackknife ?? null);
   const { effects } = list;
   return {
@@ -34,7 +35,9 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     roles: theory.roles,
     paths: theory.paths.map((path) => ({
       ...path,
-      moderators: theory.moderated.filter((m) => m.from === path.from && m.to === path.to).flatMap((m) => m.moderators),
+      moderators: theory.moderated
+        .filter((m) => m.from === path.from && m.to === path.to)
+        .flatMap((m) => m.moderators),
       effects: prepared.context.pairs
         .filter((p) => p.fromVariable === path.from && p.to === path.to)
         .map((p) => pathEffect(prepared.context, p, [path.from, path.to]).id),
@@ -42,7 +45,10 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     sample: {
       rowsRead: sample.rowsRead,
       n: sample.n,
-      excluded: prepared.dataset.excluded.map(({ filter, rows }) => ({ filter, rows: rows.map((i) => i + 1) })),
+      excluded: prepared.dataset.excluded.map(({ filter, rows }) => ({
+        filter,
+        rows: rows.map((i) => i + 1),
+      })),
       dropped: sample.dropped.map((i) => i + 1),
       missing: sample.missing,
     },
@@ -50,22 +56,38 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     groupMeans: groupMeans(prepared),
     codings: fit.codings,
     warnings: warningsOf(prepared, effects, boot?.run ?? null),
-    sections: fit.sections?.({ bootstrap: boot?.coefficients ?? null, exact: exactTotals(effects), level, errors: prepared.errors }) ?? [],
+    sections:
+      fit.sections?.({
+        bootstrap: boot?.coefficients ?? null,
+        exact: exactTotals(effects),
+        level,
+        errors: prepared.errors,
+      }) ?? [],
     effects,
     ...hypothesisEvidence(prepared, list, boot),
     moderations: moderationEvidence(prepared, level),
-    regions: regionEvidence(prepared, resamples && resamples.replicates.length > 0 ? resamples : null, level),
+    regions: regionEvidence(
+      prepared,
+      resamples && resamples.replicates.length > 0 ? resamples : null,
+      level,
+    ),
     bootstrap: boot?.run ?? null,
   };
 }
 
 /** From which columns to which outcomes there are total effects with an exact test. */
 const exactTotals = (effects: EffectEvidence[]): Set<string> =>
-  new Set(effects.filter((e) => e.kind === "total" && e.reduced !== null).map((e) => `${e.from}\u0000${e.to}`));
+  new Set(
+    effects
+      .filter((e) => e.kind === "total" && e.reduced !== null)
+      .map((e) => `${e.from}\u0000${e.to}`),
+  );
 
 function descriptives(prepared: Prepared): Evidence["descriptives"] {
   const { equations } = prepared.theory;
-  const used = new Set(equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.moderators, ...e.covariates]));
+  const used = new Set(
+    equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.moderators, ...e.covariates]),
+  );
   const rows = !prepared.dataset.table.moments;
   // A column that only groups the rows is known by its groups, whose numbers mean nothing.
   const entries = [...prepared.typed.values()]
@@ -73,10 +95,20 @@ function descriptives(prepared: Prepared): Evidence["descriptives"] {
     .map((column) => {
       const values = pick(column.values, prepared.sample.rows);
       const [min, max] = extent(values);
-      return [column.name, { mean: mean(values), sd: standardDeviation(values), min: rows ? min : null, max: rows ? max : null }] as const;
+      return [
+        column.name,
+        {
+          mean: mean(values),
+          sd: standardDeviation(values),
+          min: rows ? min : null,
+          max: rows ? max : null,
+        },
+      ] as const;
     });
   // A categorical column's level numbers have no mean worth reading.
-  const categorical = new Set(prepared.study.variables.filter((v) => v.level === "categorical").map((v) => v.name));
+  const categorical = new Set(
+    prepared.study.variables.filter((v) => v.level === "categorical").map((v) => v.name),
+  );
   return Object.fromEntries(entries.filter(([name]) => !categorical.has(name)));
 }
 

@@ -32,7 +32,11 @@ export function claimTest(
   const base = { nullValue: 0, direction, tail, joint } as const;
   if (!together) {
     const source = list.sources.get(only.id)!;
-    return { ...base, ...readInterval(source, settings, tail === "one" ? direction : 0), estimate: source.estimate };
+    return {
+      ...base,
+      ...readInterval(source, settings, tail === "one" ? direction : 0),
+      estimate: source.estimate,
+    };
   }
   return {
     ...base,
@@ -56,16 +60,23 @@ export function claimTest(
  * Are all of them zero? By the Wald F where they are linear functions of one equation's coefficients, else against the
  * resamples, and by the delta method where there are none.
  */
-export function jointTest(prepared: Prepared, boot: BootstrapAll | null, quantities: Quantity[]): JointTest | null {
+export function jointTest(
+  prepared: Prepared,
+  boot: BootstrapAll | null,
+  quantities: Quantity[],
+): JointTest | null {
   const { theta, fit, errors, study } = prepared;
   const test = fit.fTest?.(
     quantities.map((q) => q.expression),
     errors,
   );
-  if (test) return { reference: "F", statistic: test.F, df1: test.df1, df2: test.df2, p: test.p, mcse: 0 };
+  if (test)
+    return { reference: "F", statistic: test.F, df1: test.df1, df2: test.df2, p: test.p, mcse: 0 };
   const estimates = quantities.map((q) => compileExpression(q.expression)(theta, 0));
   if (boot && isBootstrap(study.settings.interval)) {
-    const columns = quantities.map((q) => boot.values.columns[prepared.quantities.findIndex((known) => known.id === q.id)]!);
+    const columns = quantities.map(
+      (q) => boot.values.columns[prepared.quantities.findIndex((known) => known.id === q.id)]!,
+    );
     return jointBootstrapTest(estimates, columns);
   }
   return jointDeltaTest(

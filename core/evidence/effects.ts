@@ -1,9 +1,28 @@
 import { indirectId, type Quantity } from "../effects";
-import { deltaTest, holmAdjusted, strataOf, type BootstrapSummary, type ReplicateBlock } from "../inference";
-import { byCovariance, compileExpression, equationOf, firstFixed, gradient, withoutCrossBlocks, type NormalTest } from "../model";
+import {
+  deltaTest,
+  holmAdjusted,
+  strataOf,
+  type BootstrapSummary,
+  type ReplicateBlock,
+} from "../inference";
+import {
+  byCovariance,
+  compileExpression,
+  equationOf,
+  firstFixed,
+  gradient,
+  withoutCrossBlocks,
+  type NormalTest,
+} from "../model";
 import type { Prepared } from "../prepare";
 import { isBootstrap, readInterval, type Sources } from "./reading";
-import { evaluateReplicates, histogram, summariseReplicates, type EvaluatedReplicates } from "./replicates";
+import {
+  evaluateReplicates,
+  histogram,
+  summariseReplicates,
+  type EvaluatedReplicates,
+} from "./replicates";
 import { chosenJoint, jackknifeTests, monteCarloOf, needsSds } from "./sources";
 import { jointSignificance, twoPath } from "./two-path";
 import type { BootstrapRun, EffectEvidence } from "./types";
@@ -24,7 +43,10 @@ export interface BootstrapAll {
 }
 
 /** @throws StudyProblem `no_replicates` when every resample failed */
-export function bootstrapAll(prepared: Prepared, { replicates, jackknife }: Resamples): BootstrapAll {
+export function bootstrapAll(
+  prepared: Prepared,
+  { replicates, jackknife }: Resamples,
+): BootstrapAll {
   const { study, resampling, theta, fit, sample } = prepared;
   const { replications, seed, level } = study.settings;
   const quantities = [...prepared.quantities, ...fit.coefficients];
@@ -33,12 +55,23 @@ export function bootstrapAll(prepared: Prepared, { replicates, jackknife }: Resa
   const estimates = Float64Array.from(quantities, (q) => compileExpression(q.expression)(theta, 0));
   const v = chosenJoint(prepared);
   const fixed = firstFixed(fit.parameters);
-  const errors = values.errors && quantities.map((q, i) => deltaTest(estimates[i]!, gradient(q.expression, theta), v, level, fixed)?.se);
+  const errors =
+    values.errors &&
+    quantities.map(
+      (q, i) => deltaTest(estimates[i]!, gradient(q.expression, theta), v, level, fixed)?.se,
+    );
   const strata = strataOf(resampling.scheme, sample.n);
   const all = summariseReplicates(estimates, values, left, level, errors, strata);
   const done = replicates.reduce((sum, block) => sum + block.count, 0);
   return {
-    run: { requested: replications, done, failed: values.failed, jackknifeFailed: left.failed, seed, resampling: resampling.scheme.kind },
+    run: {
+      requested: replications,
+      done,
+      failed: values.failed,
+      jackknifeFailed: left.failed,
+      seed,
+      resampling: resampling.scheme.kind,
+    },
     effects: all.slice(0, prepared.quantities.length),
     coefficients: all.slice(prepared.quantities.length),
     values,
@@ -52,14 +85,22 @@ export interface EffectList {
 }
 
 /** Every quantity with its tests, intervals and what may be shown of it. */
-export function effectEvidence(prepared: Prepared, boot: BootstrapAll | null, jackknife: ReplicateBlock | null): EffectList {
+export function effectEvidence(
+  prepared: Prepared,
+  boot: BootstrapAll | null,
+  jackknife: ReplicateBlock | null,
+): EffectList {
   const { study, errors, fit } = prepared;
   const { level, interval, replications } = study.settings;
   const drawn = interval === "monte_carlo" ? monteCarloOf(prepared, level) : null;
   // Where intervals are bootstrapped, now or in a moment, nothing has to stand in for quantities of SDs.
   const resampled = replications > 0 && isBootstrap(interval);
-  const jackknifed = resampled ? new Map<number, NormalTest>() : jackknifeTests(prepared, level, jackknife);
-  const zeroed = byCovariance((kind) => withoutCrossBlocks(fit.covariances[kind], (at) => equationOf(fit.parameters, at)));
+  const jackknifed = resampled
+    ? new Map<number, NormalTest>()
+    : jackknifeTests(prepared, level, jackknife);
+  const zeroed = byCovariance((kind) =>
+    withoutCrossBlocks(fit.covariances[kind], (at) => equationOf(fit.parameters, at)),
+  );
   const fixed = firstFixed(fit.parameters);
   const sources = new Map<string, Sources>();
   const effects = prepared.quantities.map((quantity, i): EffectEvidence => {
@@ -81,7 +122,9 @@ export function effectEvidence(prepared: Prepared, boot: BootstrapAll | null, ja
   });
   const byId = new Map(effects.map((e) => [e.id, e]));
   // Reasons are found from all effects as they are, before any is withheld.
-  const reasons = effects.map((e, i) => withheldReason(prepared, prepared.quantities[i]!, e.shown!, e.estimate, (id) => byId.get(id)));
+  const reasons = effects.map((e, i) =>
+    withheldReason(prepared, prepared.quantities[i]!, e.shown!, e.estimate, (id) => byId.get(id)),
+  );
   const holm = holmByFamily(prepared.quantities, effects);
   return {
     effects: effects.map((e, i) => ({
@@ -103,11 +146,15 @@ export function effectEvidence(prepared: Prepared, boot: BootstrapAll | null, ja
     const { expression, ...words } = quantity;
     const g = gradient(expression, theta);
     const summary = resampled?.effects[i] ?? null;
-    const test = (v: Parameters<typeof deltaTest>[2]) => deltaTest(estimates[i]!, g, v, level, fixed);
+    const test = (v: Parameters<typeof deltaTest>[2]) =>
+      deltaTest(estimates[i]!, g, v, level, fixed);
     return {
       ...words,
       estimate: Number.isFinite(estimates[i]!) ? estimates[i]! : null,
-      delta: { joint: byCovariance((k) => test(fit.covariances[k])), zero: byCovariance((k) => test(zero[k]!)) },
+      delta: {
+        joint: byCovariance((k) => test(fit.covariances[k])),
+        zero: byCovariance((k) => test(zero[k]!)),
+      },
       reduced: fit.exactTest?.(quantity, estimates[i]!, level) ?? null,
       ...routeExtras(prepared, quantity),
       bootstrap: summary && { ...summary, histogram: histogram(resampled!.values.sorted(i)) },
@@ -119,12 +166,20 @@ export function effectEvidence(prepared: Prepared, boot: BootstrapAll | null, ja
   }
 }
 
-function routeExtras(prepared: Prepared, quantity: Quantity): Pick<EffectEvidence, "twoPath" | "jointSignificance"> {
+function routeExtras(
+  prepared: Prepared,
+  quantity: Quantity,
+): Pick<EffectEvidence, "twoPath" | "jointSignificance"> {
   if (quantity.kind !== "specific_indirect") return { twoPath: null, jointSignificance: null };
   const { level } = prepared.study.settings;
-  const pair = prepared.context.pairs.find((p) => p.from === quantity.from && p.to === quantity.to)!;
+  const pair = prepared.context.pairs.find(
+    (p) => p.from === quantity.from && p.to === quantity.to,
+  )!;
   const route = pair.indirect.find((r) => indirectId(pair.from, r.nodes) === quantity.id)!;
-  return { twoPath: twoPath(prepared, pair, route, level), jointSignificance: jointSignificance(prepared, route, 1 - level) };
+  return {
+    twoPath: twoPath(prepared, pair, route, level),
+    jointSignificance: jointSignificance(prepared, route, 1 - level),
+  };
 }
 
 /** p of every difference between levels, adjusted for the other differences of the same effect. */

@@ -8,5 +8,7 @@ export const equationsOf = ({ sections }: Pick<Evidence, "sections">): EquationE
   sections.filter(isEquations).flatMap((section) => section.equations);
 
 /** Joint tests of categorical predictors' total effects, where the engine has them. */
-export const totalOmnibusOf = ({ sections }: Pick<Evidence, "sections">): EquationsSection["totalOmnibus"] =>
+export const totalOmnibusOf = ({
+  sections,
+}: Pick<Evidence, "sections">): EquationsSection["totalOmnibus"] =>
   sections.filter(isEquations).flatMap((section) => section.totalOmnibus);

@@ -11,7 +11,9 @@ describe("a whole analysis", () => {
     });
     const [h] = evidence.hypotheses;
     const { lower, upper, mcseLower, mcseUpper } = h!.claim!;
-    expect(Math.min(Math.abs(lower!) / mcseLower, Math.abs(upper!) / mcseUpper)).toBeLessThanOrEqual(2);
+    expect(
+      Math.min(Math.abs(lower!) / mcseLower, Math.abs(upper!) / mcseUpper),
+    ).toBeLessThanOrEqual(2);
     expect(h!.verdict).toBe("unsettled");
     expect(h!.pattern?.kind).toBe("open");
     expect(h!.report).toContain("another seed could change this finding");
@@ -19,25 +21,42 @@ describe("a whole analysis", () => {
   });
 
   it("tests a directional claim in one tail by one bound, and leaves everything else two-sided", () => {
-    const change = (tail: string) => (json: { theory: string[]; settings: Record<string, unknown> }) => {
-      json.theory = [
-        "H1: plot_hours raises harvest through skill",
-        "H2: plot_hours lowers harvest through skill",
-        "H3: plot_hours affects harvest",
-      ];
-      json.settings.tail = tail;
-    };
-    const [two, one] = [change("two"), change("one")].map((c) => analyseCase("simple-mediation", c));
+    const change =
+      (tail: string) => (json: { theory: string[]; settings: Record<string, unknown> }) => {
+        json.theory = [
+          "H1: plot_hours raises harvest through skill",
+          "H2: plot_hours lowers harvest through skill",
+          "H3: plot_hours affects harvest",
+        ];
+        json.settings.tail = tail;
+      };
+    const [two, one] = [change("two"), change("one")].map((c) =>
+      analyseCase("simple-mediation", c),
+    );
     // Effects tables, equations and checks do not know of tails.
     expect(one!.effects).toEqual(two!.effects);
     expect(equationsOf(one!)).toEqual(equationsOf(two!));
     const bca = one!.effects.find((e) => e.kind === "specific_indirect")!.bootstrap!.bca!;
     const [up, down, either] = one!.hypotheses;
-    expect(up!.claim).toMatchObject({ tail: "one", level: 0.95, lower: bca.oneSidedLower, upper: null, p: 1 / 10000, pIsBound: true });
+    expect(up!.claim).toMatchObject({
+      tail: "one",
+      level: 0.95,
+      lower: bca.oneSidedLower,
+      upper: null,
+      p: 1 / 10000,
+      pIsBound: true,
+    });
     expect(bca.pGreater).toBeLessThan(1 / 10000);
-    expect(down!.claim).toMatchObject({ tail: "one", lower: null, upper: bca.oneSidedUpper, p: bca.pLess });
+    expect(down!.claim).toMatchObject({
+      tail: "one",
+      lower: null,
+      upper: bca.oneSidedUpper,
+      p: bca.pLess,
+    });
     expect(either!.claim).toMatchObject({ tail: "two", level: 0.95 });
-    expect(either!.claim!.lower).toBe(one!.effects.find((e) => e.id === "direct plot_hours > harvest")!.shown!.lower);
+    expect(either!.claim!.lower).toBe(
+      one!.effects.find((e) => e.id === "direct plot_hours > harvest")!.shown!.lower,
+    );
     expect([up!.verdict, down!.verdict]).toEqual(["supported", "not_supported"]);
     expect(down!.reason).toContain("points the other way");
     expect(up!.reason).toContain("95 % one-sided bound");
@@ -54,7 +73,10 @@ describe("a whole analysis", () => {
       json.data = {
         text: [
           "site,skill,harvest",
-          ...Array.from({ length: 24 }, (_, i) => `${i < 2 ? 3 : 1 + (i % 2)},${(i * 7) % 11},${((i * 5) % 13) + i}`),
+          ...Array.from(
+            { length: 24 },
+            (_, i) => `${i < 2 ? 3 : 1 + (i % 2)},${(i * 7) % 11},${((i * 5) % 13) + i}`,
+          ),
         ].join("\n"),
       };
       json.theory = ["H1: site affects harvest through skill"];
@@ -66,15 +88,19 @@ describe("a whole analysis", () => {
 });
 
 it("numbers read well", () => {
-  expect([plain(0.0484), plain(-0.0001), plain(12.345), plain(1234.5), plain(null), plain(-0.00004)]).toEqual([
-    "0.048",
-    "0.000",
-    "12.35",
-    "1235",
-    "–",
-    "−4.00e−5",
-  ]);
+  expect([
+    plain(0.0484),
+    plain(-0.0001),
+    plain(12.345),
+    plain(1234.5),
+    plain(null),
+    plain(-0.00004),
+  ]).toEqual(["0.048", "0.000", "12.35", "1235", "–", "−4.00e−5"]);
   expect([pValue(0.0004), pValue(0.0312), pValue(1)]).toEqual(["< .001", ".031", "1.000"]);
   // A bound is rounded up: “p < .0123” is true, “p < .012” is not known.
-  expect([pValue(0.002, true), pValue(0.0123, true), pValue(0.0002, true)]).toEqual(["< .002", "< .013", "< .001"]);
+  expect([pValue(0.002, true), pValue(0.0123, true), pValue(0.0002, true)]).toEqual([
+    "< .002",
+    "< .013",
+    "< .001",
+  ]);
 });

@@ -20,7 +20,12 @@ export interface FocalSign {
  * The sign of the effect that a moderation strengthens or weakens: as another hypothesis states it; else as the average
  * effect shows it, where its interval excludes zero; else there is none, and away from zero is read as upwards.
  */
-export function focalSign(prepared: Prepared, list: EffectList, moderation: Moderation, claimed: Claimed): FocalSign {
+export function focalSign(
+  prepared: Prepared,
+  list: EffectList,
+  moderation: Moderation,
+  claimed: Claimed,
+): FocalSign {
   const stated = new Set(
     prepared.theory.hypotheses
       .filter((h) => isAbout(h, moderation))
@@ -40,7 +45,10 @@ export function focalSign(prepared: Prepared, list: EffectList, moderation: Mode
   const shown = source && readInterval(source, prepared.study.settings, 0);
   if (shown && source.estimate !== null && excludes(shown, 0)) {
     const sign = source.estimate > 0 ? 1 : -1;
-    const note = sign < 0 ? `The effect itself is negative on average (${plain(source.estimate)}): ${meaning(moderation)}.` : null;
+    const note =
+      sign < 0
+        ? `The effect itself is negative on average (${plain(source.estimate)}): ${meaning(moderation)}.`
+        : null;
     return { sign, basis: "estimated", note };
   }
   return {
@@ -51,12 +59,14 @@ export function focalSign(prepared: Prepared, list: EffectList, moderation: Mode
 }
 
 /** What the verb says of a negative effect. */
-const meaning = ({ verb }: Moderation): string => (verb === "weakens" ? "weaker means less negative" : "stronger means more negative");
+const meaning = ({ verb }: Moderation): string =>
+  verb === "weakens" ? "weaker means less negative" : "stronger means more negative";
 
 /** Is a hypothesis about the effect that a moderation is about: the same path, the same comparison? */
 function isAbout({ from, to, chains }: Hypothesis, moderation: Moderation): boolean {
   const nodes = nodesOf(moderation);
-  const chain = chains.length === 0 ? [] : chains.length === 1 ? chains[0]!.map((r) => r.name) : null;
+  const chain =
+    chains.length === 0 ? [] : chains.length === 1 ? chains[0]!.map((r) => r.name) : null;
   return (
     chain !== null &&
     from.name === nodes[0] &&
@@ -79,7 +89,9 @@ export function zeroCrossings(prepared: Prepared, { along }: Claimed): ZeroCross
   if (!along || along.moderator.kind !== "numeric") return [];
   const values = along.moderator.columns[0]!.values;
   const centre = prepared.context.centre(along.key);
-  const [c0 = 0, c1 = 0, c2 = 0] = along.coefficients.map((e) => compileExpression(e)(prepared.theta, 0));
+  const [c0 = 0, c1 = 0, c2 = 0] = along.coefficients.map((e) =>
+    compileExpression(e)(prepared.theta, 0),
+  );
   const [min, max] = extent(values);
   return realRoots(c0, c1, c2)
     .map((root) => root + centre)
@@ -111,11 +123,16 @@ export function crossingWords(
   const w = moderation.moderators[0]!.name;
   const { unit } = prepared.study;
   if (crossings.length === 0 || change === null) return "";
-  if (crossings.length > 1) return ` Along ${w} the effect crosses zero at ${crossings.map((c) => plain(c.at, 2)).join(" and at ")}.`;
+  if (crossings.length > 1)
+    return ` Along ${w} the effect crosses zero at ${crossings.map((c) => plain(c.at, 2)).join(" and at ")}.`;
   const [{ at, below, above }] = crossings as [ZeroCrossing];
-  const story = sign * change < 0 ? `weaker up to ${plain(at, 2)}, then reversed` : `reversed up to ${plain(at, 2)}, then growing`;
+  const story =
+    sign * change < 0
+      ? `weaker up to ${plain(at, 2)}, then reversed`
+      : `reversed up to ${plain(at, 2)}, then growing`;
   return ` Within the observed values the effect crosses zero at ${w} = ${plain(at, 2)} (${below} ${unit} below, ${above} above): ${story}.`;
 }
 
 /** The direction of the change that a moderation claims. */
-export const claimedChange = (moderation: Moderation, { sign }: FocalSign): Side => (statedDirection(moderation) * sign) as Side;
+export const claimedChange = (moderation: Moderation, { sign }: FocalSign): Side =>
+  (statedDirection(moderation) * sign) as Side;

@@ -12,7 +12,8 @@ import type { ClaimTest, Evidence, HypothesisEvidence } from "./types";
 import { afterHolm, verdictOf, type Judgement } from "./verdict";
 
 /** Hypotheses and moderations in the order of the text. */
-const claimsIn = ({ theory }: Prepared): Claim[] => [...theory.hypotheses, ...theory.moderations].sort((a, b) => a.line - b.line);
+const claimsIn = ({ theory }: Prepared): Claim[] =>
+  [...theory.hypotheses, ...theory.moderations].sort((a, b) => a.line - b.line);
 
 interface Judged {
   claim: Claim;
@@ -30,19 +31,31 @@ export function hypothesisEvidence(
   const { settings } = prepared.study;
   const judged = claimsIn(prepared).map((claim) => judge(prepared, list, boot, claim));
   const several = severalEvidence(
-    judged.map(({ claim, test, judgement }) => ({ label: claim.label, p: test?.p ?? null, verdict: judgement.verdict })),
+    judged.map(({ claim, test, judgement }) => ({
+      label: claim.label,
+      p: test?.p ?? null,
+      verdict: judgement.verdict,
+    })),
     settings,
   );
   const alpha = 1 - settings.level;
   const hypotheses = judged.map((one, i) => {
     const adjusted = settings.several === "holm" ? (several?.claims[i]!.adjustedP ?? null) : null;
-    return entryOf(prepared, list, boot, { ...one, judgement: afterHolm(one.judgement, adjusted, alpha) });
+    return entryOf(prepared, list, boot, {
+      ...one,
+      judgement: afterHolm(one.judgement, adjusted, alpha),
+    });
   });
   return { hypotheses, several };
 }
 
 /** One claim by its own test; a moderation's direction is relative to the sign of the effect it is about. */
-function judge(prepared: Prepared, list: EffectList, boot: BootstrapAll | null, claim: Claim): Judged {
+function judge(
+  prepared: Prepared,
+  list: EffectList,
+  boot: BootstrapAll | null,
+  claim: Claim,
+): Judged {
   const claimed = claimOf(prepared.context, claim);
   const used = boot ? boot.run.done - boot.run.failed : null;
   const { settings } = prepared.study;
@@ -53,21 +66,40 @@ function judge(prepared: Prepared, list: EffectList, boot: BootstrapAll | null, 
   };
   if (claim.kind === "hypothesis") {
     const { test, judgement } = decide(statedDirection(claim));
-    return { claim, claimed, test, judgement: { ...judgement, reason: `${judgement.reason}${heldWords(claimed, test)}` } };
+    return {
+      claim,
+      claimed,
+      test,
+      judgement: { ...judgement, reason: `${judgement.reason}${heldWords(claimed, test)}` },
+    };
   }
   const sign = focalSign(prepared, list, claim, claimed);
   const { test, judgement } = decide(claimedChange(claim, sign));
   if (!test || judgement.verdict === "pending") return { claim, claimed, test, judgement };
-  const note = statedDirection(claim) !== 0 && judgement.verdict !== "undirected" && sign.note ? ` ${sign.note}` : "";
+  const note =
+    statedDirection(claim) !== 0 && judgement.verdict !== "undirected" && sign.note
+      ? ` ${sign.note}`
+      : "";
   const crossing = crossingWords(prepared, claim, claimed, sign, test.estimate);
-  return { claim, claimed, test, judgement: { ...judgement, reason: `${judgement.reason}${note}${crossing}${heldWords(claimed, test)}` } };
+  return {
+    claim,
+    claimed,
+    test,
+    judgement: {
+      ...judgement,
+      reason: `${judgement.reason}${note}${crossing}${heldWords(claimed, test)}`,
+    },
+  };
 }
 
 /** An average that is not resampled takes the moderators of the sample as fixed, and has to say so. */
 function heldWords({ quantities }: Claimed, test: ClaimTest | null): string {
   const averaged = quantities.some((q) => q.averaged);
-  const fixed = test !== null && (test.reference === "t" || test.reference === "z") && !test.provisional;
-  return averaged && fixed ? " The average is over the moderators of this sample, taken as fixed." : "";
+  const fixed =
+    test !== null && (test.reference === "t" || test.reference === "z") && !test.provisional;
+  return averaged && fixed
+    ? " The average is over the moderators of this sample, taken as fixed."
+    : "";
 }
 
 function entryOf(
@@ -94,9 +126,17 @@ function entryOf(
     claim: test,
     verdict,
     reason,
-    pattern: moderation ? null : mediationPattern(prepared, list, boot, claim, claimed, test, verdict),
-    report: reportSentence(claimed.quantities, test, verdict, { settings: prepared.study.settings, errors: prepared.errors, used }),
-    components: moderation ? moderationParts(prepared, claim, claimed) : mediationParts(prepared, claim),
+    pattern: moderation
+      ? null
+      : mediationPattern(prepared, list, boot, claim, claimed, test, verdict),
+    report: reportSentence(claimed.quantities, test, verdict, {
+      settings: prepared.study.settings,
+      errors: prepared.errors,
+      used,
+    }),
+    components: moderation
+      ? moderationParts(prepared, claim, claimed)
+      : mediationParts(prepared, claim),
   };
 }
 
@@ -116,10 +156,16 @@ function quantityWords(claim: Claim, { quantities }: Claimed): string {
   const [first] = quantities;
   if (!first) return claim.kind === "moderation" ? "interaction" : "effect";
   // A variable that moderates its own effect: the coefficient of its square.
-  const curved = claim.kind === "moderation" && claim.moderators[0]!.name === claim.from.name && first.kind === "interaction";
+  const curved =
+    claim.kind === "moderation" &&
+    claim.moderators[0]!.name === claim.from.name &&
+    first.kind === "interaction";
   const words = curved ? "curvature" : (KIND_WORDS[first.kind] ?? "effect");
   return quantities.length > 1
-    ? `${words}s, tested together`.replace(/^index of moderated mediations/, "indices of moderated mediation")
+    ? `${words}s, tested together`.replace(
+        /^index of moderated mediations/,
+        "indices of moderated mediation",
+      )
     : words;
 }
 
@@ -136,7 +182,9 @@ function mediationParts(prepared: Prepared, claim: Hypothesis): string[] {
 
 /** Effects of one step: of every code column of a categorical variable, on average where it is moderated. */
 const stepIds = ({ context }: Prepared, from: string, to: string): string[] =>
-  context.pairs.filter((p) => p.fromVariable === from && p.to === to).map((p) => pathEffect(context, p, [from, to]).id);
+  context.pairs
+    .filter((p) => p.fromVariable === from && p.to === to)
+    .map((p) => pathEffect(context, p, [from, to]).id);
 
 /** At most so many conditional effects stand beneath a claim. */
 const MOST_CONDITIONAL = 9;
@@ -149,8 +197,16 @@ function moderationParts(prepared: Prepared, claim: Moderation, claimed: Claimed
   const via = nodes.slice(1, -1).join("\u0000");
   const conditional = quantities
     .filter((q) => q.kind === "conditional_direct" || q.kind === "conditional_indirect")
-    .filter((q) => q.to === nodes.at(-1) && q.via.join("\u0000") === via && pairs.some((pair) => pair.from === q.from))
+    .filter(
+      (q) =>
+        q.to === nodes.at(-1) &&
+        q.via.join("\u0000") === via &&
+        pairs.some((pair) => pair.from === q.from),
+    )
     .slice(0, MOST_CONDITIONAL);
-  const steps = nodes.length > 2 ? nodes.slice(1).flatMap((to, i) => stepIds(prepared, nodes[i]!, to)) : [];
-  return [...new Set([...claimed.focal.map((q) => q.id), ...conditional.map((q) => q.id), ...steps])];
+  const steps =
+    nodes.length > 2 ? nodes.slice(1).flatMap((to, i) => stepIds(prepared, nodes[i]!, to)) : [];
+  return [
+    ...new Set([...claimed.focal.map((q) => q.id), ...conditional.map((q) => q.id), ...steps]),
+  ];
 }

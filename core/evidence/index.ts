@@ -1,6 +1,12 @@
 export { assembleEvidence, type Resamples } from "./assemble";
 export * from "./types";
-export { bandKind, regionSentence, regionWords, zeroIndirectSentence, zeroSlopeSentence } from "./region-words";
+export {
+  bandKind,
+  regionSentence,
+  regionWords,
+  zeroIndirectSentence,
+  zeroSlopeSentence,
+} from "./region-words";
 export { compareRuns, keptRun, type KeptRun, type RunComparison } from "./runs";
 export { equationsOf, totalOmnibusOf } from "./equations-of";
 export type * from "./moderation-types";

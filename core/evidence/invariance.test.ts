@@ -5,7 +5,13 @@ import type { Settings } from "../study";
 
 /** Nothing that is not a claim may change a verdict: not the order of sentences or levels, not names, units or coding. */
 const N = 90;
-const [x, w, e1, e2, e3] = [91, 92, 93, 94, 95].map((seed) => normals(N, seed)) as [number[], number[], number[], number[], number[]];
+const [x, w, e1, e2, e3] = [91, 92, 93, 94, 95].map((seed) => normals(N, seed)) as [
+  number[],
+  number[],
+  number[],
+  number[],
+  number[],
+];
 const group = x.map((_, i) => ["low", "mid", "top"][(i * 7) % 3]!);
 const shift: Record<string, number> = { low: 0, mid: 0.3, top: 0.9 };
 const m = x.map((v, i) => 0.4 * v + 0.2 * v * w[i]! + shift[group[i]!]! + e1[i]!);
@@ -44,8 +50,18 @@ const cases: fc.Arbitrary<Case> = fc.record({
   }) as fc.Arbitrary<Partial<Settings>>,
 });
 
-function verdicts(lines: string[], settings: Partial<Settings>, change: Partial<MadeStudy> = {}): Record<string, string> {
-  const evidence = analyseMade({ columns, theory: lines.join("\n"), settings, variables: { group: { level: "categorical" } }, ...change });
+function verdicts(
+  lines: string[],
+  settings: Partial<Settings>,
+  change: Partial<MadeStudy> = {},
+): Record<string, string> {
+  const evidence = analyseMade({
+    columns,
+    theory: lines.join("\n"),
+    settings,
+    variables: { group: { level: "categorical" } },
+    ...change,
+  });
   return Object.fromEntries(evidence.hypotheses.map((h) => [h.label, h.verdict]));
 }
 
@@ -58,7 +74,8 @@ const check = (changed: (one: Case) => Record<string, string>, runs = 12): void 
   );
 
 describe("no verdict changes when", () => {
-  it("sentences change places", () => check(({ lines, settings }) => verdicts([...lines].reverse(), settings)));
+  it("sentences change places", () =>
+    check(({ lines, settings }) => verdicts([...lines].reverse(), settings)));
 
   it("contrasts, own quantities and repeated claims are added", () =>
     check(({ lines, settings }) => {
@@ -66,8 +83,15 @@ describe("no verdict changes when", () => {
       const categorical = lines.some((line) => /group (affects|raises|strengthens)/.test(line));
       const more = categorical
         ? []
-        : [`contrast ${first} with ${second}`, `define odd as ln(${first})`, `define root as sqrt(${second} - 0.1)`];
-      const found = verdicts([...more, ...lines, ...lines.map((line) => line.replace("H", "Z"))], settings);
+        : [
+            `contrast ${first} with ${second}`,
+            `define odd as ln(${first})`,
+            `define root as sqrt(${second} - 0.1)`,
+          ];
+      const found = verdicts(
+        [...more, ...lines, ...lines.map((line) => line.replace("H", "Z"))],
+        settings,
+      );
       for (const line of lines) {
         const label = line.split(":")[0]!;
         expect(found[label.replace("H", "Z")]).toBe(found[label]);
@@ -83,7 +107,9 @@ describe("no verdict changes when", () => {
       { coding: "sequential" as const, levels: ["mid", "top", "low"] },
     ];
     check(({ lines, settings }) => {
-      const [first, ...others] = ways.map((way) => verdicts(lines, settings, { variables: { group: { level: "categorical", ...way } } }));
+      const [first, ...others] = ways.map((way) =>
+        verdicts(lines, settings, { variables: { group: { level: "categorical", ...way } } }),
+      );
       for (const other of others) expect(other).toEqual(first);
       return first!;
     });
@@ -91,9 +117,20 @@ describe("no verdict changes when", () => {
 
   it("variables have other names and stand in another order", () =>
     check(({ lines, settings }) => {
-      const names: Record<string, string> = { x: "zz hours", w: "aa", m: "mm", k: "x1", y: "b.y", group: "Gruppe" };
-      const theory = lines.map((line) => line.replace(/\b(x|w|m|k|y|group)\b/g, (name) => `"${names[name]!}"`));
-      const entries = Object.entries(columns).map(([name, values]) => [names[name]!, values] as const);
+      const names: Record<string, string> = {
+        x: "zz hours",
+        w: "aa",
+        m: "mm",
+        k: "x1",
+        y: "b.y",
+        group: "Gruppe",
+      };
+      const theory = lines.map((line) =>
+        line.replace(/\b(x|w|m|k|y|group)\b/g, (name) => `"${names[name]!}"`),
+      );
+      const entries = Object.entries(columns).map(
+        ([name, values]) => [names[name]!, values] as const,
+      );
       return verdicts(theory, settings, {
         columns: Object.fromEntries(entries.reverse()),
         variables: { Gruppe: { level: "categorical" } },
@@ -103,19 +140,30 @@ describe("no verdict changes when", () => {
   it("units change, and values lie elsewhere", () =>
     check(({ lines, settings }) => {
       const grid = (v: number): number => Math.round(v * 1024) / 1024;
-      const on = (values: (number | string)[], f: (v: number) => number) => values.map((v) => (typeof v === "number" ? f(grid(v)) : v));
+      const on = (values: (number | string)[], f: (v: number) => number) =>
+        values.map((v) => (typeof v === "number" ? f(grid(v)) : v));
       const at = (f: (name: string, v: number) => number): Record<string, (number | string)[]> =>
-        Object.fromEntries(Object.entries(columns).map(([name, values]) => [name, on(values, (v) => f(name, v))]));
+        Object.fromEntries(
+          Object.entries(columns).map(([name, values]) => [name, on(values, (v) => f(name, v))]),
+        );
       const near = verdicts(lines, settings, { columns: at((_, v) => v) });
-      const far = verdicts(lines, settings, { columns: at((name, v) => (name === "w" ? 1e6 + v : name === "y" ? 1024 * v : v / 64)) });
+      const far = verdicts(lines, settings, {
+        columns: at((name, v) => (name === "w" ? 1e6 + v : name === "y" ? 1024 * v : v / 64)),
+      });
       expect(far).toEqual(near);
       return verdicts(lines, settings);
     }));
 
   it("probes and centring are chosen otherwise", () =>
     check(({ lines, settings }) => {
-      const found = verdicts(lines, { ...settings, probes: { w: [5, "20 %", -3] }, centring: "mean" });
-      expect(verdicts(lines, { ...settings, probes: { w: ["tenths"] }, centring: "products" })).toEqual(found);
+      const found = verdicts(lines, {
+        ...settings,
+        probes: { w: [5, "20 %", -3] },
+        centring: "mean",
+      });
+      expect(
+        verdicts(lines, { ...settings, probes: { w: ["tenths"] }, centring: "products" }),
+      ).toEqual(found);
       return found;
     }));
 });
@@ -125,8 +173,12 @@ it("turning a predictor round turns raises into lowers, and nothing else", () =>
     fc.property(cases, ({ lines, settings }) => {
       const plain = lines.filter((line) => !/group|strengthens|weakens|alters/.test(line));
       fc.pre(plain.length > 0);
-      const turned = plain.map((line) => line.replace(/raises|lowers/, (verb) => (verb === "raises" ? "lowers" : "raises")));
-      expect(verdicts(turned, settings, { columns: { ...columns, x: x.map((v) => -v) } })).toEqual(verdicts(plain, settings));
+      const turned = plain.map((line) =>
+        line.replace(/raises|lowers/, (verb) => (verb === "raises" ? "lowers" : "raises")),
+      );
+      expect(verdicts(turned, settings, { columns: { ...columns, x: x.map((v) => -v) } })).toEqual(
+        verdicts(plain, settings),
+      );
     }),
     { numRuns: 10, seed: 11 },
   ));

@@ -18,7 +18,11 @@ export interface JohnsonNeymanSet {
   /** Values of other moderators while this one moves. */
   fixed: Record<string, number | string>;
   words: string;
-  tests: ByCovariance<{ pointwise: JohnsonNeyman; simultaneous: JohnsonNeyman; falseDiscovery: FalseDiscovery }>;
+  tests: ByCovariance<{
+    pointwise: JohnsonNeyman;
+    simultaneous: JohnsonNeyman;
+    falseDiscovery: FalseDiscovery;
+  }>;
 }
 
 export interface Crossing {
@@ -65,7 +69,12 @@ export interface ModerationEvidence {
   model: ProbeModel;
   slopes: ConditionalSlope[];
   /** With two moderators acting jointly: the two-way effect along the second. */
-  twoWay: { with: string; over: string; slopes: ConditionalSlope[]; johnsonNeyman: JohnsonNeymanSet | null }[];
+  twoWay: {
+    with: string;
+    over: string;
+    slopes: ConditionalSlope[];
+    johnsonNeyman: JohnsonNeymanSet | null;
+  }[];
   johnsonNeyman: JohnsonNeymanSet[];
   crossings: Crossing[];
   /** Predicted outcomes at the ends of each line, other predictors at their means. */

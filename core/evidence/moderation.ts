@@ -1,37 +1,50 @@
-import { conditionalId, probeGrid, valuesOf, atWords, type Moderator, type Combination } from "../effects";
-import type { Line } from "../estimators";
-import { boundaries, falseDiscovery, johnsonNeyman, pointwiseCritical, simultaneousCritical, type LinearSlope } from "../inference";
 import {
-  bilinearForm,
-  byCovariance,
-  coefficientTest,
-  moderatorsOf,
-  type ByCovariance,
-  type CoefficientTest,
-  type Expression,
-  type Polynomial,
-} from "../model";
+  conditionalId,
+  probeGrid,
+  valuesOf,
+  atWords,
+  type Moderator,
+  type Combination,
+} from "../effects";
+import type { Line } from "../estimators";
+import {
+  falseDiscovery,
+  johnsonNeyman,
+  pointwiseCritical,
+  simultaneousCritical,
+  type LinearSlope,
+} from "../inference";
+import { byCovariance, moderatorsOf, type Expression, type Polynomial } from "../model";
 import { extent, mean, standardDeviation } from "../numerics/moments";
 import { studentQuantile } from "../numerics/distributions";
 import type { Prepared } from "../prepare";
 import type { CovarianceKind } from "../study";
+import { crossings } from "./crossings";
+import { LineReader } from "./line-reader";
 import { designRow, predictAt, type ProbeModel } from "./probe-model";
-import type { ConditionalSlope, Crossing, FiellerSet, JohnsonNeymanSet, LinePoint, ModerationEvidence } from "./moderation-types";
+import type {
+  ConditionalSlope,
+  JohnsonNeymanSet,
+  LinePoint,
+  ModerationEvidence,
+} from "./moderation-types";
 
 /** Everything about moderated slopes, by equation and column. */
 export function moderationEvidence(prepared: Prepared, level: number): ModerationEvidence[] {
   return (prepared.fit.lines?.() ?? []).flatMap((line) => {
-    const involved = new Set(line.columns.flatMap((c) => c.components?.map((part) => part.key) ?? []));
-    return line.columns.filter((c) => involved.has(c.key)).map((c) => new SlopeReader(prepared, line, c.key, level).evidence());
+    const involved = new Set(
+      line.columns.flatMap((c) => c.components?.map((part) => part.key) ?? []),
+    );
+    return line.columns
+      .filter((c) => involved.has(c.key))
+      .map((c) => new SlopeReader(prepared, line, c.key, level).evidence());
   });
 }
-
-/** Values of a moderator at which the degrees of freedom of cluster-robust slopes are looked at. */
-const DF_GRID = 11;
 
 class SlopeReader {
   private readonly polynomial: Polynomial;
   private readonly moderators: Moderator[];
+  private readonly reader: LineReader;
   private endsHeld: [number, number] | null = null;
 
   constructor(
@@ -41,6 +54,7 @@ class SlopeReader {
     private readonly level: number,
   ) {
     const { fit, context } = prepared;
+    this.reader = new LineReader(line, context.centre, level);
     this.polynomial = fit.slope(line.outcome, key);
     const keys = moderatorsOf(this.polynomial);
     this.moderators = context.moderators.filter((m) => m.columns.some((c) => keys.includes(c.key)));
@@ -62,15 +76,24 @@ class SlopeReader {
         name,
         kind,
         columns: own.map((c) => c.key),
-        probes: probes.map(({ label, value, centred }) => ({ label, value, centred: Object.fromEntries(centred) })),
+        probes: probes.map(({ label, value, centred }) => ({
+          label,
+          value,
+          centred: Object.fromEntries(centred),
+        })),
       })),
       path: this.prepared.theory.paths.some((p) => p.from === column.variable && p.to === outcome),
       model,
-      slopes: grid.map((combination) => this.slope(combination, this.functional(this.polynomial, valuesOf(combination)))),
+      slopes: grid.map((combination) =>
+        this.slope(combination, this.functional(this.polynomial, valuesOf(combination))),
+      ),
       twoWay: this.twoWay(),
       johnsonNeyman: this.moderators.flatMap((over) => this.alongOne(over)),
-      crossings: this.crossings(),
-      lines: grid.map((combination) => ({ words: atWords(combination), points: this.ends(combination, model) })),
+      crossings: crossings(this.reader, this.key, this.moderators),
+      lines: grid.map((combination) => ({
+        words: atWords(combination),
+        points: this.ends(combination, model),
+      })),
     };
   }
 
@@ -85,14 +108,6 @@ class SlopeReader {
     return g;
   }
 
-  private form(a: Float64Array, c: Float64Array, kind: CovarianceKind): number {
-    return bilinearForm(a, c, this.line.covariances[kind]);
-  }
-
-  private value(g: Float64Array): number {
-    return g.reduce((sum, weight, i) => sum + weight * this.line.b[i]!, 0);
-  }
-
   private slope(combination: Combination, g: Float64Array): ConditionalSlope {
     // Where every variable is a z-score, t limits would take the SDs as known.
     const known = !this.prepared.fit.standardised;
@@ -100,35 +115,37 @@ class SlopeReader {
       at: atRecord(combination),
       words: atWords(combination),
       effect: this.effectId(atWords(combination)),
-      estimate: this.value(g),
-      errors: byCovariance((kind) => (known ? this.test(g, kind) : null)),
+      estimate: this.reader.value(g),
+      errors: byCovariance((kind) => (known ? this.reader.test(g, kind) : null)),
     };
-  }
-
-  /** The t test of a linear function of the coefficients. */
-  private test(g: Float64Array, kind: CovarianceKind): CoefficientTest | null {
-    const variance = this.form(g, g, kind);
-    if (!Number.isFinite(variance)) return null;
-    return coefficientTest(this.value(g), Math.max(0, variance), this.line.df(kind, g), this.level);
   }
 
   private effectId(words: string): string | null {
     const { outcome, columns } = this.line;
     const pair = this.prepared.context.pairs.find((p) => p.from === this.key && p.to === outcome);
     const variable = columns.find((c) => c.key === this.key)!.variable;
-    return pair && pair.routes.some((r) => r.nodes.length === 2) ? conditionalId(pair, [variable, outcome], words) : null;
+    return pair && pair.routes.some((r) => r.nodes.length === 2)
+      ? conditionalId(pair, [variable, outcome], words)
+      : null;
   }
 
   /** The slope along one numeric moderator, the others at each of their probes. */
   private alongOne(over: Moderator): JohnsonNeymanSet[] {
     if (over.kind !== "numeric") return [];
     const others = this.moderators.filter((m) => m !== over);
-    return probeGrid(others).map((combination) => this.johnsonNeyman(this.polynomial, over, combination));
+    return probeGrid(others).map((combination) =>
+      this.johnsonNeyman(this.polynomial, over, combination),
+    );
   }
 
-  private johnsonNeyman(polynomial: Polynomial, over: Moderator, combination: Combination): JohnsonNeymanSet {
+  private johnsonNeyman(
+    polynomial: Polynomial,
+    over: Moderator,
+    combination: Combination,
+  ): JohnsonNeymanSet {
     const column = over.columns[0]!;
-    const at = (value: number): Float64Array => this.functional(polynomial, new Map([...valuesOf(combination), [column.key, value]]));
+    const at = (value: number): Float64Array =>
+      this.functional(polynomial, new Map([...valuesOf(combination), [column.key, value]]));
     const g0 = at(0);
     const g1 = at(1).map((v, i) => v - g0[i]!);
     const centre = this.prepared.context.centre(column.key);
@@ -137,12 +154,16 @@ class SlopeReader {
       fixed: atRecord(combination),
       words: combination.length > 0 ? atWords(combination) : "",
       tests: byCovariance((kind) => {
-        const [v11, v13, v33] = [this.form(g0, g0, kind), this.form(g0, g1, kind), this.form(g1, g1, kind)];
+        const [v11, v13, v33] = [
+          this.reader.form(g0, g0, kind),
+          this.reader.form(g0, g1, kind),
+          this.reader.form(g1, g1, kind),
+        ];
         if (!Number.isFinite(v11 + v33)) return null;
-        const df = this.dfAlong(over, at, kind);
+        const df = this.reader.dfAlong(over, at, kind);
         const slope: LinearSlope = {
-          b1: this.value(g0),
-          b3: this.value(g1),
+          b1: this.reader.value(g0),
+          b3: this.reader.value(g1),
           v11,
           v13,
           v33,
@@ -158,17 +179,6 @@ class SlopeReader {
     };
   }
 
-  /**
-   * Degrees of freedom along a moderator: those of the residuals; under cluster-robust errors, which have their own at every
-   * value, the smallest within the observed range, so that one critical value holds throughout.
-   */
-  private dfAlong(over: Moderator, at: (value: number) => Float64Array, kind: CovarianceKind): number {
-    if (kind !== "CR2") return this.line.df(kind, at(0));
-    const centre = this.prepared.context.centre(over.columns[0]!.key);
-    const values = Array.from({ length: DF_GRID }, (_, i) => over.min + ((over.max - over.min) * i) / (DF_GRID - 1));
-    return Math.min(...values.map((w) => this.line.df(kind, at(w - centre))));
-  }
-
   /** The effect of one moderator on the slope, along another: b_xw + b_xwz z. */
   private twoWay(): ModerationEvidence["twoWay"] {
     return this.moderators.flatMap((first) =>
@@ -178,78 +188,17 @@ class SlopeReader {
         const polynomial = this.polynomial
           .filter((t) => t.moderators.includes(key))
           .map((t) => ({ ...t, moderators: t.moderators.filter((m) => m !== key) }));
-        if (!polynomial.some((t) => t.moderators.some((m) => second.columns.some((c) => c.key === m)))) return [];
-        const slopes = probeGrid([second]).map((c) => this.slope(c, this.functional(polynomial, valuesOf(c))));
+        if (
+          !polynomial.some((t) => t.moderators.some((m) => second.columns.some((c) => c.key === m)))
+        )
+          return [];
+        const slopes = probeGrid([second]).map((c) =>
+          this.slope(c, this.functional(polynomial, valuesOf(c))),
+        );
         const jn = second.kind === "numeric" ? this.johnsonNeyman(polynomial, second, []) : null;
         return [{ with: first.name, over: second.name, slopes, johnsonNeyman: jn }];
       }),
     );
-  }
-
-  /** Where the slope is zero along a moderator, and where the lines of different moderator values meet. */
-  private crossings(): Crossing[] {
-    const column = this.line.columns.find((c) => c.key === this.key)!;
-    const position = (key: string): number => this.line.columns.findIndex((c) => c.key === key) + 1;
-    return this.moderators.flatMap((moderator) => {
-      if (moderator.columns.length > 1 || this.moderators.length > 1) return [];
-      const w = moderator.columns[0]!;
-      const product = this.line.columns.find(
-        (c) => c.components?.length === 2 && [this.key, w.key].every((k) => c.components!.some((p) => p.key === k)),
-      );
-      if (!product) return [];
-      const [x, m, xm] = [position(column.key), position(w.key), position(product.key)];
-      const { centre } = this.prepared.context;
-      // A variable that moderates its own effect has one curve, not lines that could cross; its slope is twice the square's coefficient.
-      const itself = column.key === w.key;
-      const found = itself
-        ? []
-        : [this.ratio(m, xm, column.values, centre(column.key), `lines of ${moderator.name} cross at ${column.key}`, 1)];
-      if (moderator.kind === "numeric") {
-        const zero = this.ratio(x, xm, w.values, centre(w.key), `slope of ${column.key} is zero at ${moderator.name}`, itself ? 2 : 1);
-        found.push({ ...zero, fieller: this.fieller(x, xm, itself ? 2 : 1, moderator) });
-      }
-      return column.contrast === null ? found : found.slice(1);
-    });
-  }
-
-  /** Fieller's set for the zero of b_i + times b_j w: where the squared slope is within its critical number of variances. */
-  private fieller(i: number, j: number, times: number, moderator: Moderator): ByCovariance<FiellerSet> {
-    const weights = (w: number): Float64Array =>
-      Float64Array.from({ length: this.line.b.length }, (_, a) => (a === i ? 1 : a === j ? times * w : 0));
-    const [g0, g1] = [weights(0), weights(1).map((v, a) => v - weights(0)[a]!)];
-    return byCovariance((kind) => {
-      const [v11, v13, v33] = [this.form(g0, g0, kind), this.form(g0, g1, kind), this.form(g1, g1, kind)];
-      if (!Number.isFinite(v11 + v33)) return null;
-      const df = this.dfAlong(moderator, weights, kind);
-      const critical = pointwiseCritical(df, this.level);
-      const centre = this.prepared.context.centre(moderator.columns[0]!.key);
-      const b3 = this.value(g1);
-      const roots = boundaries({ b1: this.value(g0), b3, v11, v13, v33, centre, df }, critical);
-      const [lower = null, upper = null] = roots;
-      if (roots.length < 2) return { kind: "everywhere", lower: null, upper: null };
-      return { kind: b3 * b3 > critical * critical * v33 ? "interval" : "outside", lower, upper };
-    });
-  }
-
-  /** -b_i / (times b_j) about a centre, with its delta-method standard error. */
-  private ratio(i: number, j: number, values: Float64Array, centre: number, words: string, times: number): Crossing {
-    const b = { [i]: this.line.b[i]!, [j]: times * this.line.b[j]! } as Record<number, number>;
-    const r = -b[i]! / b[j]!;
-    const range = extent(values);
-    const at = centre + r;
-    const unit = (k: number): Float64Array =>
-      Float64Array.from({ length: this.line.b.length }, (_, a) => (a === k ? (k === j ? times : 1) : 0));
-    return {
-      words,
-      at,
-      insideRange: at >= range[0] && at <= range[1],
-      range,
-      se: byCovariance((kind) => {
-        const v = this.form(unit(i), unit(i), kind) + 2 * r * this.form(unit(i), unit(j), kind) + r * r * this.form(unit(j), unit(j), kind);
-        return Number.isFinite(v) ? Math.sqrt(v) / Math.abs(b[j]!) : null;
-      }),
-      fieller: null,
-    };
   }
 
   /** Both ends of one line: the predictor a standard deviation below and above its mean, or its two values. */
@@ -257,7 +206,9 @@ class SlopeReader {
     this.endsHeld ??= endsOf(this.line.columns.find((c) => c.key === this.key)!.values);
     const ends = this.endsHeld;
     const { centre } = this.prepared.context;
-    const moderatorValues = [...valuesOf(combination)].map(([key, value]) => [key, value + centre(key)] as const);
+    const moderatorValues = [...valuesOf(combination)].map(
+      ([key, value]) => [key, value + centre(key)] as const,
+    );
     return ends.map((x) => {
       const values = new Map([...moderatorValues, [this.key, x] as const]);
       const predicted = predictAt({ ...model, covariance: null }, values).estimate;
@@ -289,7 +240,11 @@ class SlopeReader {
     const place = this.middle();
     const dfs = numeric.map((over) => {
       const key = over.columns[0]!.key;
-      return this.dfAlong(over, (w) => this.functional(this.polynomial, new Map([...place, [key, w]])), kind);
+      return this.reader.dfAlong(
+        over,
+        (w) => this.functional(this.polynomial, new Map([...place, [key, w]])),
+        kind,
+      );
     });
     return {
       outcome: line.outcome,
@@ -297,7 +252,8 @@ class SlopeReader {
       outcomeSd: line.outcomeSd,
       b: [...line.b],
       covariance: this.block(kind),
-      df: dfs.length > 0 ? Math.min(...dfs) : line.df(kind, this.functional(this.polynomial, place)),
+      df:
+        dfs.length > 0 ? Math.min(...dfs) : line.df(kind, this.functional(this.polynomial, place)),
       columns: line.columns.map((c) => ({
         key: c.key,
         variable: c.variable,
@@ -313,7 +269,9 @@ class SlopeReader {
   private middle(): Map<string, number> {
     return new Map(
       this.moderators.flatMap((m) =>
-        m.columns.map((c) => [c.key, mean(c.values) - this.prepared.context.centre(c.key)] as [string, number]),
+        m.columns.map(
+          (c) => [c.key, mean(c.values) - this.prepared.context.centre(c.key)] as [string, number],
+        ),
       ),
     );
   }
@@ -328,12 +286,18 @@ function endsOf(values: Float64Array): [number, number] {
 }
 
 const atRecord = (combination: Combination): Record<string, number | string> =>
-  Object.fromEntries(combination.map(({ probe, moderator }) => [moderator.name, probe.value ?? probe.label]));
+  Object.fromEntries(
+    combination.map(({ probe, moderator }) => [moderator.name, probe.value ?? probe.label]),
+  );
 
 /** A slope is made of single coefficients; that of a square counts twice. */
 function singleCoefficient(expression: Expression): { index: number; weight: number } {
   if (expression.op === "parameter") return { index: expression.index, weight: 1 };
-  if (expression.op === "multiply" && expression.a.op === "number" && expression.b.op === "parameter")
+  if (
+    expression.op === "multiply" &&
+    expression.a.op === "number" &&
+    expression.b.op === "parameter"
+  )
     return { index: expression.b.index, weight: expression.a.value };
   throw new Error("A slope is a sum of single coefficients.");
 }

@@ -4,7 +4,13 @@ import type { Hypothesis } from "../theory";
 import { jointTest } from "./claim-test";
 import type { BootstrapAll, EffectList } from "./effects";
 import { excludes, isOpen, readInterval } from "./reading";
-import type { ClaimTest, HypothesisEvidence, MediationPattern, ShownInterval, Verdict } from "./types";
+import type {
+  ClaimTest,
+  HypothesisEvidence,
+  MediationPattern,
+  ShownInterval,
+  Verdict,
+} from "./types";
 import { plain } from "./wording";
 
 type Pattern = NonNullable<HypothesisEvidence["pattern"]>;
@@ -26,7 +32,11 @@ export function mediationPattern(
 ): Pattern | null {
   if (hypothesis.chains.length === 0 || !test || verdict === "pending") return null;
   if (verdict === "unsettled")
-    return { kind: "open", words: "Which kind of mediation this is stays open until the interval is settled; more resamples are needed." };
+    return {
+      kind: "open",
+      words:
+        "Which kind of mediation this is stays open until the interval is settled; more resamples are needed.",
+    };
   const opposing = opposingRoutes(prepared, list, hypothesis, claimed);
   if (opposing) return opposing;
   const direct = directEffect(prepared, list, boot, hypothesis);
@@ -34,10 +44,16 @@ export function mediationPattern(
   if (direct.open)
     return {
       kind: "open",
-      words: "Which kind of mediation this is stays open: the limit of the direct effect is not settled yet; more resamples are needed.",
+      words:
+        "Which kind of mediation this is stays open: the limit of the direct effect is not settled yet; more resamples are needed.",
     };
-  const indirectClear = test.joint ? test.joint.p < 1 - test.level : (excludes(test, test.nullValue) ?? false);
-  const signs = test.joint || test.estimate === null || direct.estimate === null ? 0 : test.estimate * direct.estimate;
+  const indirectClear = test.joint
+    ? test.joint.p < 1 - test.level
+    : (excludes(test, test.nullValue) ?? false);
+  const signs =
+    test.joint || test.estimate === null || direct.estimate === null
+      ? 0
+      : test.estimate * direct.estimate;
   const kind = patternKind(indirectClear, direct.clear, signs);
   return { kind, words: PATTERN_WORDS[kind] };
 }
@@ -55,7 +71,8 @@ const PATTERN_WORDS: Record<MediationPattern, string> = {
   both: "Both an indirect and a direct effect: partial mediation; their signs depend on which groups are compared.",
   indirect_only:
     "An indirect effect, while the interval of the direct one contains zero: indirect-only, classically called full mediation.",
-  direct_only: "A direct effect, while the interval of the indirect one contains zero: no mediation shown.",
+  direct_only:
+    "A direct effect, while the interval of the indirect one contains zero: no mediation shown.",
   no_effect: "The intervals of the indirect and of the direct effect both contain zero.",
   opposing_routes: "",
   open: "",
@@ -68,15 +85,30 @@ interface Route {
 }
 
 /** Two named routes whose own intervals exclude zero on opposite sides. */
-function opposingRoutes(prepared: Prepared, list: EffectList, hypothesis: Hypothesis, claimed: Claimed): Pattern | null {
+function opposingRoutes(
+  prepared: Prepared,
+  list: EffectList,
+  hypothesis: Hypothesis,
+  claimed: Claimed,
+): Pattern | null {
   if (hypothesis.chains.length < 2 || claimed.quantities.length !== 1) return null;
-  const pair = prepared.context.pairs.find((p) => p.fromVariable === hypothesis.from.name && p.to === hypothesis.to.name);
+  const pair = prepared.context.pairs.find(
+    (p) => p.fromVariable === hypothesis.from.name && p.to === hypothesis.to.name,
+  );
   if (!pair || hypothesis.from.compared) return null;
   const routes = hypothesis.chains.flatMap((chain): Route[] => {
     const names = chain.map((r) => r.name);
-    const source = list.sources.get(pathEffect(prepared.context, pair, [hypothesis.from.name, ...names, hypothesis.to.name]).id);
+    const source = list.sources.get(
+      pathEffect(prepared.context, pair, [hypothesis.from.name, ...names, hypothesis.to.name]).id,
+    );
     if (!source || source.estimate === null) return [];
-    return [{ words: names.join(", then "), estimate: source.estimate, shown: readInterval(source, prepared.study.settings, 0) }];
+    return [
+      {
+        words: names.join(", then "),
+        estimate: source.estimate,
+        shown: readInterval(source, prepared.study.settings, 0),
+      },
+    ];
   });
   const clear = routes.filter((r) => excludes(r.shown, 0));
   const [up, down] = [clear.filter((r) => r.estimate > 0), clear.filter((r) => r.estimate < 0)];
@@ -95,7 +127,12 @@ interface Direct {
 }
 
 /** The direct effect of the same predictor, or of the same comparison of its levels; null where the theory has none. */
-function directEffect(prepared: Prepared, list: EffectList, boot: BootstrapAll | null, hypothesis: Hypothesis): Direct | null {
+function directEffect(
+  prepared: Prepared,
+  list: EffectList,
+  boot: BootstrapAll | null,
+  hypothesis: Hypothesis,
+): Direct | null {
   const { context, study } = prepared;
   const direct = directOf(context, hypothesis);
   if (!direct) return null;

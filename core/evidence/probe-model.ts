@@ -34,15 +34,23 @@ export function designRow({ columns }: ProbeModel, values: ReadonlyMap<string, n
   return [
     1,
     ...columns.map(
-      (c) => (c.components ? c.components.reduce((all, key) => all * (valueOf(key) - byKey.get(key)!.centre), 1) : valueOf(c.key)) - c.mean,
+      (c) =>
+        (c.components
+          ? c.components.reduce((all, key) => all * (valueOf(key) - byKey.get(key)!.centre), 1)
+          : valueOf(c.key)) - c.mean,
     ),
   ];
 }
 
 /** How the row of the design changes with one column: products that contain it change with their other components. */
-function slopeRow({ columns }: ProbeModel, focal: string, values: ReadonlyMap<string, number>): number[] {
+function slopeRow(
+  { columns }: ProbeModel,
+  focal: string,
+  values: ReadonlyMap<string, number>,
+): number[] {
   const byKey = new Map(columns.map((c) => [c.key, c]));
-  const about = (key: string): number => (values.get(key) ?? byKey.get(key)!.mean) - byKey.get(key)!.centre;
+  const about = (key: string): number =>
+    (values.get(key) ?? byKey.get(key)!.mean) - byKey.get(key)!.centre;
   return [
     0,
     ...columns.map((c) => {
@@ -50,7 +58,9 @@ function slopeRow({ columns }: ProbeModel, focal: string, values: ReadonlyMap<st
       const power = c.components.filter((key) => key === focal).length;
       const rest = c.components.filter((key) => key !== focal);
       // The slope of a square is twice the column itself.
-      return power === 0 ? 0 : power * pow(about(focal), power - 1) * rest.reduce((all, key) => all * about(key), 1);
+      return power === 0
+        ? 0
+        : power * pow(about(focal), power - 1) * rest.reduce((all, key) => all * about(key), 1);
     }),
   ];
 }
@@ -66,18 +76,26 @@ function read({ b, covariance }: ProbeModel, row: number[]): Reading {
   let variance = 0;
   for (let i = 0; i < p; i++) {
     estimate += row[i]! * b[i]!;
-    if (covariance && row[i] !== 0) for (let j = 0; j < p; j++) variance += row[i]! * row[j]! * covariance[i * p + j]!;
+    if (covariance && row[i] !== 0)
+      for (let j = 0; j < p; j++) variance += row[i]! * row[j]! * covariance[i * p + j]!;
   }
   return { estimate, se: covariance ? Math.sqrt(Math.max(0, variance)) : null };
 }
 
 /** The predicted outcome at column values, all other columns at their sample means, with the standard error of the mean. */
-export const predictAt = (model: ProbeModel, values: ReadonlyMap<string, number>): Reading => read(model, designRow(model, values));
+export const predictAt = (model: ProbeModel, values: ReadonlyMap<string, number>): Reading =>
+  read(model, designRow(model, values));
 
 /** The slope of a column at values of the others. */
-export const effectAt = (model: ProbeModel, focal: string, values: ReadonlyMap<string, number>): Reading =>
-  read(model, slopeRow(model, focal, values));
+export const effectAt = (
+  model: ProbeModel,
+  focal: string,
+  values: ReadonlyMap<string, number>,
+): Reading => read(model, slopeRow(model, focal, values));
 
 /** The t test and interval of a slope that was read off. */
-export const testOf = ({ estimate, se }: Reading, { df }: ProbeModel, level: number): CoefficientTest | null =>
-  se === null ? null : coefficientTest(estimate, se * se, df, level);
+export const testOf = (
+  { estimate, se }: Reading,
+  { df }: ProbeModel,
+  level: number,
+): CoefficientTest | null => (se === null ? null : coefficientTest(estimate, se * se, df, level));

@@ -6,7 +6,12 @@ import type { IntervalKind } from "../study";
 import { excludes, readInterval, type Sources } from "./reading";
 
 const t = Float64Array.from(normals(500, 3), (v) => 1 + v);
-const bootstrap = bootstrapSummary({ estimate: 1, replicates: t, jackknife: normals(40, 4), level: 0.95 });
+const bootstrap = bootstrapSummary({
+  estimate: 1,
+  replicates: t,
+  jackknife: normals(40, 4),
+  level: 0.95,
+});
 const linear = {
   se: 0.5,
   t: 2,
@@ -15,7 +20,13 @@ const linear = {
   lower: 1 - 0.5 * studentQuantile(0.975, 12),
   upper: 1 + 0.5 * studentQuantile(0.975, 12),
 };
-const sources: Sources = { estimate: 1, linear: null, delta: { se: 0.6 }, bootstrap, monteCarlo: null };
+const sources: Sources = {
+  estimate: 1,
+  linear: null,
+  delta: { se: 0.6 },
+  bootstrap,
+  monteCarlo: null,
+};
 const read = (interval: IntervalKind, change: Partial<Sources> = {}, side: -1 | 0 | 1 = 0) =>
   readInterval({ ...sources, ...change }, { interval, level: 0.95 }, side);
 
@@ -55,21 +66,46 @@ describe("the interval that is shown", () => {
 
   it("is the percentile interval, marked, where the one asked for does not exist", () => {
     const without = { ...bootstrap, bca: null, bootstrapT: null };
-    expect(read("bca", { bootstrap: without })).toMatchObject({ method: "percentile", provisional: true });
-    expect(read("bootstrap_t", { bootstrap: without })).toMatchObject({ method: "percentile", provisional: true });
+    expect(read("bca", { bootstrap: without })).toMatchObject({
+      method: "percentile",
+      provisional: true,
+    });
+    expect(read("bootstrap_t", { bootstrap: without })).toMatchObject({
+      method: "percentile",
+      provisional: true,
+    });
     const none = { ...without, percentile: null };
-    expect(read("bca", { bootstrap: none })).toMatchObject({ lower: null, upper: null, p: null, se: bootstrap.se });
+    expect(read("bca", { bootstrap: none })).toMatchObject({
+      lower: null,
+      upper: null,
+      p: null,
+      se: bootstrap.se,
+    });
   });
 
   it("by t for single coefficients wherever nothing is simulated, by z for everything else", () => {
-    expect(read("delta", { linear })).toMatchObject({ method: "delta", reference: "t", df: 12, provisional: false });
+    expect(read("delta", { linear })).toMatchObject({
+      method: "delta",
+      reference: "t",
+      df: 12,
+      provisional: false,
+    });
     expect(read("delta", { linear }).lower).toBeCloseTo(linear.lower, 12);
     expect(read("delta", { linear }).p).toBeCloseTo(linear.p, 12);
     expect(read("delta").lower).toBeCloseTo(1 - 0.6 * zQuantile(0.975), 12);
     expect(read("delta")).toMatchObject({ reference: "z", df: null });
-    expect(read("bca", { bootstrap: null, linear })).toMatchObject({ reference: "t", provisional: true });
-    expect(read("monte_carlo", { bootstrap: null, linear })).toMatchObject({ reference: "t", provisional: false });
-    expect(read("monte_carlo", { bootstrap: null })).toMatchObject({ reference: "z", provisional: true });
+    expect(read("bca", { bootstrap: null, linear })).toMatchObject({
+      reference: "t",
+      provisional: true,
+    });
+    expect(read("monte_carlo", { bootstrap: null, linear })).toMatchObject({
+      reference: "t",
+      provisional: false,
+    });
+    expect(read("monte_carlo", { bootstrap: null })).toMatchObject({
+      reference: "z",
+      provisional: true,
+    });
     expect(read("delta", { delta: null })).toMatchObject({ lower: null, p: null });
   });
 
@@ -94,18 +130,26 @@ describe("the interval that is shown", () => {
   });
 
   it("a p at the floor of the simulation is below one in so many, on the side where all replicates lie", () => {
-    const far = bootstrapSummary({ estimate: 9, replicates: t.map((v) => v + 8), jackknife: normals(40, 4), level: 0.95 });
+    const far = bootstrapSummary({
+      estimate: 9,
+      replicates: t.map((v) => v + 8),
+      jackknife: normals(40, 4),
+      level: 0.95,
+    });
     expect(read("bca", { bootstrap: far })).toMatchObject({ p: 1 / 500, pIsBound: true });
     expect(read("bca", { bootstrap: far }, 1)).toMatchObject({ p: 1 / 500, pIsBound: true });
-    expect(read("bca", { bootstrap: far }, -1)).toMatchObject({ pIsBound: false, p: far.bca!.pLess });
+    expect(read("bca", { bootstrap: far }, -1)).toMatchObject({
+      pIsBound: false,
+      p: far.bca!.pLess,
+    });
   });
 
   it("excludes a value only beyond its limits, an open end excludes nothing", () => {
-    expect([excludes({ lower: 0.1, upper: 1 }, 0), excludes({ lower: -1, upper: -0.1 }, 0), excludes({ lower: -1, upper: 1 }, 0)]).toEqual([
-      true,
-      true,
-      false,
-    ]);
+    expect([
+      excludes({ lower: 0.1, upper: 1 }, 0),
+      excludes({ lower: -1, upper: -0.1 }, 0),
+      excludes({ lower: -1, upper: 1 }, 0),
+    ]).toEqual([true, true, false]);
     expect([
       excludes({ lower: 0.1, upper: null }, 0),
       excludes({ lower: null, upper: 0.1 }, 0),

@@ -19,9 +19,17 @@ export interface Sources {
 export type Side = -1 | 0 | 1;
 
 /** Which summary of the resamples an interval method reads. */
-const SUMMARY = { bca: "bca", bc: "bc", percentile: "percentile", bootstrap_t: "bootstrapT", basic: "basic", normal: "normal" } as const;
+const SUMMARY = {
+  bca: "bca",
+  bc: "bc",
+  percentile: "percentile",
+  bootstrap_t: "bootstrapT",
+  basic: "basic",
+  normal: "normal",
+} as const;
 
-export const isBootstrap = (method: IntervalKind): method is keyof typeof SUMMARY => method in SUMMARY;
+export const isBootstrap = (method: IntervalKind): method is keyof typeof SUMMARY =>
+  method in SUMMARY;
 
 /**
  * The interval that the settings ask for, at the confidence level as it stands; for a side the one-sided bound at that
@@ -29,22 +37,47 @@ export const isBootstrap = (method: IntervalKind): method is keyof typeof SUMMAR
  * bootstrap intervals, the t-based or delta-method one until resamples arrive. Single coefficients use t wherever
  * nothing is resampled; Monte Carlo draws serve products and functions across equations.
  */
-export function readInterval(sources: Sources, settings: Pick<Settings, "interval" | "level">, side: Side): ShownInterval {
+export function readInterval(
+  sources: Sources,
+  settings: Pick<Settings, "interval" | "level">,
+  side: Side,
+): ShownInterval {
   const { bootstrap, monteCarlo, linear, delta } = sources;
   const { interval: wanted, level } = settings;
   if (isBootstrap(wanted) && bootstrap) {
     const own = bootstrap[SUMMARY[wanted]];
     const found = own ?? bootstrap.percentile;
-    const se = wanted === "bootstrap_t" && own ? (linear?.se ?? delta?.se ?? bootstrap.se) : bootstrap.se;
-    if (found) return simulated(found, bootstrap.used, own ? wanted : "percentile", "bootstrap", se, level, side, own === null);
+    const se =
+      wanted === "bootstrap_t" && own ? (linear?.se ?? delta?.se ?? bootstrap.se) : bootstrap.se;
+    if (found)
+      return simulated(
+        found,
+        bootstrap.used,
+        own ? wanted : "percentile",
+        "bootstrap",
+        se,
+        level,
+        side,
+        own === null,
+      );
     return { ...nothing(wanted, level), se: bootstrap.se };
   }
   if (wanted === "monte_carlo" && monteCarlo && !linear) {
-    return simulated(monteCarlo, monteCarlo.draws, wanted, "monte_carlo", delta?.se ?? null, level, side, false);
+    return simulated(
+      monteCarlo,
+      monteCarlo.draws,
+      wanted,
+      "monte_carlo",
+      delta?.se ?? null,
+      level,
+      side,
+      false,
+    );
   }
   const provisional = wanted !== "delta" && !(linear && wanted === "monte_carlo");
   if (linear) return analytic(sources.estimate!, linear.se, linear.df, level, side, provisional);
-  if (delta && sources.estimate !== null) return analytic(sources.estimate, delta.se, null, level, side, provisional);
+  if (delta && sources.estimate !== null)
+    return analytic(sources.estimate, delta.se, null, level, side, provisional);
   return nothing("delta", level);
 }
 
@@ -77,12 +110,22 @@ function simulated(
   const base = { method, reference, df: null, se, level, provisional, pIsBound: found.pIsBound };
   if (side === 0) {
     const { lower, upper, mcseLower, mcseUpper, pTwoSided } = found;
-    return { ...base, lower, upper, mcseLower, mcseUpper, p: found.pIsBound ? 1 / draws : pTwoSided };
+    return {
+      ...base,
+      lower,
+      upper,
+      mcseLower,
+      mcseUpper,
+      p: found.pIsBound ? 1 / draws : pTwoSided,
+    };
   }
   const p = side > 0 ? found.pGreater : found.pLess;
   // A bound on p only means something on the side where all replicates lie.
   const bounded = found.pIsBound && p < 0.5;
-  const one = side > 0 ? { lower: found.oneSidedLower, upper: null } : { lower: null, upper: found.oneSidedUpper };
+  const one =
+    side > 0
+      ? { lower: found.oneSidedLower, upper: null }
+      : { lower: null, upper: found.oneSidedUpper };
   return {
     ...base,
     ...one,
@@ -94,7 +137,14 @@ function simulated(
 }
 
 /** @param df of a t reference; null for the normal distribution */
-function analytic(estimate: number, se: number, df: number | null, level: number, side: Side, provisional: boolean): ShownInterval {
+function analytic(
+  estimate: number,
+  se: number,
+  df: number | null,
+  level: number,
+  side: Side,
+  provisional: boolean,
+): ShownInterval {
   const tail = side === 0 ? (1 - level) / 2 : 1 - level;
   const reach = se * (df === null ? zQuantile(1 - tail) : studentQuantile(1 - tail, df));
   const two = df === null ? normalP(estimate / se) : studentP(estimate / se, df);
@@ -123,7 +173,10 @@ export const isOpen = (limit: number | null, error: number, value: number): limi
   limit !== null && error > 0 && Math.abs(limit - value) <= SETTLED * error;
 
 /** Does an interval exclude a value? Null without limits. */
-export function excludes({ lower, upper }: Pick<ShownInterval, "lower" | "upper">, value: number): boolean | null {
+export function excludes(
+  { lower, upper }: Pick<ShownInterval, "lower" | "upper">,
+  value: number,
+): boolean | null {
   if (lower === null && upper === null) return null;
   return (lower !== null && lower > value) || (upper !== null && upper < value);
 }

@@ -5,7 +5,11 @@ import type { IntervalKind } from "../study";
 import { percent, plain } from "./wording";
 
 /** What a region says of the effect, in a few words. */
-export function regionWords({ significant, sign }: Pick<Region, "significant" | "sign">, focal: string, outcome: string): string {
+export function regionWords(
+  { significant, sign }: Pick<Region, "significant" | "sign">,
+  focal: string,
+  outcome: string,
+): string {
   if (!significant) return "unclear";
   return sign > 0 ? `more ${focal}, more ${outcome}` : `more ${focal}, less ${outcome}`;
 }
@@ -15,7 +19,14 @@ export function regionWords({ significant, sign }: Pick<Region, "significant" | 
  * evidence; it never says that there is no effect.
  * @param people the unit of analysis, in the plural
  */
-export function regionSentence(jn: JohnsonNeyman, focal: string, outcome: string, over: string, n: number, people: string): string {
+export function regionSentence(
+  jn: JohnsonNeyman,
+  focal: string,
+  outcome: string,
+  over: string,
+  n: number,
+  people: string,
+): string {
   const sure = jn.regions.filter((r) => r.significant);
   const [min, max] = jn.range;
   if (sure.length === 0)
@@ -32,7 +43,9 @@ export function regionSentence(jn: JohnsonNeyman, focal: string, outcome: string
     return `${r.sign > 0 ? "more" : "less"} ${outcome} ${where} (${Math.round(r.percent)} % of the ${n} ${people})`;
   });
   const rest =
-    jn.percentSignificant < 99.95 && sure.length < jn.regions.length ? " Elsewhere the interval of the slope contains zero." : "";
+    jn.percentSignificant < 99.95 && sure.length < jn.regions.length
+      ? " Elsewhere the interval of the slope contains zero."
+      : "";
   return `With more ${focal} comes ${parts.join(", and ")}.${rest}`;
 }
 
@@ -62,18 +75,34 @@ export const bandKind = (interval: IntervalKind): "percentile" | "bc" | "bca" =>
   interval === "bc" || interval === "percentile" ? interval : "bca";
 
 /** Where the bootstrap band of a conditional indirect effect contains zero, in a sentence; where the effect itself is zero, too. */
-export function zeroIndirectSentence({ grid, estimate, over }: RegionEvidence, { lower, upper }: Band): string {
-  const inside = grid.map((_, i) => lower[i] != null && upper[i] != null && lower[i]! <= 0 && upper[i]! >= 0);
+export function zeroIndirectSentence(
+  { grid, estimate, over }: RegionEvidence,
+  { lower, upper }: Band,
+): string {
+  const inside = grid.map(
+    (_, i) => lower[i] != null && upper[i] != null && lower[i]! <= 0 && upper[i]! >= 0,
+  );
   const first = inside.indexOf(true);
   const zeros = grid.flatMap((w, i) => {
     const [a, b] = [estimate[i - 1], estimate[i]!];
     return a !== undefined && a * b < 0 ? [grid[i - 1]! + ((w - grid[i - 1]!) * a) / (a - b)] : [];
   });
-  const crossing = zeros.length > 0 ? `The indirect effect is zero at ${over} = ${zeros.map((z) => plain(z, 2)).join(" and ")}. ` : "";
+  const crossing =
+    zeros.length > 0
+      ? `The indirect effect is zero at ${over} = ${zeros.map((z) => plain(z, 2)).join(" and ")}. `
+      : "";
   if (first < 0) return `${crossing}At no observed value of ${over} does its band contain zero.`;
-  if (inside.every(Boolean)) return `${crossing}At every observed value of ${over} its band contains zero.`;
+  if (inside.every(Boolean))
+    return `${crossing}At every observed value of ${over} its band contains zero.`;
   const runs = inside.flatMap((yes, i) =>
-    yes && !inside[i - 1] ? [[grid[i]!, grid[inside.indexOf(false, i) < 0 ? grid.length - 1 : inside.indexOf(false, i) - 1]!]] : [],
+    yes && !inside[i - 1]
+      ? [
+          [
+            grid[i]!,
+            grid[inside.indexOf(false, i) < 0 ? grid.length - 1 : inside.indexOf(false, i) - 1]!,
+          ],
+        ]
+      : [],
   );
   return `${crossing}Its band contains zero for ${over} from ${runs.map(([a, b]) => `${plain(a, 2)} to ${plain(b, 2)}`).join(" and from ")}.`;
 }

@@ -2,7 +2,12 @@ import { describe, expect, it } from "vitest";
 import { analyseMade, normals } from "../test-kit";
 
 const N = 140;
-const [x, w, e, f] = [71, 72, 73, 74].map((seed) => normals(N, seed)) as [number[], number[], number[], number[]];
+const [x, w, e, f] = [71, 72, 73, 74].map((seed) => normals(N, seed)) as [
+  number[],
+  number[],
+  number[],
+  number[],
+];
 const m = x.map((v, i) => (0.5 + 0.4 * w[i]!) * v + e[i]!);
 const y = m.map((v, i) => 0.6 * v + f[i]!);
 const regionOf = (outcome: number[]) =>
@@ -23,7 +28,9 @@ describe("the band of a conditional indirect effect", () => {
     });
     expect(there.percentSignificant!.percentile).toBeGreaterThan(10);
     expect(back.percentSignificant!.percentile).toBe(there.percentSignificant!.percentile);
-    back.bands!.percentile.boundaries.forEach((at, i) => expect(at).toBeCloseTo(there.bands!.percentile.boundaries[i]!, 9));
+    back.bands!.percentile.boundaries.forEach((at, i) =>
+      expect(at).toBeCloseTo(there.bands!.percentile.boundaries[i]!, 9),
+    );
   });
 
   it("counts the cases whose limits, read between grid points, exclude zero", () => {

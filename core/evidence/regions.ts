@@ -58,20 +58,53 @@ function curvesOf({ context }: Prepared): Curve[] {
       const powers = Array.from({ length: highest + 1 }, (_, power): Quantity => {
         const term = polynomial.find((t) => t.moderators.length === power);
         const expression = term?.expression ?? number(0);
-        return { id: `power ${power}`, kind: "curve", label: "", from: pair.from, to: pair.to, via: [], of: null, expression };
+        return {
+          id: `power ${power}`,
+          kind: "curve",
+          label: "",
+          from: pair.from,
+          to: pair.to,
+          via: [],
+          of: null,
+          expression,
+        };
       });
-      return [{ pair, nodes, key: keys[0]!, grid, about: grid.map((w) => w - centre), powers, values: moderator.columns[0]!.values }];
+      return [
+        {
+          pair,
+          nodes,
+          key: keys[0]!,
+          grid,
+          about: grid.map((w) => w - centre),
+          powers,
+          values: moderator.columns[0]!.values,
+        },
+      ];
     }),
   );
 }
 
 /** @param resamples null before there are any */
-export function regionEvidence(prepared: Prepared, resamples: Resamples | null, level: number): RegionEvidence[] {
+export function regionEvidence(
+  prepared: Prepared,
+  resamples: Resamples | null,
+  level: number,
+): RegionEvidence[] {
   return curvesOf(prepared).map((curve) => {
     const { pair, nodes, key, grid, values } = curve;
-    const constants = curve.powers.map((q) => Float64Array.of(compileExpression(q.expression)(prepared.theta, 0)));
+    const constants = curve.powers.map((q) =>
+      Float64Array.of(compileExpression(q.expression)(prepared.theta, 0)),
+    );
     const estimate = curve.about.map((d) => along(constants, d)[0]!);
-    const bands = resamples && bandsOf(curve, estimate, resamples, strataOf(prepared.resampling.scheme, prepared.sample.n), level);
+    const bands =
+      resamples &&
+      bandsOf(
+        curve,
+        estimate,
+        resamples,
+        strataOf(prepared.resampling.scheme, prepared.sample.n),
+        level,
+      );
     const via = nodes.slice(1, -1);
     return {
       id: `${[pair.from, ...nodes.slice(1)].join(" > ")} over ${key}`,
@@ -93,7 +126,11 @@ export function regionEvidence(prepared: Prepared, resamples: Resamples | null, 
 }
 
 /** The polynomial with these coefficient columns at one value (Horner), written over `out`. */
-function along(powers: Float64Array[], d: number, out = new Float64Array(powers[0]!.length)): Float64Array {
+function along(
+  powers: Float64Array[],
+  d: number,
+  out = new Float64Array(powers[0]!.length),
+): Float64Array {
   out.set(powers.at(-1)!);
   for (let k = powers.length - 2; k >= 0; k--) {
     const column = powers[k]!;
@@ -113,7 +150,10 @@ function bandsOf(
   const { columns: left, kept } = evaluateReplicates(curve.powers, [jackknife]);
   const leftStrata = strata && Int32Array.from(kept, (i) => strata[i]!);
   // One pair of arrays serves all values of the moderator.
-  const [drawnHere, leftHere] = [new Float64Array(drawn[0]!.length), new Float64Array(left[0]!.length)];
+  const [drawnHere, leftHere] = [
+    new Float64Array(drawn[0]!.length),
+    new Float64Array(left[0]!.length),
+  ];
   const limits = curve.about.map((d, i) =>
     bootstrapLimits({
       estimate: estimate[i]!,
@@ -126,7 +166,13 @@ function bandsOf(
   const band = (kind: "percentile" | "bc" | "bca"): Band => {
     const lower = limits.map((l) => l[kind]?.[0] ?? null);
     const upper = limits.map((l) => l[kind]?.[1] ?? null);
-    return { lower, upper, boundaries: [...crossings(curve.grid, lower), ...crossings(curve.grid, upper)].sort((a, b) => a - b) };
+    return {
+      lower,
+      upper,
+      boundaries: [...crossings(curve.grid, lower), ...crossings(curve.grid, upper)].sort(
+        (a, b) => a - b,
+      ),
+    };
   };
   return { percentile: band("percentile"), bc: band("bc"), bca: band("bca") };
 }

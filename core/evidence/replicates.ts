@@ -33,7 +33,11 @@ export function evaluateReplicates(
   const parameters = new Map<number, Float64Array>();
   const parameter = (index: number): Float64Array => {
     let column = parameters.get(index);
-    if (!column) parameters.set(index, (column = gathered(blocks, used, ({ values, size }, r) => values[r * size + index]!)));
+    if (!column)
+      parameters.set(
+        index,
+        (column = gathered(blocks, used, ({ values, size }, r) => values[r * size + index]!)),
+      );
     return column;
   };
   const evaluator = new ColumnEvaluator(expressions, parameter, used);
@@ -41,10 +45,18 @@ export function evaluateReplicates(
   const count = quantities.length;
   const errors =
     withErrors && blocks.every((block) => block.errors)
-      ? quantities.map((_, f) => gathered(blocks, used, (block, r) => block.errors![r * count + f]!))
+      ? quantities.map((_, f) =>
+          gathered(blocks, used, (block, r) => block.errors![r * count + f]!),
+        )
       : null;
   const sorted: (Float64Array | undefined)[] = [];
-  return { columns, errors, kept, failed: total - used, sorted: (q) => (sorted[q] ??= sortedCopy(finite(columns[q]!).values)) };
+  return {
+    columns,
+    errors,
+    kept,
+    failed: total - used,
+    sorted: (q) => (sorted[q] ??= sortedCopy(finite(columns[q]!).values)),
+  };
 }
 
 /** Positions of the replicates that were fitted: a failed one is NaN throughout. */
@@ -54,7 +66,8 @@ function fittedOf(blocks: readonly ReplicateBlock[]): { kept: Int32Array; total:
   let used = 0;
   let position = 0;
   for (const { count, size, values } of blocks) {
-    for (let r = 0; r < count; r++, position++) if (!Number.isNaN(values[r * size]!)) kept[used++] = position;
+    for (let r = 0; r < count; r++, position++)
+      if (!Number.isNaN(values[r * size]!)) kept[used++] = position;
   }
   return { kept: kept.subarray(0, used), total };
 }
@@ -69,7 +82,8 @@ function gathered(
   let at = 0;
   for (const block of blocks) {
     const { count, size, values } = block;
-    for (let r = 0; r < count; r++) if (!Number.isNaN(values[r * size]!)) out[at++] = read(block, r);
+    for (let r = 0; r < count; r++)
+      if (!Number.isNaN(values[r * size]!)) out[at++] = read(block, r);
   }
   return out;
 }
@@ -146,7 +160,10 @@ export function histogram(sorted: Float64Array): Histogram {
   const min = sorted[0] ?? Infinity;
   const max = sorted.at(-1) ?? -Infinity;
   const width = (max - min) / BINS;
-  const binOf = (value: number): number => (width > 0 ? Math.min(BINS - 1, Math.floor((value - min) / width)) : 0);
-  const ends = Array.from({ length: BINS }, (_, bin) => countUntil(sorted, (value) => binOf(value) > bin));
+  const binOf = (value: number): number =>
+    width > 0 ? Math.min(BINS - 1, Math.floor((value - min) / width)) : 0;
+  const ends = Array.from({ length: BINS }, (_, bin) =>
+    countUntil(sorted, (value) => binOf(value) > bin),
+  );
   return { min, max, counts: ends.map((end, bin) => end - (bin === 0 ? 0 : ends[bin - 1]!)) };
 }

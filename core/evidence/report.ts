@@ -1,5 +1,13 @@
 import type { Settings } from "../study";
-import { errorsName, intervalName, jointWords, percent, pClause, plain, thousands } from "./wording";
+import {
+  errorsName,
+  intervalName,
+  jointWords,
+  percent,
+  pClause,
+  plain,
+  thousands,
+} from "./wording";
 import type { ClaimTest, EffectEvidence, Evidence, Verdict } from "./types";
 
 /** How a sentence about an effect of each kind begins. */
@@ -31,30 +39,38 @@ export function reportSentence(
 ): string {
   const [first] = claimed;
   if (!first || !test) return "The effect could not be estimated.";
-  if (test.joint) return `The effects ${claimed.map((c) => c.label).join("; ")}: ${jointWords(test.joint)}.`;
-  if (test.estimate === null || (test.lower === null && test.upper === null)) return `The effect of ${first.label} could not be estimated.`;
+  if (test.joint)
+    return `The effects ${claimed.map((c) => c.label).join("; ")}: ${jointWords(test.joint)}.`;
+  if (test.estimate === null || (test.lower === null && test.upper === null))
+    return `The effect of ${first.label} could not be estimated.`;
   const subject = SUBJECTS[first.kind]?.(first.label) ?? `The effect of ${first.label}`;
   const open =
-    verdict === "unsettled" ? " The limit lies within its Monte Carlo error of zero, so another seed could change this finding." : "";
+    verdict === "unsettled"
+      ? " The limit lies within its Monte Carlo error of zero, so another seed could change this finding."
+      : "";
   return `${subject} ${finding(test)} (b = ${plain(test.estimate)}${seWords(test)}, ${limitsWords(test)}${basisWords(test, context)}${pWords(test)}).${open}`;
 }
 
 function finding({ lower, upper, nullValue, estimate, tail, direction }: ClaimTest): string {
   const excluded = (lower !== null && lower > nullValue) || (upper !== null && upper < nullValue);
   if (excluded) return `was ${estimate! > nullValue ? "positive" : "negative"}`;
-  return tail === "one" ? `was not shown to be ${direction > 0 ? "positive" : "negative"}` : "was not distinguishable from zero";
+  return tail === "one"
+    ? `was not shown to be ${direction > 0 ? "positive" : "negative"}`
+    : "was not distinguishable from zero";
 }
 
 const seWords = ({ se }: ClaimTest): string => (se === null ? "" : `, SE = ${plain(se)}`);
 
 function limitsWords(test: ClaimTest): string {
   const { lower, upper, level, tail, direction } = test;
-  if (tail === "two") return `${percent(level)} % ${intervalName(test)} CI [${plain(lower)}, ${plain(upper)}]`;
+  if (tail === "two")
+    return `${percent(level)} % ${intervalName(test)} CI [${plain(lower)}, ${plain(upper)}]`;
   return `one-sided ${percent(level)} % ${intervalName(test)} bound ${direction > 0 ? "above" : "below"} ${plain(direction > 0 ? lower : upper)}`;
 }
 
 function basisWords({ reference }: ClaimTest, { used, errors }: ReportContext): string {
-  if (reference === "bootstrap") return used === null ? "" : `, ${thousands(used)} bootstrap samples`;
+  if (reference === "bootstrap")
+    return used === null ? "" : `, ${thousands(used)} bootstrap samples`;
   return errors === "classical" ? "" : `, ${errorsName(errors)} errors`;
 }
 

@@ -4,8 +4,12 @@ import { demoStudy } from "../../demo/study";
 import { compareRuns, keptRun } from "./runs";
 
 const { definition, table } = demoStudy();
-const study = { ...definition, settings: { ...definition.settings, replications: 0, interval: "delta" as const } };
-const run = (change: Partial<typeof study>) => keptRun(analyse({ ...study, ...change }, table), { ...study, ...change });
+const study = {
+  ...definition,
+  settings: { ...definition.settings, replications: 0, interval: "delta" as const },
+};
+const run = (change: Partial<typeof study>) =>
+  keptRun(analyse({ ...study, ...change }, table), { ...study, ...change });
 
 describe("runs beside each other", () => {
   const first = run({});
@@ -34,9 +38,9 @@ describe("runs beside each other", () => {
       verdicts: ["not_supported", null],
       changed: true,
     });
-    expect(found.effects.find((e) => e.id === "direct hours > confidence")!.runs[1]!.lower).toBeLessThan(
-      first.effects.find((e) => e.id === "direct hours > confidence")!.lower!,
-    );
+    expect(
+      found.effects.find((e) => e.id === "direct hours > confidence")!.runs[1]!.lower,
+    ).toBeLessThan(first.effects.find((e) => e.id === "direct hours > confidence")!.lower!);
     expect(found.effects.some((e) => e.changed)).toBe(true);
   });
 });

@@ -10,7 +10,14 @@ export interface KeptRun {
   filters: string[];
   n: number;
   hypotheses: { label: string; sentence: string; verdict: Verdict }[];
-  effects: { id: string; label: string; estimate: number | null; lower: number | null; upper: number | null; p: number | null }[];
+  effects: {
+    id: string;
+    label: string;
+    estimate: number | null;
+    lower: number | null;
+    upper: number | null;
+    p: number | null;
+  }[];
 }
 
 export function keptRun(evidence: Evidence, definition: StudyDefinition): KeptRun {
@@ -20,7 +27,11 @@ export function keptRun(evidence: Evidence, definition: StudyDefinition): KeptRu
     settings: definition.settings,
     filters: definition.filters.filter((f) => f.active).map((f) => f.name),
     n: evidence.sample.n,
-    hypotheses: evidence.hypotheses.map(({ label, sentence, verdict }) => ({ label, sentence, verdict })),
+    hypotheses: evidence.hypotheses.map(({ label, sentence, verdict }) => ({
+      label,
+      sentence,
+      verdict,
+    })),
     effects: evidence.effects.map(({ id, label, estimate, shown }) => ({
       id,
       label,
@@ -38,8 +49,18 @@ export interface RunComparison {
   /** What was done differently, in words. */
   differences: string[];
   /** Sentences of either run, by their words: the same label may have been given to another sentence. */
-  verdicts: { sentence: string; labels: [string | null, string | null]; verdicts: [Verdict | null, Verdict | null]; changed: boolean }[];
-  effects: { id: string; label: string; runs: [KeptEffect | null, KeptEffect | null]; changed: boolean }[];
+  verdicts: {
+    sentence: string;
+    labels: [string | null, string | null];
+    verdicts: [Verdict | null, Verdict | null];
+    changed: boolean;
+  }[];
+  effects: {
+    id: string;
+    label: string;
+    runs: [KeptEffect | null, KeptEffect | null];
+    changed: boolean;
+  }[];
 }
 
 const SETTING_WORDS: Partial<Record<keyof Settings, string>> = {
@@ -57,7 +78,9 @@ const SETTING_WORDS: Partial<Record<keyof Settings, string>> = {
 
 /** Two runs beside each other; an effect counts as changed when its interval moves to the other side of deciding. */
 export function compareRuns(a: KeptRun, b: KeptRun): RunComparison {
-  const both = (list: (run: KeptRun) => string[]): string[] => [...new Set([...list(a), ...list(b)])];
+  const both = (list: (run: KeptRun) => string[]): string[] => [
+    ...new Set([...list(a), ...list(b)]),
+  ];
   const verdicts = both((r) => r.hypotheses.map((h) => h.sentence)).map((sentence) => {
     const found = [a, b].map((r) => r.hypotheses.find((h) => h.sentence === sentence) ?? null);
     const pair = found.map((h) => h?.verdict ?? null) as [Verdict | null, Verdict | null];
@@ -69,8 +92,16 @@ export function compareRuns(a: KeptRun, b: KeptRun): RunComparison {
     };
   });
   const effects = both((r) => r.effects.map((e) => e.id)).map((id) => {
-    const runs = [a, b].map((r) => r.effects.find((e) => e.id === id) ?? null) as [KeptEffect | null, KeptEffect | null];
-    return { id, label: (runs[0] ?? runs[1])!.label, runs, changed: side(runs[0]) !== side(runs[1]) };
+    const runs = [a, b].map((r) => r.effects.find((e) => e.id === id) ?? null) as [
+      KeptEffect | null,
+      KeptEffect | null,
+    ];
+    return {
+      id,
+      label: (runs[0] ?? runs[1])!.label,
+      runs,
+      changed: side(runs[0]) !== side(runs[1]),
+    };
   });
   return { differences: differences(a, b), verdicts, effects };
 }
@@ -86,7 +117,10 @@ function differences(a: KeptRun, b: KeptRun): string[] {
   if (a.n !== b.n) list.push(`rows used: ${a.n} and ${b.n}`);
   for (const key of Object.keys(SETTING_WORDS) as (keyof Settings)[]) {
     const [x, y] = [a.settings[key], b.settings[key]];
-    if (JSON.stringify(x) !== JSON.stringify(y) && !(key === "several" && (x ?? "none") === (y ?? "none")))
+    if (
+      JSON.stringify(x) !== JSON.stringify(y) &&
+      !(key === "several" && (x ?? "none") === (y ?? "none"))
+    )
       list.push(`${SETTING_WORDS[key]}: ${String(x ?? "none")} and ${String(y ?? "none")}`);
   }
   const only = (x: string[], y: string[]): string[] => x.filter((f) => !y.includes(f));

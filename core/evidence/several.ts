@@ -25,7 +25,10 @@ export function severalEvidence(
     label,
     p,
     adjustedP: adjusted[i]!,
-    changes: (verdict === "supported" || verdict === "opposite") && adjusted[i] !== null && adjusted[i]! >= 1 - level,
+    changes:
+      (verdict === "supported" || verdict === "opposite") &&
+      adjusted[i] !== null &&
+      adjusted[i]! >= 1 - level,
   }));
   return { hypotheses: judged.length, rule, claims, words: wordsOf(claims, rule) };
 }

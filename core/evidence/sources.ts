@@ -1,4 +1,9 @@
-import { monteCarloIntervals, strataOf, type MonteCarloInterval, type ReplicateBlock } from "../inference";
+import {
+  monteCarloIntervals,
+  strataOf,
+  type MonteCarloInterval,
+  type ReplicateBlock,
+} from "../inference";
 import {
   compileExpression,
   equationOf,
@@ -16,7 +21,9 @@ import { evaluateReplicates } from "./replicates";
 /** The covariance that tests rest on, with the blocks between equations as the settings want them. */
 export function chosenJoint({ fit, errors, study }: Prepared): Covariance {
   const joint = fit.covariances[errors];
-  return study.settings.crossEquations === "zero" ? withoutCrossBlocks(joint, (at) => equationOf(fit.parameters, at)) : joint;
+  return study.settings.crossEquations === "zero"
+    ? withoutCrossBlocks(joint, (at) => equationOf(fit.parameters, at))
+    : joint;
 }
 
 /** Does a quantity depend on standard deviations, whose sampling variation then counts? */
@@ -30,7 +37,11 @@ export const needsSds = ({ fit }: Prepared, { expression }: Quantity): boolean =
  * @param known leave-one-out values where they have been made already
  * @returns by position among the quantities; empty where rows are not known
  */
-export function jackknifeTests(prepared: Prepared, level: number, known: ReplicateBlock | null): Map<number, NormalTest> {
+export function jackknifeTests(
+  prepared: Prepared,
+  level: number,
+  known: ReplicateBlock | null,
+): Map<number, NormalTest> {
   const { quantities, estimates, resampling, dataset } = prepared;
   const wanted = quantities.flatMap((q, i) => (needsSds(prepared, q) ? [i] : []));
   if (wanted.length === 0 || dataset.table.moments) return new Map();
@@ -43,7 +54,9 @@ export function jackknifeTests(prepared: Prepared, level: number, known: Replica
   return new Map(
     wanted.flatMap((at, k) => {
       const variance = jackknifeVariance(columns[k]!, strata);
-      return variance !== null && Number.isFinite(estimates[at]!) ? [[at, normalTest(estimates[at]!, variance, level)] as const] : [];
+      return variance !== null && Number.isFinite(estimates[at]!)
+        ? [[at, normalTest(estimates[at]!, variance, level)] as const]
+        : [];
     }),
   );
 }
@@ -68,10 +81,22 @@ function jackknifeVariance(values: Float64Array, strata: Int32Array | null): num
 }
 
 /** Monte Carlo limits of every quantity that depends on coefficients alone; null where the covariance is not available. */
-export function monteCarloOf(prepared: Prepared, level: number): (MonteCarloInterval | null)[] | null {
+export function monteCarloOf(
+  prepared: Prepared,
+  level: number,
+): (MonteCarloInterval | null)[] | null {
   const { settings } = prepared.study;
   const v = chosenJoint(prepared);
   if (!v.values.every(Number.isFinite)) return null;
-  const functions = prepared.quantities.map((q) => (needsSds(prepared, q) ? null : compileExpression(q.expression)));
-  return monteCarloIntervals(prepared.theta, v, functions, settings.monteCarloDraws, settings.seed, level);
+  const functions = prepared.quantities.map((q) =>
+    needsSds(prepared, q) ? null : compileExpression(q.expression),
+  );
+  return monteCarloIntervals(
+    prepared.theta,
+    v,
+    functions,
+    settings.monteCarloDraws,
+    settings.seed,
+    level,
+  );
 }

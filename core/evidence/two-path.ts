@@ -11,7 +11,12 @@ const indexOf = (e: Expression): number => (e.op === "parameter" ? e.index : -1)
  * Sobel's (1982), Aroian's (1947) and Goodman's (1960) standard errors of a product of two paths, classical and
  * with cov(a, b) = 0, and the adjusted explained variance of Lachowicz et al. (2018).
  */
-export function twoPath(prepared: Prepared, pair: EffectPair, route: Route, level: number): TwoPathEvidence | null {
+export function twoPath(
+  prepared: Prepared,
+  pair: EffectPair,
+  route: Route,
+  level: number,
+): TwoPathEvidence | null {
   const v = prepared.fit.covariances.classical;
   if (route.coefficients.length !== 2) return null;
   const [ia, ib] = route.coefficients.map(indexOf) as [number, number];
@@ -35,7 +40,9 @@ export function twoPath(prepared: Prepared, pair: EffectPair, route: Route, leve
     sobel: test(first),
     aroian: test(first + va * vb),
     goodman: goodman >= 0 ? test(goodman) : null,
-    upsilonAdjusted: pair.categorical ? null : adjustedUpsilon(prepared, pair, route, { a, b, va, vb }),
+    upsilonAdjusted: pair.categorical
+      ? null
+      : adjustedUpsilon(prepared, pair, route, { a, b, va, vb }),
   };
 }
 
@@ -45,14 +52,19 @@ function adjustedUpsilon(
   route: Route,
   { a, b, va, vb }: Record<"a" | "b" | "va" | "vb", number>,
 ): number {
-  const sd = (name: string): number => prepared.theta[parameterAt(prepared.fit.parameters, sdLabel(name))]!;
+  const sd = (name: string): number =>
+    prepared.theta[parameterAt(prepared.fit.parameters, sdLabel(name))]!;
   const first = (sd(pair.from) / sd(route.nodes[1]!)) ** 2;
   const second = (sd(route.nodes[1]!) / sd(pair.to)) ** 2;
   return first * (a * a - va) * second * (b * b - vb);
 }
 
 /** Joint significance (MacKinnon et al. 2002): every path significant by its t test; p is the largest of them. */
-export function jointSignificance({ fit }: Prepared, route: Route, alpha: number): EffectEvidence["jointSignificance"] {
+export function jointSignificance(
+  { fit }: Prepared,
+  route: Route,
+  alpha: number,
+): EffectEvidence["jointSignificance"] {
   return byCovariance((kind) => {
     const p = Math.max(...route.coefficients.map((e) => fit.tTest?.(e, kind, 1 - alpha)?.p ?? NaN));
     return Number.isNaN(p) ? null : { p, significant: p < alpha };

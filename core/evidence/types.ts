@@ -96,11 +96,19 @@ export interface EffectEvidence extends Omit<Quantity, "expression"> {
 }
 
 /** `undirected`: a direction is claimed of a categorical variable without saying which levels are compared. */
-export type Verdict = "supported" | "not_supported" | "opposite" | "unsettled" | "undirected" | "pending";
+export type Verdict =
+  "supported" | "not_supported" | "opposite" | "unsettled" | "undirected" | "pending";
 
 /** How the direct and the indirect effect stand to each other (Zhao, Lynch & Chen 2010, J Consumer Research 37). */
 export type MediationPattern =
-  "indirect_only" | "complementary" | "competitive" | "both" | "direct_only" | "no_effect" | "opposing_routes" | "open";
+  | "indirect_only"
+  | "complementary"
+  | "competitive"
+  | "both"
+  | "direct_only"
+  | "no_effect"
+  | "opposing_routes"
+  | "open";
 
 export interface HypothesisEvidence {
   label: string;
@@ -149,7 +157,13 @@ export interface Evidence {
   settings: Settings;
   /** The errors in use: those of the settings, or cluster-robust ones where a cluster column is named. */
   errors: CovarianceKind;
-  roles: { predictors: string[]; mediators: string[]; outcomes: string[]; moderators: string[]; covariates: string[] };
+  roles: {
+    predictors: string[];
+    mediators: string[];
+    outcomes: string[];
+    moderators: string[];
+    covariates: string[];
+  };
   /** With the effects of each step; for a moderated step its average over the sample. */
   paths: (ModelPath & { effects: string[]; moderators: string[] })[];
   sample: {
@@ -160,9 +174,18 @@ export interface Evidence {
     missing: Record<string, number>;
   };
   /** Of numeric variables; without rows nothing is known of the extremes. */
-  descriptives: Record<string, { mean: number; sd: number; min: number | null; max: number | null }>;
+  descriptives: Record<
+    string,
+    { mean: number; sd: number; min: number | null; max: number | null }
+  >;
   /** Means of each outcome in the two groups of a binary predictor. */
-  groupMeans: { variable: string; outcome: string; levels: [string, string]; means: [number, number]; counts: [number, number] }[];
+  groupMeans: {
+    variable: string;
+    outcome: string;
+    levels: [string, string];
+    means: [number, number];
+    counts: [number, number];
+  }[];
   codings: UsedCoding[];
   warnings: Warning[];
   effects: EffectEvidence[];

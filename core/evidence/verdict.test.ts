@@ -83,12 +83,18 @@ describe("a one-tailed verdict", () => {
   it("reads the bound that counts and knows no opposite", () => {
     expect(verdict({ ...up, lower: 0.013 })).toBe("supported");
     expect(verdict({ ...up, lower: -0.5, estimate: -0.4 })).toBe("not_supported");
-    expect(verdict({ tail: "one", direction: -1, lower: null, upper: -0.013, estimate: -0.2 })).toBe("supported");
+    expect(
+      verdict({ tail: "one", direction: -1, lower: null, upper: -0.013, estimate: -0.2 }),
+    ).toBe("supported");
     expect(verdict({ tail: "one", direction: -1, lower: null, upper: 0.2 })).toBe("not_supported");
   });
   it("says that the estimate points the other way only where it does", () => {
-    expect(verdictOf(claim({ ...up, lower: -0.5, estimate: -0.4 }), null, 1000).reason).toContain("other way");
-    expect(verdictOf(claim({ ...up, lower: -0.5, estimate: 0.4 }), null, 1000).reason).not.toContain("other way");
+    expect(verdictOf(claim({ ...up, lower: -0.5, estimate: -0.4 }), null, 1000).reason).toContain(
+      "other way",
+    );
+    expect(
+      verdictOf(claim({ ...up, lower: -0.5, estimate: 0.4 }), null, 1000).reason,
+    ).not.toContain("other way");
   });
 });
 
@@ -104,14 +110,25 @@ describe("an unsettled verdict", () => {
   });
   it("in one tail knows only the bound that counts", () => {
     expect(verdict({ tail: "one", lower: 0.019, upper: null, mcseLower: 0.01 })).toBe("unsettled");
-    expect(verdict({ tail: "one", lower: 0.1, upper: null, mcseLower: 0.01, mcseUpper: 9 })).toBe("supported");
+    expect(verdict({ tail: "one", lower: 0.1, upper: null, mcseLower: 0.01, mcseUpper: 9 })).toBe(
+      "supported",
+    );
   });
   it("says how many resamples would settle it: error falls with their root", () =>
-    expect(verdictOf(claim({ lower: 0.01, mcseLower: 0.01 }), null, 1000).reason).toContain("about 4,000 resamples"));
+    expect(verdictOf(claim({ lower: 0.01, mcseLower: 0.01 }), null, 1000).reason).toContain(
+      "about 4,000 resamples",
+    ));
 });
 
 describe("a claim about three or more groups", () => {
-  const joint = { reference: "bootstrap", statistic: 9, df1: 2, df2: null, p: 0.01, mcse: 0.001 } as const;
+  const joint = {
+    reference: "bootstrap",
+    statistic: 9,
+    df1: 2,
+    df2: null,
+    p: 0.01,
+    mcse: 0.001,
+  } as const;
   const together = { joint, direction: 0, estimate: null, lower: null, upper: null } as const;
   it("without a direction rests on the joint test", () => {
     expect(verdict(together)).toBe("supported");
@@ -135,7 +152,10 @@ describe("a claim about three or more groups", () => {
 it("Holm's correction takes a verdict away and never gives one", () => {
   const found = verdictOf(claim({}), null, 1000);
   expect(afterHolm(found, 0.04, 0.05)).toEqual(found);
-  expect(afterHolm(found, 0.06, 0.05)).toMatchObject({ verdict: "not_supported", reason: expect.stringContaining("Holm") });
+  expect(afterHolm(found, 0.06, 0.05)).toMatchObject({
+    verdict: "not_supported",
+    reason: expect.stringContaining("Holm"),
+  });
   const not = verdictOf(claim({ lower: -1 }), null, 1000);
   expect(afterHolm(not, 0.01, 0.05)).toEqual(not);
   expect(verdictOf(null, null, null).verdict).toBe("pending");
@@ -143,29 +163,44 @@ it("Holm's correction takes a verdict away and never gives one", () => {
 });
 
 describe("what a verdict says", () => {
-  const reason = (patch: Partial<ClaimTest>, replicates: number | null = 1000): string => verdictOf(claim(patch), null, replicates).reason;
+  const reason = (patch: Partial<ClaimTest>, replicates: number | null = 1000): string =>
+    verdictOf(claim(patch), null, replicates).reason;
 
   it("two-tailed: limits, side and null by name", () => {
     expect(reason({})).toBe("The interval, 0.100 to 0.300, lies wholly above zero, as stated.");
-    expect(reason({ direction: -1, lower: -0.3, upper: -0.1 })).toBe("The interval, −0.300 to −0.100, lies wholly below zero, as stated.");
-    expect(reason({ direction: -1 })).toBe("The interval, 0.100 to 0.300, lies wholly above zero: the opposite of what was stated.");
+    expect(reason({ direction: -1, lower: -0.3, upper: -0.1 })).toBe(
+      "The interval, −0.300 to −0.100, lies wholly below zero, as stated.",
+    );
+    expect(reason({ direction: -1 })).toBe(
+      "The interval, 0.100 to 0.300, lies wholly above zero: the opposite of what was stated.",
+    );
     expect(reason({ direction: 0 })).toBe("The interval, 0.100 to 0.300, excludes zero.");
-    expect(reason({ nullValue: 1, lower: 1.2, upper: 1.5 })).toBe("The interval, 1.200 to 1.500, lies wholly above 1.000, as stated.");
+    expect(reason({ nullValue: 1, lower: 1.2, upper: 1.5 })).toBe(
+      "The interval, 1.200 to 1.500, lies wholly above 1.000, as stated.",
+    );
   });
 
   it("one-tailed: the bound, and what it leaves possible", () => {
     const up = { tail: "one", upper: null } as const;
-    expect(reason({ ...up, lower: 0.013 })).toBe("The effect is above 0.013 (95 % one-sided bound), so above zero, as stated.");
-    expect(reason({ ...up, lower: -0.2 })).toBe("The effect is above −0.200 (95 % one-sided bound), which leaves zero possible.");
+    expect(reason({ ...up, lower: 0.013 })).toBe(
+      "The effect is above 0.013 (95 % one-sided bound), so above zero, as stated.",
+    );
+    expect(reason({ ...up, lower: -0.2 })).toBe(
+      "The effect is above −0.200 (95 % one-sided bound), which leaves zero possible.",
+    );
     const down = { tail: "one", direction: -1, lower: null, estimate: -0.2 } as const;
-    expect(reason({ ...down, upper: -0.1 })).toBe("The effect is below −0.100 (95 % one-sided bound), so below zero, as stated.");
+    expect(reason({ ...down, upper: -0.1 })).toBe(
+      "The effect is below −0.100 (95 % one-sided bound), so below zero, as stated.",
+    );
     expect(reason({ ...down, upper: 0.4, estimate: 0.1 })).toContain("the other way");
     expect(reason({ ...down, upper: 0.4, estimate: 0 })).not.toContain("the other way");
     // About a null value of one everything moves with it.
     expect(verdict({ ...up, nullValue: 1, lower: 1.1, estimate: 1.4 })).toBe("supported");
     expect(verdict({ ...up, nullValue: 1, lower: 0.9, estimate: 1.4 })).toBe("not_supported");
     expect(reason({ ...up, nullValue: 1, lower: 0.5, estimate: 0.8 })).toContain("the other way");
-    expect(reason({ ...up, nullValue: 1, lower: 0.5, estimate: 1.2 })).not.toContain("the other way");
+    expect(reason({ ...up, nullValue: 1, lower: 0.5, estimate: 1.2 })).not.toContain(
+      "the other way",
+    );
   });
 
   it("a limit exactly at the null does not exclude it", () => {
@@ -179,20 +214,34 @@ describe("what a verdict says", () => {
     expect(reason({ provisional: true, reference: "z" })).toContain(waiting);
     expect(reason({ provisional: true, reference: "bootstrap" })).not.toContain(waiting);
     expect(reason({ provisional: false, reference: "z" })).not.toContain(waiting);
-    expect(reason({ provisional: true, reference: "t", tail: "one", upper: null })).toContain(waiting);
+    expect(reason({ provisional: true, reference: "t", tail: "one", upper: null })).toContain(
+      waiting,
+    );
   });
 
   it("which limit is unsettled: the one nearer the null in its own errors", () => {
     const both = { lower: -0.02, upper: 0.01, estimate: -0.005 } as const;
-    expect(reason({ ...both, mcseLower: 0.02, mcseUpper: 0.006 })).toMatch(/^The lower limit \(−0\.020\).* Monte Carlo error is 0\.0200/);
-    expect(reason({ ...both, mcseLower: 0.011, mcseUpper: 0.02 })).toMatch(/^The upper limit \(0\.010\)/);
+    expect(reason({ ...both, mcseLower: 0.02, mcseUpper: 0.006 })).toMatch(
+      /^The lower limit \(−0\.020\).* Monte Carlo error is 0\.0200/,
+    );
+    expect(reason({ ...both, mcseLower: 0.011, mcseUpper: 0.02 })).toMatch(
+      /^The upper limit \(0\.010\)/,
+    );
     // Exactly two errors away is still within them.
     expect(verdict({ lower: 0.02, mcseLower: 0.01 })).toBe("unsettled");
-    expect(reason({ tail: "one", lower: 0.01, upper: null, mcseLower: 0.01 })).toMatch(/^The one-sided bound/);
+    expect(reason({ tail: "one", lower: 0.01, upper: null, mcseLower: 0.01 })).toMatch(
+      /^The one-sided bound/,
+    );
     expect(verdict({ nullValue: 1, lower: 1.019, upper: 2, mcseLower: 0.01 })).toBe("unsettled");
-    expect(verdict({ nullValue: 1, lower: 0.019, upper: 2, mcseLower: 0.01 })).toBe("not_supported");
-    expect(reason({ nullValue: 1, lower: 1.01, upper: 2, mcseLower: 0.01 })).toContain("near 1.000 that");
-    expect(reason({ nullValue: 1, lower: 1.01, upper: 2, mcseLower: 0.01 })).toContain("about 4,000 resamples");
+    expect(verdict({ nullValue: 1, lower: 0.019, upper: 2, mcseLower: 0.01 })).toBe(
+      "not_supported",
+    );
+    expect(reason({ nullValue: 1, lower: 1.01, upper: 2, mcseLower: 0.01 })).toContain(
+      "near 1.000 that",
+    );
+    expect(reason({ nullValue: 1, lower: 1.01, upper: 2, mcseLower: 0.01 })).toContain(
+      "about 4,000 resamples",
+    );
   });
 
   it("how many resamples would settle it, where that is a number worth naming", () => {
@@ -202,11 +251,20 @@ describe("what a verdict says", () => {
     // 12,346 is rounded up to three figures' worth of hundreds, 700 stays in hundreds.
     expect(reason({ lower: 0.01, mcseLower: 0.0175678 })).toContain("about 13,000 resamples");
     expect(reason({ lower: 0.01, mcseLower: 0.01 }, 160)).toContain("about 700 resamples");
-    expect(reason({ lower: 0.01, mcseLower: 0.01 }, 300_000)).toContain("about 1,200,000 resamples");
+    expect(reason({ lower: 0.01, mcseLower: 0.01 }, 300_000)).toContain(
+      "about 1,200,000 resamples",
+    );
   });
 
   it("a joint test: what it found, and when another seed could change it", () => {
-    const joint = { reference: "bootstrap", statistic: 7, df1: 2, df2: null, p: 0.045, mcse: 0.005 } as const;
+    const joint = {
+      reference: "bootstrap",
+      statistic: 7,
+      df1: 2,
+      df2: null,
+      p: 0.045,
+      mcse: 0.005,
+    } as const;
     const together = { joint, direction: 0, estimate: null, lower: null, upper: null } as const;
     expect(reason(together)).toBe(
       "Joint bootstrap test of the 2 relative effects, T = 7.00, p = .045: p is so near 0.050 that another seed could move it across; about 4,000 resamples would settle it.",
@@ -216,8 +274,16 @@ describe("what a verdict says", () => {
     expect(verdict({ ...together, joint: { ...joint, p: 0.06, mcse: 0.005 } })).toBe("unsettled");
     expect(verdict({ ...together, joint: { ...joint, p: 0.0501, mcse: 0 } })).toBe("not_supported");
     const F = { reference: "F", statistic: 4.5, df1: 2, df2: 96.5, p: 0.012, mcse: 0 } as const;
-    expect(reason({ ...together, joint: F })).toMatch(/^Joint test F\(2, 96\.5\) = 4\.50, p = \.012: the groups differ/);
-    expect(reason({ ...together, joint: { ...F, reference: "chi2", df2: null, p: 0.4 }, provisional: true })).toMatch(
+    expect(reason({ ...together, joint: F })).toMatch(
+      /^Joint test F\(2, 96\.5\) = 4\.50, p = \.012: the groups differ/,
+    );
+    expect(
+      reason({
+        ...together,
+        joint: { ...F, reference: "chi2", df2: null, p: 0.4 },
+        provisional: true,
+      }),
+    ).toMatch(
       /χ²\(2\) = 4\.50, p = \.400: no difference .* \(delta method, until the resamples arrive\)\.$/,
     );
   });
@@ -242,7 +308,10 @@ describe("what a verdict says", () => {
   });
 
   it("nothing is said of what could not be estimated", () => {
-    expect(verdictOf(claim({ estimate: null }), null, 1000)).toEqual({ verdict: "pending", reason: "No interval is available yet." });
+    expect(verdictOf(claim({ estimate: null }), null, 1000)).toEqual({
+      verdict: "pending",
+      reason: "No interval is available yet.",
+    });
     expect(verdictOf(claim({ lower: null, upper: null }), null, 1000).verdict).toBe("pending");
   });
 });

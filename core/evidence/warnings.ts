@@ -16,7 +16,11 @@ const TOO_FEW_CLUSTERS = 10;
 const UNSTEADY = new Set(["ratio_to_direct", "proportion_mediated"]);
 
 /** What deserves a look, whatever the interval method. */
-export function warningsOf(prepared: Prepared, effects: EffectEvidence[], run: BootstrapRun | null): Warning[] {
+export function warningsOf(
+  prepared: Prepared,
+  effects: EffectEvidence[],
+  run: BootstrapRun | null,
+): Warning[] {
   return [
     ...sampleWarnings(prepared),
     ...clusterWarnings(prepared),
@@ -76,9 +80,17 @@ const FEW_UNITS = 100;
 
 function liberalWarnings({ resampling, study, sample, theory }: Prepared): Warning[] {
   const { interval, cluster } = study.settings;
-  const indirect = theory.hypotheses.some((h) => h.chains.length > 0) || theory.moderations.some((m) => m.chain.length > 0);
+  const indirect =
+    theory.hypotheses.some((h) => h.chains.length > 0) ||
+    theory.moderations.some((m) => m.chain.length > 0);
   const units = resampling.scheme.kind === "clusters" ? resampling.scheme.members.length : sample.n;
-  if ((interval !== "bc" && interval !== "bca") || !indirect || units >= FEW_UNITS || study.settings.replications === 0) return [];
+  if (
+    (interval !== "bc" && interval !== "bca") ||
+    !indirect ||
+    units >= FEW_UNITS ||
+    study.settings.replications === 0
+  )
+    return [];
   const what = cluster === null ? study.unit : `clusters of “${cluster}”`;
   return [
     {
@@ -90,7 +102,9 @@ function liberalWarnings({ resampling, study, sample, theory }: Prepared): Warni
 }
 
 function probeWarnings({ context, study }: Prepared): Warning[] {
-  const idle = Object.keys(study.settings.probes).filter((name) => !context.moderators.some((m) => m.name === name));
+  const idle = Object.keys(study.settings.probes).filter(
+    (name) => !context.moderators.some((m) => m.name === name),
+  );
   const unused = idle.map((name): Warning => {
     const exists = study.variables.some((v) => v.name === name);
     return {
@@ -104,7 +118,12 @@ function probeWarnings({ context, study }: Prepared): Warning[] {
   const outside = context.moderators.flatMap((m) => {
     const outside = m.probes.filter((p) => p.outsideRange);
     if (outside.length === 0) return [];
-    const words = outside.map((p) => `${p.label.replace("=", "")}${p.label.startsWith("=") ? "" : ` (${p.value!.toFixed(2)})`}`).join(", ");
+    const words = outside
+      .map(
+        (p) =>
+          `${p.label.replace("=", "")}${p.label.startsWith("=") ? "" : ` (${p.value!.toFixed(2)})`}`,
+      )
+      .join(", ");
     return [
       {
         code: "probe_outside_range" as const,
@@ -120,7 +139,12 @@ function effectWarnings(prepared: Prepared, effects: EffectEvidence[]): Warning[
   const list: Warning[] = [];
   const find = (id: string): EffectEvidence | undefined => effects.find((e) => e.id === id);
   for (const pair of prepared.context.pairs) {
-    if (pair.categorical || pair.indirect.length === 0 || !prepared.theory.roles.predictors.includes(pair.fromVariable)) continue;
+    if (
+      pair.categorical ||
+      pair.indirect.length === 0 ||
+      !prepared.theory.roles.predictors.includes(pair.fromVariable)
+    )
+      continue;
     list.push(...pairWarnings(pair, prepared.errors, find));
   }
   for (const effect of effects) {
@@ -134,13 +158,20 @@ function effectWarnings(prepared: Prepared, effects: EffectEvidence[]): Warning[
   return list;
 }
 
-function pairWarnings(pair: EffectPair, errors: CovarianceKind, find: (id: string) => EffectEvidence | undefined): Warning[] {
+function pairWarnings(
+  pair: EffectPair,
+  errors: CovarianceKind,
+  find: (id: string) => EffectEvidence | undefined,
+): Warning[] {
   const list: Warning[] = [];
   const direct = find(directId(pair.from, pair.to));
   const total = find(totalId(pair.from, pair.to));
   if (!direct || !total || direct.estimate === null || total.estimate === null) return list;
-  const indirect = find(totalIndirectId(pair.from, pair.to)) ?? find(indirectId(pair.from, pair.indirect[0]!.nodes));
-  const clear = (e: EffectEvidence | undefined): boolean => e?.shown != null && excludes(e.shown, 0) === true;
+  const indirect =
+    find(totalIndirectId(pair.from, pair.to)) ??
+    find(indirectId(pair.from, pair.indirect[0]!.nodes));
+  const clear = (e: EffectEvidence | undefined): boolean =>
+    e?.shown != null && excludes(e.shown, 0) === true;
   // Opposite signs of two estimates alone are what chance makes in half of all samples without a direct effect.
   if (clear(direct) && clear(indirect) && indirect!.estimate! * direct.estimate < 0) {
     list.push({
@@ -166,16 +197,27 @@ function resamplingWarnings(effects: EffectEvidence[], run: BootstrapRun | null)
   if (run.failed > 0) {
     const share = run.failed / run.done;
     const strong =
-      share > MANY_FAILED ? " That is too many: the intervals describe only the samples in which the model could be fitted." : "";
+      share > MANY_FAILED
+        ? " That is too many: the intervals describe only the samples in which the model could be fitted."
+        : "";
     list.push({
       code: "replicates_failed",
       message: `${run.failed} of ${run.done} resamples failed (${percent(share)} %) and were left out.${strong}`,
       about: [],
     });
   }
-  const listed = (code: Warning["code"], message: string, test: (e: EffectEvidence) => boolean): void => {
+  const listed = (
+    code: Warning["code"],
+    message: string,
+    test: (e: EffectEvidence) => boolean,
+  ): void => {
     const about = effects.filter((e) => e.bootstrap && test(e)).map((e) => e.id);
-    if (about.length > 0) list.push({ code, message: `${message} (${about.length === 1 ? about[0] : `${about.length} effects`}).`, about });
+    if (about.length > 0)
+      list.push({
+        code,
+        message: `${message} (${about.length === 1 ? about[0] : `${about.length} effects`}).`,
+        about,
+      });
   };
   listed(
     "bc_undefined",
@@ -195,7 +237,9 @@ function resamplingWarnings(effects: EffectEvidence[], run: BootstrapRun | null)
   listed(
     "b_too_small",
     "There are too few resamples for this level: a limit is simply the most extreme one",
-    (e) => !UNSTEADY.has(e.kind) && ((e.bootstrap!.bca ?? e.bootstrap!.bc ?? e.bootstrap!.percentile)?.tooFewReplicates ?? false),
+    (e) =>
+      !UNSTEADY.has(e.kind) &&
+      ((e.bootstrap!.bca ?? e.bootstrap!.bc ?? e.bootstrap!.percentile)?.tooFewReplicates ?? false),
   );
   listed(
     "replicates_missing",

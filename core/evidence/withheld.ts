@@ -22,7 +22,10 @@ export function withheldReason(
 ): string | null {
   const pair = prepared.context.pairs.find((p) => p.from === quantity.from && p.to === quantity.to);
   return (
-    ofBinary(quantity, pair) ?? ofRatio(prepared, quantity, find) ?? ofVariance(quantity, shown, estimate) ?? ofInterval(shown, estimate)
+    ofBinary(quantity, pair) ??
+    ofRatio(prepared, quantity, find) ??
+    ofVariance(quantity, shown, estimate) ??
+    ofInterval(shown, estimate)
   );
 }
 
@@ -35,7 +38,11 @@ function ofBinary({ kind, from }: Quantity, pair: EffectPair | undefined): strin
   return null;
 }
 
-function ofRatio(prepared: Prepared, { kind, from, to, expression }: Quantity, find: Finder): string | null {
+function ofRatio(
+  prepared: Prepared,
+  { kind, from, to, expression }: Quantity,
+  find: Finder,
+): string | null {
   if (kind === "own") return ofOwnRatio(prepared, expression);
   if (kind !== "proportion_mediated" && kind !== "ratio_to_direct") return null;
   const [direct, total] = [find(directId(from!, to!)), find(totalId(from!, to!))];
@@ -43,7 +50,11 @@ function ofRatio(prepared: Prepared, { kind, from, to, expression }: Quantity, f
   const what = kind === "proportion_mediated" ? "total" : "direct";
   if (below?.shown && excludes(below.shown, 0) !== true)
     return `The ${what} effect may be zero (its interval contains 0), so dividing by it has no meaning.`;
-  if (direct?.estimate != null && total?.estimate != null && (total.estimate - direct.estimate) * direct.estimate < 0)
+  if (
+    direct?.estimate != null &&
+    total?.estimate != null &&
+    (total.estimate - direct.estimate) * direct.estimate < 0
+  )
     return "The direct and the indirect effect have opposite signs, so one is no share of the other.";
   return null;
 }
@@ -53,10 +64,18 @@ function ofOwnRatio(prepared: Prepared, expression: Expression): string | null {
   const { theta, fit, study } = prepared;
   const v = chosenJoint(prepared);
   const doubtful = denominators(expression).some((e) => {
-    const test = deltaTest(compileExpression(e)(theta, 0), gradient(e, theta), v, study.settings.level, firstFixed(fit.parameters));
+    const test = deltaTest(
+      compileExpression(e)(theta, 0),
+      gradient(e, theta),
+      v,
+      study.settings.level,
+      firstFixed(fit.parameters),
+    );
     return test !== null && test.lower <= 0 && test.upper >= 0;
   });
-  return doubtful ? "What it divides by may be zero (its interval contains 0), so the ratio has no meaning." : null;
+  return doubtful
+    ? "What it divides by may be zero (its interval contains 0), so the ratio has no meaning."
+    : null;
 }
 
 function denominators(e: Expression): Expression[] {
@@ -64,7 +83,11 @@ function denominators(e: Expression): Expression[] {
   return e.op === "divide" && parametersOf(e.b).size > 0 ? [e.b, ...inner] : inner;
 }
 
-function ofVariance({ kind }: Quantity, { upper }: ShownInterval, estimate: number | null): string | null {
+function ofVariance(
+  { kind }: Quantity,
+  { upper }: ShownInterval,
+  estimate: number | null,
+): string | null {
   if (kind !== "explained_variance" || estimate === null) return null;
   if (estimate <= 1 && (upper ?? 0) <= 1) return null;
   return "It reaches beyond 1, which no share of explained variance can; predictors that suppress each other make it so.";

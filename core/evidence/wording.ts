@@ -5,7 +5,8 @@ import type { JointTest } from "../inference";
 export function plain(value: number | null | undefined, digits = 3): string {
   if (value === null || value === undefined || !Number.isFinite(value)) return "–";
   const size = Math.abs(value);
-  if (size !== 0 && (size >= 1e6 || size < pow(10, -(digits + 1)))) return value.toExponential(2).replaceAll("-", "−");
+  if (size !== 0 && (size >= 1e6 || size < pow(10, -(digits + 1))))
+    return value.toExponential(2).replaceAll("-", "−");
   const places = size >= 1000 ? 0 : size >= 100 ? 1 : size >= 10 ? 2 : digits;
   const text = value.toFixed(places);
   return minus(Number(text) === 0 ? text.replace("-", "") : text);
@@ -27,32 +28,53 @@ export function pClause(p: number | null | undefined, isBound = false): string {
 }
 
 /** Degrees of freedom: whole as they are, those of cluster-robust tests with one decimal. */
-export const dfWords = (df: number | null): string => (df === null ? "–" : Number.isInteger(df) ? String(df) : df.toFixed(1));
+export const dfWords = (df: number | null): string =>
+  df === null ? "–" : Number.isInteger(df) ? String(df) : df.toFixed(1);
 
 /** A joint test in one phrase: “F(2, 116) = 4.12, p = .019”. */
 export function jointWords({ reference, statistic, df1, df2, p }: JointTest): string {
-  if (reference === "F") return `Joint test F(${df1}, ${dfWords(df2)}) = ${plain(statistic, 2)}, ${pClause(p)}`;
+  if (reference === "F")
+    return `Joint test F(${df1}, ${dfWords(df2)}) = ${plain(statistic, 2)}, ${pClause(p)}`;
   if (reference === "chi2") return `Joint test χ²(${df1}) = ${plain(statistic, 2)}, ${pClause(p)}`;
   return `Joint bootstrap test of the ${df1} relative effects, T = ${plain(statistic, 2)}, ${pClause(p)}`;
 }
 
 /** What an interval is called: the t-based one is not the delta method. */
-export const intervalName = ({ method, reference }: { method: string; reference: string }): string =>
-  reference === "t" ? "t-based" : INTERVAL_WORDS[method]!;
+export const intervalName = ({
+  method,
+  reference,
+}: {
+  method: string;
+  reference: string;
+}): string => (reference === "t" ? "t-based" : INTERVAL_WORDS[method]!);
 
 /** What a p value rests on, for pages on which several kinds stand. */
-export const referenceName = ({ reference, df }: { reference: string; df: number | null }): string =>
-  reference === "t" ? `t(${dfWords(df)})` : reference === "z" ? "z" : reference === "monte_carlo" ? "Monte Carlo" : "bootstrap";
+export const referenceName = ({
+  reference,
+  df,
+}: {
+  reference: string;
+  df: number | null;
+}): string =>
+  reference === "t"
+    ? `t(${dfWords(df)})`
+    : reference === "z"
+      ? "z"
+      : reference === "monte_carlo"
+        ? "Monte Carlo"
+        : "bootstrap";
 
 /** The errors in use, by their name. */
-export const errorsName = (errors: string): string => (errors === "CR2" ? "cluster-robust (CR2)" : errors);
+export const errorsName = (errors: string): string =>
+  errors === "CR2" ? "cluster-robust (CR2)" : errors;
 
 /** A percentage without needless decimals: 95, 97.5. */
 export const percent = (share: number): string => String(Number((100 * share).toFixed(2)));
 
 export const minus = (text: string): string => text.replace("-", "−");
 
-export const thousands = (value: number): string => String(value).replace(/\B(?=(\d{3})+(?!\d))/g, ",");
+export const thousands = (value: number): string =>
+  String(value).replace(/\B(?=(\d{3})+(?!\d))/g, ",");
 
 export const INTERVAL_WORDS: Record<string, string> = {
   bca: "BCa",
@@ -66,4 +88,5 @@ export const INTERVAL_WORDS: Record<string, string> = {
 };
 
 /** What one unit of a coefficient or effect is. */
-export const unitWords = ({ centring }: { centring: string }): string => (centring === "standardised" ? "z-scores" : "raw units");
+export const unitWords = ({ centring }: { centring: string }): string =>
+  centring === "standardised" ? "z-scores" : "raw units";

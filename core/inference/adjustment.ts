@@ -1,7 +1,8 @@
 import { Phi, zQuantile } from "../numerics/distributions";
 
 /** How a nominal tail becomes the probability at which a quantile of the replicates is taken. */
-export type Adjustment = { kind: "percentile" } | { kind: "bc"; z0: number } | { kind: "bca"; z0: number; a: number };
+export type Adjustment =
+  { kind: "percentile" } | { kind: "bc"; z0: number } | { kind: "bca"; z0: number; a: number };
 
 /** Null where the BCa map is not defined (1 - a w <= 0). */
 export function adjustedTail(q: number, method: Adjustment): number | null {

@@ -14,7 +14,11 @@ export interface BootstrapP {
  * The smallest error rate at which the interval excludes the null value: the interval inverted in closed form.
  * @param sorted replicates in ascending order
  */
-export function bootstrapP(sorted: Float64Array, nullValue: number, method: Adjustment): BootstrapP {
+export function bootstrapP(
+  sorted: Float64Array,
+  nullValue: number,
+  method: Adjustment,
+): BootstrapP {
   const B = sorted.length;
   const below = countUntil(sorted, (t) => t >= nullValue);
   let upTo = below;
@@ -23,11 +27,21 @@ export function bootstrapP(sorted: Float64Array, nullValue: number, method: Adju
   const [gMinus, gPlus] = ranksOfNull(sorted, nullValue, below, upTo);
   const greater = nominalTail(gPlus, method);
   const less = 1 - nominalTail(gMinus, method);
-  return { pTwoSided: Math.min(1, 2 * Math.min(greater, less)), pGreater: greater, pLess: less, pIsBound };
+  return {
+    pTwoSided: Math.min(1, 2 * Math.min(greater, less)),
+    pGreater: greater,
+    pLess: less,
+    pIsBound,
+  };
 }
 
 /** inf{q: Q(q) >= null} and sup{q: Q(q) <= null} of the type-6 quantile function. */
-function ranksOfNull(sorted: Float64Array, nullValue: number, below: number, upTo: number): [number, number] {
+function ranksOfNull(
+  sorted: Float64Array,
+  nullValue: number,
+  below: number,
+  upTo: number,
+): [number, number] {
   const B = sorted.length;
   if (upTo > below) {
     return [below === 0 ? 0 : (below + 1) / (B + 1), upTo === B ? 1 : upTo / (B + 1)];

@@ -5,7 +5,13 @@ import { normalTest, quadraticForm, type Covariance, type NormalTest } from "../
  * @param fixed parameters from here on (averages of moderators over the sample) are taken as fixed numbers
  * @returns null where the function also depends on parameters without a covariance (SDs), or V is not available
  */
-export function deltaTest(estimate: number, g: Float64Array, v: Covariance, level: number, fixed = g.length): NormalTest | null {
+export function deltaTest(
+  estimate: number,
+  g: Float64Array,
+  v: Covariance,
+  level: number,
+  fixed = g.length,
+): NormalTest | null {
   for (let i = v.size; i < fixed; i++) if (g[i] !== 0) return null;
   const variance = quadraticForm(g, v);
   return variance >= 0 && Number.isFinite(estimate) ? normalTest(estimate, variance, level) : null;

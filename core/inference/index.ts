@@ -1,4 +1,11 @@
-export { groupedScheme, Resampler, strataOf, type ReplicateBlock, type ResamplingPlan, type Scheme } from "./resampling";
+export {
+  groupedScheme,
+  Resampler,
+  strataOf,
+  type ReplicateBlock,
+  type ResamplingPlan,
+  type Scheme,
+} from "./resampling";
 export {
   bootstrapLimits,
   bootstrapSummary,

@@ -90,7 +90,8 @@ export function bootstrapSummary(input: IntervalInput): BootstrapSummary {
   const { acceleration, zero } = accelerationOf(input.jackknife, input.strata);
   const missing = input.missing ?? 0;
   const available = missing <= MOST_MISSING * (B + missing);
-  const make = (method: Adjustment): BootstrapInterval | null => (available ? interval(sorted, alpha, nullValue, below, method) : null);
+  const make = (method: Adjustment): BootstrapInterval | null =>
+    available ? interval(sorted, alpha, nullValue, below, method) : null;
   const percentile = make({ kind: "percentile" });
   return {
     used: B,
@@ -105,18 +106,29 @@ export function bootstrapSummary(input: IntervalInput): BootstrapSummary {
     bc: z0 === null ? null : make({ kind: "bc", z0 }),
     bca: z0 === null || acceleration === null ? null : make({ kind: "bca", z0, a: acceleration }),
     basic: available ? mirrored(percentile!, sorted, estimate, nullValue) : null,
-    normal: available && se !== null ? normalInterval(estimate - bias, se, B, alpha, nullValue) : null,
+    normal:
+      available && se !== null ? normalInterval(estimate - bias, se, B, alpha, nullValue) : null,
     bootstrapT: available ? studentised(input, alpha, nullValue) : null,
   };
 }
 
 /** The percentile interval of sorted values: also of draws of another kind than resamples. */
-export const percentileOf = (sorted: Float64Array, alpha: number, nullValue = 0): BootstrapInterval =>
-  interval(sorted, alpha, nullValue, 0.5, { kind: "percentile" })!;
+export const percentileOf = (
+  sorted: Float64Array,
+  alpha: number,
+  nullValue = 0,
+): BootstrapInterval => interval(sorted, alpha, nullValue, 0.5, { kind: "percentile" })!;
 
 /** The percentile interval mirrored at the estimate: its lower limit comes from the upper quantile, its p from where the mirrored null lies. */
-function mirrored(of: BootstrapInterval, sorted: Float64Array, estimate: number, nullValue: number): BootstrapInterval {
-  const { pTwoSided, pGreater, pLess, pIsBound } = bootstrapP(sorted, 2 * estimate - nullValue, { kind: "percentile" });
+function mirrored(
+  of: BootstrapInterval,
+  sorted: Float64Array,
+  estimate: number,
+  nullValue: number,
+): BootstrapInterval {
+  const { pTwoSided, pGreater, pLess, pIsBound } = bootstrapP(sorted, 2 * estimate - nullValue, {
+    kind: "percentile",
+  });
   const limits = {
     lower: 2 * estimate - of.upper,
     upper: 2 * estimate - of.lower,
@@ -147,12 +159,23 @@ function reversed(sorted: Float64Array, f: (t: number) => number): Float64Array 
 }
 
 /** Limits from the normal distribution with the bootstrap's bias and SE; the error of both makes the limits' Monte Carlo error. */
-function normalInterval(centre: number, se: number, B: number, alpha: number, nullValue: number): BootstrapInterval {
+function normalInterval(
+  centre: number,
+  se: number,
+  B: number,
+  alpha: number,
+  nullValue: number,
+): BootstrapInterval {
   const z = zQuantile(1 - alpha / 2);
   const oneSided = zQuantile(1 - alpha);
   const error = (reach: number): number => (Math.sqrt(1 + (reach * reach) / 2) * se) / Math.sqrt(B);
   const score = (centre - nullValue) / se;
-  const limits = { lower: centre - z * se, upper: centre + z * se, mcseLower: error(z), mcseUpper: error(z) };
+  const limits = {
+    lower: centre - z * se,
+    upper: centre + z * se,
+    mcseLower: error(z),
+    mcseUpper: error(z),
+  };
   return {
     ...limits,
     adjusted: [alpha / 2, 1 - alpha / 2],
@@ -171,7 +194,12 @@ function normalInterval(centre: number, se: number, B: number, alpha: number, nu
 
 /** Does the limit nearer the null lie within two Monte Carlo errors of it, and how many replicates would settle that? */
 function settled(
-  { lower, upper, mcseLower, mcseUpper }: Pick<BootstrapInterval, "lower" | "upper" | "mcseLower" | "mcseUpper">,
+  {
+    lower,
+    upper,
+    mcseLower,
+    mcseUpper,
+  }: Pick<BootstrapInterval, "lower" | "upper" | "mcseLower" | "mcseUpper">,
   nullValue: number,
   B: number,
 ): Pick<BootstrapInterval, "unsettled" | "suggested"> {
@@ -179,11 +207,15 @@ function settled(
   const distance = Math.abs((nearerLower ? lower : upper) - nullValue);
   const error = nearerLower ? mcseLower : mcseUpper;
   const unsettled = distance <= 2 * error && error > 0;
-  return { unsettled, suggested: unsettled && distance > 0 ? replicatesToSettle(B, error, distance) : null };
+  return {
+    unsettled,
+    suggested: unsettled && distance > 0 ? replicatesToSettle(B, error, distance) : null,
+  };
 }
 
 /** Replicates after which a limit at this distance from the null would be two Monte Carlo errors away from it. */
-export const replicatesToSettle = (B: number, error: number, distance: number): number => Math.ceil(B * ((2 * error) / distance) ** 2);
+export const replicatesToSettle = (B: number, error: number, distance: number): number =>
+  Math.ceil(B * ((2 * error) / distance) ** 2);
 
 export type Limits = [lower: number, upper: number];
 
@@ -210,11 +242,19 @@ export function bootstrapLimits({
     z0 === null || acceleration === null ? [] : tails({ kind: "bca", z0, a: acceleration }),
   ];
   const found = quantilesOf(replicates, wanted.flat());
-  const [percentile, bc, bca] = wanted.map((pair): Limits | null => (pair.length === 2 ? [found.shift()!, found.shift()!] : null));
+  const [percentile, bc, bca] = wanted.map((pair): Limits | null =>
+    pair.length === 2 ? [found.shift()!, found.shift()!] : null,
+  );
   return { percentile: percentile!, bc: bc!, bca: bca! };
 }
 
-function interval(sorted: Float64Array, alpha: number, nullValue: number, below: number, method: Adjustment): BootstrapInterval | null {
+function interval(
+  sorted: Float64Array,
+  alpha: number,
+  nullValue: number,
+  below: number,
+  method: Adjustment,
+): BootstrapInterval | null {
   const B = sorted.length;
   const tails = [alpha / 2, 1 - alpha / 2, alpha, 1 - alpha].map((q) => adjustedTail(q, method));
   if (tails.some((t) => t === null)) return null;
@@ -244,7 +284,13 @@ function interval(sorted: Float64Array, alpha: number, nullValue: number, below:
  * Monte Carlo error of a limit by the delta method; z0 is itself estimated from the same replicates.
  * @param r adjusted probability; @param q nominal tail
  */
-function limitError(sorted: Float64Array, r: number, q: number, below: number, method: Adjustment): number {
+function limitError(
+  sorted: Float64Array,
+  r: number,
+  q: number,
+  below: number,
+  method: Adjustment,
+): number {
   const B = sorted.length;
   let k = 0;
   if (method.kind === "bc") k = (2 * phi(2 * method.z0 + zQuantile(q))) / phi(method.z0);
@@ -253,7 +299,8 @@ function limitError(sorted: Float64Array, r: number, q: number, below: number, m
     const d = 1 - method.a * w;
     k = (phi(method.z0 + w / d) * (1 + 1 / (d * d))) / phi(method.z0);
   }
-  const variance = (k * k * below * (1 - below) + r * (1 - r) - 2 * k * (Math.min(below, r) - below * r)) / B;
+  const variance =
+    (k * k * below * (1 - below) + r * (1 - r) - 2 * k * (Math.min(below, r) - below * r)) / B;
   const spread = Math.sqrt(Math.max(0, variance));
   const up = quantile6(sorted, Math.min(r + spread, B / (B + 1)));
   const down = quantile6(sorted, Math.max(r - spread, 1 / (B + 1)));
@@ -290,7 +337,10 @@ function sortedShareBelow(sorted: Float64Array, estimate: number): number {
 }
 
 /** With strata the values are centred within each, since rows of one stratum never stand for those of another. */
-function accelerationOf(jackknife: ArrayLike<number>, strata?: ArrayLike<number> | null): { acceleration: number | null; zero: boolean } {
+function accelerationOf(
+  jackknife: ArrayLike<number>,
+  strata?: ArrayLike<number> | null,
+): { acceleration: number | null; zero: boolean } {
   if (jackknife.length === 0) return { acceleration: null, zero: false };
   const centres = strata ? stratumMeans(jackknife, strata) : null;
   const centre = centres ? 0 : mean(jackknife);
@@ -301,7 +351,9 @@ function accelerationOf(jackknife: ArrayLike<number>, strata?: ArrayLike<number>
     squares += d * d;
     cubes += d * d * d;
   }
-  return squares === 0 ? { acceleration: 0, zero: true } : { acceleration: cubes / (6 * squares * Math.sqrt(squares)), zero: false };
+  return squares === 0
+    ? { acceleration: 0, zero: true }
+    : { acceleration: cubes / (6 * squares * Math.sqrt(squares)), zero: false };
 }
 
 function stratumMeans(values: ArrayLike<number>, strata: ArrayLike<number>): Map<number, number> {
@@ -315,7 +367,11 @@ function stratumMeans(values: ArrayLike<number>, strata: ArrayLike<number>): Map
 }
 
 /** Mirrored quantiles of the studentised replicates: the percentile interval of estimate - t se. */
-function studentised({ estimate, replicates, se, replicateSe }: IntervalInput, alpha: number, nullValue: number): BootstrapInterval | null {
+function studentised(
+  { estimate, replicates, se, replicateSe }: IntervalInput,
+  alpha: number,
+  nullValue: number,
+): BootstrapInterval | null {
   if (se === undefined || replicateSe === undefined) return null;
   // A resample whose own error is not known, or nothing, has no t.
   const t = replicates

@@ -65,19 +65,25 @@ function observedOf(values: Float64Array): Observed {
 }
 
 /** Critical value for one value of the moderator at a time. */
-export const pointwiseCritical = (df: number, level: number): number => studentQuantile(1 - (1 - level) / 2, df);
+export const pointwiseCritical = (df: number, level: number): number =>
+  studentQuantile(1 - (1 - level) / 2, df);
 
 /** Critical value that holds for all values together (Potthoff 1964, Psychometrika 29). */
-export const simultaneousCritical = (df: number, level: number): number => Math.sqrt(2 * fisherQuantile(level, 2, df));
+export const simultaneousCritical = (df: number, level: number): number =>
+  Math.sqrt(2 * fisherQuantile(level, 2, df));
 
-export const slopeAt = ({ b1, b3, centre }: LinearSlope, w: number): number => b1 + b3 * (w - centre);
+export const slopeAt = ({ b1, b3, centre }: LinearSlope, w: number): number =>
+  b1 + b3 * (w - centre);
 export function varianceAt({ v11, v13, v33, centre }: LinearSlope, w: number): number {
   const d = w - centre;
   return v11 + 2 * d * v13 + d * d * v33;
 }
 
 /** Values of w at which |slope| is `critical` standard errors (Johnson & Neyman 1936), ascending. */
-export function boundaries({ b1, b3, v11, v13, v33, centre }: LinearSlope, critical: number): number[] {
+export function boundaries(
+  { b1, b3, v11, v13, v33, centre }: LinearSlope,
+  critical: number,
+): number[] {
   const c2 = critical * critical;
   const A = b3 * b3 - c2 * v33;
   const B = 2 * (b1 * b3 - c2 * v13);
@@ -97,7 +103,11 @@ export function boundaries({ b1, b3, v11, v13, v33, centre }: LinearSlope, criti
  * Regions of significance within the observed range.
  * @param values the moderator in the rows of the analysis
  */
-export function johnsonNeyman(slope: LinearSlope, critical: number, values: Float64Array): JohnsonNeyman {
+export function johnsonNeyman(
+  slope: LinearSlope,
+  critical: number,
+  values: Float64Array,
+): JohnsonNeyman {
   const { sorted } = observedOf(values);
   const [min, max] = [sorted[0]!, sorted.at(-1)!];
   const rootsAll = boundaries(slope, critical);
@@ -122,7 +132,8 @@ export function johnsonNeyman(slope: LinearSlope, critical: number, values: Floa
     critical,
     rootsAll,
     rootsInRange,
-    outcome: rootsInRange.length === 2 ? "two_roots" : rootsInRange.length === 1 ? "one_root" : none,
+    outcome:
+      rootsInRange.length === 2 ? "two_roots" : rootsInRange.length === 1 ? "one_root" : none,
     range: [min, max],
     regions,
     percentSignificant: regions.reduce((sum, r) => sum + (r.significant ? r.percent : 0), 0),
@@ -130,13 +141,22 @@ export function johnsonNeyman(slope: LinearSlope, critical: number, values: Floa
 }
 
 /** The same with the share of false discoveries on a grid of values held down (after Esarey & Sumner 2018, Comp Polit Stud 51). */
-export function falseDiscovery(slope: LinearSlope, level: number, values: Float64Array): FalseDiscovery {
+export function falseDiscovery(
+  slope: LinearSlope,
+  level: number,
+  values: Float64Array,
+): FalseDiscovery {
   const alpha = 1 - level;
   const { distinct } = observedOf(values);
   const [min, max] = [distinct[0]!, distinct.at(-1)!];
-  const grid = distinct.length <= FEW_VALUES ? [...distinct] : Array.from({ length: GRID }, (_, i) => min + ((max - min) * i) / (GRID - 1));
+  const grid =
+    distinct.length <= FEW_VALUES
+      ? [...distinct]
+      : Array.from({ length: GRID }, (_, i) => min + ((max - min) * i) / (GRID - 1));
   const m = grid.length;
-  const p = grid.map((w) => studentP(slopeAt(slope, w) / Math.sqrt(varianceAt(slope, w)), slope.df)).sort((a, b) => a - b);
+  const p = grid
+    .map((w) => studentP(slopeAt(slope, w) / Math.sqrt(varianceAt(slope, w)), slope.df))
+    .sort((a, b) => a - b);
   let kStar = 0;
   p.forEach((value, i) => {
     if (value <= ((i + 1) * alpha) / m) kStar = i + 1;
@@ -146,7 +166,15 @@ export function falseDiscovery(slope: LinearSlope, level: number, values: Float6
   // Without any discovery nothing is significant, whatever the quadratic says between grid points.
   const nothing = kStar === 0;
   const regions = nothing
-    ? [{ from: min, to: max, significant: false, sign: Math.sign(slopeAt(slope, (min + max) / 2)), percent: 100 }]
+    ? [
+        {
+          from: min,
+          to: max,
+          significant: false,
+          sign: Math.sign(slopeAt(slope, (min + max) / 2)),
+          percent: 100,
+        },
+      ]
     : found.regions;
   return {
     ...found,

@@ -39,7 +39,9 @@ function covarianceOf(columns: Float64Array[], rows: number[]): Float64Array {
  */
 export function jointBootstrapTest(estimates: number[], columns: Float64Array[]): JointTest | null {
   const q = estimates.length;
-  const rows = Array.from(columns[0]!, (_, r) => r).filter((r) => columns.every((column) => Number.isFinite(column[r]!)));
+  const rows = Array.from(columns[0]!, (_, r) => r).filter((r) =>
+    columns.every((column) => Number.isFinite(column[r]!)),
+  );
   const B = rows.length;
   if (B <= q + 1) return null;
   const v = covarianceOf(columns, rows);
@@ -53,7 +55,14 @@ export function jointBootstrapTest(estimates: number[], columns: Float64Array[])
     if (distance(shifted) >= statistic) beyond += 1;
   }
   const p = (1 + beyond) / (B + 1);
-  return { reference: "bootstrap", statistic, df1: q, df2: null, p, mcse: Math.sqrt((p * (1 - p)) / B) };
+  return {
+    reference: "bootstrap",
+    statistic,
+    df1: q,
+    df2: null,
+    p,
+    mcse: Math.sqrt((p * (1 - p)) / B),
+  };
 }
 
 /** A pivot of the covariance below this share of its diagonal leaves no digits for a distance. */
@@ -80,11 +89,17 @@ function distanceIn(v: Float64Array, q: number): ((x: ArrayLike<number>) => numb
  * Wald test of functions across equations by the delta method: chi-squared on q degrees of freedom.
  * @param gradients of each function, over the coefficients first
  */
-export function jointDeltaTest(estimates: number[], gradients: Float64Array[], v: Covariance): JointTest | null {
+export function jointDeltaTest(
+  estimates: number[],
+  gradients: Float64Array[],
+  v: Covariance,
+): JointTest | null {
   const q = estimates.length;
   const covariance = gradients.flatMap((a) => gradients.map((b) => bilinearForm(a, b, v)));
   const statistic = squaredDistance(estimates, covariance);
-  return statistic === null ? null : { reference: "chi2", statistic, df1: q, df2: null, p: chiSquaredP(statistic, q), mcse: 0 };
+  return statistic === null
+    ? null
+    : { reference: "chi2", statistic, df1: q, df2: null, p: chiSquaredP(statistic, q), mcse: 0 };
 }
 
 /**

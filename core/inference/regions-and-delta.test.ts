@@ -1,6 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { fisherQuantile, normalP, phi, studentQuantile, zQuantile } from "../numerics/distributions";
+import {
+  fisherQuantile,
+  normalP,
+  phi,
+  studentQuantile,
+  zQuantile,
+} from "../numerics/distributions";
 import { RandomStream } from "../numerics/random";
 import { normalTest, quadraticForm } from "../model";
 import { deltaTest } from "./delta";
@@ -26,7 +32,8 @@ const slope = (b1: number, b3: number, v11: number, v13: number, v33: number): L
   centre: 2,
   df: 40,
 });
-const ratio = (s: LinearSlope, w: number): number => Math.abs(slopeAt(s, w)) / Math.sqrt(varianceAt(s, w));
+const ratio = (s: LinearSlope, w: number): number =>
+  Math.abs(slopeAt(s, w)) / Math.sqrt(varianceAt(s, w));
 
 describe("regions of significance", () => {
   it("read slope and variance about the centre", () => {
@@ -38,7 +45,10 @@ describe("regions of significance", () => {
 
   it("have the critical values of t and of Potthoff's F", () => {
     expect(pointwiseCritical(40, 0.95)).toBeCloseTo(studentQuantile(0.975, 40), 12);
-    expect(simultaneousCritical(40, 0.95)).toBeCloseTo(Math.sqrt(2 * fisherQuantile(0.95, 2, 40)), 12);
+    expect(simultaneousCritical(40, 0.95)).toBeCloseTo(
+      Math.sqrt(2 * fisherQuantile(0.95, 2, 40)),
+      12,
+    );
     expect(simultaneousCritical(40, 0.95)).toBeGreaterThan(pointwiseCritical(40, 0.95));
   });
 
@@ -79,7 +89,10 @@ describe("regions of significance", () => {
 
   it("count cases by where they lie, the first region with its left end", () => {
     const found = johnsonNeyman(slope(0, 1, 0.05, 0, 0.01), 2, values);
-    const shares = found.regions.map(({ from, to }, i) => values.filter((v) => (i === 0 ? v >= from : v > from) && v <= to).length * 2);
+    const shares = found.regions.map(
+      ({ from, to }, i) =>
+        values.filter((v) => (i === 0 ? v >= from : v > from) && v <= to).length * 2,
+    );
     expect(found.regions.map((r) => r.percent)).toEqual(shares.map((s) => expect.closeTo(s, 10)));
     expect(found.percentSignificant).toBeCloseTo(shares[0]! + shares[2]!, 10);
   });
@@ -87,7 +100,10 @@ describe("regions of significance", () => {
   it("have one boundary where the quadratic is a line, symmetrical ones where it has no linear part, none where it has no root", () => {
     expect(boundaries({ ...slope(1, 0.2, 0.1, 0, 0.01) }, 2)).toHaveLength(1);
     const [a, b] = boundaries(slope(0, 1, 0.05, 0, 0.01), 2);
-    expect([a! - 2, b! - 2]).toEqual([expect.closeTo(-Math.sqrt(0.2 / 0.96), 10), expect.closeTo(Math.sqrt(0.2 / 0.96), 10)]);
+    expect([a! - 2, b! - 2]).toEqual([
+      expect.closeTo(-Math.sqrt(0.2 / 0.96), 10),
+      expect.closeTo(Math.sqrt(0.2 / 0.96), 10),
+    ]);
     expect(boundaries(slope(0, 0, 1, 0, 1), 2)).toEqual([]);
     expect(boundaries(slope(0, 0.2, 0, 0, 0.01), 2)).toEqual([]);
   });
@@ -111,7 +127,9 @@ describe("the delta method", () => {
     expect(deltaTest(1, Float64Array.of(1, 0, 0, 0.5), v, 0.95)).toBeNull();
     expect(deltaTest(1, Float64Array.of(1, 0, 0, 0.5), v, 0.95, 3)!.se).toBeCloseTo(0.2, 12);
     expect(deltaTest(1, Float64Array.of(1, 0, 0.5, 0.5), v, 0.95, 3)).toBeNull();
-    expect(deltaTest(1, Float64Array.of(1, 0), { size: 2, values: Float64Array.of(NaN, 0, 0, 1) }, 0.95)).toBeNull();
+    expect(
+      deltaTest(1, Float64Array.of(1, 0), { size: 2, values: Float64Array.of(NaN, 0, 0, 1) }, 0.95),
+    ).toBeNull();
     expect(deltaTest(NaN, Float64Array.of(1, 0), v, 0.95)).toBeNull();
     expect(deltaTest(1, Float64Array.of(0, 0), v, 0.95)!.se).toBe(0);
   });
@@ -124,7 +142,13 @@ describe("Monte Carlo intervals", () => {
     monteCarloIntervals(
       theta,
       v,
-      [(t, o) => t[o]!, (t, o) => t[o]! + t[o + 1]!, (t, o) => t[o + 2]!, null, (t, o) => Math.log(t[o]! - 0.5)],
+      [
+        (t, o) => t[o]!,
+        (t, o) => t[o]! + t[o + 1]!,
+        (t, o) => t[o + 2]!,
+        null,
+        (t, o) => Math.log(t[o]! - 0.5),
+      ],
       20_000,
       seed,
       0.95,
@@ -133,7 +157,10 @@ describe("Monte Carlo intervals", () => {
     const [first, sum, fixed, none, rare] = run(4);
     expect(first!.lower).toBeCloseTo(0.5 - 1.96 * 0.1, 1.8);
     expect(first!.upper).toBeCloseTo(0.5 + 1.96 * 0.1, 1.8);
-    expect((sum!.upper - sum!.lower) / (2 * 1.96 * Math.sqrt(0.01 + 0.04 + 0.012))).toBeCloseTo(1, 1.5);
+    expect((sum!.upper - sum!.lower) / (2 * 1.96 * Math.sqrt(0.01 + 0.04 + 0.012))).toBeCloseTo(
+      1,
+      1.5,
+    );
     expect([fixed!.lower, fixed!.upper]).toEqual([3, 3]);
     expect([none, rare]).toEqual([null, null]);
     expect(first!.draws).toBe(20_000);
@@ -160,7 +187,10 @@ describe("Monte Carlo intervals", () => {
 
 describe("Monte Carlo errors of limits", () => {
   const stream = new RandomStream(15, 0);
-  const t = Float64Array.from({ length: 599 }, () => 0.3 + stream.normal() + 0.2 * stream.normal() ** 2);
+  const t = Float64Array.from(
+    { length: 599 },
+    () => 0.3 + stream.normal() + 0.2 * stream.normal() ** 2,
+  );
   const jackknife = Array.from({ length: 50 }, () => stream.normal() ** 3 / 50);
   const strata = Array.from({ length: 50 }, (_, i) => Number(i % 3 === 0));
   const sorted = [...t].sort((a, b) => a - b);
@@ -168,10 +198,16 @@ describe("Monte Carlo errors of limits", () => {
   const q6 = (q: number): number => {
     const g = (B + 1) * q;
     const j = Math.floor(g);
-    return j < 1 ? sorted[0]! : j >= B ? sorted[B - 1]! : sorted[j - 1]! + (g - j) * (sorted[j]! - sorted[j - 1]!);
+    return j < 1
+      ? sorted[0]!
+      : j >= B
+        ? sorted[B - 1]!
+        : sorted[j - 1]! + (g - j) * (sorted[j]! - sorted[j - 1]!);
   };
   const errorAt = (r: number, k: number, P: number): number => {
-    const spread = Math.sqrt((k * k * P * (1 - P) + r * (1 - r) - 2 * k * (Math.min(P, r) - P * r)) / B);
+    const spread = Math.sqrt(
+      (k * k * P * (1 - P) + r * (1 - r) - 2 * k * (Math.min(P, r) - P * r)) / B,
+    );
     return (q6(Math.min(r + spread, B / (B + 1))) - q6(Math.max(r - spread, 1 / (B + 1)))) / 2;
   };
   it("follow the formula for percentile, BC and BCa, both limits, both sides", () => {
@@ -187,20 +223,35 @@ describe("Monte Carlo errors of limits", () => {
       const z = zQuantile(q);
       expect(s.percentile![name]).toBeCloseTo(errorAt(q, 0, P), 10);
       const bc = s.bc!;
-      expect(bc[name]).toBeCloseTo(errorAt(normalCdf(2 * z0 + z), (2 * phi(2 * z0 + z)) / phi(z0), P), 9);
+      expect(bc[name]).toBeCloseTo(
+        errorAt(normalCdf(2 * z0 + z), (2 * phi(2 * z0 + z)) / phi(z0), P),
+        9,
+      );
       const w = z0 + z;
       const d = 1 - a * w;
-      expect(s.bca![name]).toBeCloseTo(errorAt(normalCdf(z0 + w / d), (phi(z0 + w / d) * (1 + 1 / (d * d))) / phi(z0), P), 9);
+      expect(s.bca![name]).toBeCloseTo(
+        errorAt(normalCdf(z0 + w / d), (phi(z0 + w / d) * (1 + 1 / (d * d))) / phi(z0), P),
+        9,
+      );
     }
   });
   it("the acceleration with strata takes each stratum about its own mean", () => {
-    const found = bootstrapSummary({ estimate: 0.55, replicates: t, jackknife, strata, level: 0.9 }).acceleration!;
+    const found = bootstrapSummary({
+      estimate: 0.55,
+      replicates: t,
+      jackknife,
+      strata,
+      level: 0.9,
+    }).acceleration!;
     const means = [0, 1].map((g) => {
       const own = jackknife.filter((_, i) => strata[i] === g);
       return own.reduce((x, y) => x + y, 0) / own.length;
     });
     const d = jackknife.map((v, i) => means[strata[i]!]! - v);
-    expect(found).toBeCloseTo(d.reduce((x, y) => x + y ** 3, 0) / (6 * d.reduce((x, y) => x + y * y, 0) ** 1.5), 12);
+    expect(found).toBeCloseTo(
+      d.reduce((x, y) => x + y ** 3, 0) / (6 * d.reduce((x, y) => x + y * y, 0) ** 1.5),
+      12,
+    );
   });
 });
 

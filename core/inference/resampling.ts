@@ -81,7 +81,8 @@ export class Resampler {
       stream.key(plan.seed, streamIndex("bootstrap", first + r));
       const resample = draws.draw(stream);
       if (!kernel.refit(resample, values, r * size)) values.fill(NaN, r * size, (r + 1) * size);
-      else if (errors) studentiser!.find(resample.weights(), values, r * size, errors, r * functions);
+      else if (errors)
+        studentiser!.find(resample.weights(), values, r * size, errors, r * functions);
     }
     return { first, count, size, values, errors };
   }
@@ -94,7 +95,8 @@ export class Resampler {
     const values = new Float64Array(count * size);
     draws.takeAll();
     for (let r = 0; r < count; r++) {
-      if (!kernel.refit(draws.without(r), values, r * size)) values.fill(NaN, r * size, (r + 1) * size);
+      if (!kernel.refit(draws.without(r), values, r * size))
+        values.fill(NaN, r * size, (r + 1) * size);
     }
     return { first: 0, count, size, values, errors: null };
   }
@@ -178,13 +180,17 @@ class Draws {
 
   private weights(): Float64Array {
     const { scheme, counts, rowWeights } = this;
-    if (scheme.kind === "clusters") scheme.members.forEach((rows, g) => rows.forEach((i) => (rowWeights[i] = counts[g]!)));
+    if (scheme.kind === "clusters")
+      scheme.members.forEach((rows, g) => rows.forEach((i) => (rowWeights[i] = counts[g]!)));
     return rowWeights;
   }
 }
 
 /** @throws Error where the kernel knows no standard errors within a resample: settings that ask for them are refused before */
-function studentiserOf(kernel: Kernel, { rule, functions }: NonNullable<ResamplingPlan["studentised"]>): Studentiser {
+function studentiserOf(
+  kernel: Kernel,
+  { rule, functions }: NonNullable<ResamplingPlan["studentised"]>,
+): Studentiser {
   if (!kernel.covariance) throw new Error("This kernel has no standard errors within a resample.");
   return new Studentiser(kernel.covariance(rule), kernel.size, kernel.firstFixed, functions);
 }
@@ -204,11 +210,18 @@ class Studentiser {
   ) {
     this.count = functions.length;
     this.gradient = new Float64Array(size);
-    const known = (e: Expression): boolean => [...parametersOf(e)].every((index) => index < covariance.size || index >= firstFixed);
+    const known = (e: Expression): boolean =>
+      [...parametersOf(e)].every((index) => index < covariance.size || index >= firstFixed);
     this.functions = functions.map((e) => (known(e) ? compileGradient(e) : null));
   }
 
-  find(weights: Float64Array, theta: Float64Array, offset: number, out: Float64Array, at: number): void {
+  find(
+    weights: Float64Array,
+    theta: Float64Array,
+    offset: number,
+    out: Float64Array,
+    at: number,
+  ): void {
     const found = this.covariance.find(weights);
     this.functions.forEach((add, f) => {
       out[at + f] = NaN;

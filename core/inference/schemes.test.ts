@@ -33,16 +33,19 @@ const CLUSTERS = groupedScheme(
 );
 const SCHEMES: Scheme[] = [{ kind: "rows" }, STRATA, CLUSTERS];
 
-const resampler = (scheme: Scheme, seed = 9): Resampler => new Resampler(weights, { scheme, seed, studentised: null });
+const resampler = (scheme: Scheme, seed = 9): Resampler =>
+  new Resampler(weights, { scheme, seed, studentised: null });
 const rowsOf = ({ values, size, count }: ReplicateBlock): number[][] =>
   Array.from({ length: count }, (_, r) => [...values.subarray(r * size, (r + 1) * size)]);
-const fitted = (block: ReplicateBlock): number[][] => rowsOf(block).filter((row) => !Number.isNaN(row[0]!));
+const fitted = (block: ReplicateBlock): number[][] =>
+  rowsOf(block).filter((row) => !Number.isNaN(row[0]!));
 
 describe.each(SCHEMES)("drawing by $kind", (scheme) => {
   it("tells a model the weights and the sums that belong to them", () => {
     for (const block of [resampler(scheme).replicates(0, 60), resampler(scheme).jackknife()]) {
       for (const row of fitted(block)) {
-        const sum = (f: (z: number) => number): number => Z.reduce((all, z, i) => all + row[i]! * f(z), 0);
+        const sum = (f: (z: number) => number): number =>
+          Z.reduce((all, z, i) => all + row[i]! * f(z), 0);
         expect(row[N]).toBeCloseTo(
           sum((z) => z),
           10,
@@ -65,8 +68,11 @@ describe.each(SCHEMES)("drawing by $kind", (scheme) => {
 
   it("draws every case once on average, the first and the last of each group among them", () => {
     const always: Kernel = { ...weights, refit: (r, out, at) => (weights.refit(r, out, at), true) };
-    const rows = rowsOf(new Resampler(always, { scheme, seed: 9, studentised: null }).replicates(0, 3000));
-    for (let i = 0; i < N; i++) expect(Math.abs(rows.reduce((all, row) => all + row[i]!, 0) / 3000 - 1)).toBeLessThan(0.09);
+    const rows = rowsOf(
+      new Resampler(always, { scheme, seed: 9, studentised: null }).replicates(0, 3000),
+    );
+    for (let i = 0; i < N; i++)
+      expect(Math.abs(rows.reduce((all, row) => all + row[i]!, 0) / 3000 - 1)).toBeLessThan(0.09);
   });
 
   it("marks a failed replicate in every parameter, and no other", () => {
@@ -79,7 +85,10 @@ describe.each(SCHEMES)("drawing by $kind", (scheme) => {
 
   it("does not depend on how replicates are split", () => {
     const whole = resampler(scheme).replicates(0, 40).values;
-    const parts = [...resampler(scheme).replicates(0, 13).values, ...resampler(scheme).replicates(13, 27).values];
+    const parts = [
+      ...resampler(scheme).replicates(0, 13).values,
+      ...resampler(scheme).replicates(13, 27).values,
+    ];
     expect([...whole]).toEqual(parts);
   });
 });
@@ -89,7 +98,8 @@ it("strata keep their sizes, clusters stay whole", () => {
     expect(row.slice(0, 5).reduce((a, b) => a + b)).toBe(5);
     expect(row.slice(5, N).reduce((a, b) => a + b)).toBe(7);
   }
-  for (const row of fitted(resampler(CLUSTERS).replicates(0, 50))) for (let g = 0; g < N / 2; g++) expect(row[2 * g]).toBe(row[2 * g + 1]);
+  for (const row of fitted(resampler(CLUSTERS).replicates(0, 50)))
+    for (let g = 0; g < N / 2; g++) expect(row[2 * g]).toBe(row[2 * g + 1]);
   expect([...strataOf(STRATA, N)!]).toEqual(Array.from({ length: N }, (_, i) => (i < 5 ? 0 : 1)));
   expect(strataOf({ kind: "rows" }, N)).toBeNull();
   expect(strataOf(CLUSTERS, N)).toBeNull();
@@ -98,12 +108,18 @@ it("strata keep their sizes, clusters stay whole", () => {
 it("leaving one out takes the row, or the whole cluster, out", () => {
   for (const scheme of [{ kind: "rows" as const }, STRATA]) {
     const rows = rowsOf(resampler(scheme).jackknife());
-    expect(rows.map((row) => row.slice(0, N))).toEqual(rows.map((_, r) => Array.from({ length: N }, (__, i) => (i === r ? 0 : 1))));
+    expect(rows.map((row) => row.slice(0, N))).toEqual(
+      rows.map((_, r) => Array.from({ length: N }, (__, i) => (i === r ? 0 : 1))),
+    );
     expect(rows).toHaveLength(N);
   }
   const rows = rowsOf(resampler(CLUSTERS).jackknife());
   expect(rows).toHaveLength(N / 2);
-  rows.forEach((row, g) => expect(row.slice(0, N)).toEqual(Array.from({ length: N }, (_, i) => (Math.floor(i / 2) === g ? 0 : 1))));
+  rows.forEach((row, g) =>
+    expect(row.slice(0, N)).toEqual(
+      Array.from({ length: N }, (_, i) => (Math.floor(i / 2) === g ? 0 : 1)),
+    ),
+  );
 });
 
 it("seeds that differ in their high bits alone draw differently", () => {
@@ -114,16 +130,34 @@ it("seeds that differ in their high bits alone draw differently", () => {
 });
 
 it("a model without errors of its own cannot be studentised", () => {
-  const studentised = { rule: { kind: "classical" as const, crossEquations: "joint" as const }, functions: [] };
-  expect(() => new Resampler(weights, { scheme: { kind: "rows" }, seed: 1, studentised })).toThrow(/no standard errors/);
+  const studentised = {
+    rule: { kind: "classical" as const, crossEquations: "joint" as const },
+    functions: [],
+  };
+  expect(() => new Resampler(weights, { scheme: { kind: "rows" }, seed: 1, studentised })).toThrow(
+    /no standard errors/,
+  );
 });
 
 describe("false discoveries along a moderator", () => {
   const values = Float64Array.from({ length: 41 }, (_, i) => i / 10);
-  const slope = (b1: number, b3: number, v: number): LinearSlope => ({ b1, b3, v11: v, v13: 0, v33: v / 4, centre: 2, df: 38 });
+  const slope = (b1: number, b3: number, v: number): LinearSlope => ({
+    b1,
+    b3,
+    v11: v,
+    v13: 0,
+    v33: v / 4,
+    centre: 2,
+    df: 38,
+  });
   it("nothing found is nothing significant, whatever the quadratic says between grid points", () => {
     const none = falseDiscovery(slope(0.02, 0.01, 1), 0.95, values);
-    expect(none).toMatchObject({ kStar: 0, outcome: "none_never", percentSignificant: 0, rootsInRange: [] });
+    expect(none).toMatchObject({
+      kStar: 0,
+      outcome: "none_never",
+      percentSignificant: 0,
+      rootsInRange: [],
+    });
     expect(none.regions).toHaveLength(1);
     expect(none.regions[0]).toMatchObject({ significant: false, percent: 100 });
     expect(none.criticalP).toBeCloseTo(0.05 / none.gridPoints, 12);

@@ -40,7 +40,12 @@ function within({ items }: ItemBlock, r: number[][]): number[] {
   return items.flatMap((a, i) => items.slice(0, i).map((b) => Math.abs(r[a]![b]!)));
 }
 
-function ratio(average: (values: number[]) => number, between: number[], first: number[], second: number[]): number | null {
+function ratio(
+  average: (values: number[]) => number,
+  between: number[],
+  first: number[],
+  second: number[],
+): number | null {
   const below = Math.sqrt(average(first) * average(second));
   return below > 0 ? average(between) / below : null;
 }

@@ -1,9 +1,18 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { RandomStream } from "../numerics/random";
-import { heterotraitRatios, itemFamilies, oneFactor, reliability, reversed, scaleScores, straightLining } from ".";
+import {
+  heterotraitRatios,
+  itemFamilies,
+  oneFactor,
+  reliability,
+  reversed,
+  scaleScores,
+  straightLining,
+} from ".";
 
-const columns = (...rows: number[][]): Float64Array[] => rows[0]!.map((_, j) => Float64Array.from(rows, (row) => row[j]!));
+const columns = (...rows: number[][]): Float64Array[] =>
+  rows[0]!.map((_, j) => Float64Array.from(rows, (row) => row[j]!));
 const battery = (n: number, loadings: number[], seed = 1): Float64Array[] => {
   const rows = Array.from({ length: n }, (_, i) => {
     const r = new RandomStream(seed, i);
@@ -31,7 +40,10 @@ describe("alpha and omega", () => {
       0.95,
     );
     expect(one.alpha).toBeLessThan(found.alpha!);
-    expect(one.warnings.map((w) => [w.code, w.about])).toContainEqual(["negative_item_total", ["i3"]]);
+    expect(one.warnings.map((w) => [w.code, w.about])).toContainEqual([
+      "negative_item_total",
+      ["i3"],
+    ]);
     expect(one.warnings.map((w) => w.code)).toContain("mixed_sign_loadings");
   });
 
@@ -53,19 +65,24 @@ describe("alpha and omega", () => {
     ["one item", columns([1], [2], [3]), /at least two items/],
     ["two rows", columns([1, 2], [2, 1]), /at least 3/],
     ["an item that never varies", columns([1, 2], [1, 3], [1, 5], [1, 2]), /“i1” never varies/],
-  ])("refuses %s", (_, items, message) => expect(() => reliability(names(items.length), items, 0.95)).toThrow(message));
+  ])("refuses %s", (_, items, message) =>
+    expect(() => reliability(names(items.length), items, 0.95)).toThrow(message),
+  );
 });
 
 describe("one common factor", () => {
   it("recovers the correlations it implies, with no discrepancy", () => {
     fc.assert(
-      fc.property(fc.array(fc.double({ min: 0.25, max: 0.93, noNaN: true }), { minLength: 3, maxLength: 7 }), (loadings) => {
-        const r = loadings.map((a, i) => loadings.map((b, j) => (i === j ? 1 : a * b)));
-        const found = oneFactor(r, 200)!;
-        found.loadings.forEach((l, i) => expect(l).toBeCloseTo(loadings[i]!, 5));
-        expect(found.discrepancy).toBeLessThan(1e-10);
-        expect(found.heywood).toBe(false);
-      }),
+      fc.property(
+        fc.array(fc.double({ min: 0.25, max: 0.93, noNaN: true }), { minLength: 3, maxLength: 7 }),
+        (loadings) => {
+          const r = loadings.map((a, i) => loadings.map((b, j) => (i === j ? 1 : a * b)));
+          const found = oneFactor(r, 200)!;
+          found.loadings.forEach((l, i) => expect(l).toBeCloseTo(loadings[i]!, 5));
+          expect(found.discrepancy).toBeLessThan(1e-10);
+          expect(found.heywood).toBe(false);
+        },
+      ),
       { numRuns: 60 },
     );
   });
@@ -94,10 +111,25 @@ describe("one common factor", () => {
 });
 
 describe("scores", () => {
-  const items = columns([1, 2, 3, 4, 5], [1, NaN, 3, 4, 5], [1, NaN, NaN, 4, 5], [NaN, NaN, NaN, NaN, NaN]);
+  const items = columns(
+    [1, 2, 3, 4, 5],
+    [1, NaN, 3, 4, 5],
+    [1, NaN, NaN, 4, 5],
+    [NaN, NaN, NaN, NaN, NaN],
+  );
   it("follow the rule for missing answers", () => {
-    expect([...scaleScores(items, { form: "averages", answered: 0.8 })]).toEqual([3, 3.25, NaN, NaN]);
-    expect([...scaleScores(items, { form: "sums", answered: 0.6 })]).toEqual([15, 16.25, 50 / 3, NaN]);
+    expect([...scaleScores(items, { form: "averages", answered: 0.8 })]).toEqual([
+      3,
+      3.25,
+      NaN,
+      NaN,
+    ]);
+    expect([...scaleScores(items, { form: "sums", answered: 0.6 })]).toEqual([
+      15,
+      16.25,
+      50 / 3,
+      NaN,
+    ]);
     expect([...scaleScores(items, { form: "averages", answered: 1 })]).toEqual([3, NaN, NaN, NaN]);
   });
   it("reversing twice gives the answers back; beyond the scale is refused with its row", () => {
@@ -113,13 +145,17 @@ describe("scores", () => {
 
 describe("answering styles and names", () => {
   it("a gap ends a run and two answers are too few to flag", () => {
-    const found = straightLining(columns([2, 2, NaN, 2, 2], [3, 3, NaN, NaN, NaN], [4, 4, 4, 4, 4]));
+    const found = straightLining(
+      columns([2, 2, NaN, 2, 2], [3, 3, NaN, NaN, NaN], [4, 4, 4, 4, 4]),
+    );
     expect(found.longestRun).toEqual([2, 2, 5]);
     expect(found.flagged).toEqual([0, 2]);
     expect(found.withinPersonSd).toEqual([0, 0, 0]);
   });
   it("finds families of items by their numbers", () => {
-    expect(itemFamilies(["id", "conf1", "conf2", "conf3r", "age", "Sup_01", "Sup_02", "x1"])).toEqual([
+    expect(
+      itemFamilies(["id", "conf1", "conf2", "conf3r", "age", "Sup_01", "Sup_02", "x1"]),
+    ).toEqual([
       { stem: "conf", items: ["conf1", "conf2", "conf3r"] },
       { stem: "Sup", items: ["Sup_01", "Sup_02"] },
     ]);

@@ -93,7 +93,9 @@ function evaluate(r: number[][], x: number[]): Point {
   const root = x.map((xi) => exp(-xi / 2));
   const scaled = r.map((row, i) => row.map((value, j) => value * root[i]! * root[j]!));
   const eigen = new EigenvalueDecomposition(new Matrix(scaled), { assumeSymmetric: true });
-  const order = eigen.realEigenvalues.map((_, m) => m).sort((a, b) => eigen.realEigenvalues[b]! - eigen.realEigenvalues[a]!);
+  const order = eigen.realEigenvalues
+    .map((_, m) => m)
+    .sort((a, b) => eigen.realEigenvalues[b]! - eigen.realEigenvalues[a]!);
   const e = order.map((m) => eigen.realEigenvalues[m]!);
   const v = x.map((_, i) => order.map((m) => eigen.eigenvectorMatrix.get(i, m)));
   let value = -(k - 1);
@@ -112,14 +114,22 @@ function secondDerivative({ e, v }: Point, i: number, j: number): number {
   let h = 0;
   for (let m = 1; m < k; m++) {
     const vm = v[i]![m]! * v[j]![m]!;
-    h += e[m]! * vm * vm - ((1 - e[m]!) * vm * v[i]![0]! * v[j]![0]! * (e[m]! + e[0]!)) / (e[m]! - e[0]!);
+    h +=
+      e[m]! * vm * vm -
+      ((1 - e[m]!) * vm * v[i]![0]! * v[j]![0]! * (e[m]! + e[0]!)) / (e[m]! - e[0]!);
     for (let l = m + 1; l < k; l++) h += vm * v[i]![l]! * v[j]![l]! * (e[m]! + e[l]!);
   }
   return h;
 }
 
 /** A Newton step on the free coordinates, damped until it is downhill and shortened until F falls; null when none helps. */
-function improve(r: number[][], x: number[], point: Point, free: boolean[], low: number): { x: number[]; point: Point } | null {
+function improve(
+  r: number[][],
+  x: number[],
+  point: Point,
+  free: boolean[],
+  low: number,
+): { x: number[]; point: Point } | null {
   const at = x.map((_, i) => i).filter((i) => free[i]);
   const g = at.map((i) => point.gradient[i]!);
   const hessian = at.map((i) => at.map((j) => secondDerivative(point, i, j)));
@@ -134,11 +144,14 @@ function improve(r: number[][], x: number[], point: Point, free: boolean[], low:
       const found = evaluate(r, next);
       const falls = found.value < point.value;
       // Near the minimum F no longer changes in its last digit while the gradient still does.
-      const settles = Math.abs(found.value - point.value) < 1e-13 && norm(found.gradient, at) < norm(point.gradient, at);
+      const settles =
+        Math.abs(found.value - point.value) < 1e-13 &&
+        norm(found.gradient, at) < norm(point.gradient, at);
       if (falls || settles) return { x: next, point: found };
     }
   }
   return null;
 }
 
-const norm = (values: number[], at: number[]): number => Math.sqrt(at.reduce((sum, i) => sum + values[i]! * values[i]!, 0));
+const norm = (values: number[], at: number[]): number =>
+  Math.sqrt(at.reduce((sum, i) => sum + values[i]! * values[i]!, 0));

@@ -89,7 +89,11 @@ export function reliability(names: string[], columns: Float64Array[], level: num
 
 function refuseUnusable(names: string[], columns: Float64Array[], n: number): void {
   if (names.length < 2) {
-    throw new StudyProblem("too_few_items", "Reliability needs at least two items. Add another item to the measure.", { variables: names });
+    throw new StudyProblem(
+      "too_few_items",
+      "Reliability needs at least two items. Add another item to the measure.",
+      { variables: names },
+    );
   }
   if (n < FEWEST_ROWS) {
     throw new StudyProblem(
@@ -122,14 +126,24 @@ export function feldt(alpha: number, n: number, k: number, level: number): [numb
   const gamma = (1 - level) / 2;
   const df1 = n - 1;
   const df2 = (n - 1) * (k - 1);
-  return [1 - (1 - alpha) * fisherQuantile(1 - gamma, df1, df2), 1 - (1 - alpha) * fisherQuantile(gamma, df1, df2)];
+  return [
+    1 - (1 - alpha) * fisherQuantile(1 - gamma, df1, df2),
+    1 - (1 - alpha) * fisherQuantile(gamma, df1, df2),
+  ];
 }
 
-function itemStatisticsOf(names: string[], columns: Float64Array[], covariance: number[][], r: number[][]): ItemStatistics[] {
+function itemStatisticsOf(
+  names: string[],
+  columns: Float64Array[],
+  covariance: number[][],
+  r: number[][],
+): ItemStatistics[] {
   const k = names.length;
   const inverted = invert(r);
   return names.map((item, i) => {
-    const others = columns[0]!.map((_, row) => columns.reduce((sum, column, j) => (j === i ? sum : sum + column[row]!), 0));
+    const others = columns[0]!.map((_, row) =>
+      columns.reduce((sum, column, j) => (j === i ? sum : sum + column[row]!), 0),
+    );
     const rest = covariance.filter((_, a) => a !== i).map((row) => row.filter((_, b) => b !== i));
     const total = correlation(columns[i]!, others);
     return {
@@ -172,9 +186,15 @@ export const compositeReliability = (loadings: number[]): number =>
   );
 
 /** Average variance extracted by standardised loadings (Fornell & Larcker 1981). */
-export const averageVarianceExtracted = (loadings: number[]): number => sum(loadings.map((l) => l * l)) / loadings.length;
+export const averageVarianceExtracted = (loadings: number[]): number =>
+  sum(loadings.map((l) => l * l)) / loadings.length;
 
-function warningsOf(alpha: number | null, items: ItemStatistics[], omega: Omega | null, names: string[]): Warning[] {
+function warningsOf(
+  alpha: number | null,
+  items: ItemStatistics[],
+  omega: Omega | null,
+  names: string[],
+): Warning[] {
   const warnings: Warning[] = [];
   if (alpha === null || alpha < 0) {
     warnings.push({
@@ -186,7 +206,9 @@ function warningsOf(alpha: number | null, items: ItemStatistics[], omega: Omega 
       about: names,
     });
   }
-  const against = items.filter((s) => s.correctedItemTotal !== null && s.correctedItemTotal < 0).map((s) => s.item);
+  const against = items
+    .filter((s) => s.correctedItemTotal !== null && s.correctedItemTotal < 0)
+    .map((s) => s.item);
   if (against.length > 0) {
     warnings.push({
       code: "negative_item_total",
@@ -197,7 +219,8 @@ function warningsOf(alpha: number | null, items: ItemStatistics[], omega: Omega 
   if (omega?.heywood) {
     warnings.push({
       code: "heywood",
-      message: "One item takes up the whole common factor (its uniqueness is at its bound), so omega is to be read with care.",
+      message:
+        "One item takes up the whole common factor (its uniqueness is at its bound), so omega is to be read with care.",
       about: names.filter((_, i) => omega.atBound[i]),
     });
   }
@@ -219,7 +242,9 @@ export function covarianceMatrix(columns: Float64Array[]): number[][] {
     const m = mean(c);
     return c.map((v) => v - m);
   });
-  return centred.map((a) => centred.map((b) => a.reduce((total, v, i) => total + v * b[i]!, 0) / (n - 1)));
+  return centred.map((a) =>
+    centred.map((b) => a.reduce((total, v, i) => total + v * b[i]!, 0) / (n - 1)),
+  );
 }
 
 export const correlationMatrix = (columns: Float64Array[]): number[][] =>

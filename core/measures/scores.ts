@@ -38,7 +38,11 @@ export function scaleScores(columns: Float64Array[], { form, answered }: ScoreRu
  * A reverse-keyed item turned round: min + max - x, with the declared limits of the scale, not the observed ones.
  * @throws StudyProblem `out_of_range` naming the item and the row (1-based) of a value beyond the limits
  */
-export function reversed(item: string, values: Float64Array, [low, high]: readonly [number, number]): Float64Array {
+export function reversed(
+  item: string,
+  values: Float64Array,
+  [low, high]: readonly [number, number],
+): Float64Array {
   const bad = values.findIndex((v) => v < low || v > high);
   if (bad >= 0) {
     throw new StudyProblem(

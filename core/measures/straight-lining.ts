@@ -23,7 +23,8 @@ export function straightLining(columns: Float64Array[]): StraightLining {
     const given = answers.filter((v) => !Number.isNaN(v));
     result.longestRun.push(longestRun(answers));
     result.withinPersonSd.push(given.length < 2 ? null : standardDeviation(given));
-    if (given.length >= FEWEST_ANSWERS && given.every((v) => v === given[0])) result.flagged.push(i);
+    if (given.length >= FEWEST_ANSWERS && given.every((v) => v === given[0]))
+      result.flagged.push(i);
   }
   return result;
 }

@@ -47,7 +47,10 @@ export class ColumnEvaluator {
     if (e.op === "parameter") return `p${e.index}`;
     let key = this.keys.get(e);
     if (key === undefined) {
-      key = "b" in e ? `(${this.keyOf(e.a)} ${e.op} ${this.keyOf(e.b)})` : `${e.op}(${this.keyOf(e.a)})`;
+      key =
+        "b" in e
+          ? `(${this.keyOf(e.a)} ${e.op} ${this.keyOf(e.b)})`
+          : `${e.op}(${this.keyOf(e.a)})`;
       this.keys.set(e, key);
     }
     return key;
@@ -59,7 +62,10 @@ export class ColumnEvaluator {
     const key = this.keyOf(e);
     const known = this.shared.get(key);
     if (known !== undefined) return known;
-    const found = "b" in e ? binary(e.op, this.find(e.a), this.find(e.b), this.count) : unary(e.op, this.find(e.a));
+    const found =
+      "b" in e
+        ? binary(e.op, this.find(e.a), this.find(e.b), this.count)
+        : unary(e.op, this.find(e.a));
     if ((this.uses.get(key) ?? 0) > 1) this.shared.set(key, found);
     return found;
   }
@@ -69,7 +75,8 @@ type Operand = Float64Array | number;
 type BinaryOp = Extract<Expression, { b: Expression }>["op"];
 
 function binary(op: BinaryOp, a: Operand, b: Operand, count: number): Operand {
-  if (typeof a === "number" && typeof b === "number") return { add: a + b, subtract: a - b, multiply: a * b, divide: a / b }[op];
+  if (typeof a === "number" && typeof b === "number")
+    return { add: a + b, subtract: a - b, multiply: a * b, divide: a / b }[op];
   const out = new Float64Array(count);
   if (typeof a === "number") scalarFirst(op, a, b as Float64Array, out);
   else if (typeof b === "number") scalarLast(op, a, b, out);

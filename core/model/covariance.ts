@@ -10,7 +10,11 @@ export interface Covariance {
 }
 
 /** a' V b over the parameters that V covers; what longer gradients hold beyond them does not enter. */
-export function bilinearForm(a: ArrayLike<number>, b: ArrayLike<number>, { size, values }: Covariance): number {
+export function bilinearForm(
+  a: ArrayLike<number>,
+  b: ArrayLike<number>,
+  { size, values }: Covariance,
+): number {
   let sum = 0;
   for (let i = 0; i < size; i++) {
     if (a[i] === 0) continue;
@@ -27,9 +31,15 @@ export const quadraticForm = (g: ArrayLike<number>, v: Covariance): number => bi
  * The same covariance with nothing between parameters of different equations.
  * @param equationOf which equation each covered parameter belongs to
  */
-export function withoutCrossBlocks({ size, values }: Covariance, equationOf: (at: number) => number): Covariance {
+export function withoutCrossBlocks(
+  { size, values }: Covariance,
+  equationOf: (at: number) => number,
+): Covariance {
   const owner = Int32Array.from({ length: size }, (_, at) => equationOf(at));
-  return { size, values: values.map((v, at) => (owner[Math.floor(at / size)] === owner[at % size] ? v : 0)) };
+  return {
+    size,
+    values: values.map((v, at) => (owner[Math.floor(at / size)] === owner[at % size] ? v : 0)),
+  };
 }
 
 /** A pivot of the correlation matrix below this leaves no digits for a quadratic form. */
@@ -46,7 +56,10 @@ export function squaredDistance(b: ArrayLike<number>, v: ArrayLike<number>): num
   // Scaling to unit diagonal keeps the solve well behaved when coefficients differ by orders of magnitude.
   const scale = Array.from({ length: q }, (_, i) => Math.sqrt(v[i * q + i]!));
   if (!scale.every((s) => s > 0)) return null;
-  const matrix = Float64Array.from({ length: q * q }, (_, at) => v[at]! / (scale[Math.floor(at / q)]! * scale[at % q]!));
+  const matrix = Float64Array.from(
+    { length: q * q },
+    (_, at) => v[at]! / (scale[Math.floor(at / q)]! * scale[at % q]!),
+  );
   if (!(choleskyInPlace(matrix, q, q) > SINGULAR)) return null;
   const rhs = Float64Array.from(scale, (s, i) => b[i]! / s);
   const x = rhs.slice();

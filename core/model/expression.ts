@@ -44,7 +44,12 @@ export function compileExpression(e: Expression): Evaluator {
 }
 
 /** Adds adjoint x gradient at (theta, offset) into `out`. */
-export type GradientAdder = (theta: Float64Array, offset: number, adjoint: number, out: Float64Array) => void;
+export type GradientAdder = (
+  theta: Float64Array,
+  offset: number,
+  adjoint: number,
+  out: Float64Array,
+) => void;
 
 /** The gradient by the chain rule from the root down (reverse-mode differentiation); compiled once, called per replicate. */
 export function compileGradient(e: Expression): GradientAdder {
@@ -61,7 +66,12 @@ export function compileGradient(e: Expression): GradientAdder {
     default: {
       const value = compileExpression(e.a);
       const push = compileGradient(e.a);
-      const slope = { abs: Math.sign, sqrt: (v: number) => 0.5 / Math.sqrt(v), exp, ln: (v: number) => 1 / v }[e.op];
+      const slope = {
+        abs: Math.sign,
+        sqrt: (v: number) => 0.5 / Math.sqrt(v),
+        exp,
+        ln: (v: number) => 1 / v,
+      }[e.op];
       return (t, o, adjoint, out) => push(t, o, adjoint * slope(value(t, o)), out);
     }
   }
@@ -79,7 +89,12 @@ function binaryGradient({ op, a, b }: Extract<Expression, { b: Expression }>): G
     }
     const v = valueB(t, o);
     pushA(t, o, op === "multiply" ? adjoint * v : adjoint / v, out);
-    pushB(t, o, op === "multiply" ? adjoint * valueA(t, o) : (-adjoint * valueA(t, o)) / (v * v), out);
+    pushB(
+      t,
+      o,
+      op === "multiply" ? adjoint * valueA(t, o) : (-adjoint * valueA(t, o)) / (v * v),
+      out,
+    );
   };
 }
 

@@ -1,6 +1,12 @@
 export { byCovariance, type ByCovariance } from "./by-covariance";
 export { ColumnEvaluator } from "./columns";
-export { bilinearForm, quadraticForm, squaredDistance, withoutCrossBlocks, type Covariance } from "./covariance";
+export {
+  bilinearForm,
+  quadraticForm,
+  squaredDistance,
+  withoutCrossBlocks,
+  type Covariance,
+} from "./covariance";
 export {
   add,
   compileExpression,
@@ -33,6 +39,24 @@ export {
   type ParameterRole,
   type Parameters,
 } from "./parameters";
-export { at, combined, derivative, moderatorsOf, powerOf, substitute, times, without, type Polynomial, type Term } from "./polynomial";
+export {
+  at,
+  combined,
+  derivative,
+  moderatorsOf,
+  powerOf,
+  substitute,
+  times,
+  without,
+  type Polynomial,
+  type Term,
+} from "./polynomial";
 export type { EffectKind, Quantity } from "./quantity";
-export { coefficientTest, normalTest, waldF, type CoefficientTest, type FTest, type NormalTest } from "./tests";
+export {
+  coefficientTest,
+  normalTest,
+  waldF,
+  type CoefficientTest,
+  type FTest,
+  type NormalTest,
+} from "./tests";

@@ -21,20 +21,32 @@ export interface Parameters {
   covered: number;
 }
 
-export const coefficientLabel = (outcome: string, column: string): string => `${outcome} ~ ${column}`;
+export const coefficientLabel = (outcome: string, column: string): string =>
+  `${outcome} ~ ${column}`;
 export const sdLabel = (column: string): string => `SD(${column})`;
-export const averageLabel = (columns: readonly string[]): string => `average(${[...columns].sort().join(" * ")})`;
+export const averageLabel = (columns: readonly string[]): string =>
+  `average(${[...columns].sort().join(" * ")})`;
 
 /**
  * The labels of coefficients and SDs; averages join later.
  * @param equations outcome and columns of each, the intercept (`intercept`) among the columns where there is one
  * @param sds columns whose SD is a parameter
  */
-export function makeParameters(equations: { outcome: string; columns: string[] }[], sds: Iterable<string>): Parameters {
-  const parameters: Parameters = { labels: [], roles: [], index: new Map(), equations: [], covered: 0 };
+export function makeParameters(
+  equations: { outcome: string; columns: string[] }[],
+  sds: Iterable<string>,
+): Parameters {
+  const parameters: Parameters = {
+    labels: [],
+    roles: [],
+    index: new Map(),
+    equations: [],
+    covered: 0,
+  };
   for (const { outcome, columns } of equations) {
     parameters.equations.push({ outcome, start: parameters.labels.length, count: columns.length });
-    for (const key of columns) addParameter(parameters, coefficientLabel(outcome, key), "coefficient");
+    for (const key of columns)
+      addParameter(parameters, coefficientLabel(outcome, key), "coefficient");
   }
   parameters.covered = parameters.labels.length;
   for (const key of sds) addParameter(parameters, sdLabel(key), "sd");
@@ -42,7 +54,11 @@ export function makeParameters(equations: { outcome: string; columns: string[] }
 }
 
 /** Adds a parameter at the end, and returns where it stands. */
-export function addParameter({ labels, roles, index }: Parameters, label: string, role: ParameterRole): number {
+export function addParameter(
+  { labels, roles, index }: Parameters,
+  label: string,
+  role: ParameterRole,
+): number {
   index.set(label, labels.length);
   roles.push(role);
   return labels.push(label) - 1;
@@ -56,7 +72,8 @@ export function parameterAt({ index }: Parameters, label: string): number {
 }
 
 /** Position among `equations` of the equation that a coefficient belongs to. */
-export const equationOf = ({ equations }: Parameters, at: number): number => equations.findLastIndex(({ start }) => start <= at);
+export const equationOf = ({ equations }: Parameters, at: number): number =>
+  equations.findLastIndex(({ start }) => start <= at);
 
 /** Where the parameters begin that the delta method holds fixed: the averages. */
 export const firstFixed = ({ roles }: Parameters): number => {

@@ -13,7 +13,16 @@ import {
   subtract,
   type Expression,
 } from "./expression";
-import { at, combined, derivative, moderatorsOf, powerOf, substitute, times, type Polynomial } from "./polynomial";
+import {
+  at,
+  combined,
+  derivative,
+  moderatorsOf,
+  powerOf,
+  substitute,
+  times,
+  type Polynomial,
+} from "./polynomial";
 
 /** Effects as polynomials of their moderators, checked by their values at numbers. */
 const THETA = Float64Array.of(0.7, -1.3, 2.1, 0.4, -0.6);
@@ -21,19 +30,26 @@ const KEYS = ["w", "z", "g.1"];
 const value = (p: Polynomial, here: Record<string, number>): number => {
   let sum = 0;
   for (const { moderators, expression } of p)
-    sum += compileExpression(expression)(THETA, 0) * moderators.reduce((all, key) => all * here[key]!, 1);
+    sum +=
+      compileExpression(expression)(THETA, 0) *
+      moderators.reduce((all, key) => all * here[key]!, 1);
   return sum;
 };
 const terms: fc.Arbitrary<Polynomial> = fc
   .uniqueArray(
-    fc.record({ moderators: fc.array(fc.constantFrom(...KEYS), { maxLength: 2 }).map((m) => [...m].sort()), index: fc.nat(4) }),
+    fc.record({
+      moderators: fc.array(fc.constantFrom(...KEYS), { maxLength: 2 }).map((m) => [...m].sort()),
+      index: fc.nat(4),
+    }),
     {
       minLength: 1,
       maxLength: 4,
       selector: (t) => t.moderators.join(),
     },
   )
-  .map((list) => list.map(({ moderators, index }) => ({ moderators, expression: parameter(index) })));
+  .map((list) =>
+    list.map(({ moderators, index }) => ({ moderators, expression: parameter(index) })),
+  );
 const places = fc.record({
   w: fc.double({ min: -3, max: 3, noNaN: true }),
   z: fc.double({ min: -3, max: 3, noNaN: true }),
@@ -53,19 +69,25 @@ describe("polynomials in moderators", () => {
 
   it("add with weights as their values do; weight zero leaves nothing", () =>
     fc.assert(
-      fc.property(terms, terms, places, fc.double({ min: -2, max: 2, noNaN: true }), (p, q, here, weight) => {
-        near(
-          value(
-            combined([
-              { weight: 1, polynomial: p },
-              { weight, polynomial: q },
-            ]),
-            here,
-          ),
-          value(p, here) + weight * value(q, here),
-        );
-        expect(combined([{ weight: 0, polynomial: p }])).toEqual([]);
-      }),
+      fc.property(
+        terms,
+        terms,
+        places,
+        fc.double({ min: -2, max: 2, noNaN: true }),
+        (p, q, here, weight) => {
+          near(
+            value(
+              combined([
+                { weight: 1, polynomial: p },
+                { weight, polynomial: q },
+              ]),
+              here,
+            ),
+            value(p, here) + weight * value(q, here),
+          );
+          expect(combined([{ weight: 0, polynomial: p }])).toEqual([]);
+        },
+      ),
     ));
 
   it("have the derivative that differences approach", () =>
@@ -74,7 +96,10 @@ describe("polynomials in moderators", () => {
         const step = 1e-5;
         const up = { ...here, [key]: here[key] + step };
         const down = { ...here, [key]: here[key] - step };
-        expect(value(derivative(p, key), here)).toBeCloseTo((value(p, up) - value(p, down)) / (2 * step), 5);
+        expect(value(derivative(p, key), here)).toBeCloseTo(
+          (value(p, up) - value(p, down)) / (2 * step),
+          5,
+        );
         expect(powerOf(derivative(p, key), key)).toBe(Math.max(0, powerOf(p, key) - 1));
       }),
     ));
@@ -94,12 +119,20 @@ describe("polynomials in moderators", () => {
       { moderators: ["z"], expression: parameter(0) },
       { moderators: ["w", "w"], expression: parameter(1) },
     ];
-    expect([moderatorsOf(p), powerOf(p, "w"), powerOf(p, "z"), powerOf(p, "v")]).toEqual([["w", "z"], 2, 1, 0]);
+    expect([moderatorsOf(p), powerOf(p, "w"), powerOf(p, "z"), powerOf(p, "v")]).toEqual([
+      ["w", "z"],
+      2,
+      1,
+      0,
+    ]);
   });
 });
 
 describe("expressions", () => {
-  const leaf: fc.Arbitrary<Expression> = fc.oneof(fc.nat(4).map(parameter), fc.double({ min: -2, max: 2, noNaN: true }).map(number));
+  const leaf: fc.Arbitrary<Expression> = fc.oneof(
+    fc.nat(4).map(parameter),
+    fc.double({ min: -2, max: 2, noNaN: true }).map(number),
+  );
   const { tree } = fc.letrec<{ tree: Expression }>((tie) => ({
     tree: fc.oneof(
       { maxDepth: 3 },

@@ -9,7 +9,8 @@ export interface Term {
 /** An effect as a function of its moderators, with no two terms alike. */
 export type Polynomial = Term[];
 
-const same = (a: string[], b: string[]): boolean => a.length === b.length && a.every((key, i) => key === b[i]);
+const same = (a: string[], b: string[]): boolean =>
+  a.length === b.length && a.every((key, i) => key === b[i]);
 
 /** A list with one occurrence of a key taken out. */
 export function without(keys: readonly string[], key: string): string[] {
@@ -45,7 +46,10 @@ export const combined = (parts: { weight: number; polynomial: Polynomial }[]): P
     parts
       .filter(({ weight }) => weight !== 0)
       .flatMap(({ weight, polynomial }) =>
-        polynomial.map((t) => ({ ...t, expression: weight === 1 ? t.expression : multiply(number(weight), t.expression) })),
+        polynomial.map((t) => ({
+          ...t,
+          expression: weight === 1 ? t.expression : multiply(number(weight), t.expression),
+        })),
       ),
   );
 
@@ -54,25 +58,41 @@ export function derivative(polynomial: Polynomial, key: string): Polynomial {
   return polynomial.flatMap(({ moderators, expression }) => {
     const power = moderators.filter((m) => m === key).length;
     if (power === 0) return [];
-    return [{ moderators: without(moderators, key), expression: power === 1 ? expression : multiply(number(power), expression) }];
+    return [
+      {
+        moderators: without(moderators, key),
+        expression: power === 1 ? expression : multiply(number(power), expression),
+      },
+    ];
   });
 }
 
 /** The polynomial in the other columns when some columns stand at centred values. */
-export const substitute = (polynomial: Polynomial, values: ReadonlyMap<string, number>): Polynomial =>
+export const substitute = (
+  polynomial: Polynomial,
+  values: ReadonlyMap<string, number>,
+): Polynomial =>
   collected(
     polynomial.map(({ moderators, expression }) => ({
       moderators: moderators.filter((key) => !values.has(key)),
-      expression: product([expression, ...moderators.filter((key) => values.has(key)).map((key) => number(values.get(key)!))]),
+      expression: product([
+        expression,
+        ...moderators.filter((key) => values.has(key)).map((key) => number(values.get(key)!)),
+      ]),
     })),
   );
 
 /** The value at centred moderator values. */
 export function at(polynomial: Polynomial, values: ReadonlyMap<string, number>): Expression {
-  return sum(polynomial.map(({ moderators, expression }) => product([expression, ...moderators.map((key) => number(values.get(key)!))])));
+  return sum(
+    polynomial.map(({ moderators, expression }) =>
+      product([expression, ...moderators.map((key) => number(values.get(key)!))]),
+    ),
+  );
 }
 
 /** The moderator columns a polynomial depends on, and the highest power of one. */
-export const moderatorsOf = (polynomial: Polynomial): string[] => [...new Set(polynomial.flatMap((t) => t.moderators))].sort();
+export const moderatorsOf = (polynomial: Polynomial): string[] =>
+  [...new Set(polynomial.flatMap((t) => t.moderators))].sort();
 export const powerOf = (polynomial: Polynomial, key: string): number =>
   Math.max(0, ...polynomial.map((t) => t.moderators.filter((m) => m === key).length));

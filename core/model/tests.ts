@@ -16,7 +16,12 @@ export interface CoefficientTest {
  * @param df degrees of freedom; @param level confidence level of the interval
  * @returns null where the covariance is not available
  */
-export function coefficientTest(b: number, variance: number, df: number, level: number): CoefficientTest | null {
+export function coefficientTest(
+  b: number,
+  variance: number,
+  df: number,
+  level: number,
+): CoefficientTest | null {
   if (!Number.isFinite(variance) || !(df > 0)) return null;
   const se = Math.sqrt(variance);
   const reach = studentQuantile(1 - (1 - level) / 2, df) * se;
@@ -36,7 +41,13 @@ export interface NormalTest {
 export function normalTest(estimate: number, variance: number, level: number): NormalTest {
   const se = Math.sqrt(variance);
   const reach = zQuantile(1 - (1 - level) / 2) * se;
-  return { se, z: estimate / se, p: normalP(estimate / se), lower: estimate - reach, upper: estimate + reach };
+  return {
+    se,
+    z: estimate / se,
+    p: normalP(estimate / se),
+    lower: estimate - reach,
+    upper: estimate + reach,
+  };
 }
 
 export interface FTest {

@@ -24,7 +24,12 @@ export function choleskyInPlace(a: Float64Array, n: number, stride: number): num
 }
 
 /** Solves L L' x = rhs in place for a factor of `choleskyInPlace`. */
-export function choleskySolveInPlace(l: Float64Array, n: number, stride: number, x: Float64Array): void {
+export function choleskySolveInPlace(
+  l: Float64Array,
+  n: number,
+  stride: number,
+  x: Float64Array,
+): void {
   for (let i = 0; i < n; i++) {
     let sum = x[i]!;
     for (let m = 0; m < i; m++) sum -= l[i * stride + m]! * x[m]!;

@@ -20,7 +20,8 @@ export const zQuantile = (p: number): number => normalQuantile(p, 0, 1);
 export const studentQuantile = (p: number, df: number): number => tQuantile(p, df);
 
 /** Quantile of the F distribution. */
-export const fisherQuantile = (p: number, df1: number, df2: number): number => fQuantile(p, df1, df2);
+export const fisherQuantile = (p: number, df1: number, df2: number): number =>
+  fQuantile(p, df1, df2);
 
 /** Two-sided p of a t statistic; taken in the lower tail, where no digits are lost. */
 export const studentP = (t: number, df: number): number => 2 * tCdf(-Math.abs(t), df);
@@ -29,7 +30,9 @@ export const studentP = (t: number, df: number): number => 2 * tCdf(-Math.abs(t)
 export const normalP = (z: number): number => 2 * Phi(-Math.abs(z));
 
 /** Upper tail of F, through F(1/f; df2, df1), which keeps the digits of a small p. */
-export const fisherP = (f: number, df1: number, df2: number): number => (f <= 0 ? 1 : fCdf(1 / f, df2, df1));
+export const fisherP = (f: number, df1: number, df2: number): number =>
+  f <= 0 ? 1 : fCdf(1 / f, df2, df1);
 
 /** Upper tail of the chi-squared distribution. */
-export const chiSquaredP = (x: number, df: number): number => (x <= 0 ? 1 : gammainc(x / 2, df / 2, true, true));
+export const chiSquaredP = (x: number, df: number): number =>
+  x <= 0 ? 1 : gammainc(x / 2, df / 2, true, true);

@@ -18,17 +18,24 @@ describe("quantiles without sorting", () => {
   it("are those of the sorted values, whatever the order and however many are alike", () => {
     const values = fc.oneof(
       fc.array(fc.integer({ min: -3, max: 3 }), { minLength: 1, maxLength: 60 }),
-      fc.array(fc.double({ noNaN: true, noDefaultInfinity: true }), { minLength: 1, maxLength: 60 }),
+      fc.array(fc.double({ noNaN: true, noDefaultInfinity: true }), {
+        minLength: 1,
+        maxLength: 60,
+      }),
       fc.nat(500).map((seed) => [...column(700, seed)]),
       fc.nat(500).map((seed) => [...column(900, seed).map((v) => v ** 9), 1e12]),
     );
     fc.assert(
-      fc.property(values, fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 1, maxLength: 6 }), (list, tails) => {
-        const sorted = Float64Array.from(list).sort();
-        const found = quantilesOf(Float64Array.from(list), tails);
-        // Selection does not tell -0 from 0.
-        expect(found.map((v) => v + 0)).toEqual(tails.map((q) => quantile6(sorted, q) + 0));
-      }),
+      fc.property(
+        values,
+        fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 1, maxLength: 6 }),
+        (list, tails) => {
+          const sorted = Float64Array.from(list).sort();
+          const found = quantilesOf(Float64Array.from(list), tails);
+          // Selection does not tell -0 from 0.
+          expect(found.map((v) => v + 0)).toEqual(tails.map((q) => quantile6(sorted, q) + 0));
+        },
+      ),
       { numRuns: 500 },
     );
   });
@@ -37,7 +44,9 @@ describe("quantiles without sorting", () => {
 describe("sorting", () => {
   const lists = fc.oneof(
     fc.array(fc.double({ noNaN: true, noDefaultInfinity: true }), { maxLength: 90 }),
-    fc.tuple(fc.nat(500), fc.integer({ min: 1, max: 1500 })).map(([seed, n]) => [...column(n, seed)]),
+    fc
+      .tuple(fc.nat(500), fc.integer({ min: 1, max: 1500 }))
+      .map(([seed, n]) => [...column(n, seed)]),
     fc.nat(500).map((seed) => [...column(400, seed).map((v) => Math.round(v))]),
     fc.nat(500).map((seed) => [...column(400, seed).map((v) => v ** 7)]),
   );
@@ -45,7 +54,9 @@ describe("sorting", () => {
     fc.assert(
       fc.property(lists, (list) => {
         const values = Float64Array.from(list);
-        expect([...sortedCopy(values)].map((v) => v + 0)).toEqual([...Float64Array.from(list).sort()].map((v) => v + 0));
+        expect([...sortedCopy(values)].map((v) => v + 0)).toEqual(
+          [...Float64Array.from(list).sort()].map((v) => v + 0),
+        );
         expect([...values]).toEqual(list);
       }),
       { numRuns: 300 },
@@ -76,14 +87,22 @@ describe("random streams", () => {
 
   it("differ between neighbouring seeds and indices, high seeds included", () => {
     const first = (seed: number, index: number): number => new RandomStream(seed, index).next();
-    const draws = [first(1, 0), first(1, 1), first(2, 0), first(2 ** 40 + 1, 0), first(2 ** 40 + 1, 1), first(0, 0)];
+    const draws = [
+      first(1, 0),
+      first(1, 1),
+      first(2, 0),
+      first(2 ** 40 + 1, 0),
+      first(2 ** 40 + 1, 1),
+      first(0, 0),
+    ];
     expect(new Set(draws).size).toBe(draws.length);
   });
 
   it("draw uniformly: counts over many streams stay within five standard errors", () => {
     const counts = new Float64Array(10);
     for (let r = 0; r < 2000; r++) new RandomStream(5, r).countDraws(counts, 10, 10);
-    for (const count of counts) expect(Math.abs(count - 2000)).toBeLessThan(5 * Math.sqrt(20_000 * 0.1 * 0.9));
+    for (const count of counts)
+      expect(Math.abs(count - 2000)).toBeLessThan(5 * Math.sqrt(20_000 * 0.1 * 0.9));
   });
 
   it("count the same draws as drawing one by one", () => {
@@ -133,7 +152,13 @@ describe("orthogonal factor", () => {
         );
         const b = solveUpper(factor.r, k, rhs);
         const residual = y.map(
-          (v, i) => v - centre - columns.reduce((sum, x, j) => sum + (b[j]! / factor.lengths[j]!) * (x[i]! - factor.means[j]!), 0),
+          (v, i) =>
+            v -
+            centre -
+            columns.reduce(
+              (sum, x, j) => sum + (b[j]! / factor.lengths[j]!) * (x[i]! - factor.means[j]!),
+              0,
+            ),
         );
         for (const x of columns) expect(Math.abs(dot(residual, x))).toBeLessThan(1e-10);
       }),

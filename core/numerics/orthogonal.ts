@@ -28,7 +28,11 @@ export interface OrthogonalFactor {
  * @param columns k columns of n finite numbers, none constant
  * @param limit what must be left of a column of length one when the earlier ones are taken out
  */
-export function orthogonalFactor(columns: ArrayLike<number>[], weights?: ArrayLike<number>, limit = DEPENDENT_LENGTH): OrthogonalFactor {
+export function orthogonalFactor(
+  columns: ArrayLike<number>[],
+  weights?: ArrayLike<number>,
+  limit = DEPENDENT_LENGTH,
+): OrthogonalFactor {
   const k = columns.length;
   const n = k > 0 ? columns[0]!.length : 0;
   const means = new Float64Array(k);

@@ -18,9 +18,15 @@ export function quantilesOf(values: Float64Array, probabilities: readonly number
   const ranks = probabilities.map((q) => {
     const g = (n + 1) * q;
     const j = Math.floor(g);
-    return j < 1 ? { low: 0, high: 0, share: 0 } : j >= n ? { low: n - 1, high: n - 1, share: 0 } : { low: j - 1, high: j, share: g - j };
+    return j < 1
+      ? { low: 0, high: 0, share: 0 }
+      : j >= n
+        ? { low: n - 1, high: n - 1, share: 0 }
+        : { low: j - 1, high: j, share: g - j };
   });
-  const statistic = orderStatistics(values, [...new Set(ranks.flatMap(({ low, high }) => [low, high]))]);
+  const statistic = orderStatistics(values, [
+    ...new Set(ranks.flatMap(({ low, high }) => [low, high])),
+  ]);
   return ranks.map(({ low, high, share }) => {
     const below = statistic.get(low)!;
     return share === 0 ? below : below + share * (statistic.get(high)! - below);
@@ -51,7 +57,11 @@ function orderStatistics(values: Float64Array, ranks: number[]): Map<number, num
   /** The bins that hold a wanted rank: how many values lie before each, and its values. */
   const wanted: { bin: number; before: number; held: number[] }[] = [];
   const ascending = [...ranks].sort((a, b) => a - b);
-  for (let b = 0, before = 0, next = 0; b < bins && next < ascending.length; before += counts[b++]!) {
+  for (
+    let b = 0, before = 0, next = 0;
+    b < bins && next < ascending.length;
+    before += counts[b++]!
+  ) {
     if (ascending[next]! >= before + counts[b]!) continue;
     if (counts[b]! > FULLEST) return bySorting(values, ranks);
     wanted.push({ bin: b, before, held: [] });
@@ -67,7 +77,8 @@ function orderStatistics(values: Float64Array, ranks: number[]): Map<number, num
   const found = new Map<number, number>();
   for (const { before, held } of wanted) {
     held.sort((a, b) => a - b);
-    for (const rank of ranks) if (rank >= before && rank < before + held.length) found.set(rank, held[rank - before]!);
+    for (const rank of ranks)
+      if (rank >= before && rank < before + held.length) found.set(rank, held[rank - before]!);
   }
   return found;
 }

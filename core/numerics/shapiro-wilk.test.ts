@@ -2,19 +2,29 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { SHAPIRO_WILK_MOST, shapiroWilk } from "./shapiro-wilk";
 
-const values = fc.array(fc.integer({ min: -1000, max: 1000 }), { minLength: 3, maxLength: 60 }).filter((v) => new Set(v).size > 1);
+const values = fc
+  .array(fc.integer({ min: -1000, max: 1000 }), { minLength: 3, maxLength: 60 })
+  .filter((v) => new Set(v).size > 1);
 
 describe("Shapiro and Wilk's test", () => {
   it("does not depend on origin, unit or order", () => {
     fc.assert(
-      fc.property(values, fc.integer({ min: -50, max: 50 }), fc.integer({ min: 1, max: 40 }), (v, shift, scale) => {
-        const [own, moved] = [shapiroWilk(v)!, shapiroWilk([...v].reverse().map((x) => shift - scale * x))!];
-        expect(moved.W).toBeCloseTo(own.W, 9);
-        expect(own.W).toBeGreaterThan(0);
-        expect(own.W).toBeLessThanOrEqual(1);
-        expect(own.p).toBeGreaterThanOrEqual(0);
-        expect(own.p).toBeLessThanOrEqual(1);
-      }),
+      fc.property(
+        values,
+        fc.integer({ min: -50, max: 50 }),
+        fc.integer({ min: 1, max: 40 }),
+        (v, shift, scale) => {
+          const [own, moved] = [
+            shapiroWilk(v)!,
+            shapiroWilk([...v].reverse().map((x) => shift - scale * x))!,
+          ];
+          expect(moved.W).toBeCloseTo(own.W, 9);
+          expect(own.W).toBeGreaterThan(0);
+          expect(own.W).toBeLessThanOrEqual(1);
+          expect(own.p).toBeGreaterThanOrEqual(0);
+          expect(own.p).toBeLessThanOrEqual(1);
+        },
+      ),
     );
   });
 

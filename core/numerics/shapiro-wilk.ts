@@ -13,11 +13,14 @@ const BOUND = [-2.273, 0.459];
 /** The approximation was fitted up to this many values. */
 export const SHAPIRO_WILK_MOST = 5000;
 
-const polynomial = (coefficients: number[], x: number): number => coefficients.reduceRight((sum, c) => sum * x + c, 0);
+const polynomial = (coefficients: number[], x: number): number =>
+  coefficients.reduceRight((sum, c) => sum * x + c, 0);
 
 /** Weights of the order statistics: antisymmetric, with squares that sum to one. */
 function weights(n: number): Float64Array {
-  const scores = Float64Array.from({ length: n }, (_, i) => zQuantile((i + 1 - 0.375) / (n + 0.25)));
+  const scores = Float64Array.from({ length: n }, (_, i) =>
+    zQuantile((i + 1 - 0.375) / (n + 0.25)),
+  );
   const squares = scores.reduce((sum, m) => sum + m * m, 0);
   const a = new Float64Array(n);
   if (n === 3) return Float64Array.from([-Math.SQRT1_2, 0, Math.SQRT1_2]);
@@ -26,7 +29,9 @@ function weights(n: number): Float64Array {
   const first = polynomial(LARGEST, u) + m1 / Math.sqrt(squares);
   const second = polynomial(SECOND, u) + m2 / Math.sqrt(squares);
   const rest =
-    n > 5 ? (squares - 2 * m1 ** 2 - 2 * m2 ** 2) / (1 - 2 * first ** 2 - 2 * second ** 2) : (squares - 2 * m1 ** 2) / (1 - 2 * first ** 2);
+    n > 5
+      ? (squares - 2 * m1 ** 2 - 2 * m2 ** 2) / (1 - 2 * first ** 2 - 2 * second ** 2)
+      : (squares - 2 * m1 ** 2) / (1 - 2 * first ** 2);
   for (let i = 0; i < n; i++) a[i] = scores[i]! / Math.sqrt(rest);
   a[n - 1] = first;
   a[0] = -first;
@@ -38,9 +43,11 @@ function weights(n: number): Float64Array {
 }
 
 function upperTail(W: number, n: number): number {
-  if (n === 3) return Math.max(0, (6 / Math.PI) * (Math.asin(Math.sqrt(W)) - Math.asin(Math.sqrt(0.75))));
+  if (n === 3)
+    return Math.max(0, (6 / Math.PI) * (Math.asin(Math.sqrt(W)) - Math.asin(Math.sqrt(0.75))));
   const left = ln(1 - W);
-  if (n > 11) return Phi(-(left - polynomial(LARGE_MEAN, ln(n))) / exp(polynomial(LARGE_SD, ln(n))));
+  if (n > 11)
+    return Phi(-(left - polynomial(LARGE_MEAN, ln(n))) / exp(polynomial(LARGE_SD, ln(n))));
   const bound = polynomial(BOUND, n);
   if (left >= bound) return 1e-99;
   return Phi(-(-ln(bound - left) - polynomial(SMALL_MEAN, n)) / exp(polynomial(SMALL_SD, n)));

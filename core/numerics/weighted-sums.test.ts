@@ -7,12 +7,25 @@ import { WEIGHTED_SUMS_WASM } from "./wasm/weighted-sums.wasm";
 import { WeightedSums, type WeightedSumsInput } from "./weighted-sums";
 
 /** Normal columns, and weights as a resample has them. */
-function made(rows: number, width: number, extras: number, seed: number): WeightedSumsInput & { weights: Float64Array } {
+function made(
+  rows: number,
+  width: number,
+  extras: number,
+  seed: number,
+): WeightedSumsInput & { weights: Float64Array } {
   const stream = new RandomStream(seed, 0);
-  const normals = (count: number): Float64Array => Float64Array.from({ length: count }, () => stream.normal());
+  const normals = (count: number): Float64Array =>
+    Float64Array.from({ length: count }, () => stream.normal());
   const weights = new Float64Array(rows);
   stream.countDraws(weights, rows, rows);
-  return { rows, width, values: normals(rows * width), extra: normals(rows * extras), members: null, weights };
+  return {
+    rows,
+    width,
+    values: normals(rows * width),
+    extra: normals(rows * extras),
+    members: null,
+    weights,
+  };
 }
 
 /** The definition: every sum by itself. */
@@ -25,7 +38,8 @@ function expected({ rows, width, values, extra }: WeightedSumsInput, weights: Ar
   };
   const cross = new Float64Array(width * width);
   for (let j = 0; j < width; j++)
-    for (let k = j; k < width; k++) cross[j * width + k] = sum((i) => values[i * width + j]! * values[i * width + k]!);
+    for (let k = j; k < width; k++)
+      cross[j * width + k] = sum((i) => values[i * width + j]! * values[i * width + k]!);
   return {
     sums: Float64Array.from({ length: width }, (_, j) => sum((i) => values[i * width + j]!)),
     cross,
@@ -33,19 +47,29 @@ function expected({ rows, width, values, extra }: WeightedSumsInput, weights: Ar
   };
 }
 
-const found = ({ sums, cross, extra }: WeightedSums) => ({ sums: sums.slice(), cross: cross.slice(), extra: extra.slice() });
+const found = ({ sums, cross, extra }: WeightedSums) => ({
+  sums: sums.slice(),
+  cross: cross.slice(),
+  extra: extra.slice(),
+});
 
 describe("weighted sums of columns and their products", () => {
   it("are the sums of the definition, to the last bit, in WebAssembly and in TypeScript", () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 9 }), fc.nat(3), fc.nat(1000), (rows, width, extras, seed) => {
-        const { weights, ...input } = made(rows, width, extras, seed);
-        for (const scripted of [false, true]) {
-          const sums = new WeightedSums(input, scripted);
-          sums.find(weights);
-          expect(found(sums)).toEqual(expected(input, weights));
-        }
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 40 }),
+        fc.integer({ min: 1, max: 9 }),
+        fc.nat(3),
+        fc.nat(1000),
+        (rows, width, extras, seed) => {
+          const { weights, ...input } = made(rows, width, extras, seed);
+          for (const scripted of [false, true]) {
+            const sums = new WeightedSums(input, scripted);
+            sums.find(weights);
+            expect(found(sums)).toEqual(expected(input, weights));
+          }
+        },
+      ),
       { numRuns: 60 },
     );
   });
@@ -80,14 +104,20 @@ describe("weighted sums of columns and their products", () => {
         const ones = Float64Array.from({ length: rows }, (_, r) => (r === i ? 0 : 1));
         const right = expected(input, ones);
         for (const [name, values] of Object.entries(found(sums)))
-          values.forEach((v, at) => expect(v).toBeCloseTo(right[name as keyof typeof right][at]!, 9));
+          values.forEach((v, at) =>
+            expect(v).toBeCloseTo(right[name as keyof typeof right][at]!, 9),
+          );
       }
     }
   });
 
   it("count whole clusters as their rows", () => {
     const { ...input } = made(24, 4, 2, 11);
-    const members = [Int32Array.of(0, 5, 9), Int32Array.of(1), Int32Array.from({ length: 20 }, (_, i) => [2, 3, 4, 6, 7, 8][i] ?? i + 4)];
+    const members = [
+      Int32Array.of(0, 5, 9),
+      Int32Array.of(1),
+      Int32Array.from({ length: 20 }, (_, i) => [2, 3, 4, 6, 7, 8][i] ?? i + 4),
+    ];
     const drawn = [2, 0, 1];
     const weights = new Float64Array(24);
     members.forEach((rows, g) => rows.forEach((i) => (weights[i] = drawn[g]!)));

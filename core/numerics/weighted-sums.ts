@@ -10,7 +10,14 @@ const BYTES = 8;
 
 /** The loops of weighted-sums.as.ts, over one memory; offsets and strides in bytes. */
 interface Loops {
-  add(data: number, stride: number, weights: number, rows: number, groups: number, out: number): void;
+  add(
+    data: number,
+    stride: number,
+    weights: number,
+    rows: number,
+    groups: number,
+    out: number,
+  ): void;
   cross(z: number, weights: number, rows: number, width: number, out: number): void;
 }
 
@@ -56,9 +63,21 @@ export class WeightedSums {
     const length = keeps ? width + (width * (width + 1)) / 2 + extras : extras;
     const padded = keeps ? 0 : 4 * Math.ceil((width + 1) / 4);
     const groups = Math.ceil(length / GROUP);
-    const sizes = [this.units, groups * GROUP, groups * GROUP * this.units, padded * padded, padded * rows];
+    const sizes = [
+      this.units,
+      groups * GROUP,
+      groups * GROUP * this.units,
+      padded * padded,
+      padded * rows,
+    ];
     const { views, loops } = memoryOf(sizes, scripted);
-    const [weights, sum, data, product, z] = views as [Float64Array, Float64Array, Float64Array, Float64Array, Float64Array];
+    const [weights, sum, data, product, z] = views as [
+      Float64Array,
+      Float64Array,
+      Float64Array,
+      Float64Array,
+      Float64Array,
+    ];
     this.weights = weights;
     this.loops = loops;
     this.kept = { length, groups, sum, data };
@@ -71,13 +90,26 @@ export class WeightedSums {
     const { units, loops, kept, fresh } = this;
     this.weights.set(weights);
     kept.sum.fill(0);
-    loops.add(kept.data.byteOffset, units * GROUP * BYTES, this.weights.byteOffset, units, kept.groups, kept.sum.byteOffset);
+    loops.add(
+      kept.data.byteOffset,
+      units * GROUP * BYTES,
+      this.weights.byteOffset,
+      units,
+      kept.groups,
+      kept.sum.byteOffset,
+    );
     if (fresh) {
       const { z, padded, product } = fresh;
       product.fill(0);
       for (let from = 0; from < units; from += CHUNK) {
         const count = Math.min(CHUNK, units - from);
-        loops.cross(z.byteOffset + from * padded * BYTES, this.weights.byteOffset + from * BYTES, count, padded, product.byteOffset);
+        loops.cross(
+          z.byteOffset + from * padded * BYTES,
+          this.weights.byteOffset + from * BYTES,
+          count,
+          padded,
+          product.byteOffset,
+        );
       }
     }
     this.unpack();
@@ -96,7 +128,8 @@ export class WeightedSums {
       const { padded, z } = fresh;
       const row = unit * padded;
       for (let j = 0; j < padded; j++) {
-        for (let k = j; k < padded; k++) fresh.product[j * padded + k] = product![j * padded + k]! - z[row + j]! * z[row + k]!;
+        for (let k = j; k < padded; k++)
+          fresh.product[j * padded + k] = product![j * padded + k]! - z[row + j]! * z[row + k]!;
       }
     }
     this.unpack();
@@ -120,10 +153,12 @@ export class WeightedSums {
         };
         if (fresh) {
           fresh.z[i * fresh.padded] = 1;
-          for (let j = 0; j < width; j++) fresh.z[i * fresh.padded + j + 1] = values[i * width + j]!;
+          for (let j = 0; j < width; j++)
+            fresh.z[i * fresh.padded + j + 1] = values[i * width + j]!;
         } else {
           for (let j = 0; j < width; j++) put(values[i * width + j]!);
-          for (let j = 0; j < width; j++) for (let k = j; k < width; k++) put(values[i * width + j]! * values[i * width + k]!);
+          for (let j = 0; j < width; j++)
+            for (let k = j; k < width; k++) put(values[i * width + j]! * values[i * width + k]!);
         }
         for (let j = 0; j < extras; j++) put(extra[i * extras + j]!);
       }
@@ -191,7 +226,9 @@ let held: WebAssembly.Module | null | undefined;
 function compile(): WebAssembly.Module | null {
   if (held !== undefined) return held;
   try {
-    held = new WebAssembly.Module(Uint8Array.from(atob(WEIGHTED_SUMS_WASM), (c) => c.charCodeAt(0)));
+    held = new WebAssembly.Module(
+      Uint8Array.from(atob(WEIGHTED_SUMS_WASM), (c) => c.charCodeAt(0)),
+    );
   } catch {
     held = null;
   }
@@ -216,7 +253,8 @@ function scriptedLoops(memory: Float64Array): Loops {
         for (let k = j; k < width; k++) {
           const to = out / BYTES + j * width + k;
           let sum = memory[to]!;
-          for (let i = 0, at = z / BYTES; i < rows; i++, at += width) sum += memory[first + i]! * (memory[at + j]! * memory[at + k]!);
+          for (let i = 0, at = z / BYTES; i < rows; i++, at += width)
+            sum += memory[first + i]! * (memory[at + j]! * memory[at + k]!);
           memory[to] = sum;
         }
       }

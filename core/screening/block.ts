@@ -12,7 +12,11 @@ export interface CompleteBlock {
 
 export function completeBlock(variables: NumberColumn[]): CompleteBlock {
   const rows = listwise(variables.map((v) => v.values));
-  return { names: variables.map((v) => v.name), columns: variables.map((v) => pick(v.values, rows)), rows };
+  return {
+    names: variables.map((v) => v.name),
+    columns: variables.map((v) => pick(v.values, rows)),
+    rows,
+  };
 }
 
 /** 1 - R2 below 1e-8 counts as collinear: what is left of a column of length one is then below 1e-4. */
@@ -55,7 +59,10 @@ export function isConstant(values: Float64Array): boolean {
  * The orthogonal factor of a complete block that can be inverted.
  * @throws StudyProblem `too_few_cases` (n <= p), `constant_variable` or `collinear`, naming the variables
  */
-export function blockFactor({ names, columns, rows }: CompleteBlock, purpose: string): OrthogonalFactor {
+export function blockFactor(
+  { names, columns, rows }: CompleteBlock,
+  purpose: string,
+): OrthogonalFactor {
   if (rows.length <= names.length) {
     throw new StudyProblem(
       "too_few_cases",

@@ -41,14 +41,19 @@ const PERFECT = 1e-12;
  * The standard error of Spearman's coefficient is that of Bonett & Wright (2000, Psychometrika 65).
  * @param level of the intervals, e.g. 0.95
  */
-export function correlations(variables: NumberColumn[], deletion: CorrelationTable["deletion"], level: number): CorrelationTable {
+export function correlations(
+  variables: NumberColumn[],
+  deletion: CorrelationTable["deletion"],
+  level: number,
+): CorrelationTable {
   const common = deletion === "listwise" ? listwise(variables.map((v) => v.values)) : null;
   const shared = common && variables.map((v) => ({ name: v.name, values: pick(v.values, common) }));
   const sharedRanks = shared?.map((v) => midRanks(v.values));
   const cells: CorrelationCell[] = [];
   for (let i = 0; i < variables.length; i++) {
     for (let j = i + 1; j < variables.length; j++) {
-      if (shared && sharedRanks) cells.push(cellOf(shared[i]!, shared[j]!, level, [sharedRanks[i]!, sharedRanks[j]!]));
+      if (shared && sharedRanks)
+        cells.push(cellOf(shared[i]!, shared[j]!, level, [sharedRanks[i]!, sharedRanks[j]!]));
       else cells.push(pairwiseCell(variables[i]!, variables[j]!, level));
     }
   }
@@ -57,13 +62,23 @@ export function correlations(variables: NumberColumn[], deletion: CorrelationTab
 
 function pairwiseCell(x: NumberColumn, y: NumberColumn, level: number): CorrelationCell {
   const rows = listwise([x.values, y.values]);
-  return cellOf({ name: x.name, values: pick(x.values, rows) }, { name: y.name, values: pick(y.values, rows) }, level);
+  return cellOf(
+    { name: x.name, values: pick(x.values, rows) },
+    { name: y.name, values: pick(y.values, rows) },
+    level,
+  );
 }
 
-function cellOf(x: NumberColumn, y: NumberColumn, level: number, ranks?: [Float64Array, Float64Array]): CorrelationCell {
+function cellOf(
+  x: NumberColumn,
+  y: NumberColumn,
+  level: number,
+  ranks?: [Float64Array, Float64Array],
+): CorrelationCell {
   const n = x.values.length;
   const constant = [x, y].filter((v) => n > 0 && isConstant(v.values)).map((v) => v.name);
-  if (n < 3 || constant.length > 0) return { x: x.name, y: y.name, pearson: null, spearman: null, lacking: { constant, n } };
+  if (n < 3 || constant.length > 0)
+    return { x: x.name, y: y.name, pearson: null, spearman: null, lacking: { constant, n } };
   const [rx, ry] = ranks ?? [midRanks(x.values), midRanks(y.values)];
   return {
     x: x.name,
@@ -74,7 +89,12 @@ function cellOf(x: NumberColumn, y: NumberColumn, level: number, ranks?: [Float6
   };
 }
 
-function test(found: number, n: number, level: number, inflate: (r: number) => number): CorrelationTest {
+function test(
+  found: number,
+  n: number,
+  level: number,
+  inflate: (r: number) => number,
+): CorrelationTest {
   if (1 - Math.abs(found) <= PERFECT) {
     const r = Math.sign(found);
     return { r, n, t: null, p: 0, ci: n < 4 ? null : [r, r] };
@@ -82,7 +102,8 @@ function test(found: number, n: number, level: number, inflate: (r: number) => n
   const r = found;
   const t = r * Math.sqrt((n - 2) / (1 - r * r));
   const reach = (zQuantile((1 + level) / 2) * inflate(r)) / Math.sqrt(n - 3);
-  const ci: [number, number] | null = n < 4 ? null : [tanh(atanh(r) - reach), tanh(atanh(r) + reach)];
+  const ci: [number, number] | null =
+    n < 4 ? null : [tanh(atanh(r) - reach), tanh(atanh(r) + reach)];
   return { r, n, t, p: studentP(t, n - 2), ci };
 }
 

@@ -35,7 +35,10 @@ export function describe(values: Float64Array): Description {
   const n = x.length;
   const distinct = new Set(x).size;
   const [min, max] = extent(x);
-  const shape = n > 3 && distinct > 1 ? shapeOf(x) : { skewness: null, skewnessSe: null, excessKurtosis: null, excessKurtosisSe: null };
+  const shape =
+    n > 3 && distinct > 1
+      ? shapeOf(x)
+      : { skewness: null, skewnessSe: null, excessKurtosis: null, excessKurtosisSe: null };
   return {
     rows: values.length,
     n,

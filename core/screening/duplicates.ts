@@ -24,7 +24,9 @@ export function repeatedRows(columns: TextColumn[], rows: Int32Array): RepeatedR
     if (known) known.push(row);
     else groups.set(key, [row]);
   }
-  return [...groups.values()].filter((group) => group.length > 1).map((group) => ({ rows: group, value: null }));
+  return [...groups.values()]
+    .filter((group) => group.length > 1)
+    .map((group) => ({ rows: group, value: null }));
 }
 
 /** Identifiers that stand in more than one row. */

@@ -51,9 +51,18 @@ export function littleTest(variables: NumberColumn[]): LittleResult {
     );
   }
   const gaps = patterns.some((pattern) => pattern.key.includes("0"));
-  const df = patterns.reduce((sum, pattern) => sum + [...pattern.key].filter((mark) => mark === "1").length, 0) - p;
+  const df =
+    patterns.reduce(
+      (sum, pattern) => sum + [...pattern.key].filter((mark) => mark === "1").length,
+      0,
+    ) - p;
   const warnings: Warning[] = [];
-  if (!gaps) warnings.push({ code: "no_missing", message: "No answer is missing, so there is nothing to test.", about: names });
+  if (!gaps)
+    warnings.push({
+      code: "no_missing",
+      message: "No answer is missing, so there is nothing to test.",
+      about: names,
+    });
   if (!fit.converged) {
     warnings.push({
       code: "not_converged",

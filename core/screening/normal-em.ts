@@ -38,7 +38,10 @@ export interface NormalEstimates {
  * @param columns p columns, NaN where missing; patterns cover the rows used (none of them all missing)
  * @returns null when a covariance cannot be inverted
  */
-export function normalEm(columns: Float64Array[], patterns: MissingPattern[]): NormalEstimates | null {
+export function normalEm(
+  columns: Float64Array[],
+  patterns: MissingPattern[],
+): NormalEstimates | null {
   const p = columns.length;
   const centres = columns.map((c) => mean(c.filter((v) => !Number.isNaN(v))));
   const scales = columns.map((c, j) => {
@@ -69,18 +72,26 @@ export function normalEm(columns: Float64Array[], patterns: MissingPattern[]): N
   };
 }
 
-function sumsOf({ key, rows }: MissingPattern, columns: Float64Array[], centres: number[], scales: number[]): PatternSums {
+function sumsOf(
+  { key, rows }: MissingPattern,
+  columns: Float64Array[],
+  centres: number[],
+  scales: number[],
+): PatternSums {
   const indices = [...key].map((mark, j) => [mark, j] as const);
   const observed = indices.filter(([mark]) => mark === "1").map(([, j]) => j);
   const missing = indices.filter(([mark]) => mark === "0").map(([, j]) => j);
-  const z = observed.map((j) => Float64Array.from(rows, (i) => (columns[j]![i]! - centres[j]!) / scales[j]!));
+  const z = observed.map((j) =>
+    Float64Array.from(rows, (i) => (columns[j]![i]! - centres[j]!) / scales[j]!),
+  );
   const means = Float64Array.from(z, mean);
   const k = observed.length;
   const products = new Float64Array(k * k);
   for (let a = 0; a < k; a++) {
     for (let b = 0; b <= a; b++) {
       let sum = 0;
-      for (let i = 0; i < rows.length; i++) sum += (z[a]![i]! - means[a]!) * (z[b]![i]! - means[b]!);
+      for (let i = 0; i < rows.length; i++)
+        sum += (z[a]![i]! - means[a]!) * (z[b]![i]! - means[b]!);
       products[a * k + b] = sum;
       products[b * k + a] = sum;
     }
@@ -89,18 +100,30 @@ function sumsOf({ key, rows }: MissingPattern, columns: Float64Array[], centres:
 }
 
 /** Lower factor of the observed block, and its smallest pivot share. */
-function factorOf(observed: number[], sigma: Float64Array, p: number): { l: Float64Array; share: number } {
+function factorOf(
+  observed: number[],
+  sigma: Float64Array,
+  p: number,
+): { l: Float64Array; share: number } {
   const k = observed.length;
   const l = new Float64Array(k * k);
-  for (let a = 0; a < k; a++) for (let b = 0; b <= a; b++) l[a * k + b] = sigma[observed[a]! * p + observed[b]!]!;
+  for (let a = 0; a < k; a++)
+    for (let b = 0; b <= a; b++) l[a * k + b] = sigma[observed[a]! * p + observed[b]!]!;
   return { l, share: choleskyInPlace(l, k, k) };
 }
 
 /** One EM step in place; the largest change, or null when a block is singular. */
-function step(sums: PatternSums[], mu: Float64Array, sigma: Float64Array, n: number, p: number): number | null {
+function step(
+  sums: PatternSums[],
+  mu: Float64Array,
+  sigma: Float64Array,
+  n: number,
+  p: number,
+): number | null {
   const total = new Float64Array(p);
   const products = new Float64Array(p * p);
-  for (const pattern of sums) if (!addCompleted(pattern, mu, sigma, p, total, products)) return null;
+  for (const pattern of sums)
+    if (!addCompleted(pattern, mu, sigma, p, total, products)) return null;
   let change = 0;
   for (let j = 0; j < p; j++) total[j] = total[j]! / n;
   for (let i = 0; i < p; i++) {
@@ -139,7 +162,8 @@ function addCompleted(
     choleskySolveInPlace(l, k, k, a[j]!);
   }
   const about = new Float64Array(k * k);
-  for (let r = 0; r < k; r++) for (let c = 0; c < k; c++) about[r * k + c] = pattern.products[r * k + c]! + n * d[r]! * d[c]!;
+  for (let r = 0; r < k; r++)
+    for (let c = 0; c < k; c++) about[r * k + c] = pattern.products[r * k + c]! + n * d[r]! * d[c]!;
   const half = a.map((column) => times(about, column, k));
   for (let i = 0; i < p; i++) {
     total[i] = total[i]! + n * inner(d, a[i]!);
@@ -155,7 +179,13 @@ function addCompleted(
   return true;
 }
 
-function likelihood(sums: PatternSums[], mu: Float64Array, sigma: Float64Array, p: number, scales: number[]) {
+function likelihood(
+  sums: PatternSums[],
+  mu: Float64Array,
+  sigma: Float64Array,
+  p: number,
+  scales: number[],
+) {
   let logLikelihood = 0;
   let distance = 0;
   for (const { observed, n, means, products } of sums) {

@@ -23,13 +23,19 @@ export interface RobustOutliers {
  */
 export function robustOutliers(values: Float64Array): RobustOutliers {
   const x = values.filter((v) => !Number.isNaN(v));
-  if (x.length === 0) return { median: null, mad: null, rule: "none", scale: null, rows: [], z: [] };
+  if (x.length === 0)
+    return { median: null, mad: null, rule: "none", scale: null, rows: [], z: [] };
   const centre = median(x);
   const distances = x.map((v) => Math.abs(v - centre));
   const mad = median(distances);
   const meanDistance = distances.reduce((a, b) => a + b, 0) / x.length;
   const rule = mad > 0 ? "mad" : meanDistance > 0 ? "mean_absolute_deviation" : "none";
-  const scale = rule === "mad" ? MAD_TO_SD * mad : rule === "none" ? null : meanDistance * Math.sqrt(Math.PI / 2);
+  const scale =
+    rule === "mad"
+      ? MAD_TO_SD * mad
+      : rule === "none"
+        ? null
+        : meanDistance * Math.sqrt(Math.PI / 2);
   const rows: number[] = [];
   const z: number[] = [];
   if (scale !== null) {

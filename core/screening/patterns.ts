@@ -24,7 +24,9 @@ export function patternsOf(columns: Float64Array[], rows: number): MissingPatter
     if (known) known.rows.push(i);
     else found.set(key, { key, rows: [i] });
   }
-  return [...found.values()].sort((a, b) => b.rows.length - a.rows.length || (a.key < b.key ? 1 : -1));
+  return [...found.values()].sort(
+    (a, b) => b.rows.length - a.rows.length || (a.key < b.key ? 1 : -1),
+  );
 }
 
 export function missingPatterns(variables: NumberColumn[]): MissingPatterns {

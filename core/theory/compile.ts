@@ -24,7 +24,13 @@ export interface CompiledTheory {
   paths: ModelPath[];
   /** In an order in which every equation stands after those of its predictors. */
   equations: EquationSpec[];
-  roles: { predictors: string[]; mediators: string[]; outcomes: string[]; moderators: string[]; covariates: string[] };
+  roles: {
+    predictors: string[];
+    mediators: string[];
+    outcomes: string[];
+    moderators: string[];
+    covariates: string[];
+  };
   moderated: ModeratedStep[];
   hypotheses: Hypothesis[];
   moderations: Moderation[];
@@ -67,15 +73,25 @@ export function compileTheory(statements: readonly Statement[]): CompiledTheory 
       const predictors = paths.filter((p) => p.to === outcome).map((p) => p.from);
       const acting = moderated.filter((s) => s.to === outcome).flatMap((s) => s.moderators);
       const moderators = [...new Set(acting)].filter((m) => !predictors.includes(m));
-      const others = (covariates.get(outcome) ?? []).filter((c) => !predictors.includes(c) && !moderators.includes(c));
-      return { outcome, predictors, moderators, covariates: others, products: productsOf(moderated, outcome) };
+      const others = (covariates.get(outcome) ?? []).filter(
+        (c) => !predictors.includes(c) && !moderators.includes(c),
+      );
+      return {
+        outcome,
+        predictors,
+        moderators,
+        covariates: others,
+        products: productsOf(moderated, outcome),
+      };
     });
   return {
     paths,
     equations,
     roles: {
       predictors: order.filter((n) => !paths.some((p) => p.to === n)),
-      mediators: order.filter((n) => paths.some((p) => p.to === n) && paths.some((p) => p.from === n)),
+      mediators: order.filter(
+        (n) => paths.some((p) => p.to === n) && paths.some((p) => p.from === n),
+      ),
       outcomes: order.filter((n) => !paths.some((p) => p.from === n)),
       moderators: [...new Set(moderated.flatMap((s) => s.moderators))],
       covariates: [...new Set(equations.flatMap((e) => e.covariates))],
@@ -92,14 +108,19 @@ function collectPaths(statements: readonly Statement[]): ModelPath[] {
   const paths: ModelPath[] = [];
   const add = (from: string, to: string, line: number): void => {
     if (from === to) {
-      throw new StudyProblem("notation", `Line ${line}: “${from}” cannot have an effect on itself.`, { line, variables: [from] });
+      throw new StudyProblem(
+        "notation",
+        `Line ${line}: “${from}” cannot have an effect on itself.`,
+        { line, variables: [from] },
+      );
     }
     const known = paths.find((p) => p.from === from && p.to === to);
     if (!known) paths.push({ from, to, lines: [line] });
     else if (!known.lines.includes(line)) known.lines.push(line);
   };
   for (const statement of statements) {
-    if (statement.kind === "also") for (const s of statement.steps) add(s.from.name, s.to.name, statement.line);
+    if (statement.kind === "also")
+      for (const s of statement.steps) add(s.from.name, s.to.name, statement.line);
     if (statement.kind === "moderation") {
       const nodes = nodesOf(statement);
       refuseTwice(nodes, statement.line);
@@ -120,10 +141,17 @@ function collectPaths(statements: readonly Statement[]): ModelPath[] {
 
 function refuseTwice(nodes: string[], line: number): void {
   if (new Set(nodes).size === nodes.length) return;
-  throw new StudyProblem("notation", `Line ${line}: a variable occurs twice in ${nodes.join(" → ")}.`, { line, variables: nodes });
+  throw new StudyProblem(
+    "notation",
+    `Line ${line}: a variable occurs twice in ${nodes.join(" → ")}.`,
+    { line, variables: nodes },
+  );
 }
 
-function collectCovariates(statements: readonly Statement[], paths: readonly Path[]): Map<string, string[]> {
+function collectCovariates(
+  statements: readonly Statement[],
+  paths: readonly Path[],
+): Map<string, string[]> {
   const covariates = new Map<string, string[]>();
   for (const statement of statements) {
     if (statement.kind !== "adjust") continue;
@@ -138,10 +166,14 @@ function collectCovariates(statements: readonly Statement[], paths: readonly Pat
       const list = covariates.get(outcome.name) ?? [];
       for (const { name } of statement.covariates) {
         if (name === outcome.name) {
-          throw new StudyProblem("notation", `Line ${statement.line}: “${name}” cannot be adjusted for itself.`, {
-            line: statement.line,
-            variables: [name],
-          });
+          throw new StudyProblem(
+            "notation",
+            `Line ${statement.line}: “${name}” cannot be adjusted for itself.`,
+            {
+              line: statement.line,
+              variables: [name],
+            },
+          );
         }
         if (!list.includes(name)) list.push(name);
       }

@@ -40,7 +40,12 @@ function readAtom(reader: Reader): Formula {
     return { kind: "call", name: call, of };
   }
   if (reader.isWord("direct", "indirect", "total")) return readEffect(reader);
-  return { kind: "label", ref: reader.name("a number, an effect (“total hours to belonging”) or the label of a sentence (“H1”)") };
+  return {
+    kind: "label",
+    ref: reader.name(
+      "a number, an effect (“total hours to belonging”) or the label of a sentence (“H1”)",
+    ),
+  };
 }
 
 function readEffect(reader: Reader): Formula {

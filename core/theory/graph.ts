@@ -53,7 +53,9 @@ export function topologicalOrder(names: readonly string[], paths: readonly Path[
   const order: string[] = [];
   const left = new Set(names);
   while (left.size > 0) {
-    const free = [...left].filter((name) => !paths.some((p) => p.to === name && left.has(p.from) && p.from !== name));
+    const free = [...left].filter(
+      (name) => !paths.some((p) => p.to === name && left.has(p.from) && p.from !== name),
+    );
     if (free.length === 0) return [...order, ...left];
     for (const name of free) {
       order.push(name);

@@ -15,7 +15,10 @@ export function lineKind(line: string): Statement["kind"] | null {
   // A quoted name is a name, whatever it says.
   const keyword = KEYWORDS.find((word) => first.kind === "word" && first.text === word);
   if (keyword) return keyword;
-  const moderates = tokens.some((token) => token.kind === "word" && (MODERATION_VERBS as readonly string[]).includes(token.text));
+  const moderates = tokens.some(
+    (token) =>
+      token.kind === "word" && (MODERATION_VERBS as readonly string[]).includes(token.text),
+  );
   return moderates ? "moderation" : "hypothesis";
 }
 

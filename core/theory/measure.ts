@@ -10,7 +10,12 @@ const EXAMPLE = "a measure reads “measure support averages sup1, sup2, reverse
  * @param columns names that are taken by columns of the data
  * @param measures names of all measures, which cannot be items
  */
-export function readMeasure(reader: Reader, line: number, columns: readonly string[], measures: readonly string[]): Measure {
+export function readMeasure(
+  reader: Reader,
+  line: number,
+  columns: readonly string[],
+  measures: readonly string[],
+): Measure {
   if (reader.peek() && columns.includes(reader.peek()!.text)) {
     reader.fail(
       `“${reader.peek()!.text}” is already a column of the data. Give the measure a name of its own.`,
@@ -20,7 +25,10 @@ export function readMeasure(reader: Reader, line: number, columns: readonly stri
   const name = reader.name("a name for the measure");
   if (!reader.isWord(...MEASURE_FORMS)) {
     const near = nearestName(reader.peek()?.text ?? "", MEASURE_FORMS);
-    reader.fail(`Expected “averages”, “sums”, “reflects” or “combines” after “${name.name}”: ${EXAMPLE}.`, near);
+    reader.fail(
+      `Expected “averages”, “sums”, “reflects” or “combines” after “${name.name}”: ${EXAMPLE}.`,
+      near,
+    );
   }
   const form = reader.take().text as MeasureForm;
   const items: Measure["items"] = [];
@@ -45,13 +53,15 @@ function readScale(reader: Reader): [number, number] {
   const low = readNumber(reader);
   reader.expect("to", "the limits of a scale read “on 1 to 5”");
   const high = readNumber(reader);
-  if (!(low < high)) reader.fail(`A scale runs from its lowest to its highest answer, not from ${low} to ${high}.`);
+  if (!(low < high))
+    reader.fail(`A scale runs from its lowest to its highest answer, not from ${low} to ${high}.`);
   return [low, high];
 }
 
 function readNumber(reader: Reader): number {
   const sign = reader.takeIf("-") ? -1 : 1;
-  if (reader.peek()?.kind !== "number") reader.fail("Expected a number here: the limits of a scale read “on 1 to 5”.");
+  if (reader.peek()?.kind !== "number")
+    reader.fail("Expected a number here: the limits of a scale read “on 1 to 5”.");
   return sign * Number(reader.take().text);
 }
 
@@ -62,6 +72,7 @@ function readAnswered(reader: Reader): number {
   const percent = all ? 100 : Number(reader.take().text);
   if (!all) reader.expect("%", rule);
   reader.expect("answered", rule);
-  if (!(percent > 0 && percent <= 100)) reader.fail(`${percent} % is not a share of items; ${rule}.`);
+  if (!(percent > 0 && percent <= 100))
+    reader.fail(`${percent} % is not a share of items; ${rule}.`);
   return percent;
 }

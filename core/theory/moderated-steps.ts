@@ -9,9 +9,14 @@ export interface ModeratedStep {
 }
 
 /** The variables along the path that a moderation is about. */
-export const nodesOf = (m: Moderation): string[] => [m.from.name, ...m.chain.map((r) => r.name), m.to.name];
+export const nodesOf = (m: Moderation): string[] => [
+  m.from.name,
+  ...m.chain.map((r) => r.name),
+  m.to.name,
+];
 
-const stepsAlong = (nodes: string[]): { from: string; to: string }[] => nodes.slice(1).map((to, i) => ({ from: nodes[i]!, to }));
+const stepsAlong = (nodes: string[]): { from: string; to: string }[] =>
+  nodes.slice(1).map((to, i) => ({ from: nodes[i]!, to }));
 const key = (from: string, to: string): string => `${from}\u0000${to}`;
 
 /**
@@ -19,14 +24,20 @@ const key = (from: string, to: string): string => `${from}\u0000${to}`;
  * other sentences say the same moderators act on.
  * @throws StudyProblem `notation` when that leaves it open, with the sentences that would settle it
  */
-export function moderatedSteps(statements: readonly Statement[]): { steps: ModeratedStep[]; of: Map<Moderation, ModeratedStep[]> } {
+export function moderatedSteps(statements: readonly Statement[]): {
+  steps: ModeratedStep[];
+  of: Map<Moderation, ModeratedStep[]>;
+} {
   const moderations = statements.filter((s) => s.kind === "moderation");
   const of = new Map<Moderation, ModeratedStep[]>();
   for (const m of moderations) {
     const moderators = m.moderators.map((r) => r.name);
     const path = stepsAlong(nodesOf(m));
     for (const { from, to } of m.steps) {
-      if (!path.some((p) => p.from === from.name && p.to === to.name) && !(from.name === m.from.name && to.name === m.to.name)) {
+      if (
+        !path.some((p) => p.from === from.name && p.to === to.name) &&
+        !(from.name === m.from.name && to.name === m.to.name)
+      ) {
         fail(m, `“${from.name} to ${to.name}” is no step of ${nodesOf(m).join(" → ")}.`);
       }
     }
@@ -40,10 +51,17 @@ export function moderatedSteps(statements: readonly Statement[]): { steps: Moder
     const path = stepsAlong(nodesOf(m));
     const told = [...of.values()]
       .flat()
-      .filter((s) => s.moderators.join() === moderators.join() && path.some((p) => key(p.from, p.to) === key(s.from, s.to)));
+      .filter(
+        (s) =>
+          s.moderators.join() === moderators.join() &&
+          path.some((p) => key(p.from, p.to) === key(s.from, s.to)),
+      );
     if (told.length === 0) {
       const offers = path.map((p) => `“on ${p.from} to ${p.to}”`).join(" or ");
-      fail(m, `which step does ${moderators.join(" with ")} act on? Add ${offers} at the end, or join two steps by “and”.`);
+      fail(
+        m,
+        `which step does ${moderators.join(" with ")} act on? Add ${offers} at the end, or join two steps by “and”.`,
+      );
     }
     of.set(m, told);
   }
@@ -70,14 +88,18 @@ export function moderatedSteps(statements: readonly Statement[]): { steps: Moder
 }
 
 function fail(m: Moderation, message: string): never {
-  throw new StudyProblem("notation", `Line ${m.line}: ${message}`, { line: m.line, variables: m.moderators.map((r) => r.name) });
+  throw new StudyProblem("notation", `Line ${m.line}: ${message}`, {
+    line: m.line,
+    variables: m.moderators.map((r) => r.name),
+  });
 }
 
 /** Products that an equation needs for the steps into its outcome, lower orders first; each is named once. */
 export function productsOf(steps: readonly ModeratedStep[], outcome: string): string[][] {
   const found: string[][] = [];
   const add = (names: string[]): void => {
-    const same = (other: string[]): boolean => [...other].sort().join("\u0000") === [...names].sort().join("\u0000");
+    const same = (other: string[]): boolean =>
+      [...other].sort().join("\u0000") === [...names].sort().join("\u0000");
     if (!found.some(same)) found.push(names);
   };
   const own = steps.filter((s) => s.to === outcome);

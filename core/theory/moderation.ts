@@ -5,10 +5,17 @@ export const MODERATION_VERBS: ModerationVerb[] = ["strengthens", "weakens", "al
 const EXAMPLE = "a moderation reads “support strengthens hours to confidence”";
 
 /** moderation := NAME [with NAME] verb FROM to TO [[only] through M {then M}] [on A to B {and A to B}] */
-export function readModeration(reader: Reader, line: number, label: string, first: NameRef): Moderation {
+export function readModeration(
+  reader: Reader,
+  line: number,
+  label: string,
+  first: NameRef,
+): Moderation {
   const moderators = [first];
-  if (reader.takeIf("with")) moderators.push(reader.comparable("the moderator that acts together with it"));
-  if (!reader.isWord(...MODERATION_VERBS)) reader.fail(`Expected “strengthens”, “weakens” or “alters” here: ${EXAMPLE}.`);
+  if (reader.takeIf("with"))
+    moderators.push(reader.comparable("the moderator that acts together with it"));
+  if (!reader.isWord(...MODERATION_VERBS))
+    reader.fail(`Expected “strengthens”, “weakens” or “alters” here: ${EXAMPLE}.`);
   const verb = reader.take().text as ModerationVerb;
   const from = reader.comparable("the variable whose effect is moderated");
   reader.expect("to", EXAMPLE);
@@ -29,5 +36,17 @@ export function readModeration(reader: Reader, line: number, label: string, firs
     } while (reader.takeIf("and"));
   }
   reader.end(EXAMPLE);
-  return { kind: "moderation", line, label, numbered: label === "", moderators, verb, from, to, chain, only, steps };
+  return {
+    kind: "moderation",
+    line,
+    label,
+    numbered: label === "",
+    moderators,
+    verb,
+    from,
+    to,
+    chain,
+    only,
+    steps,
+  };
 }

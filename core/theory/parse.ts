@@ -16,15 +16,26 @@ const LATER = ["covary"];
  * @param variables names of the study's columns, raw and derived
  */
 export function parseTheory(text: string, variables: readonly string[]): Theory {
-  const lines = text.split(/\r?\n/).map((content, index) => ({ content, line: index + 1, ...tokenise(content, index + 1) }));
-  const measures = lines.flatMap(({ tokens }) => (tokens[0]?.text === "measure" && tokens[1] ? [tokens[1].text] : []));
+  const lines = text
+    .split(/\r?\n/)
+    .map((content, index) => ({ content, line: index + 1, ...tokenise(content, index + 1) }));
+  const measures = lines.flatMap(({ tokens }) =>
+    tokens[0]?.text === "measure" && tokens[1] ? [tokens[1].text] : [],
+  );
   const theory: Theory = { statements: [], named: measures, complaints: [] };
   const known = [...new Set([...variables, ...measures])];
   lines.forEach(({ content, line, tokens, complaints }) => {
     theory.complaints.push(...complaints);
     if (tokens.length === 0 || complaints.length > 0) return;
     try {
-      theory.statements.push(readStatement(new Reader(tokens, line, content.trimEnd().length, known), line, variables, measures));
+      theory.statements.push(
+        readStatement(
+          new Reader(tokens, line, content.trimEnd().length, known),
+          line,
+          variables,
+          measures,
+        ),
+      );
     } catch (error) {
       if (!(error instanceof LineError)) throw error;
       theory.complaints.push(error.complaint);
@@ -35,13 +46,21 @@ export function parseTheory(text: string, variables: readonly string[]): Theory 
   return theory;
 }
 
-function readStatement(reader: Reader, line: number, columns: readonly string[], measures: readonly string[]): Statement {
+function readStatement(
+  reader: Reader,
+  line: number,
+  columns: readonly string[],
+  measures: readonly string[],
+): Statement {
   if (reader.takeIf("measure")) return readMeasure(reader, line, columns, measures);
   if (reader.takeIf("also")) return readAlso(reader, line);
   if (reader.takeIf("adjust")) return readAdjust(reader, line);
   if (reader.takeIf("contrast")) return readContrast(reader, line);
   if (reader.takeIf("define")) return readDefine(reader, line);
-  if (reader.isWord(...LATER)) reader.fail(`“${reader.peek()!.text}” is a word of the notation that this version does not estimate yet.`);
+  if (reader.isWord(...LATER))
+    reader.fail(
+      `“${reader.peek()!.text}” is a word of the notation that this version does not estimate yet.`,
+    );
   return readHypothesis(reader, line);
 }
 
@@ -70,7 +89,10 @@ function readHypothesis(reader: Reader, line: number): Statement {
     while (reader.takeIf("and"));
   }
   if (chains.length > 0 && reader.isMark(","))
-    reader.fail("Between mediators write “and” when they stand side by side, “then” when one leads to the next.", "and");
+    reader.fail(
+      "Between mediators write “and” when they stand side by side, “then” when one leads to the next.",
+      "and",
+    );
   reader.end("a hypothesis reads “hours raises belonging through confidence then friends”");
   return { kind: "hypothesis", line, label, numbered: label === "", from, verb, to, chains, only };
 }
@@ -120,7 +142,8 @@ function readDefine(reader: Reader, line: number): Statement {
   return { kind: "define", line, name, formula };
 }
 
-const isClaim = (s: Statement): s is Hypothesis | Moderation => s.kind === "hypothesis" || s.kind === "moderation";
+const isClaim = (s: Statement): s is Hypothesis | Moderation =>
+  s.kind === "hypothesis" || s.kind === "moderation";
 
 function numberUnlabelled(statements: Statement[]): void {
   const taken = new Set(statements.flatMap((s) => (isClaim(s) && s.label ? [s.label] : [])));
@@ -136,7 +159,8 @@ function numberUnlabelled(statements: Statement[]): void {
 function complainOfDoubleLabels(theory: Theory): void {
   const seen = new Map<string, number>();
   for (const statement of theory.statements) {
-    if (!isClaim(statement) && statement.kind !== "define" && statement.kind !== "measure") continue;
+    if (!isClaim(statement) && statement.kind !== "define" && statement.kind !== "measure")
+      continue;
     const label = isClaim(statement) ? statement.label : statement.name.name;
     const before = seen.get(label);
     if (before !== undefined) {

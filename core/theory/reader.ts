@@ -53,19 +53,27 @@ export class Reader {
   }
 
   expect(word: string, sentence: string): void {
-    if (!this.takeIf(word)) this.fail(`Expected “${word}” here: ${sentence}.`, nearestName(this.peek()?.text ?? "", [word]));
+    if (!this.takeIf(word))
+      this.fail(
+        `Expected “${word}” here: ${sentence}.`,
+        nearestName(this.peek()?.text ?? "", [word]),
+      );
   }
 
   end(sentence: string): void {
-    if (this.peek()) this.fail(`The sentence should end before “${this.peek()!.text}”: ${sentence}.`);
+    if (this.peek())
+      this.fail(`The sentence should end before “${this.peek()!.text}”: ${sentence}.`);
   }
 
   /** Any name, known or not. */
   name(what: string): NameRef {
     const token = this.peek();
-    if (!token || token.kind === "mark" || token.kind === "number") this.fail(`Expected ${what} here.`);
+    if (!token || token.kind === "mark" || token.kind === "number")
+      this.fail(`Expected ${what} here.`);
     if (token.kind === "word" && RESERVED.has(token.text)) {
-      this.fail(`Expected ${what} before “${token.text}”. A variable of that name has to be quoted.`);
+      this.fail(
+        `Expected ${what} before “${token.text}”. A variable of that name has to be quoted.`,
+      );
     }
     this.at += 1;
     return { name: token.text, line: token.line, column: token.column, length: token.length };
@@ -122,7 +130,12 @@ export class Reader {
   fail(message: string, suggestion?: string): never {
     const token = this.peek();
     const place = token ?? { line: this.line, column: this.lineLength + 1, length: 1 };
-    const complaint: Complaint = { line: place.line, column: place.column, length: place.length, message };
+    const complaint: Complaint = {
+      line: place.line,
+      column: place.column,
+      length: place.length,
+      message,
+    };
     if (suggestion) complaint.suggestion = suggestion;
     throw new LineError(complaint);
   }

@@ -11,7 +11,11 @@ export function renameInTheory(text: string, from: string, to: string): string {
         .filter((_, at) => tokens[at - 1]?.text !== "against" && tokens[at + 1]?.text !== "against")
         .filter((token) => (token.kind === "word" || token.kind === "name") && token.text === from)
         .reverse()
-        .reduce((line, { column, length }) => line.slice(0, column - 1) + writeName(to) + line.slice(column - 1 + length), content);
+        .reduce(
+          (line, { column, length }) =>
+            line.slice(0, column - 1) + writeName(to) + line.slice(column - 1 + length),
+          content,
+        );
     })
     .join("\n");
 }

@@ -83,7 +83,13 @@ export interface Contrast {
 export type Formula =
   | { kind: "number"; value: number }
   | { kind: "label"; ref: NameRef }
-  | { kind: "effect"; which: "direct" | "indirect" | "total"; from: NameRef; to: NameRef; chain: NameRef[] }
+  | {
+      kind: "effect";
+      which: "direct" | "indirect" | "total";
+      from: NameRef;
+      to: NameRef;
+      chain: NameRef[];
+    }
   | { kind: "negative"; of: Formula }
   | { kind: "call"; name: "abs" | "sqrt" | "exp" | "ln"; of: Formula }
   | { kind: "binary"; operator: "+" | "-" | "*" | "/"; left: Formula; right: Formula };

@@ -14,7 +14,17 @@ import {
 } from ".";
 import { StudyProblem } from "../problems";
 
-const NAMES = ["hours", "confidence", "friends", "belonging", "age", "months", "group", "weekly hours", "to"];
+const NAMES = [
+  "hours",
+  "confidence",
+  "friends",
+  "belonging",
+  "age",
+  "months",
+  "group",
+  "weekly hours",
+  "to",
+];
 const parse = (text: string) => parseTheory(text, NAMES);
 const compile = (text: string) => compileTheory(parse(text).statements);
 
@@ -42,7 +52,12 @@ describe("reading the notation", () => {
     ["H1: hour raises belonging", 5, /“hour”.*“hours”/, "hours"],
     ["H1: hours raise belonging", 11, /“raises”/, "raises"],
     ["H1: hours raises belonging trough confidence", 28, /should end before “trough”/, undefined],
-    ["H1: hours raises belonging through confidence, friends", 46, /“and” when they stand side by side/, "and"],
+    [
+      "H1: hours raises belonging through confidence, friends",
+      46,
+      /“and” when they stand side by side/,
+      "and",
+    ],
     ["H1: hours raises", 17, /Expected the variable/, undefined],
     ["contrast H1 and H2", 13, /“with”/, undefined],
     ['H1: "hours raises belonging', 5, /never closed/, undefined],
@@ -65,12 +80,30 @@ describe("reading the notation", () => {
 
   it("keeps the good lines when one is bad, and refuses a label used twice", () => {
     expect(parse("H1: hours raises belonging\nnonsense").statements).toHaveLength(1);
-    expect(parse("H1: hours raises belonging\nH1: age raises belonging").complaints[0]!.message).toContain("already names line 1");
+    expect(
+      parse("H1: hours raises belonging\nH1: age raises belonging").complaints[0]!.message,
+    ).toContain("already names line 1");
   });
 
   it("never throws, whatever is typed", () => {
-    const pieces = fc.constantFrom(...NAMES, ...RESERVED, "H1", ":", ",", "+", "(", ")", '"', "#", "\n", "3.5", "é;");
-    fc.assert(fc.property(fc.array(pieces, { maxLength: 25 }), (words) => void parse(words.join(" "))));
+    const pieces = fc.constantFrom(
+      ...NAMES,
+      ...RESERVED,
+      "H1",
+      ":",
+      ",",
+      "+",
+      "(",
+      ")",
+      '"',
+      "#",
+      "\n",
+      "3.5",
+      "é;",
+    );
+    fc.assert(
+      fc.property(fc.array(pieces, { maxLength: 25 }), (words) => void parse(words.join(" "))),
+    );
   });
 
   it("finds the nearest name, or none", () => {
@@ -82,11 +115,31 @@ describe("reading the notation", () => {
 
 describe("compiling", () => {
   it("unites sentences into equations, mediators before outcomes", () => {
-    const theory = compile("H1: hours raises belonging through confidence then friends\nadjust confidence, belonging for age");
+    const theory = compile(
+      "H1: hours raises belonging through confidence then friends\nadjust confidence, belonging for age",
+    );
     expect(theory.equations).toEqual([
-      { outcome: "confidence", predictors: ["hours"], moderators: [], covariates: ["age"], products: [] },
-      { outcome: "friends", predictors: ["confidence"], moderators: [], covariates: [], products: [] },
-      { outcome: "belonging", predictors: ["hours", "friends"], moderators: [], covariates: ["age"], products: [] },
+      {
+        outcome: "confidence",
+        predictors: ["hours"],
+        moderators: [],
+        covariates: ["age"],
+        products: [],
+      },
+      {
+        outcome: "friends",
+        predictors: ["confidence"],
+        moderators: [],
+        covariates: [],
+        products: [],
+      },
+      {
+        outcome: "belonging",
+        predictors: ["hours", "friends"],
+        moderators: [],
+        covariates: ["age"],
+        products: [],
+      },
     ]);
     expect(theory.roles).toEqual({
       predictors: ["hours"],
@@ -116,10 +169,12 @@ describe("compiling", () => {
   });
 
   it("spells a cycle out, also one through a covariate", () => {
-    expect(() => compile("hours raises belonging\nbelonging raises friends\nfriends raises hours")).toThrow(
-      /hours → belonging → friends → hours/,
-    );
-    expect(() => compile("hours raises belonging through confidence\nadjust confidence for belonging")).toThrow(StudyProblem);
+    expect(() =>
+      compile("hours raises belonging\nbelonging raises friends\nfriends raises hours"),
+    ).toThrow(/hours → belonging → friends → hours/);
+    expect(() =>
+      compile("hours raises belonging through confidence\nadjust confidence for belonging"),
+    ).toThrow(StudyProblem);
   });
 
   it.each([
@@ -138,7 +193,9 @@ describe("compiling", () => {
       fc.property(edges, (list) => {
         const paths = list.map(([a, b]) => ({ from: `v${a}`, to: `v${b}` }));
         const count = (node: number): number =>
-          node === 5 ? 1 : list.filter(([a]) => a === node).reduce((sum, [, b]) => sum + count(b), 0);
+          node === 5
+            ? 1
+            : list.filter(([a]) => a === node).reduce((sum, [, b]) => sum + count(b), 0);
         const found = pathsBetween(paths, "v0", "v5");
         expect(found).toHaveLength(count(0));
         expect(new Set(found.map(String)).size).toBe(found.length);
@@ -163,7 +220,9 @@ describe("moderation", () => {
       ],
     ],
   ])("%s puts lower-order terms in", (line, moderators, products) => {
-    expect(compile(line).equations).toEqual([{ outcome: "friends", predictors: ["hours"], moderators, covariates: [], products }]);
+    expect(compile(line).equations).toEqual([
+      { outcome: "friends", predictors: ["hours"], moderators, covariates: [], products },
+    ]);
   });
 
   it("acts additively when two sentences say so, and enters nothing twice", () => {
@@ -188,19 +247,33 @@ describe("moderation", () => {
 
   it("acts on the step that is named, on the one another sentence names, and asks when that is open", () => {
     const path = "H2: age strengthens hours to belonging through confidence";
-    expect(compile(`${path} on confidence to belonging`).moderated).toEqual([{ from: "confidence", to: "belonging", moderators: ["age"] }]);
+    expect(compile(`${path} on confidence to belonging`).moderated).toEqual([
+      { from: "confidence", to: "belonging", moderators: ["age"] },
+    ]);
     expect(compile("H1: age alters hours to confidence", path).moderated).toEqual([
       { from: "hours", to: "confidence", moderators: ["age"] },
     ]);
-    expect(() => compile(path)).toThrow(/which step does age act on\? Add “on hours to confidence” or “on confidence to belonging”/);
-    expect(() => compile(`${path} on age to friends`)).toThrow(/no step of hours → confidence → belonging/);
+    expect(() => compile(path)).toThrow(
+      /which step does age act on\? Add “on hours to confidence” or “on confidence to belonging”/,
+    );
+    expect(() => compile(`${path} on age to friends`)).toThrow(
+      /no step of hours → confidence → belonging/,
+    );
   });
 
   it("lets the predictor moderate a later step, but no variable its own end", () => {
-    const { equations } = compile("hours alters hours to belonging through confidence on confidence to belonging");
-    expect(equations.at(-1)).toMatchObject({ predictors: ["confidence", "hours"], moderators: [], products: [["confidence", "hours"]] });
+    const { equations } = compile(
+      "hours alters hours to belonging through confidence on confidence to belonging",
+    );
+    expect(equations.at(-1)).toMatchObject({
+      predictors: ["confidence", "hours"],
+      moderators: [],
+      products: [["confidence", "hours"]],
+    });
     expect(() => compile("friends alters hours to friends")).toThrow(/cannot moderate/);
-    expect(() => compile("belonging alters hours to confidence", "confidence raises belonging")).toThrow(/circle/);
+    expect(() =>
+      compile("belonging alters hours to confidence", "confidence raises belonging"),
+    ).toThrow(/circle/);
   });
 
   it.each([
@@ -239,7 +312,9 @@ describe("comparisons of levels", () => {
   });
 
   it("complain where something is missing", () => {
-    expect(read('group ("a" against "a") raises y').complaints[0]!.message).toContain("cannot be compared with itself");
+    expect(read('group ("a" against "a") raises y').complaints[0]!.message).toContain(
+      "cannot be compared with itself",
+    );
     expect(read('group ("a" "b") raises y').complaints[0]!.message).toContain("“against”");
     expect(read('group ("a" against "b" raises y').complaints[0]!.message).toContain("bracket");
     expect(read('group ("a" against').complaints[0]!.message).toContain("a level of “group”");
@@ -247,14 +322,24 @@ describe("comparisons of levels", () => {
 
   it("keep their levels when a variable of the same name is called otherwise", () => {
     const text = 'H1: group ("hours" against "y") raises y through hours';
-    expect(renameInTheory(text, "hours", "time")).toBe('H1: group ("hours" against "y") raises y through time');
-    expect(renameInTheory(text, "y", "z")).toBe('H1: group ("hours" against "y") raises z through hours');
+    expect(renameInTheory(text, "hours", "time")).toBe(
+      'H1: group ("hours" against "y") raises y through time',
+    );
+    expect(renameInTheory(text, "y", "z")).toBe(
+      'H1: group ("hours" against "y") raises z through hours',
+    );
   });
 
   it("let a variable moderate its own effect, but not act together with itself", () => {
     const { statements } = read("H1: hours strengthens hours to y");
-    expect(compileTheory(statements).equations[0]).toMatchObject({ predictors: ["hours"], moderators: [], products: [["hours", "hours"]] });
-    expect(() => compileTheory(read("H1: m with m alters hours to y").statements)).toThrow(/cannot act together with itself/);
+    expect(compileTheory(statements).equations[0]).toMatchObject({
+      predictors: ["hours"],
+      moderators: [],
+      products: [["hours", "hours"]],
+    });
+    expect(() => compileTheory(read("H1: m with m alters hours to y").statements)).toThrow(
+      /cannot act together with itself/,
+    );
   });
 });
 

@@ -26,7 +26,10 @@ export function tokenise(text: string, line: number): { tokens: Token[]; complai
     if (ch === '"' || ch === "“" || ch === "”") {
       const quoted = readQuoted(text, at);
       if (quoted === null) {
-        complaints.push({ ...place(text.length - at), message: "This quotation mark is never closed." });
+        complaints.push({
+          ...place(text.length - at),
+          message: "This quotation mark is never closed.",
+        });
         break;
       }
       tokens.push({ ...place(quoted.end - at), kind: "name", text: quoted.name });
@@ -37,7 +40,10 @@ export function tokenise(text: string, line: number): { tokens: Token[]; complai
     if (found !== null) {
       const kind = match(NUMBER, text, at) !== null ? "number" : "word";
       // A full stop ends a sentence, it does not belong to the last name.
-      const word = kind === "word" && found.length > 1 && at + found.length === text.trimEnd().length ? found.replace(/\.$/, "") : found;
+      const word =
+        kind === "word" && found.length > 1 && at + found.length === text.trimEnd().length
+          ? found.replace(/\.$/, "")
+          : found;
       tokens.push({ ...place(word.length), kind, text: word });
       at += found.length;
     } else if (MARKS.includes(ch) || ch === "−" || ch === "×" || ch === "÷") {
@@ -45,7 +51,10 @@ export function tokenise(text: string, line: number): { tokens: Token[]; complai
       tokens.push({ ...place(1), kind: "mark", text: plain });
       at += 1;
     } else {
-      complaints.push({ ...place(1), message: `“${ch}” has no meaning here. Names with signs or spaces go in quotation marks.` });
+      complaints.push({
+        ...place(1),
+        message: `“${ch}” has no meaning here. Names with signs or spaces go in quotation marks.`,
+      });
       at += 1;
     }
   }

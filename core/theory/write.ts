@@ -3,13 +3,19 @@ import type { Formula, NameRef, Statement } from "./syntax";
 
 /** A name as the notation writes it: quoted where it is not one plain word. */
 export function writeName(name: string): string {
-  const plain = /^[\p{L}\p{N}_.]+$/u.test(name) && !/^[\d.]/.test(name) && !/\.$/.test(name) && !RESERVED.has(name);
+  const plain =
+    /^[\p{L}\p{N}_.]+$/u.test(name) &&
+    !/^[\d.]/.test(name) &&
+    !/\.$/.test(name) &&
+    !RESERVED.has(name);
   return plain ? name : `"${name.replace(/"/g, '""')}"`;
 }
 
 /** A variable with the levels that are compared, where they are. */
 export const writeCompared = ({ name, compared }: NameRef): string =>
-  compared ? `${writeName(name)} (${quoted(compared.upper)} against ${quoted(compared.lower)})` : writeName(name);
+  compared
+    ? `${writeName(name)} (${quoted(compared.upper)} against ${quoted(compared.lower)})`
+    : writeName(name);
 
 const quoted = (level: string): string => `"${level.replace(/"/g, '""')}"`;
 
@@ -20,15 +26,23 @@ export function writeStatement(statement: Statement): string {
   switch (statement.kind) {
     case "hypothesis": {
       const { from, verb, to, chains, only } = statement;
-      const through = chains.map((chain) => chain.map((r) => writeName(r.name)).join(" then ")).join(" and ");
+      const through = chains
+        .map((chain) => chain.map((r) => writeName(r.name)).join(" then "))
+        .join(" and ");
       const tail = chains.length > 0 ? `${only ? " only" : ""} through ${through}` : "";
       return `${writeName(statement.label)}: ${writeCompared(from)} ${verb} ${writeName(to.name)}${tail}`;
     }
     case "moderation": {
       const { label, moderators, verb, from, to, chain, only, steps } = statement;
       const who = moderators.map(writeCompared).join(" with ");
-      const through = chain.length > 0 ? `${only ? " only" : ""} through ${chain.map((r) => writeName(r.name)).join(" then ")}` : "";
-      const on = steps.length > 0 ? ` on ${steps.map((s) => `${writeName(s.from.name)} to ${writeName(s.to.name)}`).join(" and ")}` : "";
+      const through =
+        chain.length > 0
+          ? `${only ? " only" : ""} through ${chain.map((r) => writeName(r.name)).join(" then ")}`
+          : "";
+      const on =
+        steps.length > 0
+          ? ` on ${steps.map((s) => `${writeName(s.from.name)} to ${writeName(s.to.name)}`).join(" and ")}`
+          : "";
       return `${writeName(label)}: ${who} ${verb} ${writeCompared(from)} to ${writeName(to.name)}${through}${on}`;
     }
     case "also":
@@ -41,7 +55,9 @@ export function writeStatement(statement: Statement): string {
       return `define ${writeName(statement.name.name)} as ${writeFormula(statement.formula)}`;
     case "measure": {
       const { name, form, items, scale, answered } = statement;
-      const listed = items.map((item) => `${item.reversed ? "reversed " : ""}${writeName(item.ref.name)}`).join(", ");
+      const listed = items
+        .map((item) => `${item.reversed ? "reversed " : ""}${writeName(item.ref.name)}`)
+        .join(", ");
       const limits = scale ? ` on ${scale[0]} to ${scale[1]}` : "";
       const rule = answered === null ? "" : ` with ${answered} % answered`;
       return `measure ${writeName(name.name)} ${form} ${listed}${limits}${rule}`;
@@ -68,4 +84,5 @@ function writeFormula(formula: Formula): string {
   }
 }
 
-const bracketed = (formula: Formula): string => (formula.kind === "binary" ? `(${writeFormula(formula)})` : writeFormula(formula));
+const bracketed = (formula: Formula): string =>
+  formula.kind === "binary" ? `(${writeFormula(formula)})` : writeFormula(formula);

@@ -14,7 +14,8 @@ const MAX_RATIO = 250;
 const RATIO_COUNTS_FROM = 40 * 1024 ** 2;
 const CHUNK = 1 << 16;
 
-const DAMAGED = "This workbook is damaged: its parts cannot be unpacked. Open it in a spreadsheet program, save it again, and import that.";
+const DAMAGED =
+  "This workbook is damaged: its parts cannot be unpacked. Open it in a spreadsheet program, save it again, and import that.";
 
 /** Reads the parts of a workbook one at a time, never more of them than is asked for. */
 export class Archive {
@@ -35,9 +36,16 @@ export class Archive {
    * @param progress share of the compressed bytes that have been read
    * @throws FormatProblem for a part that is missing, damaged, or inflates beyond all measure
    */
-  stream(name: string, take: (text: string) => boolean, progress: (share: number) => void = () => undefined): void {
+  stream(
+    name: string,
+    take: (text: string) => boolean,
+    progress: (share: number) => void = () => undefined,
+  ): void {
     const entry = this.entries.get(name);
-    if (!entry) throw new FormatProblem(`This workbook lacks its part “${name}”. Save it again in a spreadsheet program, and import that.`);
+    if (!entry)
+      throw new FormatProblem(
+        `This workbook lacks its part “${name}”. Save it again in a spreadsheet program, and import that.`,
+      );
     const data = this.dataOf(entry);
     const decoder = new TextDecoder();
     let inflated = 0;
@@ -45,7 +53,10 @@ export class Archive {
     const emit = (chunk: Uint8Array): void => {
       if (!goesOn) return;
       inflated += chunk.length;
-      if (inflated > MAX_INFLATED || (inflated > RATIO_COUNTS_FROM && inflated > MAX_RATIO * entry.compressed)) {
+      if (
+        inflated > MAX_INFLATED ||
+        (inflated > RATIO_COUNTS_FROM && inflated > MAX_RATIO * entry.compressed)
+      ) {
         throw new FormatProblem(
           "This file unpacks to far more than a sheet of answers could hold, so reading was stopped. If it really is your data, save the sheet as CSV and import that.",
         );
@@ -79,15 +90,20 @@ export class Archive {
 
   private dataOf({ offset, compressed, method }: Entry): Uint8Array {
     const view = viewOf(this.bytes);
-    if (offset + 30 > this.bytes.length || view.getUint32(offset, true) !== 0x04034b50) throw new FormatProblem(DAMAGED);
+    if (offset + 30 > this.bytes.length || view.getUint32(offset, true) !== 0x04034b50)
+      throw new FormatProblem(DAMAGED);
     if (method !== 0 && method !== 8)
-      throw new FormatProblem("This workbook is packed in a way that cannot be read here. Save the sheet as CSV and import that.");
-    const start = offset + 30 + view.getUint16(offset + 26, true) + view.getUint16(offset + 28, true);
+      throw new FormatProblem(
+        "This workbook is packed in a way that cannot be read here. Save the sheet as CSV and import that.",
+      );
+    const start =
+      offset + 30 + view.getUint16(offset + 26, true) + view.getUint16(offset + 28, true);
     return this.bytes.subarray(start, start + compressed);
   }
 }
 
-const viewOf = (bytes: Uint8Array): DataView => new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+const viewOf = (bytes: Uint8Array): DataView =>
+  new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 
 /** The central directory at the end of a zip archive. */
 function readDirectory(bytes: Uint8Array): Map<string, Entry> {
@@ -100,19 +116,24 @@ function readDirectory(bytes: Uint8Array): Map<string, Entry> {
     }
   }
   if (end < 0)
-    throw new FormatProblem("This file begins like a workbook but its end is missing: it was not downloaded or copied completely.");
+    throw new FormatProblem(
+      "This file begins like a workbook but its end is missing: it was not downloaded or copied completely.",
+    );
   const entries = new Map<string, Entry>();
   const count = view.getUint16(end + 10, true);
   let at = view.getUint32(end + 16, true);
   const decoder = new TextDecoder();
   for (let i = 0; i < count; i++) {
-    if (at + 46 > bytes.length || view.getUint32(at, true) !== 0x02014b50) throw new FormatProblem(DAMAGED);
+    if (at + 46 > bytes.length || view.getUint32(at, true) !== 0x02014b50)
+      throw new FormatProblem(DAMAGED);
     const length = view.getUint16(at + 28, true);
     const name = decoder.decode(bytes.subarray(at + 46, at + 46 + length));
     const compressed = view.getUint32(at + 20, true);
     const offset = view.getUint32(at + 42, true);
     if (compressed === 0xffffffff || offset === 0xffffffff) {
-      throw new FormatProblem("This workbook is larger than 4 GB. Save the sheet as CSV with only the columns you need.");
+      throw new FormatProblem(
+        "This workbook is larger than 4 GB. Save the sheet as CSV with only the columns you need.",
+      );
     }
     entries.set(name, { method: view.getUint16(at + 10, true), compressed, offset });
     at += 46 + length + view.getUint16(at + 30, true) + view.getUint16(at + 32, true);

@@ -16,7 +16,8 @@ export function isoDate(serial: number, since1904: boolean): string {
 
 /** Built-in number formats of spreadsheets that show dates or times. */
 const DATE_FORMATS = new Set([
-  14, 15, 16, 17, 18, 19, 20, 21, 22, 27, 28, 29, 30, 31, 32, 33, 34, 35, 36, 45, 46, 47, 50, 51, 52, 53, 54, 55, 56, 57, 58,
+  14, 15, 16, 17, 18, 19, 20, 21, 22, 27, 28, 29, 30, 31, 32, 33, 34, 35, 36, 45, 46, 47, 50, 51,
+  52, 53, 54, 55, 56, 57, 58,
 ]);
 
 /** Does this number format show a date or a time? */

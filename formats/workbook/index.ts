@@ -11,7 +11,8 @@ const ZIP = [0x50, 0x4b, 0x03, 0x04];
 const OLD_OFFICE = [0xd0, 0xcf, 0x11, 0xe0];
 
 /** Is this a spreadsheet workbook, whatever its name says? */
-export const isWorkbook = (bytes: Uint8Array): boolean => [ZIP, OLD_OFFICE].some((mark) => mark.every((byte, i) => bytes[i] === byte));
+export const isWorkbook = (bytes: Uint8Array): boolean =>
+  [ZIP, OLD_OFFICE].some((mark) => mark.every((byte, i) => bytes[i] === byte));
 
 /**
  * The sheets of an XLSX or ODS workbook.
@@ -26,7 +27,9 @@ export function openWorkbook(bytes: Uint8Array): Sheet[] {
   const archive = new Archive(bytes);
   if (isXlsx(archive)) return xlsxSheets(archive);
   if (isOds(archive)) return odsSheets(archive);
-  throw new FormatProblem("This is a zip archive but no workbook. Unpack it and import the file inside.");
+  throw new FormatProblem(
+    "This is a zip archive but no workbook. Unpack it and import the file inside.",
+  );
 }
 
 /** The first rows of a sheet, empty ones included. */
@@ -51,7 +54,11 @@ export const guessSheetHeader = (sheet: Sheet): number => guessHeaderRow(sheetHe
  * @param headerRow row of the names, from 1; 0 for none
  * @throws FormatProblem when the sheet holds no rows
  */
-export function readSheet(sheet: Sheet, headerRow: number, progress?: (share: number) => void): ReadTable {
+export function readSheet(
+  sheet: Sheet,
+  headerRow: number,
+  progress?: (share: number) => void,
+): ReadTable {
   const collector = new RowCollector({ headerRow, beyond: "column" });
   const headerMerges: { left: number; right: number }[] = [];
   const percent = new Set<number>();
@@ -68,7 +75,8 @@ export function readSheet(sheet: Sheet, headerRow: number, progress?: (share: nu
         return true;
       },
       merged: (top, left, bottom, right) => {
-        if (headerRow > 0 && top <= headerRow - 1 && bottom >= headerRow - 1 && right > left) headerMerges.push({ left, right });
+        if (headerRow > 0 && top <= headerRow - 1 && bottom >= headerRow - 1 && right > left)
+          headerMerges.push({ left, right });
       },
       note: (kind, row, column) => {
         if (row < headerRow) return;
@@ -82,9 +90,12 @@ export function readSheet(sheet: Sheet, headerRow: number, progress?: (share: nu
     const merge = headerMerges.find((m) => column > m.left && column <= m.right);
     return merge && header[merge.left];
   });
-  if (headerMerges.length > 0) notes.push("Merged cells among the names were read as the same name with a number behind it.");
+  if (headerMerges.length > 0)
+    notes.push("Merged cells among the names were read as the same name with a number behind it.");
   if (percent.size > 0) {
-    const names = [...percent].sort((a, b) => a - b).map((j) => `“${table.columns[j]?.name ?? `column ${j + 1}`}”`);
+    const names = [...percent]
+      .sort((a, b) => a - b)
+      .map((j) => `“${table.columns[j]?.name ?? `column ${j + 1}`}”`);
     notes.push(
       `${names.join(", ")} ${names.length === 1 ? "is" : "are"} shown as percentages in the sheet; 25 % is stored as 0.25, and is read so.`,
     );

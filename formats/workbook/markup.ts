@@ -17,7 +17,9 @@ const local = (name: string): string => name.slice(name.indexOf(":") + 1);
 function withoutPrefixes(attributes: Record<string, string>): Record<string, string> {
   let prefixed = false;
   for (const key in attributes) prefixed ||= key.includes(":");
-  return prefixed ? Object.fromEntries(Object.entries(attributes).map(([key, value]) => [local(key), value])) : attributes;
+  return prefixed
+    ? Object.fromEntries(Object.entries(attributes).map(([key, value]) => [local(key), value]))
+    : attributes;
 }
 
 /**
@@ -41,7 +43,12 @@ export function markupReader(handler: MarkupHandler): (text: string) => void {
 }
 
 /** Reads one part of an archive piece by piece, until the handler has had enough. */
-export function streamMarkup(archive: Archive, part: string, handler: MarkupHandler, progress?: (share: number) => void): void {
+export function streamMarkup(
+  archive: Archive,
+  part: string,
+  handler: MarkupHandler,
+  progress?: (share: number) => void,
+): void {
   const read = markupReader(handler);
   archive.stream(
     part,

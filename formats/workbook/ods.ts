@@ -9,8 +9,13 @@ export const isOds = (archive: Archive): boolean => archive.has(CONTENT);
 
 /** The sheets of an OpenDocument spreadsheet (ISO/IEC 26300). */
 export function odsSheets(archive: Archive): Sheet[] {
-  if (archive.has("META-INF/manifest.xml") && /encryption-data/.test(archive.text("META-INF/manifest.xml"))) {
-    throw new FormatProblem("This workbook is protected by a password. Save a copy without it, and import that.");
+  if (
+    archive.has("META-INF/manifest.xml") &&
+    /encryption-data/.test(archive.text("META-INF/manifest.xml"))
+  ) {
+    throw new FormatProblem(
+      "This workbook is protected by a password. Save a copy without it, and import that.",
+    );
   }
   const names: string[] = [];
   streamMarkup(archive, CONTENT, {
@@ -20,11 +25,22 @@ export function odsSheets(archive: Archive): Sheet[] {
     close: () => undefined,
     text: () => undefined,
   });
-  if (names.length === 0) throw new FormatProblem("This document holds no sheet. Save the sheet as XLSX, ODS or CSV and import that.");
-  return names.map((name, at) => ({ name, read: (sink, progress) => readSheet(archive, at, sink, progress) }));
+  if (names.length === 0)
+    throw new FormatProblem(
+      "This document holds no sheet. Save the sheet as XLSX, ODS or CSV and import that.",
+    );
+  return names.map((name, at) => ({
+    name,
+    read: (sink, progress) => readSheet(archive, at, sink, progress),
+  }));
 }
 
-function readSheet(archive: Archive, sheet: number, sink: RowSink, progress?: (share: number) => void): void {
+function readSheet(
+  archive: Archive,
+  sheet: number,
+  sink: RowSink,
+  progress?: (share: number) => void,
+): void {
   streamMarkup(archive, CONTENT, new SheetReader(sheet, sink), progress);
 }
 
@@ -72,7 +88,8 @@ class SheetReader {
       if (this.paragraphs > 0) this.value += "\n";
       this.paragraphs += 1;
       this.inParagraph += 1;
-    } else if (name === "s" && this.inParagraph > 0) this.value += " ".repeat(Math.min(1000, Number(a.c ?? 1)));
+    } else if (name === "s" && this.inParagraph > 0)
+      this.value += " ".repeat(Math.min(1000, Number(a.c ?? 1)));
     else if (name === "line-break" && this.inParagraph > 0) this.value += "\n";
   };
 
@@ -95,14 +112,21 @@ class SheetReader {
     const a = this.attributes;
     const repeat = Number(a["number-columns-repeated"] ?? 1);
     const column = this.cells.length + this.gap;
-    const [across, down] = [Number(a["number-columns-spanned"] ?? 1), Number(a["number-rows-spanned"] ?? 1)];
-    if (across > 1 || down > 1) this.sink.merged(this.row, column, this.row + down - 1, column + across - 1);
+    const [across, down] = [
+      Number(a["number-columns-spanned"] ?? 1),
+      Number(a["number-rows-spanned"] ?? 1),
+    ];
+    if (across > 1 || down > 1)
+      this.sink.merged(this.row, column, this.row + down - 1, column + across - 1);
     const text = this.cellText(a, column);
     if (text === "") {
       this.gap += repeat;
       return;
     }
-    if (column + repeat > MAX_COLUMNS) throw new FormatProblem("This sheet claims more columns than a sheet can have; it is damaged.");
+    if (column + repeat > MAX_COLUMNS)
+      throw new FormatProblem(
+        "This sheet claims more columns than a sheet can have; it is damaged.",
+      );
     for (; this.gap > 0; this.gap--) this.cells.push("");
     for (let i = 0; i < repeat; i++) this.cells.push(text);
   }
@@ -127,7 +151,9 @@ class SheetReader {
   private endRow(): void {
     const filled = this.cells.length > 0;
     // A sheet ends in about a million empty rows; a filled row is repeated as often as it says.
-    if (filled) for (let i = 0; i < this.rowRepeat && this.goesOn; i++) this.goesOn = this.sink.row(this.row + i, [...this.cells]);
+    if (filled)
+      for (let i = 0; i < this.rowRepeat && this.goesOn; i++)
+        this.goesOn = this.sink.row(this.row + i, [...this.cells]);
     this.row += this.rowRepeat;
   }
 }

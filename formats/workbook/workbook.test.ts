@@ -2,7 +2,14 @@ import ExcelJS from "exceljs";
 import { strToU8, zipSync } from "fflate";
 import { describe, expect, it } from "vitest";
 import { cell, guessVariable, parseNumber, type Table } from "../../core";
-import { chooseSheet, FormatProblem, openData, readData, type DataLayout, type DataSource } from "..";
+import {
+  chooseSheet,
+  FormatProblem,
+  openData,
+  readData,
+  type DataLayout,
+  type DataSource,
+} from "..";
 
 function open(bytes: Uint8Array): { source: DataSource; layout: DataLayout } {
   const opened = openData(bytes);
@@ -45,14 +52,21 @@ describe("an XLSX workbook", () => {
     const { table, notes } = readData(source, chosen);
     expect(table.columns.map((c) => c.name)).toEqual(["id", "hours", "mood"]);
     expect(texts(table, "hours")).toEqual(["2.5", "3"]);
-    expect(notes.join(" ")).toMatch(/1 row above the names left out \(“Survey of 2024”\).*1 empty row was left out/);
+    expect(notes.join(" ")).toMatch(
+      /1 row above the names left out \(“Survey of 2024”\).*1 empty row was left out/,
+    );
   });
 
   it("reads dates, percentages, booleans, formulas by their stored values, errors and numbers kept as text", async () => {
     const bytes = await workbook((book) => {
       const sheet = book.addWorksheet("s");
       sheet.addRow(["when", "at", "share", "yes", "sum", "bad", "text", "open"]);
-      sheet.addRow([new Date(Date.UTC(2026, 2, 1)), new Date(Date.UTC(2026, 2, 1, 13, 30)), 0.25, true]);
+      sheet.addRow([
+        new Date(Date.UTC(2026, 2, 1)),
+        new Date(Date.UTC(2026, 2, 1, 13, 30)),
+        0.25,
+        true,
+      ]);
       sheet.getCell("C2").numFmt = "0.0%";
       sheet.getCell("A2").numFmt = "dd.mm.yyyy";
       sheet.getCell("B2").numFmt = "yyyy-mm-dd hh:mm";
@@ -62,7 +76,16 @@ describe("an XLSX workbook", () => {
       sheet.getCell("H2").value = { formula: "A2+1" } as ExcelJS.CellFormulaValue;
     });
     const { table, notes } = read(bytes);
-    expect(table.columns.map((c) => cell(c, 0))).toEqual(["2026-03-01", "2026-03-01T13:30:00", "0.25", "TRUE", "2.1", "#DIV/0!", "17", ""]);
+    expect(table.columns.map((c) => cell(c, 0))).toEqual([
+      "2026-03-01",
+      "2026-03-01T13:30:00",
+      "0.25",
+      "TRUE",
+      "2.1",
+      "#DIV/0!",
+      "17",
+      "",
+    ]);
     expect(notes.join(" ")).toMatch(/“share” is shown as percentages/);
     expect(notes.join(" ")).toMatch(/1 formula has no stored value/);
     expect(guessVariable(table.columns[5]!).missing).toEqual(["#DIV/0!"]);
@@ -76,7 +99,14 @@ describe("an XLSX workbook", () => {
       sheet.addRow(["a", 1, 2, 3, 4, 5]);
     });
     const { table, notes } = read(bytes);
-    expect(table.columns.map((c) => c.name)).toEqual(["id", "mood", "mood_2", "mood_3", "column_5", "column_6"]);
+    expect(table.columns.map((c) => c.name)).toEqual([
+      "id",
+      "mood",
+      "mood_2",
+      "mood_3",
+      "column_5",
+      "column_6",
+    ]);
     expect(table.columns.map((c) => cell(c, 0))).toEqual(["a", "1", "2", "3", "4", "5"]);
     expect(notes.join(" ")).toMatch(/Merged cells/);
   });
@@ -88,7 +118,9 @@ describe("an XLSX workbook", () => {
       sheet.addRow(Array.from({ length: 300 }, (_, j) => j / 7));
     });
     const { table } = read(bytes);
-    expect(table.columns.map((c) => parseNumber(cell(c, 0)))).toEqual(Array.from({ length: 300 }, (_, j) => j / 7));
+    expect(table.columns.map((c) => parseNumber(cell(c, 0)))).toEqual(
+      Array.from({ length: 300 }, (_, j) => j / 7),
+    );
   });
 
   it("refuses a sheet without rows, and says so", async () => {
@@ -101,9 +133,13 @@ const CONTENT = (body: string): string => `<?xml version="1.0" encoding="UTF-8"?
 <office:document-content xmlns:office="o" xmlns:table="t" xmlns:text="x"><office:body><office:spreadsheet>${body}</office:spreadsheet></office:body></office:document-content>`;
 
 const ods = (body: string): Uint8Array =>
-  zipSync({ mimetype: strToU8("application/vnd.oasis.opendocument.spreadsheet"), "content.xml": strToU8(CONTENT(body)) });
+  zipSync({
+    mimetype: strToU8("application/vnd.oasis.opendocument.spreadsheet"),
+    "content.xml": strToU8(CONTENT(body)),
+  });
 
-const text = (t: string): string => `<table:table-cell office:value-type="string"><text:p>${t}</text:p></table:table-cell>`;
+const text = (t: string): string =>
+  `<table:table-cell office:value-type="string"><text:p>${t}</text:p></table:table-cell>`;
 const number = (v: string): string =>
   `<table:table-cell office:value-type="float" office:value="${v}"><text:p>shown</text:p></table:table-cell>`;
 
@@ -129,7 +165,10 @@ describe("an ODS workbook", () => {
   });
 
   it("says when a workbook is protected", () => {
-    const bytes = zipSync({ "content.xml": strToU8("x"), "META-INF/manifest.xml": strToU8("<manifest:encryption-data/>") });
+    const bytes = zipSync({
+      "content.xml": strToU8("x"),
+      "META-INF/manifest.xml": strToU8("<manifest:encryption-data/>"),
+    });
     expect(() => openData(bytes)).toThrow(/protected by a password/);
   });
 });
@@ -153,10 +192,18 @@ describe("files that are not what they seem", () => {
 
   it.each([
     ["an archive of something else", zipSync({ "a.txt": strToU8("hello") }), /no workbook/],
-    ["a workbook cut off", zipSync({ "content.xml": strToU8(CONTENT("")) }).slice(0, 60), /end is missing/],
+    [
+      "a workbook cut off",
+      zipSync({ "content.xml": strToU8(CONTENT("")) }).slice(0, 60),
+      /end is missing/,
+    ],
     ["a document without sheets", ods(""), /no sheet/],
     ["markup that is broken", zipSync({ "content.xml": strToU8("<a><b></a>") }), /not well-formed/],
-    ["an old binary workbook", new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 0, 0, 0, 0]), /old binary workbook/],
+    [
+      "an old binary workbook",
+      new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 0, 0, 0, 0]),
+      /old binary workbook/,
+    ],
     ["random bytes", new Uint8Array([1, 0, 2, 0, 3, 0, 9]), /not text/],
   ])("%s", (_, bytes, message) => {
     expect(refused(bytes)).toBeInstanceOf(FormatProblem);

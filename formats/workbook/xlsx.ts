@@ -27,7 +27,8 @@ export function xlsxSheets(archive: Archive): Sheet[] {
   const book: Book = { archive, shared: null, styles: stylesOf(archive), since1904: false };
   markupReader({
     open: (name, a) => {
-      if (name === "workbookPr" && (a.date1904 === "1" || a.date1904 === "true")) book.since1904 = true;
+      if (name === "workbookPr" && (a.date1904 === "1" || a.date1904 === "true"))
+        book.since1904 = true;
       const part = name === "sheet" ? targets.get(a.id ?? "") : undefined;
       if (part && archive.has(part)) named.push({ name: a.name ?? part, part });
     },
@@ -35,7 +36,10 @@ export function xlsxSheets(archive: Archive): Sheet[] {
     text: () => undefined,
   })(archive.text(ROOT));
   if (named.length === 0) throw new FormatProblem("This workbook has no sheet with cells.");
-  return named.map(({ name, part }) => ({ name, read: (sink, progress) => readSheet(book, part, sink, progress) }));
+  return named.map(({ name, part }) => ({
+    name,
+    read: (sink, progress) => readSheet(book, part, sink, progress),
+  }));
 }
 
 /** Relation id -> part of the archive. */
@@ -45,7 +49,10 @@ function relations(archive: Archive): Map<string, string> {
   markupReader({
     open: (name, a) => {
       if (name !== "Relationship" || !a.Id || !a.Target) return;
-      targets.set(a.Id, a.Target.startsWith("/") ? a.Target.slice(1) : `xl/${a.Target.replace(/^\.\//, "")}`);
+      targets.set(
+        a.Id,
+        a.Target.startsWith("/") ? a.Target.slice(1) : `xl/${a.Target.replace(/^\.\//, "")}`,
+      );
     },
     close: () => undefined,
     text: () => undefined,
@@ -100,7 +107,12 @@ function sharedTexts(archive: Archive): string[] {
   return texts;
 }
 
-function readSheet(book: Book, part: string, sink: RowSink, progress?: (share: number) => void): void {
+function readSheet(
+  book: Book,
+  part: string,
+  sink: RowSink,
+  progress?: (share: number) => void,
+): void {
   book.shared ??= sharedTexts(book.archive);
   streamMarkup(book.archive, part, new SheetReader(book, sink), progress);
 }
@@ -126,7 +138,9 @@ class SheetReader {
     if (name === "c") {
       const column = a.r ? columnOf(a.r) : this.column + 1;
       if (column >= MAX_COLUMNS || column < 0)
-        throw new FormatProblem(`A cell of this sheet claims to stand at “${a.r}”, which no sheet has.`);
+        throw new FormatProblem(
+          `A cell of this sheet claims to stand at “${a.r}”, which no sheet has.`,
+        );
       this.column = column;
       this.type = a.t ?? "n";
       this.style = Number(a.s ?? 0);
@@ -151,7 +165,8 @@ class SheetReader {
   readonly close = (name: string): void => {
     if (name === "v" || name === "t") this.inValue = false;
     else if (name === "c") this.endCell();
-    else if (name === "row" && this.goesOn && this.cells.length > 0) this.goesOn = this.sink.row(this.row, this.cells);
+    else if (name === "row" && this.goesOn && this.cells.length > 0)
+      this.goesOn = this.sink.row(this.row, this.cells);
   };
 
   private endCell(): void {

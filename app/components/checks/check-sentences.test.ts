@@ -13,7 +13,9 @@ function sentences(
   settings: Partial<Settings> = {},
 ): Record<string, CheckSentence> {
   const [equation] = equationsOf(analyseMade({ columns, theory, settings }));
-  return Object.fromEntries(checkSentences(equation!, settings.errors !== undefined).map((s) => [s.title, s]));
+  return Object.fromEntries(
+    checkSentences(equation!, settings.errors !== undefined).map((s) => [s.title, s]),
+  );
 }
 
 describe("what checks say", () => {
@@ -25,7 +27,10 @@ describe("what checks say", () => {
 
   it("asks for robust errors where the spread grows, and is content when they are in use", () => {
     const y = x.map((a, i) => a + e[i]! * Math.exp(a));
-    expect(sentences({ x, y })["even spread"]).toMatchObject({ look: true, text: expect.stringContaining("choose HC3 or HC4") });
+    expect(sentences({ x, y })["even spread"]).toMatchObject({
+      look: true,
+      text: expect.stringContaining("choose HC3 or HC4"),
+    });
     expect(sentences({ x, y }, undefined, { errors: "HC3" })["even spread"]).toMatchObject({
       look: false,
       text: expect.stringContaining("allow for that"),
@@ -34,24 +39,43 @@ describe("what checks say", () => {
 
   it("sees a curve, and a single row far off", () => {
     const bent = sentences({ x, y: x.map((a, i) => a * a + 0.3 * e[i]!) });
-    expect(bent["straight lines"]).toMatchObject({ look: true, text: expect.stringContaining("curved") });
+    expect(bent["straight lines"]).toMatchObject({
+      look: true,
+      text: expect.stringContaining("curved"),
+    });
     const lone = sentences({ x, y: x.map((a, i) => a + e[i]! + (i === 7 ? 12 : 0)) });
-    expect(lone["single rows"]).toMatchObject({ look: true, text: expect.stringMatching(/^One residual beyond/) });
+    expect(lone["single rows"]).toMatchObject({
+      look: true,
+      text: expect.stringMatching(/^One residual beyond/),
+    });
   });
 
   it("names predictors that cannot be told apart, but not parts of a product", () => {
     const twin = x.map((a, i) => a + 0.05 * v[i]!);
-    const found = sentences({ x, twin, y: x.map((a, i) => a + e[i]!) }, "H1: x raises y\nH2: twin raises y");
-    expect(found["separate predictors"]).toMatchObject({ look: true, text: expect.stringContaining("twin (VIF") });
+    const found = sentences(
+      { x, twin, y: x.map((a, i) => a + e[i]!) },
+      "H1: x raises y\nH2: twin raises y",
+    );
+    expect(found["separate predictors"]).toMatchObject({
+      look: true,
+      text: expect.stringContaining("twin (VIF"),
+    });
     const far = x.map((a) => a + 60);
-    const product = sentences({ far, w: v.map((a) => a + 40), y: x.map((a, i) => a * v[i]! + e[i]!) }, "H1: w strengthens far to y");
-    expect(product["separate predictors"]).toMatchObject({ look: false, text: expect.stringContaining("come from their scale") });
+    const product = sentences(
+      { far, w: v.map((a) => a + 40), y: x.map((a, i) => a * v[i]! + e[i]!) },
+      "H1: w strengthens far to y",
+    );
+    expect(product["separate predictors"]).toMatchObject({
+      look: false,
+      text: expect.stringContaining("come from their scale"),
+    });
   });
 
   it("calls a strange coefficient collinearity where its interval is too wide to say more", () => {
     const twin = x.map((a, i) => a + 0.02 * v[i]!);
     const theory = "H1: x raises y\nalso twin to y";
-    const analysed = (y: number[]) => equationsOf(analyseMade({ columns: { x, twin, y }, theory }))[0];
+    const analysed = (y: number[]) =>
+      equationsOf(analyseMade({ columns: { x, twin, y }, theory }))[0];
     const first = x.map((a, i) => a + e[i]!);
     const before = analysed(first)!.coefficients.find((c) => c.term === "twin")!;
     // Adding k (twin - x) moves the coefficient of twin by k: here to half a standard error below zero.
@@ -88,6 +112,9 @@ describe("what checks say", () => {
       { x, shared, y: x.map((a, i) => a - 0.8 * shared[i]! + a * 0.4 + 0.2 * e[i]!) },
       "H1: x raises y\nH2: shared lowers y",
     );
-    expect(found.suppression).toMatchObject({ look: true, text: expect.stringContaining("That is suppression, not an error") });
+    expect(found.suppression).toMatchObject({
+      look: true,
+      text: expect.stringContaining("That is suppression, not an error"),
+    });
   });
 });

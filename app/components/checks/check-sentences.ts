@@ -19,9 +19,20 @@ export function checkSentences(equation: EquationEvidence, robust: boolean): Che
 
 function residualChecks({ checks, n }: EquationEvidence, robust: boolean): CheckSentence[] {
   if (!checks) return [];
-  const { koenker, reset, adjustedSkewness, adjustedExcessKurtosis, shapiroWilk, outliers, outlierCritical, highLeverage, highCook } =
-    checks;
-  const w = shapiroWilk ? ` (Shapiro-Wilk W = ${plain(shapiroWilk.W, 3)}, ${pClause(shapiroWilk.p)})` : "";
+  const {
+    koenker,
+    reset,
+    adjustedSkewness,
+    adjustedExcessKurtosis,
+    shapiroWilk,
+    outliers,
+    outlierCritical,
+    highLeverage,
+    highCook,
+  } = checks;
+  const w = shapiroWilk
+    ? ` (Shapiro-Wilk W = ${plain(shapiroWilk.W, 3)}, ${pClause(shapiroWilk.p)})`
+    : "";
   const uneven = koenker.p < DEPARTURE;
   const bent = reset !== null && reset.p < DEPARTURE;
   return [
@@ -57,7 +68,11 @@ function residualChecks({ checks, n }: EquationEvidence, robust: boolean): Check
 
 /** Products, and whatever is part of one. */
 const inProductsOf = ({ coefficients }: EquationEvidence): Set<string> =>
-  new Set(coefficients.flatMap((c) => (c.components ? [c.term, ...c.components.map((part) => part.key)] : [])));
+  new Set(
+    coefficients.flatMap((c) =>
+      c.components ? [c.term, ...c.components.map((part) => part.key)] : [],
+    ),
+  );
 
 function collinearity(equation: EquationEvidence): CheckSentence[] {
   const { coefficients, conditionNumber, omnibus } = equation;
@@ -67,7 +82,11 @@ function collinearity(equation: EquationEvidence): CheckSentence[] {
   const high = [
     ...coefficients
       .filter(
-        (c) => c.vif !== null && c.vif > HIGH_VIF && !inProducts.has(c.term) && !omnibus.some((o) => c.term.startsWith(`${o.variable}.`)),
+        (c) =>
+          c.vif !== null &&
+          c.vif > HIGH_VIF &&
+          !inProducts.has(c.term) &&
+          !omnibus.some((o) => c.term.startsWith(`${o.variable}.`)),
       )
       .map((c) => `${c.label} (VIF ${plain(c.vif, 1)})`),
     ...sets.map((o) => `${o.variable} (GVIF^(1/(2 df)) ${plain(o.gvifPerDimension, 2)})`),

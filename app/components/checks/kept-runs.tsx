@@ -18,10 +18,15 @@ export function KeptRuns({ context, runs }: Props) {
   const fetcher = useFetcher({ key: `runs ${study.id}` });
   const [name, setName] = useState("");
   const [chosen, setChosen] = useState<[string, string] | null>(null);
-  const now = analysis.evidence && !analysis.problem ? keptRun(analysis.evidence, definition) : null;
+  const now =
+    analysis.evidence && !analysis.problem ? keptRun(analysis.evidence, definition) : null;
   const settled = analysis.status === "done" && now !== null;
   const act = (body: object): void =>
-    void fetcher.submit(JSON.stringify(body), { method: "post", action: `/study/${study.id}/compare`, encType: "application/json" });
+    void fetcher.submit(JSON.stringify(body), {
+      method: "post",
+      action: `/study/${study.id}/compare`,
+      encType: "application/json",
+    });
   const byId = new Map<string, { name: string; run: KeptRun }>([
     ...(now ? [["now", { name: "as it stands now", run: now }] as const] : []),
     ...runs.map((r) => [r.id, r] as const),
@@ -53,7 +58,9 @@ export function KeptRuns({ context, runs }: Props) {
         {!settled && <span className="quiet">when the resamples are done</span>}
       </form>
       {runs.length === 0 && (
-        <p className="quiet">A kept run stays as it is while the study changes, so that both can be put side by side.</p>
+        <p className="quiet">
+          A kept run stays as it is while the study changes, so that both can be put side by side.
+        </p>
       )}
       <ul className="run-list">
         {runs.map((r) => (
@@ -72,8 +79,18 @@ export function KeptRuns({ context, runs }: Props) {
       </ul>
       {runs.length > 0 && (
         <div className="screen-head">
-          <RunChoice label="First run" value={first} all={byId} choose={(id) => setChosen([id, second])} />
-          <RunChoice label="Second run" value={second} all={byId} choose={(id) => setChosen([first, id])} />
+          <RunChoice
+            label="First run"
+            value={first}
+            all={byId}
+            choose={(id) => setChosen([id, second])}
+          />
+          <RunChoice
+            label="Second run"
+            value={second}
+            all={byId}
+            choose={(id) => setChosen([first, id])}
+          />
         </div>
       )}
       {a && b && first !== second && <SideBySide a={a} b={b} />}
@@ -106,13 +123,23 @@ function RunChoice({
   );
 }
 
-function SideBySide({ a, b }: { a: { name: string; run: KeptRun }; b: { name: string; run: KeptRun } }) {
+function SideBySide({
+  a,
+  b,
+}: {
+  a: { name: string; run: KeptRun };
+  b: { name: string; run: KeptRun };
+}) {
   const [all, setAll] = useState(false);
   const { differences, verdicts, effects } = compareRuns(a.run, b.run);
   const shown = effects.filter((e) => all || e.changed);
   return (
     <>
-      <p className="serif">{differences.length === 0 ? "Nothing was done differently." : `Done differently: ${differences.join("; ")}.`}</p>
+      <p className="serif">
+        {differences.length === 0
+          ? "Nothing was done differently."
+          : `Done differently: ${differences.join("; ")}.`}
+      </p>
       <Wide label="Two runs side by side">
         <table className="numbers robustness">
           <thead>

@@ -4,7 +4,13 @@ import { FigureTools, type NumberTable } from "../figure/figure-tools";
 import { ResidualPicture } from "./residual-picture";
 
 /** The picture of residuals with its numbers, to take along. */
-export function ResidualFigure({ residuals, named }: { residuals: ResidualRows; named: ReadonlySet<number> }) {
+export function ResidualFigure({
+  residuals,
+  named,
+}: {
+  residuals: ResidualRows;
+  named: ReadonlySet<number>;
+}) {
   const picture = useRef<HTMLDivElement>(null);
   return (
     <div>
@@ -22,7 +28,14 @@ export function ResidualFigure({ residuals, named }: { residuals: ResidualRows; 
 }
 
 /** Every row, the most influential first. */
-export function residualTable({ outcome, rows, fitted, studentised, leverage, cook }: ResidualRows): NumberTable {
+export function residualTable({
+  outcome,
+  rows,
+  fitted,
+  studentised,
+  leverage,
+  cook,
+}: ResidualRows): NumberTable {
   const order = rows.map((_, i) => i).sort((a, b) => (cook[b] ?? Infinity) - (cook[a] ?? Infinity));
   return {
     title: `Residuals of ${outcome}`,

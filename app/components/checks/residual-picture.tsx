@@ -22,15 +22,31 @@ export function rowNames(names: RowName[]): RowName[] {
 }
 
 /** Studentised residuals against fitted values; rows with influence are larger and named. */
-export function ResidualPicture({ residuals, named }: { residuals: ResidualRows; named: ReadonlySet<number> }) {
+export function ResidualPicture({
+  residuals,
+  named,
+}: {
+  residuals: ResidualRows;
+  named: ReadonlySet<number>;
+}) {
   const { fitted, studentised, rows, outcome } = residuals;
   const x = linear(padded(fitted), [M.left, WIDTH - M.right]);
   const known = studentised.filter((v): v is number => v !== null);
   const y = linear(padded([...known, -3, 3], 0.03), [HEIGHT - M.bottom, M.top]);
   return (
-    <svg className="residual-picture" width={WIDTH} height={HEIGHT} role="img" aria-label={`Residuals of ${outcome} against fitted values`}>
+    <svg
+      className="residual-picture"
+      width={WIDTH}
+      height={HEIGHT}
+      role="img"
+      aria-label={`Residuals of ${outcome} against fitted values`}
+    >
       {[-2, 0, 2].map((v) => (
-        <path key={v} className={v === 0 ? "zero" : "guide"} d={`M${M.left} ${y(v)}H${WIDTH - M.right}`} />
+        <path
+          key={v}
+          className={v === 0 ? "zero" : "guide"}
+          d={`M${M.left} ${y(v)}H${WIDTH - M.right}`}
+        />
       ))}
       {ticks(y.domain, 5).map((v) => (
         <text key={v} x={M.left - 8} y={y(v) + 4} textAnchor="end">
@@ -57,7 +73,9 @@ export function ResidualPicture({ residuals, named }: { residuals: ResidualRows;
       )}
       {rowNames(
         studentised.flatMap((value, i) =>
-          value !== null && named.has(rows[i]!) ? [{ x: x(fitted[i]!) + 7, y: y(value) + 4, words: String(rows[i]) }] : [],
+          value !== null && named.has(rows[i]!)
+            ? [{ x: x(fitted[i]!) + 7, y: y(value) + 4, words: String(rows[i]) }]
+            : [],
         ),
       ).map((name) => (
         <text key={name.words} className="row-name" x={name.x} y={name.y}>
@@ -67,7 +85,11 @@ export function ResidualPicture({ residuals, named }: { residuals: ResidualRows;
       <text className="axis-name" x={(M.left + WIDTH) / 2} y={HEIGHT - 6} textAnchor="middle">
         fitted {outcome}
       </text>
-      <text className="axis-name" transform={`translate(13 ${HEIGHT / 2 - 12}) rotate(-90)`} textAnchor="middle">
+      <text
+        className="axis-name"
+        transform={`translate(13 ${HEIGHT / 2 - 12}) rotate(-90)`}
+        textAnchor="middle"
+      >
         studentised residual
       </text>
     </svg>

@@ -8,7 +8,15 @@ export const CODINGS: [Coding, string, string][] = [
 ];
 
 /** The codes that stand for each level in an equation, and what each column compares. */
-export function CodingTable({ variable, columns, levels }: { variable: string; columns: CodeColumn[]; levels: string[] }) {
+export function CodingTable({
+  variable,
+  columns,
+  levels,
+}: {
+  variable: string;
+  columns: CodeColumn[];
+  levels: string[];
+}) {
   if (columns.length === 0) return null;
   return (
     <table className="numbers coding-table">
@@ -28,7 +36,9 @@ export function CodingTable({ variable, columns, levels }: { variable: string; c
           <tr key={level}>
             <td>{level}</td>
             {columns.map((c) => (
-              <td key={c.index}>{Number.isInteger(c.codes[i]) ? c.codes[i] : plain(c.codes[i], 2)}</td>
+              <td key={c.index}>
+                {Number.isInteger(c.codes[i]) ? c.codes[i] : plain(c.codes[i], 2)}
+              </td>
             ))}
           </tr>
         ))}

@@ -47,7 +47,10 @@ export function ColumnPanel({
   removeDerived,
   close,
 }: Props) {
-  const levels = variable.level === "binary" || variable.level === "categorical" ? levelsInOrder(column, variable) : [];
+  const levels =
+    variable.level === "binary" || variable.level === "categorical"
+      ? levelsInOrder(column, variable)
+      : [];
   return (
     <aside className="column-panel" aria-label={`Column ${variable.name}`}>
       <div className="screen-head">
@@ -82,17 +85,24 @@ export function ColumnPanel({
       {summary?.notNumeric && (
         <p className="note">
           “{summary.notNumeric.example}” in row {summary.notNumeric.row} is not a number
-          {summary.notNumeric.count > 1 && ` (${summary.notNumeric.count} such cells)`}. Declare it a missing code, or make the column
-          categorical.
+          {summary.notNumeric.count > 1 && ` (${summary.notNumeric.count} such cells)`}. Declare it
+          a missing code, or make the column categorical.
         </p>
       )}
       <LevelField variable={variable} change={change} />
-      {variable.level === "binary" && levels.length === 2 && <WhichIsOne variable={variable} levels={levels} change={change} />}
-      {variable.level === "categorical" && <CodingChoice variable={variable} levels={levels} change={change} />}
+      {variable.level === "binary" && levels.length === 2 && (
+        <WhichIsOne variable={variable} levels={levels} change={change} />
+      )}
+      {variable.level === "categorical" && (
+        <CodingChoice variable={variable} levels={levels} change={change} />
+      )}
       {rename && <NameField variable={variable} taken={taken} rename={rename} />}
       <label className="field">
         <span>Label</span>
-        <input value={variable.label ?? ""} onChange={(e) => change({ label: e.target.value || undefined })} />
+        <input
+          value={variable.label ?? ""}
+          onChange={(e) => change({ label: e.target.value || undefined })}
+        />
       </label>
       <label className="field">
         <span>Unit</span>
@@ -102,13 +112,23 @@ export function ColumnPanel({
           onChange={(e) => change({ unit: e.target.value || undefined })}
         />
       </label>
-      {variable.level !== "identifier" && variable.level !== "categorical" && <Range variable={variable} change={change} />}
+      {variable.level !== "identifier" && variable.level !== "categorical" && (
+        <Range variable={variable} change={change} />
+      )}
       <MissingCodes variable={variable} change={change} />
-      <ValueLabels key={`labels ${variable.level}`} variable={variable} column={column} change={change} />
+      <ValueLabels
+        key={`labels ${variable.level}`}
+        variable={variable}
+        column={column}
+        change={change}
+      />
       <NewFrom level={variable.level} derive={derive} />
       <label className="field">
         <span>Decimal mark</span>
-        <select value={variable.decimal ?? "."} onChange={(e) => change({ decimal: e.target.value as "." | "," })}>
+        <select
+          value={variable.decimal ?? "."}
+          onChange={(e) => change({ decimal: e.target.value as "." | "," })}
+        >
           <option value=".">point, 1.5</option>
           <option value=",">comma, 1,5</option>
         </select>
@@ -159,7 +179,10 @@ const OFFERS: Record<"numeric" | "groups", [Recipe["kind"], string][]> = {
 
 function NewFrom({ level, derive }: { level: Level; derive: Props["derive"] }) {
   if (level === "identifier") return null;
-  const offers = level === "continuous" || level === "ordinal" ? [...OFFERS.numeric, OFFERS.groups[1]!] : OFFERS.groups;
+  const offers =
+    level === "continuous" || level === "ordinal"
+      ? [...OFFERS.numeric, OFFERS.groups[1]!]
+      : OFFERS.groups;
   return (
     <div className="field" role="group" aria-label="Make a new variable of it">
       <span>Make a new variable of it</span>

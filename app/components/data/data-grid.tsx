@@ -18,11 +18,21 @@ interface Props {
 }
 
 /** Rows and columns drawn only where they are seen; every column carries its card on top, and identifiers stay in sight. */
-export function DataGrid({ dataset, view, summaries, corrections, selected, select, correct }: Props) {
+export function DataGrid({
+  dataset,
+  view,
+  summaries,
+  corrections,
+  selected,
+  select,
+  correct,
+}: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const [editing, setEditing] = useState<{ text: string } | null>(null);
   const { order, names, active, setActive } = view;
-  const frozen = names.find((name) => dataset.variables.find((v) => v.name === name)?.level === "identifier") ?? null;
+  const frozen =
+    names.find((name) => dataset.variables.find((v) => v.name === name)?.level === "identifier") ??
+    null;
   const moving = names.filter((name) => name !== frozen);
   const left = NUMBER_WIDTH + (frozen ? COLUMN_WIDTH : 0);
   const rows = useVirtualizer({
@@ -44,7 +54,8 @@ export function DataGrid({ dataset, view, summaries, corrections, selected, sele
   });
   useFollow(rows, columns, view, selected, moving);
   const editable = (name: string | undefined): boolean => isEditable(dataset, name);
-  const place = active && names[active.column] !== undefined && active.row < order.length ? active : null;
+  const place =
+    active && names[active.column] !== undefined && active.row < order.length ? active : null;
   const move = (down: number, right: number): void => {
     const from = place ?? { row: 0, column: 0 };
     setActive({
@@ -72,11 +83,32 @@ export function DataGrid({ dataset, view, summaries, corrections, selected, sele
   };
   const onKey = (event: KeyboardEvent): void => {
     if (editing || event.target !== event.currentTarget) return;
-    if (gridKey(event, { rows: order.length, columns: names.length, move, begin, clear: () => place && commit("", 0, 0) }))
+    if (
+      gridKey(event, {
+        rows: order.length,
+        columns: names.length,
+        move,
+        begin,
+        clear: () => place && commit("", 0, 0),
+      })
+    )
       event.preventDefault();
   };
   const width = columns.getTotalSize() + left;
-  const shared = { dataset, view, corrections, selected, place, editing, setEditing, commit, begin, frozen, moving, editable };
+  const shared = {
+    dataset,
+    view,
+    corrections,
+    selected,
+    place,
+    editing,
+    setEditing,
+    commit,
+    begin,
+    frozen,
+    moving,
+    editable,
+  };
   return (
     // The grid is one stop of the tab key; the arrow keys move the active cell within it.
     <div
@@ -90,10 +122,23 @@ export function DataGrid({ dataset, view, summaries, corrections, selected, sele
       aria-activedescendant={place ? `cell-${place.row}-${place.column}` : undefined}
       onKeyDown={onKey}
     >
-      <div role="presentation" style={{ width, height: rows.getTotalSize() + HEAD_HEIGHT, position: "relative" }}>
-        <GridHead {...{ dataset, view, summaries, selected, select, frozen, moving, width, left }} items={columns.getVirtualItems()} />
+      <div
+        role="presentation"
+        style={{ width, height: rows.getTotalSize() + HEAD_HEIGHT, position: "relative" }}
+      >
+        <GridHead
+          {...{ dataset, view, summaries, selected, select, frozen, moving, width, left }}
+          items={columns.getVirtualItems()}
+        />
         {rows.getVirtualItems().map((row) => (
-          <GridRow key={row.key} index={row.index} top={row.start} width={width} items={columns.getVirtualItems()} {...shared} />
+          <GridRow
+            key={row.key}
+            index={row.index}
+            top={row.start}
+            width={width}
+            items={columns.getVirtualItems()}
+            {...shared}
+          />
         ))}
         {order.length === 0 && <p className="grid-empty quiet">No row fits the condition.</p>}
       </div>
@@ -104,7 +149,13 @@ export function DataGrid({ dataset, view, summaries, corrections, selected, sele
 type Scroller = ReturnType<typeof useVirtualizer<HTMLDivElement, Element>>;
 
 /** Brings what was chosen into sight: a column, the active cell, or the beginning of another order of rows. */
-function useFollow(rows: Scroller, columns: Scroller, view: GridView, selected: string | null, moving: string[]): void {
+function useFollow(
+  rows: Scroller,
+  columns: Scroller,
+  view: GridView,
+  selected: string | null,
+  moving: string[],
+): void {
   const { active, names, sort, condition } = view;
   const showColumn = (name: string | undefined): void => {
     const at = moving.indexOf(name ?? "");

@@ -55,7 +55,9 @@ export function DeriveDialog({ definition, dataset, raw, start, keep, close }: P
       ? dataset.table.columns[0]!.name
       : changed.recipe.of
     : (start as { of: string }).of;
-  const first = changed?.recipe ?? startRecipe("change" in start ? "formula" : (start.kind ?? "formula"), of, dataset);
+  const first =
+    changed?.recipe ??
+    startRecipe("change" in start ? "formula" : (start.kind ?? "formula"), of, dataset);
   const [recipe, setRecipe] = useState<Recipe>(first);
   const [named, setNamed] = useState<string | null>(changed?.name ?? null);
   const source = recipe.kind === "formula" ? of : recipe.of;
@@ -71,7 +73,10 @@ export function DeriveDialog({ definition, dataset, raw, start, keep, close }: P
           {recipe.kind !== "formula" && (
             <label className="field">
               <span>Made of</span>
-              <select value={recipe.of} onChange={(e) => setRecipe(startRecipe(recipe.kind, e.target.value, dataset))}>
+              <select
+                value={recipe.of}
+                onChange={(e) => setRecipe(startRecipe(recipe.kind, e.target.value, dataset))}
+              >
                 {usable.map((n) => (
                   <option key={n}>{n}</option>
                 ))}
@@ -80,7 +85,12 @@ export function DeriveDialog({ definition, dataset, raw, start, keep, close }: P
           )}
           <label className="field">
             <span>How</span>
-            <select value={recipe.kind} onChange={(e) => setRecipe(startRecipe(e.target.value as Recipe["kind"], source, dataset))}>
+            <select
+              value={recipe.kind}
+              onChange={(e) =>
+                setRecipe(startRecipe(e.target.value as Recipe["kind"], source, dataset))
+              }
+            >
               {KINDS.map(([kind, words]) => (
                 <option key={kind} value={kind}>
                   {words}
@@ -91,7 +101,11 @@ export function DeriveDialog({ definition, dataset, raw, start, keep, close }: P
         </div>
         <RecipeFields recipe={recipe} change={setRecipe} dataset={dataset} />
         {recipe.kind === "code" && (
-          <CodingTable variable={recipe.of} columns={codesOf(recipe, dataset)} levels={levelsOf(recipe.of, dataset)} />
+          <CodingTable
+            variable={recipe.of}
+            columns={codesOf(recipe, dataset)}
+            levels={levelsOf(recipe.of, dataset)}
+          />
         )}
         <label className="field">
           <span>{wanted.length > 1 ? "Names begin with" : "Name"}</span>
@@ -127,7 +141,11 @@ export function DeriveDialog({ definition, dataset, raw, start, keep, close }: P
               close();
             }}
           >
-            {changed ? "Change it" : wanted.length > 1 ? `Make ${wanted.length} variables` : "Make it"}
+            {changed
+              ? "Change it"
+              : wanted.length > 1
+                ? `Make ${wanted.length} variables`
+                : "Make it"}
           </button>
         </div>
       </div>
@@ -217,9 +235,16 @@ function variablesOf(name: string, recipe: Recipe, dataset: Dataset): DerivedVar
 }
 
 /** The first of the variables as it would be, or why it cannot be made. */
-function tryAll(definition: DataDefinition, raw: Table, wanted: DerivedVariable[], replaces: string | null, dataset: Dataset) {
+function tryAll(
+  definition: DataDefinition,
+  raw: Table,
+  wanted: DerivedVariable[],
+  replaces: string | null,
+  dataset: Dataset,
+) {
   for (const { name } of wanted) {
-    if (name === "" || name.startsWith("_")) return { problem: "The variable needs a name that begins with a letter." };
+    if (name === "" || name.startsWith("_"))
+      return { problem: "The variable needs a name that begins with a letter." };
     if (name !== replaces && dataset.table.columns.some((c) => c.name === name))
       return { problem: `There is a column “${name}” already. Choose another name.` };
   }

@@ -20,9 +20,17 @@ export function FileMenu({ context, replace }: Props) {
   const read = async (file: File): Promise<void> => {
     close();
     try {
-      const { variables, notes, changed } = applyCodebook(decodeText(new Uint8Array(await file.arrayBuffer())), dataset.variables);
+      const { variables, notes, changed } = applyCodebook(
+        decodeText(new Uint8Array(await file.arrayBuffer())),
+        dataset.variables,
+      );
       if (changed > 0) edit({ variables }, "codebook", `from ${file.name}`);
-      setMessage([`${changed} ${changed === 1 ? "variable" : "variables"} changed by ${file.name}.`, ...notes].join(" "));
+      setMessage(
+        [
+          `${changed} ${changed === 1 ? "variable" : "variables"} changed by ${file.name}.`,
+          ...notes,
+        ].join(" "),
+      );
     } catch (error) {
       if (!(error instanceof FormatProblem)) throw error;
       setMessage(error.message);
@@ -30,7 +38,12 @@ export function FileMenu({ context, replace }: Props) {
   };
   return (
     <>
-      <button type="button" className="button" aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
+      <button
+        type="button"
+        className="button"
+        aria-haspopup="dialog"
+        onClick={(e) => setAnchor(e.currentTarget)}
+      >
         Files
       </button>
       <Popover
@@ -52,7 +65,12 @@ export function FileMenu({ context, replace }: Props) {
           >
             Replace the data by a newer file
           </FilePicker>
-          <FilePicker label="Codebook file" accept=".csv,.tsv,.txt" className="button bare" pick={(file) => void read(file)}>
+          <FilePicker
+            label="Codebook file"
+            accept=".csv,.tsv,.txt"
+            className="button bare"
+            pick={(file) => void read(file)}
+          >
             Read a codebook (CSV)
           </FilePicker>
           <button
@@ -60,14 +78,23 @@ export function FileMenu({ context, replace }: Props) {
             className="button bare"
             onClick={() => {
               close();
-              download(fileName(definition.title, "-codebook.csv"), codebookCsv(dataset.variables), "text/csv");
+              download(
+                fileName(definition.title, "-codebook.csv"),
+                codebookCsv(dataset.variables),
+                "text/csv",
+              );
             }}
           >
             Export the codebook (CSV)
           </button>
         </div>
       </Popover>
-      <Snackbar open={message !== null} autoHideDuration={12_000} onClose={() => setMessage(null)} message={message} />
+      <Snackbar
+        open={message !== null}
+        autoHideDuration={12_000}
+        onClose={() => setMessage(null)}
+        message={message}
+      />
     </>
   );
 }

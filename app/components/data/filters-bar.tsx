@@ -18,14 +18,26 @@ export function FiltersBar({ filters, dataset, change }: Props) {
         const problem = dataset.problems.find((p) => p.name === filter.name);
         return (
           <span key={filter.name} className={filter.active ? "filter-chip" : "filter-chip off"}>
-            <label title={filter.rule.kind === "condition" ? `where ${filter.rule.formula}` : `rows ${filter.rule.rows.join(", ")}`}>
+            <label
+              title={
+                filter.rule.kind === "condition"
+                  ? `where ${filter.rule.formula}`
+                  : `rows ${filter.rule.rows.join(", ")}`
+              }
+            >
               <input
                 type="checkbox"
                 checked={filter.active}
-                onChange={() => change(filters.map((f) => (f === filter ? { ...f, active: !f.active } : f)))}
+                onChange={() =>
+                  change(filters.map((f) => (f === filter ? { ...f, active: !f.active } : f)))
+                }
               />{" "}
               {filter.name}{" "}
-              <span className="quiet">{problem ? "◆" : (rows ?? (filter.rule.kind === "rows" ? filter.rule.rows.length : "off"))}</span>
+              <span className="quiet">
+                {problem
+                  ? "◆"
+                  : (rows ?? (filter.rule.kind === "rows" ? filter.rule.rows.length : "off"))}
+              </span>
             </label>
             <button
               type="button"

@@ -18,7 +18,18 @@ interface Props {
 }
 
 /** A card on top of every column: its name, level, shape and gaps. */
-export function GridHead({ dataset, view, summaries, selected, select, frozen, moving, width, left, items }: Props) {
+export function GridHead({
+  dataset,
+  view,
+  summaries,
+  selected,
+  select,
+  frozen,
+  moving,
+  width,
+  left,
+  items,
+}: Props) {
   const card = (name: string) => (
     <ColumnCard
       variable={dataset.variables.find((v) => v.name === name)!}
@@ -26,7 +37,9 @@ export function GridHead({ dataset, view, summaries, selected, select, frozen, m
       summary={summaries.find((s) => s.name === name)}
       selected={selected === name}
       select={() => select(selected === name ? null : name)}
-      sorted={view.sort?.name === name ? (view.sort.descending ? "descending" : "ascending") : "none"}
+      sorted={
+        view.sort?.name === name ? (view.sort.descending ? "descending" : "ascending") : "none"
+      }
       sort={() => view.setSort(nextSort(view.sort, name))}
     />
   );
@@ -39,7 +52,11 @@ export function GridHead({ dataset, view, summaries, selected, select, frozen, m
           row
         </div>
         {frozen && (
-          <div role="columnheader" aria-sort={sorted(frozen)} style={{ width: COLUMN_WIDTH, height: HEAD_HEIGHT, position: "relative" }}>
+          <div
+            role="columnheader"
+            aria-sort={sorted(frozen)}
+            style={{ width: COLUMN_WIDTH, height: HEAD_HEIGHT, position: "relative" }}
+          >
             {card(frozen)}
           </div>
         )}
@@ -86,14 +103,25 @@ function ColumnCard({ variable, origin, summary, selected, select, sorted, sort 
   const flagged = summary && (summary.notNumeric !== null || summary.constant);
   return (
     <>
-      <button type="button" className={`column-card ${selected ? "selected" : ""} ${origin}`} aria-pressed={selected} onClick={select}>
+      <button
+        type="button"
+        className={`column-card ${selected ? "selected" : ""} ${origin}`}
+        aria-pressed={selected}
+        onClick={select}
+      >
         <span className="column-name" title={variable.label ?? variable.name}>
           {variable.name}
         </span>
         <span className="column-level">
-          {origin === "raw" ? variable.level : origin === "measure" ? "scale score" : `derived, ${variable.level}`}
+          {origin === "raw"
+            ? variable.level
+            : origin === "measure"
+              ? "scale score"
+              : `derived, ${variable.level}`}
         </span>
-        <span className="column-shape">{summary && <Sparkbars summary={summary} width={COLUMN_WIDTH - 22} height={32} />}</span>
+        <span className="column-shape">
+          {summary && <Sparkbars summary={summary} width={COLUMN_WIDTH - 22} height={32} />}
+        </span>
         <span className={`column-missing ${flagged ? "flag" : ""}`}>
           {flagged
             ? "◆ needs a look"

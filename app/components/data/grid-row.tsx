@@ -1,5 +1,13 @@
 import type { VirtualItem } from "@tanstack/react-virtual";
-import { cell, isMissing, shownText, type CellPlace, type Correction, type Dataset, type TextColumn } from "../../../core";
+import {
+  cell,
+  isMissing,
+  shownText,
+  type CellPlace,
+  type Correction,
+  type Dataset,
+  type TextColumn,
+} from "../../../core";
 import { COLUMN_WIDTH, NUMBER_WIDTH, ROW_HEIGHT } from "./grid-sizes";
 import type { GridView } from "./grid-view";
 
@@ -28,7 +36,9 @@ const excludedOf = new WeakMap<Dataset, Map<number, string>>();
 function excludedRows(dataset: Dataset): Map<number, string> {
   let found = excludedOf.get(dataset);
   if (!found) {
-    found = new Map(dataset.excluded.flatMap(({ filter, rows }) => rows.map((row) => [row, filter] as const)));
+    found = new Map(
+      dataset.excluded.flatMap(({ filter, rows }) => rows.map((row) => [row, filter] as const)),
+    );
     excludedOf.set(dataset, found);
   }
   return found;
@@ -181,7 +191,10 @@ function places(column: TextColumn): number {
   if (found === undefined) {
     found = column.dictionary
       .slice(0, 2000)
-      .reduce((most, text) => Math.max(most, Math.min(4, /[.,](\d+)$/.exec(text)?.[1]?.length ?? 0)), 0);
+      .reduce(
+        (most, text) => Math.max(most, Math.min(4, /[.,](\d+)$/.exec(text)?.[1]?.length ?? 0)),
+        0,
+      );
     placesOf.set(column, found);
   }
   return found;

@@ -58,7 +58,12 @@ export function GridToolbar({ dataset, view, leaveOut }: Props) {
           <span className="quiet" role="status">
             {thousands(view.order.length)} {view.order.length === 1 ? "row" : "rows"}
           </span>
-          <button type="button" className="button" disabled={view.order.length === 0} onClick={() => leaveOut(view.condition)}>
+          <button
+            type="button"
+            className="button"
+            disabled={view.order.length === 0}
+            onClick={() => leaveOut(view.condition)}
+          >
             Leave these out of analyses
           </button>
         </>
@@ -76,7 +81,12 @@ export function GridToolbar({ dataset, view, leaveOut }: Props) {
       )}
       {hasLabels && (
         <label className="quiet check">
-          <input type="checkbox" checked={view.labels} onChange={(e) => view.setLabels(e.target.checked)} /> labels instead of codes
+          <input
+            type="checkbox"
+            checked={view.labels}
+            onChange={(e) => view.setLabels(e.target.checked)}
+          />{" "}
+          labels instead of codes
         </label>
       )}
       <ColumnChoice dataset={dataset} view={view} />
@@ -94,7 +104,12 @@ function ColumnChoice({ dataset, view }: { dataset: Dataset; view: GridView }) {
   };
   return (
     <>
-      <button type="button" className="button" aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
+      <button
+        type="button"
+        className="button"
+        aria-haspopup="dialog"
+        onClick={(e) => setAnchor(e.currentTarget)}
+      >
         Columns{view.hidden.size > 0 && ` (${names.length - view.hidden.size} of ${names.length})`}
       </button>
       <Popover
@@ -108,13 +123,22 @@ function ColumnChoice({ dataset, view }: { dataset: Dataset; view: GridView }) {
             <button type="button" className="button bare" onClick={() => view.setHidden(new Set())}>
               Show all
             </button>
-            <button type="button" className="button bare" onClick={() => view.setHidden(new Set(names))}>
+            <button
+              type="button"
+              className="button bare"
+              onClick={() => view.setHidden(new Set(names))}
+            >
               Hide all
             </button>
           </p>
           {names.map((name) => (
             <label key={name}>
-              <input type="checkbox" checked={!view.hidden.has(name)} onChange={() => toggle(name)} /> {name}
+              <input
+                type="checkbox"
+                checked={!view.hidden.has(name)}
+                onChange={() => toggle(name)}
+              />{" "}
+              {name}
             </label>
           ))}
         </div>

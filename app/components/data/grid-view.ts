@@ -1,5 +1,12 @@
 import { useMemo, useState } from "react";
-import { findVariable, rowsWhere, sortRows, StudyProblem, type CellPlace, type Dataset } from "../../../core";
+import {
+  findVariable,
+  rowsWhere,
+  sortRows,
+  StudyProblem,
+  type CellPlace,
+  type Dataset,
+} from "../../../core";
 
 /** How the grid shows the data; nothing of it changes an analysis. */
 export interface GridView {
@@ -30,11 +37,31 @@ export function useGridView(dataset: Dataset): GridView {
     const found = sort && findVariable(dataset, sort.name);
     return found ? sortRows(rows, found.column, found.variable, sort.descending) : rows;
   }, [dataset, rows, sort]);
-  const names = useMemo(() => dataset.table.columns.map((c) => c.name).filter((name) => !hidden.has(name)), [dataset, hidden]);
-  return { order, names, sort, labels, active, condition, problem, hidden, setSort, setLabels, setActive, setCondition, setHidden };
+  const names = useMemo(
+    () => dataset.table.columns.map((c) => c.name).filter((name) => !hidden.has(name)),
+    [dataset, hidden],
+  );
+  return {
+    order,
+    names,
+    sort,
+    labels,
+    active,
+    condition,
+    problem,
+    hidden,
+    setSort,
+    setLabels,
+    setActive,
+    setCondition,
+    setHidden,
+  };
 }
 
-function chosenRows(dataset: Dataset, condition: string): { rows: Int32Array; problem: string | null } {
+function chosenRows(
+  dataset: Dataset,
+  condition: string,
+): { rows: Int32Array; problem: string | null } {
   const all = Int32Array.from({ length: dataset.table.rows }, (_, i) => i);
   if (condition.trim() === "") return { rows: all, problem: null };
   try {

@@ -59,13 +59,21 @@ export function CodingChoice({ variable, levels, change }: FieldProps & { levels
         <CodingTable
           variable={variable.name}
           levels={levels}
-          columns={codeColumns(variable.name, levels, coding, levels.includes(variable.reference ?? "") ? variable.reference : undefined)}
+          columns={codeColumns(
+            variable.name,
+            levels,
+            coding,
+            levels.includes(variable.reference ?? "") ? variable.reference : undefined,
+          )}
         />
       )}
       {(coding === "indicator" || coding === "effect") && (
         <label className="field">
           <span>Reference level</span>
-          <select value={variable.reference ?? levels[0]} onChange={(e) => change({ reference: e.target.value })}>
+          <select
+            value={variable.reference ?? levels[0]}
+            onChange={(e) => change({ reference: e.target.value })}
+          >
             {levels.map((level) => (
               <option key={level}>{level}</option>
             ))}

@@ -19,15 +19,20 @@ export function LogDialog({ log, explain, close }: Props) {
         <h2 id={title}>What was done to these data</h2>
         {log.length === 0 ? (
           <p className="quiet">
-            Nothing yet. Every change of a cell, a variable or a measure will stand here, with the time and the reason, and goes into the
-            study file.
+            Nothing yet. Every change of a cell, a variable or a measure will stand here, with the
+            time and the reason, and goes into the study file.
           </p>
         ) : (
           <ol className="log" reversed>
             {[...log.entries()].reverse().map(([at, entry]) => (
               <li key={at}>
                 <time dateTime={entry.when} className="quiet">
-                  {new Date(entry.when).toLocaleString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" })}
+                  {new Date(entry.when).toLocaleString("en-GB", {
+                    day: "numeric",
+                    month: "short",
+                    hour: "2-digit",
+                    minute: "2-digit",
+                  })}
                 </time>
                 <p>{entry.what}</p>
                 <input
@@ -37,7 +42,8 @@ export function LogDialog({ log, explain, close }: Props) {
                   defaultValue={entry.why}
                   onBlur={(e) => {
                     const why = e.target.value.trim();
-                    if (why !== entry.why) explain(log.map((other, i) => (i === at ? { ...other, why } : other)));
+                    if (why !== entry.why)
+                      explain(log.map((other, i) => (i === at ? { ...other, why } : other)));
                   }}
                 />
               </li>

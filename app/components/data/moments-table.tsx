@@ -8,7 +8,8 @@ export function MomentsTable({ moments, unit }: { moments: Moments; unit: string
     <div className="screen moments-screen">
       <p className="serif">
         This study knows its {unit} only by the means and covariances of {n} of them.
-        {standardised && " The correlations came without standard deviations, so every variable counts in standard deviations."}
+        {standardised &&
+          " The correlations came without standard deviations, so every variable counts in standard deviations."}
       </p>
       <table className="numbers">
         <caption className="visually-hidden">Covariances</caption>

@@ -31,9 +31,17 @@ export function NameField({ variable, taken, rename }: Props) {
   return (
     <label className="field">
       <span>Name in sentences</span>
-      <input value={text} aria-invalid={problem !== null} onChange={(e) => setText(e.target.value)} onBlur={take} onKeyDown={onKey} />
+      <input
+        value={text}
+        aria-invalid={problem !== null}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={take}
+        onKeyDown={onKey}
+      />
       {problem && <small role="alert">{problem}</small>}
-      {variable.column !== undefined && <small className="quiet">“{variable.column}” in the data.</small>}
+      {variable.column !== undefined && (
+        <small className="quiet">“{variable.column}” in the data.</small>
+      )}
     </label>
   );
 }

@@ -1,4 +1,12 @@
-import { FUNCTIONS, findVariable, levelsInOrder, observedLevels, type Coding, type Dataset, type Recipe } from "../../../core";
+import {
+  FUNCTIONS,
+  findVariable,
+  levelsInOrder,
+  observedLevels,
+  type Coding,
+  type Dataset,
+  type Recipe,
+} from "../../../core";
 import { CODINGS } from "./coding-table";
 
 interface Props {
@@ -17,10 +25,16 @@ export function RecipeFields({ recipe, change, dataset }: Props) {
       return (
         <label className="field">
           <span>Formula</span>
-          <textarea rows={2} value={recipe.formula} spellCheck={false} onChange={(e) => change({ ...recipe, formula: e.target.value })} />
+          <textarea
+            rows={2}
+            value={recipe.formula}
+            spellCheck={false}
+            onChange={(e) => change({ ...recipe, formula: e.target.value })}
+          />
           <small className="quiet">
-            Columns by name, in &quot; &quot; where they have spaces; texts in &apos; &apos;; + − * / ^ = != &lt; &gt; and or not;{" "}
-            {Object.keys(FUNCTIONS).join(", ")}. As in if(group = &apos;waiting list&apos;, 0, hours / 10).
+            Columns by name, in &quot; &quot; where they have spaces; texts in &apos; &apos;; + − *
+            / ^ = != &lt; &gt; and or not; {Object.keys(FUNCTIONS).join(", ")}. As in if(group =
+            &apos;waiting list&apos;, 0, hours / 10).
           </small>
         </label>
       );
@@ -55,13 +69,20 @@ export function RecipeFields({ recipe, change, dataset }: Props) {
         <div className="dialog-grid">
           <label className="field">
             <span>Base</span>
-            <select value={recipe.base} onChange={(e) => change({ ...recipe, base: e.target.value as "e" | "10" | "2" })}>
+            <select
+              value={recipe.base}
+              onChange={(e) => change({ ...recipe, base: e.target.value as "e" | "10" | "2" })}
+            >
               <option value="e">e (natural)</option>
               <option value="10">10</option>
               <option value="2">2</option>
             </select>
           </label>
-          <NumberField label="Added before" value={recipe.add} change={(add) => change({ ...recipe, add })} />
+          <NumberField
+            label="Added before"
+            value={recipe.add}
+            change={(add) => change({ ...recipe, add })}
+          />
         </div>
       );
     case "split":
@@ -80,7 +101,10 @@ export function RecipeFields({ recipe, change, dataset }: Props) {
               })
             }
           />
-          <small className="quiet">50 is the median; 20, 80 makes low, middle and high. A value on a cut belongs to the lower group.</small>
+          <small className="quiet">
+            50 is the median; 20, 80 makes low, middle and high. A value on a cut belongs to the
+            lower group.
+          </small>
         </label>
       );
     case "code":
@@ -88,11 +112,22 @@ export function RecipeFields({ recipe, change, dataset }: Props) {
     case "recode":
       return <RecodeFields recipe={recipe} change={change} dataset={dataset} />;
     default:
-      return <p className="quiet">Means, standard deviations and ranks are taken over the rows that are not left out by hand.</p>;
+      return (
+        <p className="quiet">
+          Means, standard deviations and ranks are taken over the rows that are not left out by
+          hand.
+        </p>
+      );
   }
 }
 
-function Numbers({ fields, note }: { fields: [string, number, (value: number) => void][]; note?: string }) {
+function Numbers({
+  fields,
+  note,
+}: {
+  fields: [string, number, (value: number) => void][];
+  note?: string;
+}) {
   return (
     <>
       <div className="dialog-grid">
@@ -105,23 +140,47 @@ function Numbers({ fields, note }: { fields: [string, number, (value: number) =>
   );
 }
 
-function NumberField({ label, value, change }: { label: string; value: number; change: (value: number) => void }) {
+function NumberField({
+  label,
+  value,
+  change,
+}: {
+  label: string;
+  value: number;
+  change: (value: number) => void;
+}) {
   return (
     <label className="field">
       <span>{label}</span>
-      <input type="number" step="any" defaultValue={value} onChange={(e) => change(e.target.valueAsNumber)} />
+      <input
+        type="number"
+        step="any"
+        defaultValue={value}
+        onChange={(e) => change(e.target.valueAsNumber)}
+      />
     </label>
   );
 }
 
-function CodeFields({ recipe, change, dataset }: { recipe: Extract<Recipe, { kind: "code" }>; change: Props["change"]; dataset: Dataset }) {
+function CodeFields({
+  recipe,
+  change,
+  dataset,
+}: {
+  recipe: Extract<Recipe, { kind: "code" }>;
+  change: Props["change"];
+  dataset: Dataset;
+}) {
   const found = findVariable(dataset, recipe.of);
   const levels = found ? levelsInOrder(found.column, found.variable) : [];
   return (
     <div className="dialog-grid">
       <label className="field">
         <span>Coding</span>
-        <select value={recipe.coding} onChange={(e) => change({ ...recipe, coding: e.target.value as Coding })}>
+        <select
+          value={recipe.coding}
+          onChange={(e) => change({ ...recipe, coding: e.target.value as Coding })}
+        >
           {CODINGS.map(([key, words]) => (
             <option key={key} value={key}>
               {words}
@@ -133,7 +192,10 @@ function CodeFields({ recipe, change, dataset }: { recipe: Extract<Recipe, { kin
       {(recipe.coding === "indicator" || recipe.coding === "effect") && (
         <label className="field">
           <span>Reference level</span>
-          <select value={recipe.reference ?? levels[0]} onChange={(e) => change({ ...recipe, reference: e.target.value })}>
+          <select
+            value={recipe.reference ?? levels[0]}
+            onChange={(e) => change({ ...recipe, reference: e.target.value })}
+          >
             {levels.slice(0, 50).map((level) => (
               <option key={level}>{level}</option>
             ))}
@@ -181,7 +243,10 @@ function RecodeFields({
       )}
       <label className="field">
         <span>Other values</span>
-        <select value={recipe.otherwise} onChange={(e) => change({ ...recipe, otherwise: e.target.value as "keep" | "missing" })}>
+        <select
+          value={recipe.otherwise}
+          onChange={(e) => change({ ...recipe, otherwise: e.target.value as "keep" | "missing" })}
+        >
           <option value="keep">stay as they are</option>
           <option value="missing">become missing</option>
         </select>

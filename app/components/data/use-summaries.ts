@@ -4,7 +4,10 @@ import type { StudyContext } from "../../analysis/use-study";
 import { engine } from "../../workers/engine";
 
 /** Puts the raw data into the engine worker unless they are there already. */
-export async function withData({ dataKey, raw }: Pick<StudyContext, "dataKey" | "raw">): Promise<ReturnType<typeof engine>> {
+export async function withData({
+  dataKey,
+  raw,
+}: Pick<StudyContext, "dataKey" | "raw">): Promise<ReturnType<typeof engine>> {
   if (!(await engine().hasTable(dataKey))) await engine().setTable(dataKey, packTable(raw));
   return engine();
 }

@@ -29,9 +29,25 @@ export function MissingCodes({ variable, change }: FieldProps) {
   );
 }
 
-function Limit({ which, value, set }: { which: "lowest" | "highest"; value: string; set: (text: string) => void }) {
+function Limit({
+  which,
+  value,
+  set,
+}: {
+  which: "lowest" | "highest";
+  value: string;
+  set: (text: string) => void;
+}) {
   const label = `${which === "lowest" ? "Lowest" : "Highest"} value that can occur`;
-  return <input aria-label={label} inputMode="decimal" placeholder={which} value={value} onChange={(e) => set(e.target.value)} />;
+  return (
+    <input
+      aria-label={label}
+      inputMode="decimal"
+      placeholder={which}
+      value={value}
+      onChange={(e) => set(e.target.value)}
+    />
+  );
 }
 
 /** Lowest and highest value that can occur: the limits for reversing, and what counts as a range error. */
@@ -66,7 +82,9 @@ export function Range({ variable, change }: FieldProps) {
         />
       </span>
       {low.trim() !== "" && high.trim() !== "" && !(Number(low) < Number(high)) && (
-        <small role="alert">The lowest must be a number below the highest; until then nothing is changed.</small>
+        <small role="alert">
+          The lowest must be a number below the highest; until then nothing is changed.
+        </small>
       )}
     </div>
   );
@@ -77,9 +95,14 @@ const MOST_LABELS = 12;
 
 export function ValueLabels({ variable, column, change }: FieldProps & { column: TextColumn }) {
   const values = levelsInOrder(column, variable);
-  if (variable.level === "identifier" || values.length === 0 || values.length > MOST_LABELS) return null;
+  if (variable.level === "identifier" || values.length === 0 || values.length > MOST_LABELS)
+    return null;
   const set = (code: string, label: string): void => {
-    const labels = Object.fromEntries(Object.entries({ ...variable.labels, [code]: label }).filter(([, text]) => text.trim() !== ""));
+    const labels = Object.fromEntries(
+      Object.entries({ ...variable.labels, [code]: label }).filter(
+        ([, text]) => text.trim() !== "",
+      ),
+    );
     change({ labels: Object.keys(labels).length > 0 ? labels : undefined });
   };
   return (
@@ -88,7 +111,11 @@ export function ValueLabels({ variable, column, change }: FieldProps & { column:
       {values.map((code) => (
         <label key={code}>
           <span>{code}</span>
-          <input aria-label={`Label of ${code}`} defaultValue={variable.labels?.[code] ?? ""} onChange={(e) => set(code, e.target.value)} />
+          <input
+            aria-label={`Label of ${code}`}
+            defaultValue={variable.labels?.[code] ?? ""}
+            onChange={(e) => set(code, e.target.value)}
+          />
         </label>
       ))}
     </details>

@@ -29,24 +29,37 @@ export function moderatorBoxes(
   size: { width: number; height: number },
   width: number,
 ): Box[] {
-  const names = [...new Set(evidence.paths.flatMap((p) => p.moderators))].filter((name) => !boxes.some((b) => b.name === name));
+  const names = [...new Set(evidence.paths.flatMap((p) => p.moderators))].filter(
+    (name) => !boxes.some((b) => b.name === name),
+  );
   const bottom = Math.max(...boxes.map((b) => b.y + b.height));
   const wanted = names.map((name) => {
-    const own = steps.filter((s) => evidence.paths.some((p) => p.from === s.from && p.to === s.to && p.moderators.includes(name)));
-    const x = own.reduce((sum, s) => sum + s.curve[Math.floor(s.curve.length / 2)]!.x, 0) / Math.max(1, own.length);
+    const own = steps.filter((s) =>
+      evidence.paths.some((p) => p.from === s.from && p.to === s.to && p.moderators.includes(name)),
+    );
+    const x =
+      own.reduce((sum, s) => sum + s.curve[Math.floor(s.curve.length / 2)]!.x, 0) /
+      Math.max(1, own.length);
     return { name, x: x - size.width / 2 };
   });
   wanted.sort((a, b) => a.x - b.x);
   let left = MARGIN;
   return wanted.map(({ name, x }, i) => {
-    const at = Math.min(Math.max(left, x), width - MARGIN - (wanted.length - i) * (size.width + MARGIN) + MARGIN);
+    const at = Math.min(
+      Math.max(left, x),
+      width - MARGIN - (wanted.length - i) * (size.width + MARGIN) + MARGIN,
+    );
     left = at + size.width + MARGIN;
     return { name, x: at, y: bottom + 84, ...size };
   });
 }
 
 /** A straight line from each moderator's card to its step, beside the step's label. */
-export function moderatorLines(evidence: Pick<Evidence, "paths">, steps: Step[], boxes: Box[]): ModeratorLine[] {
+export function moderatorLines(
+  evidence: Pick<Evidence, "paths">,
+  steps: Step[],
+  boxes: Box[],
+): ModeratorLine[] {
   return evidence.paths.flatMap((path) => {
     const step = steps.find((s) => s.from === path.from && s.to === path.to)!;
     return path.moderators.flatMap((moderator, i): ModeratorLine[] => {

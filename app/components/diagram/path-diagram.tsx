@@ -1,6 +1,12 @@
 import { equationsOf } from "../../../core";
 import { useLayoutEffect, useMemo, useRef, useState } from "react";
-import { plain, pClause, type EffectEvidence, type Evidence, type StudyDefinition } from "../../../core";
+import {
+  plain,
+  pClause,
+  type EffectEvidence,
+  type Evidence,
+  type StudyDefinition,
+} from "../../../core";
 import { layoutDiagram, type Arrow, type DiagramLayout } from "./layout";
 import "./diagram.css";
 
@@ -22,21 +28,36 @@ interface Props {
 export const stepKey = (from: string, to: string): string => `${from}\u0000${to}`;
 
 /** The picture of the sentences: square cards by role, the direct effect of every step on its arrow. */
-export function PathDiagram({ evidence, definition, options, selected, highlighted, select }: Props) {
+export function PathDiagram({
+  evidence,
+  definition,
+  options,
+  selected,
+  highlighted,
+  select,
+}: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 700, height: 460 });
   useLayoutEffect(() => {
     const element = frame.current!;
     const observer = new ResizeObserver(
-      ([entry]) => entry && setSize({ width: Math.max(420, entry.contentRect.width), height: Math.max(300, entry.contentRect.height) }),
+      ([entry]) =>
+        entry &&
+        setSize({
+          width: Math.max(420, entry.contentRect.width),
+          height: Math.max(300, entry.contentRect.height),
+        }),
     );
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
   const shape = JSON.stringify([evidence.paths.map((p) => [p.from, p.to]), evidence.roles]);
   // The layout depends on the shape of the model only, not on its numbers.
-  // eslint-disable-next-line react-hooks/exhaustive-deps
-  const layout = useMemo(() => layoutDiagram(evidence, size.width, size.height), [shape, size.width, size.height]);
+  const layout = useMemo(
+    () => layoutDiagram(evidence, size.width, size.height),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [shape, size.width, size.height],
+  );
   return (
     <div className="diagram" ref={frame}>
       <svg width={layout.width} height={layout.height} role="group" aria-label="Path diagram">
@@ -49,7 +70,9 @@ export function PathDiagram({ evidence, definition, options, selected, highlight
         <ModeratorMarks evidence={evidence} layout={layout} highlighted={highlighted} />
         {layout.boxes.map((box) => {
           const variable = definition.variables.find((v) => v.name === box.name);
-          const detail = variable?.unit ?? (/ items$/.test(variable?.label ?? "") ? variable!.label! : (variable?.level ?? ""));
+          const detail =
+            variable?.unit ??
+            (/ items$/.test(variable?.label ?? "") ? variable!.label! : (variable?.level ?? ""));
           return (
             <g key={box.name} transform={`translate(${box.x} ${box.y})`}>
               <rect className="card-shape" width={box.width} height={box.height} rx={2} />
@@ -76,7 +99,8 @@ export function PathDiagram({ evidence, definition, options, selected, highlight
   );
 }
 
-const clip = (text: string, length: number): string => (text.length > length ? `${text.slice(0, length - 1)}…` : text);
+const clip = (text: string, length: number): string =>
+  text.length > length ? `${text.slice(0, length - 1)}…` : text;
 
 interface Look {
   text: string;
@@ -95,7 +119,9 @@ function look(
   highlighted: Props["highlighted"],
 ): Look {
   const path = evidence.paths.find((p) => p.from === arrow.from && p.to === arrow.to)!;
-  const raw = path.effects.map((id) => evidence.effects.find((e) => e.id === id)).filter((e): e is EffectEvidence => e !== undefined);
+  const raw = path.effects
+    .map((id) => evidence.effects.find((e) => e.id === id))
+    .filter((e): e is EffectEvidence => e !== undefined);
   const effects = options.units === "raw" ? raw : raw.map((r) => standardisedOf(r, evidence));
   const chosen = selected?.from === arrow.from && selected.to === arrow.to;
   const faded = highlighted !== null && !highlighted.has(stepKey(arrow.from, arrow.to));
@@ -110,7 +136,9 @@ function look(
     };
   const [effect] = effects;
   const { shown, estimate } = effect!;
-  const size = evidence.effects.find((e) => e.of === raw[0]!.id && e.kind === "completely_standardised")?.estimate ?? 0;
+  const size =
+    evidence.effects.find((e) => e.of === raw[0]!.id && e.kind === "completely_standardised")
+      ?.estimate ?? 0;
   const detail =
     options.doubt === "interval"
       ? shown === null || shown.lower === null
@@ -130,14 +158,19 @@ function look(
 }
 
 /** Two decimals on an arrow, three where two would say nothing. */
-const brief = (value: number | null): string => plain(value, value !== null && Math.abs(value) < 0.095 ? 3 : 2);
+const brief = (value: number | null): string =>
+  plain(value, value !== null && Math.abs(value) < 0.095 ? 3 : 2);
 
 const leavesOutZero = ({ shown }: EffectEvidence): boolean =>
-  shown !== null && shown.lower !== null && shown.upper !== null && (shown.lower > 0 || shown.upper < 0);
+  shown !== null &&
+  shown.lower !== null &&
+  shown.upper !== null &&
+  (shown.lower > 0 || shown.upper < 0);
 
 /** In SDs of both, or of the outcome alone where a standard deviation of the predictor means nothing. */
 function standardisedOf(raw: EffectEvidence, { effects }: Evidence): EffectEvidence {
-  const find = (kind: EffectEvidence["kind"]) => effects.find((e) => e.of === raw.id && e.kind === kind && e.shown !== null);
+  const find = (kind: EffectEvidence["kind"]) =>
+    effects.find((e) => e.of === raw.id && e.kind === kind && e.shown !== null);
   return find("completely_standardised") ?? find("partially_standardised") ?? raw;
 }
 
@@ -150,7 +183,14 @@ function jointlyClear({ from, to }: Arrow, evidence: Evidence): boolean {
   return p !== undefined && p < 1 - settings.level;
 }
 
-function Curves({ evidence, options, selected, highlighted, layout, select }: Omit<Props, "definition"> & { layout: DiagramLayout }) {
+function Curves({
+  evidence,
+  options,
+  selected,
+  highlighted,
+  layout,
+  select,
+}: Omit<Props, "definition"> & { layout: DiagramLayout }) {
   return layout.arrows.map((arrow) => {
     const { clear, chosen, faded, weight } = look(arrow, evidence, options, selected, highlighted);
     const { tip } = arrow;
@@ -158,19 +198,36 @@ function Curves({ evidence, options, selected, highlighted, layout, select }: Om
     return (
       <g
         key={stepKey(arrow.from, arrow.to)}
-        className={["arrow", clear ? "clear" : "", chosen ? "chosen" : "", faded ? "faded" : ""].join(" ")}
+        className={[
+          "arrow",
+          clear ? "clear" : "",
+          chosen ? "chosen" : "",
+          faded ? "faded" : "",
+        ].join(" ")}
       >
         <path d={arrow.d} strokeWidth={weight} />
-        <path className="head" d="M0 0-10-4.5-10 4.5z" transform={`translate(${tip.x} ${tip.y}) rotate(${degrees})`} />
+        <path
+          className="head"
+          d="M0 0-10-4.5-10 4.5z"
+          transform={`translate(${tip.x} ${tip.y}) rotate(${degrees})`}
+        />
         {/* A wide invisible line, easy to hit; the label beside it is the keyboard's way. */}
-        <path className="hit" d={arrow.d} onClick={() => select(chosen ? null : { from: arrow.from, to: arrow.to })} />
+        <path
+          className="hit"
+          d={arrow.d}
+          onClick={() => select(chosen ? null : { from: arrow.from, to: arrow.to })}
+        />
       </g>
     );
   });
 }
 
 /** A moderator's line ends in a fulcrum on the step that it acts on, with the interaction beside it. */
-function ModeratorMarks({ evidence, layout, highlighted }: Pick<Props, "evidence" | "highlighted"> & { layout: DiagramLayout }) {
+function ModeratorMarks({
+  evidence,
+  layout,
+  highlighted,
+}: Pick<Props, "evidence" | "highlighted"> & { layout: DiagramLayout }) {
   return layout.moderators.map(({ moderator, from, to, d, tip, angle }) => {
     const keys = [
       [from, moderator],
@@ -183,9 +240,16 @@ function ModeratorMarks({ evidence, layout, highlighted }: Pick<Props, "evidence
     // The words stand on the side of the line that has more room.
     const left = tip.x > layout.width * 0.62;
     return (
-      <g key={`${moderator} ${from} ${to}`} className={["moderation", clear ? "clear" : "", faded ? "faded" : ""].join(" ")}>
+      <g
+        key={`${moderator} ${from} ${to}`}
+        className={["moderation", clear ? "clear" : "", faded ? "faded" : ""].join(" ")}
+      >
         <path d={d} />
-        <path className="fulcrum" d="M0 0-9 17h18z" transform={`translate(${tip.x} ${tip.y}) rotate(${(angle * 180) / Math.PI - 90})`} />
+        <path
+          className="fulcrum"
+          d="M0 0-9 17h18z"
+          transform={`translate(${tip.x} ${tip.y}) rotate(${(angle * 180) / Math.PI - 90})`}
+        />
         {effect && (
           <text x={back.x + (left ? -10 : 10)} y={back.y + 4} textAnchor={left ? "end" : "start"}>
             {moderator}: {effect.estimate !== null && effect.estimate > 0 ? "+" : ""}
@@ -198,12 +262,25 @@ function ModeratorMarks({ evidence, layout, highlighted }: Pick<Props, "evidence
   });
 }
 
-function ArrowLabel({ arrow, text, detail, clear, chosen, faded, select }: { arrow: Arrow; select: Props["select"] } & Look) {
+function ArrowLabel({
+  arrow,
+  text,
+  detail,
+  clear,
+  chosen,
+  faded,
+  select,
+}: { arrow: Arrow; select: Props["select"] } & Look) {
   const width = Math.max(text.length * 8.4, detail.length * 6.3) + 12;
   const toggle = (): void => select(chosen ? null : { from: arrow.from, to: arrow.to });
   return (
     <g
-      className={["arrow-label", clear ? "clear" : "", chosen ? "chosen" : "", faded ? "faded" : ""].join(" ")}
+      className={[
+        "arrow-label",
+        clear ? "clear" : "",
+        chosen ? "chosen" : "",
+        faded ? "faded" : "",
+      ].join(" ")}
       transform={`translate(${arrow.label.x} ${arrow.label.y})`}
       role="button"
       tabIndex={0}

@@ -1,7 +1,13 @@
 import type { ReactElement } from "react";
 import { renderToStaticMarkup } from "react-dom/server";
 import { describe, expect, it } from "vitest";
-import { plain, pValue, type Evidence, type HypothesisEvidence, type Settings } from "../../../core";
+import {
+  plain,
+  pValue,
+  type Evidence,
+  type HypothesisEvidence,
+  type Settings,
+} from "../../../core";
 import { analyseMade, normals } from "../../../core/test-kit";
 import { drawnOf, IntervalBar, scaleOf } from "../interval-bar";
 import { VerdictMark, VERDICT_WORDS } from "../verdict";
@@ -12,7 +18,12 @@ import { sampleWords } from "./sample-words";
 import { ZeroCrossing } from "./zero-crossing";
 
 const N = 140;
-const [x, w, e, f] = [21, 22, 23, 24].map((seed) => normals(N, seed)) as [number[], number[], number[], number[]];
+const [x, w, e, f] = [21, 22, 23, 24].map((seed) => normals(N, seed)) as [
+  number[],
+  number[],
+  number[],
+  number[],
+];
 const m = x.map((v, i) => (0.5 + 0.4 * w[i]!) * v + e[i]!);
 const y = m.map((v, i) => 0.6 * v + f[i]!);
 const group = x.map((_, i) => ["none", "weekly", "daily"][i % 3]!);
@@ -31,7 +42,15 @@ const textOf = (element: ReactElement): string =>
     .replace(/\s+/g, " ");
 const entry = (evidence: Evidence, label: string): string => {
   const hypothesis = evidence.hypotheses.find((h) => h.label === label)!;
-  return textOf(<LedgerEntry hypothesis={hypothesis} evidence={evidence} scale={{ min: -1, max: 1 }} open toggle={() => undefined} />);
+  return textOf(
+    <LedgerEntry
+      hypothesis={hypothesis}
+      evidence={evidence}
+      scale={{ min: -1, max: 1 }}
+      open
+      toggle={() => undefined}
+    />,
+  );
 };
 
 describe("an interval to scale", () => {
@@ -54,7 +73,12 @@ describe("an interval to scale", () => {
     expect(bar(0.1, 0.9, true)).toContain("bar provisional");
   });
   it("has a scale that holds zero and everything drawn, open ends aside", () => {
-    const at = (lower: number | null, upper: number | null) => ({ estimate: 2, lower, upper, provisional: false });
+    const at = (lower: number | null, upper: number | null) => ({
+      estimate: 2,
+      lower,
+      upper,
+      provisional: false,
+    });
     expect(scaleOf([at(1, 3), at(1.5, null)])).toEqual({ min: 0, max: 3 });
     expect(scaleOf([at(null, 4), at(-2, 0)])).toEqual({ min: -2, max: 4 });
     expect(scaleOf([])).toEqual({ min: 0, max: 0 });
@@ -63,7 +87,10 @@ describe("an interval to scale", () => {
 
 describe("a verdict", () => {
   it("is a shape and a word, or a shape that is named", () => {
-    for (const [verdict, words] of Object.entries(VERDICT_WORDS) as [HypothesisEvidence["verdict"], string][]) {
+    for (const [verdict, words] of Object.entries(VERDICT_WORDS) as [
+      HypothesisEvidence["verdict"],
+      string,
+    ][]) {
       expect(textOf(<VerdictMark verdict={verdict} />)).toContain(words);
       const bare = markup(<VerdictMark verdict={verdict} word={false} />);
       expect(bare).toContain(`aria-label="${words}"`);
@@ -74,7 +101,10 @@ describe("a verdict", () => {
 
 describe("the ledger", () => {
   it("keeps one-tailed and two-tailed tests apart and marked", () => {
-    const evidence = analysed("H1: x raises y through m\nH2: x affects m", { tail: "one", replications: 300 });
+    const evidence = analysed("H1: x raises y through m\nH2: x affects m", {
+      tail: "one",
+      replications: 300,
+    });
     const claim = evidence.hypotheses[0]!.claim!;
     const text = entry(evidence, "H1");
     expect(text).toContain("claimed, one-tailed");
@@ -95,17 +125,38 @@ describe("the ledger", () => {
     const evidence = analysed("H1: x raises z through m");
     const withheld = evidence.effects.find((one) => one.kind === "proportion_mediated")!;
     expect(withheld.shown).toBeNull();
-    const table = textOf(<EffectsTable evidence={evidence} selected={null} select={() => undefined} />);
+    const table = textOf(
+      <EffectsTable evidence={evidence} selected={null} select={() => undefined} />,
+    );
     expect(table).not.toContain("undefined");
-    expect(drawnOf(withheld)).toEqual({ estimate: null, lower: null, upper: null, provisional: false });
+    expect(drawnOf(withheld)).toEqual({
+      estimate: null,
+      lower: null,
+      upper: null,
+      provisional: false,
+    });
   });
 
   it("lists the pairwise differences beneath a joint test, and nowhere else", () => {
-    const evidence = analysed("H1: group affects z\nH2: x raises z\nH3: group alters x to m", { replications: 0 });
+    const evidence = analysed("H1: group affects z\nH2: x raises z\nH3: group alters x to m", {
+      replications: 0,
+    });
     const rows = (label: string): number =>
-      markup(<Pairwise hypothesis={evidence.hypotheses.find((h) => h.label === label)!} evidence={evidence} />).split("<tr>").length - 2;
+      markup(
+        <Pairwise
+          hypothesis={evidence.hypotheses.find((h) => h.label === label)!}
+          evidence={evidence}
+        />,
+      ).split("<tr>").length - 2;
     expect([rows("H1"), rows("H3")]).toEqual([3, 3]);
-    expect(markup(<Pairwise hypothesis={evidence.hypotheses.find((h) => h.label === "H2")!} evidence={evidence} />)).toBe("");
+    expect(
+      markup(
+        <Pairwise
+          hypothesis={evidence.hypotheses.find((h) => h.label === "H2")!}
+          evidence={evidence}
+        />,
+      ),
+    ).toBe("");
     const text = textOf(<Pairwise hypothesis={evidence.hypotheses[0]!} evidence={evidence} />);
     expect(text).toContain("p, adjusted (Holm)");
     for (const pair of ["weekly against none", "daily against none", "daily against weekly"])
@@ -113,12 +164,18 @@ describe("the ledger", () => {
   });
 
   it("says where a moderated effect is zero, by Fieller for a slope and by the band for an indirect effect", () => {
-    const evidence = analysed("H1: w strengthens x to m\nH2: w strengthens x to y through m on x to m", { replications: 200 });
-    const zero = (at: number): string => textOf(<ZeroCrossing hypothesis={evidence.hypotheses[at]!} evidence={evidence} />);
+    const evidence = analysed(
+      "H1: w strengthens x to m\nH2: w strengthens x to y through m on x to m",
+      { replications: 200 },
+    );
+    const zero = (at: number): string =>
+      textOf(<ZeroCrossing hypothesis={evidence.hypotheses[at]!} evidence={evidence} />);
     expect(zero(0)).toMatch(/The slope is zero at w = .*95 % CI .* \(Fieller\)/);
     expect(zero(1)).toMatch(/band contains zero/);
     const waiting = analysed("H2: w strengthens x to y through m on x to m");
-    expect(textOf(<ZeroCrossing hypothesis={waiting.hypotheses[0]!} evidence={waiting} />)).toBe("");
+    expect(textOf(<ZeroCrossing hypothesis={waiting.hypotheses[0]!} evidence={waiting} />)).toBe(
+      "",
+    );
   });
 });
 
@@ -126,12 +183,20 @@ describe("the sample in words", () => {
   const words = (rowsRead: number, n: number, dropped: number): string =>
     sampleWords({
       unit: "teams",
-      sample: { rowsRead, n, excluded: [], dropped: Array.from({ length: dropped }, (_, i) => i + 1), missing: {} },
+      sample: {
+        rowsRead,
+        n,
+        excluded: [],
+        dropped: Array.from({ length: dropped }, (_, i) => i + 1),
+        missing: {},
+      },
     });
   it("tells filters from missing values", () => {
     expect(words(10, 10, 0)).toBe("teams used, nobody left out");
     expect(words(10, 7, 3)).toBe("teams used, 3 left out for missing values");
     expect(words(10, 7, 0)).toBe("teams used, 3 left out by filters");
-    expect(words(10, 5, 2)).toBe("teams used, 2 left out for missing values, 3 left out by filters");
+    expect(words(10, 5, 2)).toBe(
+      "teams used, 2 left out for missing values, 3 left out by filters",
+    );
   });
 });

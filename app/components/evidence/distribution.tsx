@@ -15,7 +15,9 @@ export function Distribution({ effect }: { effect: EffectEvidence }) {
   const step = (max - min) / counts.length;
   const centre = (i: number): number => min + (i + 0.5) * step;
   const colours = PALETTE[mode];
-  const inside = counts.map((_, i) => shown.lower !== null && centre(i) >= shown.lower && centre(i) <= shown.upper!);
+  const inside = counts.map(
+    (_, i) => shown.lower !== null && centre(i) >= shown.lower && centre(i) <= shown.upper!,
+  );
   const pale = mode === "light" ? "#bfcfcf" : "#3a4d54";
   return (
     <figure className="distribution">
@@ -37,7 +39,10 @@ export function Distribution({ effect }: { effect: EffectEvidence }) {
           options={{
             animation: false,
             maintainAspectRatio: false,
-            plugins: { legend: { display: false }, tooltip: { callbacks: { label: (item) => `${item.parsed.y} resamples` } } },
+            plugins: {
+              legend: { display: false },
+              tooltip: { callbacks: { label: (item) => `${item.parsed.y} resamples` } },
+            },
             scales: { x: { display: false }, y: { display: false, beginAtZero: true } },
           }}
         />
@@ -53,14 +58,23 @@ export function Distribution({ effect }: { effect: EffectEvidence }) {
         ]}
       />
       <figcaption className="quiet">
-        {thousands(bootstrap.used)} resamples; dark within the {intervalName(shown)} limits. {agreement(effect)}
+        {thousands(bootstrap.used)} resamples; dark within the {intervalName(shown)} limits.{" "}
+        {agreement(effect)}
       </figcaption>
     </figure>
   );
 }
 
 /** Marks under the bars; a mark that would cover another is left out. */
-function Axis({ min, max, marks }: { min: number; max: number; marks: [number | null, string, string][] }) {
+function Axis({
+  min,
+  max,
+  marks,
+}: {
+  min: number;
+  max: number;
+  marks: [number | null, string, string][];
+}) {
   const span = max - min || 1;
   const placed: number[] = [];
   return (
@@ -71,7 +85,9 @@ function Axis({ min, max, marks }: { min: number; max: number; marks: [number | 
           if (value === null || value < min || value > max) return null;
           const share = (value - min) / span;
           if (placed.some((other) => Math.abs(other - share) < 0.13))
-            return kind === "zero" ? <i key={i} className="zero" style={{ left: `${100 * share}%` }} /> : null;
+            return kind === "zero" ? (
+              <i key={i} className="zero" style={{ left: `${100 * share}%` }} />
+            ) : null;
           placed.push(share);
           return (
             <span key={i} className={kind} style={{ left: `${100 * share}%` }}>

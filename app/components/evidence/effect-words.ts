@@ -10,7 +10,13 @@ export const unitChoices = (evidence: Evidence): [Units, string][] => [
   ["sizes", "shares and own quantities"],
 ];
 
-const SIZES: EffectKind[] = ["proportion_mediated", "ratio_to_direct", "explained_variance", "own", "curve"];
+const SIZES: EffectKind[] = [
+  "proportion_mediated",
+  "ratio_to_direct",
+  "explained_variance",
+  "own",
+  "curve",
+];
 const STANDARDISED: EffectKind[] = ["partially_standardised", "completely_standardised"];
 
 const KIND_WORDS: Record<EffectKind, string> = {
@@ -42,7 +48,8 @@ const KIND_WORDS: Record<EffectKind, string> = {
 
 /** Does an effect belong to what is shown in these units? */
 export function inUnits(effect: EffectEvidence, units: Units): boolean {
-  if (units === "sizes") return SIZES.includes(effect.kind) || (effect.kind === "contrast" && effect.from === null);
+  if (units === "sizes")
+    return SIZES.includes(effect.kind) || (effect.kind === "contrast" && effect.from === null);
   if (units === "raw") return !SIZES.includes(effect.kind) && !STANDARDISED.includes(effect.kind);
   return effect.kind === units;
 }

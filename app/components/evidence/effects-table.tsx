@@ -1,5 +1,12 @@
 import { useState } from "react";
-import { percent, plain, pValue, referenceName, type EffectEvidence, type Evidence } from "../../../core";
+import {
+  percent,
+  plain,
+  pValue,
+  referenceName,
+  type EffectEvidence,
+  type Evidence,
+} from "../../../core";
 import { drawnOf, IntervalBar, scaleOf } from "../interval-bar";
 import { Segments } from "../segments";
 import { inUnits, unitChoices, wordsOf, type Units } from "./effect-words";
@@ -18,7 +25,10 @@ export function EffectsTable({ evidence, selected, select }: Props) {
   const listed = evidence.effects.filter((e) => inUnits(e, units));
   const groups = new Map<string, EffectEvidence[]>();
   for (const effect of listed) {
-    const key = effect.from && effect.to ? `${effect.label.split(" on ")[0]} on ${effect.to}` : "stated quantities";
+    const key =
+      effect.from && effect.to
+        ? `${effect.label.split(" on ")[0]} on ${effect.to}`
+        : "stated quantities";
     groups.set(key, [...(groups.get(key) ?? []), effect]);
   }
   const level = percent(evidence.settings.level);
@@ -60,7 +70,12 @@ export function EffectsTable({ evidence, selected, select }: Props) {
               {effects.map((e) => (
                 <tr key={e.id} className={selected === e.id ? "selected" : undefined}>
                   <td>
-                    <button type="button" className="row-button" aria-pressed={selected === e.id} onClick={() => select(e.id)}>
+                    <button
+                      type="button"
+                      className="row-button"
+                      aria-pressed={selected === e.id}
+                      onClick={() => select(e.id)}
+                    >
                       {wordsOf(e, units, evidence)}
                     </button>
                   </td>
@@ -75,7 +90,11 @@ export function EffectsTable({ evidence, selected, select }: Props) {
                       <td>
                         <IntervalBar
                           interval={drawnOf(e)}
-                          scale={scaleOf(effects.filter((x) => x.kind !== "ratio_to_direct" || effects.length === 1).map(drawnOf))}
+                          scale={scaleOf(
+                            effects
+                              .filter((x) => x.kind !== "ratio_to_direct" || effects.length === 1)
+                              .map(drawnOf),
+                          )}
                           width={110}
                         />
                       </td>

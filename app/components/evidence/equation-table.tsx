@@ -37,7 +37,14 @@ export function EquationTable({
           <tr>
             <th scope="col">{equation.outcome} on</th>
             <th scope="col">b ({unitWords(evidence.settings)})</th>
-            <th scope="col">SE{bootstrapped ? " (bootstrap)" : errors === "classical" ? "" : ` (${errorsName(errors)})`}</th>
+            <th scope="col">
+              SE
+              {bootstrapped
+                ? " (bootstrap)"
+                : errors === "classical"
+                  ? ""
+                  : ` (${errorsName(errors)})`}
+            </th>
             <th scope="col">t</th>
             <th scope="col">p</th>
             <th scope="col">
@@ -51,7 +58,13 @@ export function EquationTable({
           {equation.coefficients.map((c) => {
             const boot = c.bootstrap?.percentile;
             const test = bootstrapped
-              ? boot && { se: c.bootstrap!.se, t: null, p: boot.pTwoSided, lower: boot.lower, upper: boot.upper }
+              ? boot && {
+                  se: c.bootstrap!.se,
+                  t: null,
+                  p: boot.pTwoSided,
+                  lower: boot.lower,
+                  upper: boot.upper,
+                }
               : c.errors[errors];
             return (
               <tr key={c.term} className={highlighted.has(c.term) ? "selected" : undefined}>
@@ -71,8 +84,10 @@ export function EquationTable({
         </tbody>
       </table>
       <p className="quiet equation-foot">
-        R² = {plain(equation.r2)}, adjusted {plain(equation.adjustedR2)}; residual SD {plain(equation.residualSd)};
-        {f && ` F(${f.df1}, ${dfWords(f.df2)}) = ${plain(f.F, 2)}, ${pClause(f.p)};`} n = {equation.n}
+        R² = {plain(equation.r2)}, adjusted {plain(equation.adjustedR2)}; residual SD{" "}
+        {plain(equation.residualSd)};
+        {f && ` F(${f.df1}, ${dfWords(f.df2)}) = ${plain(f.F, 2)}, ${pClause(f.p)};`} n ={" "}
+        {equation.n}
       </p>
       <ProductsAdd equation={equation} errors={errors} />
       {equation.omnibus.map(({ variable, test, gvifPerDimension }) => {
@@ -80,7 +95,8 @@ export function EquationTable({
         return (
           found && (
             <p key={variable} className="quiet equation-foot">
-              {variable}, all levels together: F({found.df1}, {dfWords(found.df2)}) = {plain(found.F, 2)}, {pClause(found.p)}
+              {variable}, all levels together: F({found.df1}, {dfWords(found.df2)}) ={" "}
+              {plain(found.F, 2)}, {pClause(found.p)}
               {gvifPerDimension !== null && `; GVIF^(1/(2 df)) ${plain(gvifPerDimension, 2)}`}
             </p>
           )
@@ -104,7 +120,8 @@ function ProductsAdd({ equation, errors }: { equation: EquationEvidence; errors:
     return (
       <p key={terms.join()} className="quiet equation-foot">
         {names.join(" and ")}
-        {names.length > 1 && i > 0 ? " together add" : " adds"} {plain(100 * r2Change, 1)} % of explained variance
+        {names.length > 1 && i > 0 ? " together add" : " adds"} {plain(100 * r2Change, 1)} % of
+        explained variance
         {test && `: F(${test.df1}, ${dfWords(test.df2)}) = ${plain(test.F, 2)}, ${pClause(test.p)}`}
       </p>
     );
@@ -119,12 +136,12 @@ function Suppressed({ equation }: { equation: EquationEvidence }) {
     <p className="note">
       {telling.map((s) => (
         <span key={s.term}>
-          <strong>{s.term}</strong>: standardised {plain(s.beta, 2)}, zero-order correlation {plain(s.correlation, 2)}, VIF{" "}
-          {plain(s.vif, 1)}.{" "}
+          <strong>{s.term}</strong>: standardised {plain(s.beta, 2)}, zero-order correlation{" "}
+          {plain(s.correlation, 2)}, VIF {plain(s.vif, 1)}.{" "}
         </span>
       ))}
-      This is suppression, not an improper solution: the predictors share variance, R² lies between 0 and 1 and the residual variance is
-      positive.
+      This is suppression, not an improper solution: the predictors share variance, R² lies between
+      0 and 1 and the residual variance is positive.
     </p>
   );
 }

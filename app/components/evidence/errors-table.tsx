@@ -1,10 +1,24 @@
-import { plain, pValue, thousands, unitWords, type CovarianceKind, type EquationEvidence, type Evidence } from "../../../core";
+import {
+  plain,
+  pValue,
+  thousands,
+  unitWords,
+  type CovarianceKind,
+  type EquationEvidence,
+  type Evidence,
+} from "../../../core";
 
 const SHOWN: CovarianceKind[] = ["classical", "HC3", "HC4"];
 const CLUSTERED: CovarianceKind[] = ["classical", "HC3", "CR2"];
 
 /** One regression under several errors side by side, the bootstrap's among them. */
-export function ErrorsTable({ equation, evidence }: { equation: EquationEvidence; evidence: Evidence }) {
+export function ErrorsTable({
+  equation,
+  evidence,
+}: {
+  equation: EquationEvidence;
+  evidence: Evidence;
+}) {
   const kinds = evidence.errors === "CR2" ? CLUSTERED : SHOWN;
   const used = evidence.bootstrap ? evidence.bootstrap.done - evidence.bootstrap.failed : 0;
   return (
@@ -34,15 +48,20 @@ export function ErrorsTable({ equation, evidence }: { equation: EquationEvidence
               </td>
             ))}
             <td>{plain(c.bootstrap?.se)}</td>
-            <td>{c.bootstrap?.bca ? `${plain(c.bootstrap.bca.lower)}, ${plain(c.bootstrap.bca.upper)}` : "–"}</td>
+            <td>
+              {c.bootstrap?.bca
+                ? `${plain(c.bootstrap.bca.lower)}, ${plain(c.bootstrap.bca.upper)}`
+                : "–"}
+            </td>
           </tr>
         ))}
       </tbody>
       <tfoot>
         <tr>
           <td colSpan={7} className="quiet">
-            {used > 0 ? `${thousands(used)} resamples.` : "The resamples have not arrived yet."} Where the errors differ much, residuals
-            spread unequally; HC3 or HC4 is then the safer choice.
+            {used > 0 ? `${thousands(used)} resamples.` : "The resamples have not arrived yet."}{" "}
+            Where the errors differ much, residuals spread unequally; HC3 or HC4 is then the safer
+            choice.
           </td>
         </tr>
       </tfoot>

@@ -12,13 +12,19 @@ import { LedgerEntry } from "./ledger-entry";
 import { ScoresTable } from "./scores-table";
 
 const N = 140;
-const [x, w, e, f] = [21, 22, 23, 24].map((seed) => normals(N, seed)) as [number[], number[], number[], number[]];
+const [x, w, e, f] = [21, 22, 23, 24].map((seed) => normals(N, seed)) as [
+  number[],
+  number[],
+  number[],
+  number[],
+];
 const hours = x.map((v) => 5 + v);
 const support = w.map((v) => 3 + v);
 const confidence = hours.map((v, i) => 0.5 * v + 0.4 * (v - 5) * w[i]! + e[i]!);
 const belonging = confidence.map((v, i) => 0.6 * v + f[i]!);
 const columns = { hours, support, confidence, belonging };
-const analysed = (theory: string, settings: Partial<Settings> = {}): Evidence => analyseMade({ columns, theory, settings });
+const analysed = (theory: string, settings: Partial<Settings> = {}): Evidence =>
+  analyseMade({ columns, theory, settings });
 
 const mediation = analysed(
   "H1: hours raises belonging through confidence\nH2: hours lowers confidence\ndefine share as H1 / total hours to belonging",
@@ -26,7 +32,10 @@ const mediation = analysed(
     replications: 400,
   },
 );
-const moderated = analysed("H1: support strengthens hours to belonging through confidence on hours to confidence", { replications: 400 });
+const moderated = analysed(
+  "H1: support strengthens hours to belonging through confidence on hours to confidence",
+  { replications: 400 },
+);
 
 /** What a reader gets: the text of the markup, tags as spaces. */
 const textOf = (element: ReactElement): string =>
@@ -52,7 +61,9 @@ describe("an entry of the ledger", () => {
   it("holds the sentence, the quantity and the verdict when closed, and no more", () => {
     const text = entry(mediation, 0, false);
     expect(text).toContain("hours raises belonging through confidence");
-    expect(text).toContain(`indirect effect ${plain(mediation.effects.find((one) => one.kind === "specific_indirect")!.estimate)}`);
+    expect(text).toContain(
+      `indirect effect ${plain(mediation.effects.find((one) => one.kind === "specific_indirect")!.estimate)}`,
+    );
     expect(text).toContain("supported");
     expect(text).not.toContain("Other interval methods");
   });
@@ -81,7 +92,10 @@ describe("an entry of the ledger", () => {
 
   it("puts the index first, then the conditional effects", () => {
     const text = entry(moderated, 0);
-    const [index, conditional] = [text.indexOf("index of moderated mediation"), text.indexOf(" at support")];
+    const [index, conditional] = [
+      text.indexOf("index of moderated mediation"),
+      text.indexOf(" at support"),
+    ];
     expect(index).toBeGreaterThan(-1);
     expect(conditional).toBeGreaterThan(index);
   });
@@ -91,12 +105,17 @@ describe("effects in words", () => {
   it("stand in exactly one kind of units each", () => {
     const units = unitChoices(mediation).map(([key]) => key);
     for (const effect of [...mediation.effects, ...moderated.effects])
-      expect([effect.id, units.filter((key) => inUnits(effect, key)).length]).toEqual([effect.id, 1]);
+      expect([effect.id, units.filter((key) => inUnits(effect, key)).length]).toEqual([
+        effect.id,
+        1,
+      ]);
   });
 
   it("name the kind and where it holds, without the pair they are grouped by", () => {
     const word = (evidence: Evidence, kind: EffectKind): string[] =>
-      evidence.effects.filter((one) => one.kind === kind).map((one) => wordsOf(one, "raw", evidence));
+      evidence.effects
+        .filter((one) => one.kind === kind)
+        .map((one) => wordsOf(one, "raw", evidence));
     expect(word(mediation, "specific_indirect")).toEqual(["specific indirect, through confidence"]);
     expect(word(mediation, "own")).toEqual(["share"]);
     expect(word(moderated, "index")).toEqual(["index through confidence by support"]);
@@ -104,7 +123,9 @@ describe("effects in words", () => {
     for (const words of word(moderated, "conditional_indirect"))
       expect(words).toMatch(/^conditional indirect through confidence at support /);
     const listed = moderated.effects.filter((one) => inUnits(one, "raw"));
-    expect(new Set(listed.map((one) => `${one.from} ${one.to} ${wordsOf(one, "raw", moderated)}`)).size).toBe(listed.length);
+    expect(
+      new Set(listed.map((one) => `${one.from} ${one.to} ${wordsOf(one, "raw", moderated)}`)).size,
+    ).toBe(listed.length);
   });
 });
 
@@ -116,7 +137,9 @@ describe("equations", () => {
     const product = equation.coefficients.find((c) => c.components)!;
     expect(text).toContain("SE (HC3)");
     expect(text).toContain(`${plain(product.b)} ${plain(product.errors.HC3!.se)}`);
-    expect(text).toContain(`hours × support adds ${plain(100 * equation.r2Change[0]!.r2Change, 1)} % of explained variance`);
+    expect(text).toContain(
+      `hours × support adds ${plain(100 * equation.r2Change[0]!.r2Change, 1)} % of explained variance`,
+    );
   });
 
   it("mark what is asked for: a predictor, or every code column of a grouping, and no other name that begins alike", () => {
@@ -128,9 +151,13 @@ describe("equations", () => {
       variables: { g: { level: "categorical" } },
     });
     const marked = (highlight: string): number =>
-      renderToStaticMarkup(<EquationTable equation={equationsOf(evidence)[0]!} evidence={evidence} highlight={highlight} />).split(
-        'class="selected"',
-      ).length - 1;
+      renderToStaticMarkup(
+        <EquationTable
+          equation={equationsOf(evidence)[0]!}
+          evidence={evidence}
+          highlight={highlight}
+        />,
+      ).split('class="selected"').length - 1;
     expect([marked("g"), marked("g.x"), marked("support")]).toEqual([2, 1, 0]);
   });
 

@@ -34,14 +34,21 @@ export function Forest({ effects, evidence, units }: Props) {
   const [first] = known;
   if (!first) return null;
   const words = (e: EffectEvidence): string =>
-    e.from === null || e.kind === "interaction" ? wordsOf(e, units, evidence) : `${e.from}: ${wordsOf(e, units, evidence)}`;
+    e.from === null || e.kind === "interaction"
+      ? wordsOf(e, units, evidence)
+      : `${e.from}: ${wordsOf(e, units, evidence)}`;
   const level = percent(evidence.settings.level);
   const run = evidence.bootstrap ? ` from ${thousands(evidence.bootstrap.done)} resamples` : "";
   return (
     <>
       <div ref={figure} className="forest">
         {outcomes.map((outcome) => (
-          <ForestOf key={outcome ?? "stated"} outcome={outcome} effects={known.filter((e) => e.to === outcome)} words={words} />
+          <ForestOf
+            key={outcome ?? "stated"}
+            outcome={outcome}
+            effects={known.filter((e) => e.to === outcome)}
+            words={words}
+          />
         ))}
       </div>
       <FigureTools
@@ -52,7 +59,14 @@ export function Forest({ effects, evidence, units }: Props) {
           {
             title: "Intervals",
             head: ["effect", "estimate", "SE", `${level} % CI lower`, `${level} % CI upper`, "p"],
-            rows: known.map((e) => [e.label, e.estimate, e.shown.se, e.shown.lower, e.shown.upper, e.shown.p]),
+            rows: known.map((e) => [
+              e.label,
+              e.estimate,
+              e.shown.se,
+              e.shown.lower,
+              e.shown.upper,
+              e.shown.p,
+            ]),
           },
         ]}
       />
@@ -73,12 +87,20 @@ interface OneProps {
 }
 
 function ForestOf({ outcome, effects, words }: OneProps) {
-  const x = linear(padded([...effects.flatMap((e) => [e.shown.lower!, e.shown.upper!]), 0]), [PLOT.left, PLOT.right]);
+  const x = linear(padded([...effects.flatMap((e) => [e.shown.lower!, e.shown.upper!]), 0]), [
+    PLOT.left,
+    PLOT.right,
+  ]);
   const top = 30;
   const bottom = top + effects.length * ROW;
   const title = outcome === null ? "Stated quantities" : `Effects on ${outcome}`;
   return (
-    <svg width={WIDTH} height={bottom + 34} role="img" aria-label={`${title}: ${effects.length} intervals`}>
+    <svg
+      width={WIDTH}
+      height={bottom + 34}
+      role="img"
+      aria-label={`${title}: ${effects.length} intervals`}
+    >
       <text x={0} y={18} className="forest-title">
         {title}
       </text>
@@ -102,7 +124,11 @@ function ForestOf({ outcome, effects, words }: OneProps) {
               {label.length > MOST ? `${label.slice(0, MOST - 1)}…` : label}
               <title>{label}</title>
             </text>
-            <path className="reach" d={`M${x(lower!)} ${y}H${x(upper!)}`} strokeDasharray={provisional ? "4 3" : undefined} />
+            <path
+              className="reach"
+              d={`M${x(lower!)} ${y}H${x(upper!)}`}
+              strokeDasharray={provisional ? "4 3" : undefined}
+            />
             <path className="reach" d={`M${x(lower!)} ${y - 4}v8M${x(upper!)} ${y - 4}v8`} />
             <path className="dot" d={`M${x(e.estimate!)} ${y - 5}l5 5-5 5-5-5z`} />
             <text x={PLOT.right + 24} y={y + 4}>

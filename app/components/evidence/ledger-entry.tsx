@@ -42,10 +42,18 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
           <span className="entry-label">{hypothesis.label}</span>
           <span className="entry-sentence">{hypothesis.sentence}</span>
           <span className="entry-quantity quiet">
-            {hypothesis.quantity} {claim && claim.estimate !== null && <strong>{plain(claim.estimate)}</strong>}
+            {hypothesis.quantity}{" "}
+            {claim && claim.estimate !== null && <strong>{plain(claim.estimate)}</strong>}
           </span>
           <span className="entry-bar">
-            {claim && <IntervalBar interval={claim} scale={scale} width={130} unsettled={hypothesis.verdict === "unsettled"} />}
+            {claim && (
+              <IntervalBar
+                interval={claim}
+                scale={scale}
+                width={130}
+                unsettled={hypothesis.verdict === "unsettled"}
+              />
+            )}
           </span>
           <VerdictMark verdict={hypothesis.verdict} />
         </button>
@@ -54,10 +62,17 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
         <div className="entry-body">
           <p>{hypothesis.reason}</p>
           {hypothesis.pattern && <p>{hypothesis.pattern.words}</p>}
-          {hypothesis.moderators.length > 0 && <ZeroCrossing hypothesis={hypothesis} evidence={evidence} />}
+          {hypothesis.moderators.length > 0 && (
+            <ZeroCrossing hypothesis={hypothesis} evidence={evidence} />
+          )}
           <EffectRows
             claim={single ? claim : null}
-            effects={[...effects, ...hypothesis.components.map((id) => evidence.effects.find((e) => e.id === id)!).filter(Boolean)]}
+            effects={[
+              ...effects,
+              ...hypothesis.components
+                .map((id) => evidence.effects.find((e) => e.id === id)!)
+                .filter(Boolean),
+            ]}
             claimed={effects.length}
             evidence={evidence}
           />
@@ -87,7 +102,9 @@ function EffectRows({
   const oneTailed = claim?.tail === "one";
   return (
     <table className="numbers">
-      <caption className="visually-hidden">The claimed effect and its parts, {unitWords(evidence.settings)}</caption>
+      <caption className="visually-hidden">
+        The claimed effect and its parts, {unitWords(evidence.settings)}
+      </caption>
       <thead>
         <tr>
           <th scope="col">effect ({unitWords(evidence.settings)})</th>
@@ -104,7 +121,9 @@ function EffectRows({
             <td>claimed, one-tailed: {effects[0]!.label}</td>
             <td>{plain(claim.estimate)}</td>
             <td>{plain(claim.se)}</td>
-            <td>{claim.lower !== null ? `above ${plain(claim.lower)}` : `below ${plain(claim.upper)}`}</td>
+            <td>
+              {claim.lower !== null ? `above ${plain(claim.lower)}` : `below ${plain(claim.upper)}`}
+            </td>
             <td>{pValue(claim.p, claim.pIsBound)} (one-tailed)</td>
             <td>{referenceName(claim)}</td>
           </tr>
@@ -138,18 +157,28 @@ function EffectRows({
 }
 
 /** The classical check: the effect without the mediators is the direct plus everything indirect. */
-function TotalCheck({ hypothesis, evidence }: { hypothesis: HypothesisEvidence; evidence: Evidence }) {
-  const find = (id: string): EffectEvidence | undefined => evidence.effects.find((e) => e.id === id);
+function TotalCheck({
+  hypothesis,
+  evidence,
+}: {
+  hypothesis: HypothesisEvidence;
+  evidence: Evidence;
+}) {
+  const find = (id: string): EffectEvidence | undefined =>
+    evidence.effects.find((e) => e.id === id);
   const total = find(`total ${hypothesis.from} > ${hypothesis.to}`);
   const direct = find(`direct ${hypothesis.from} > ${hypothesis.to}`);
   const indirect =
     find(`total indirect ${hypothesis.from} > ${hypothesis.to}`) ??
-    evidence.effects.find((e) => e.kind === "specific_indirect" && e.from === hypothesis.from && e.to === hypothesis.to);
+    evidence.effects.find(
+      (e) => e.kind === "specific_indirect" && e.from === hypothesis.from && e.to === hypothesis.to,
+    );
   if (hypothesis.chains.length === 0 || !total || !direct || !indirect) return null;
   const test = total.reduced?.tests[evidence.errors];
   return (
     <p className="quiet">
-      Total {plain(total.estimate, 4)} = direct {plain(direct.estimate, 4)} + indirect {plain(indirect.estimate, 4)}.{" "}
+      Total {plain(total.estimate, 4)} = direct {plain(direct.estimate, 4)} + indirect{" "}
+      {plain(indirect.estimate, 4)}.{" "}
       {test
         ? `${hypothesis.from} alone, without the mediators (same covariates): ${plain(total.estimate)}, SE ${plain(test.se)}, t = ${plain(test.t, 2)}, ${pClause(test.p)}.`
         : "Not every equation holds the same predictors and covariates, so the total is the sum of the paths, not the slope of one regression."}
@@ -198,8 +227,15 @@ function Methods({ effect, evidence }: { effect: EffectEvidence; evidence: Evide
   const errors = errorsName(evidence.errors);
   // A single coefficient has its t test; z is for products and functions across equations.
   if (effect.shown?.reference === "t")
-    rows.push([`${intervalName(effect.shown)}, ${errors}`, effect.shown.lower, effect.shown.upper, pValue(effect.shown.p), ""]);
-  else if (delta && effect.twoPath) rows.push([`delta method (z), ${errors}`, delta.lower, delta.upper, pValue(delta.p), ""]);
+    rows.push([
+      `${intervalName(effect.shown)}, ${errors}`,
+      effect.shown.lower,
+      effect.shown.upper,
+      pValue(effect.shown.p),
+      "",
+    ]);
+  else if (delta && effect.twoPath)
+    rows.push([`delta method (z), ${errors}`, delta.lower, delta.upper, pValue(delta.p), ""]);
   const joint = effect.jointSignificance?.[evidence.errors];
   return (
     <details className="methods">
@@ -229,8 +265,9 @@ function Methods({ effect, evidence }: { effect: EffectEvidence; evidence: Evide
       </table>
       {twoPath && settings.cluster === null && (
         <p className="quiet">
-          Sobel z = {plain(twoPath.sobel.z, 2)} (p {pValue(twoPath.sobel.p)}), Aroian z = {plain(twoPath.aroian.z, 2)}, Goodman z ={" "}
-          {plain(twoPath.goodman?.z, 2)}; classical errors.
+          Sobel z = {plain(twoPath.sobel.z, 2)} (p {pValue(twoPath.sobel.p)}), Aroian z ={" "}
+          {plain(twoPath.aroian.z, 2)}, Goodman z = {plain(twoPath.goodman?.z, 2)}; classical
+          errors.
         </p>
       )}
       {joint && (

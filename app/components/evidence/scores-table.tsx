@@ -1,7 +1,13 @@
 import { errorsName, plain, pValue, type EquationEvidence, type Evidence } from "../../../core";
 
 /** One regression in z-scores, products being products of z-scores. */
-export function ScoresTable({ equation, evidence }: { equation: EquationEvidence; evidence: Evidence }) {
+export function ScoresTable({
+  equation,
+  evidence,
+}: {
+  equation: EquationEvidence;
+  evidence: Evidence;
+}) {
   const { errors } = evidence;
   return (
     <table className="numbers">
@@ -37,10 +43,12 @@ export function ScoresTable({ equation, evidence }: { equation: EquationEvidence
 export function AboutScores() {
   return (
     <p className="quiet equation-foot">
-      Every numeric variable is a z-score, and products are made of z-scores: a lower-order coefficient is the slope at its partner's mean,
-      in SDs. The standardised coefficient of a product beside it takes the product column as it stands and depends on where the variables
-      have their zero. The t test of zero is the same in z-scores; a standard error or interval would have to allow for the estimated SDs,
-      so none stands here. To analyse in z-scores throughout, with intervals of their own, choose them under “Columns in products” in the
+      Every numeric variable is a z-score, and products are made of z-scores: a lower-order
+      coefficient is the slope at its partner's mean, in SDs. The standardised coefficient of a
+      product beside it takes the product column as it stands and depends on where the variables
+      have their zero. The t test of zero is the same in z-scores; a standard error or interval
+      would have to allow for the estimated SDs, so none stands here. To analyse in z-scores
+      throughout, with intervals of their own, choose them under “Columns in products” in the
       settings.
     </p>
   );

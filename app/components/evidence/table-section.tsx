@@ -35,4 +35,5 @@ export function TableSection({ section }: { section: Extract<Section, { kind: "t
   );
 }
 
-const wordsOf = (cell: number | string | null): string => (typeof cell === "number" ? plain(cell) : (cell ?? "–"));
+const wordsOf = (cell: number | string | null): string =>
+  typeof cell === "number" ? plain(cell) : (cell ?? "–");

@@ -12,7 +12,9 @@ const areaOf = (points: readonly Point[]): number =>
   );
 
 const plane = (n: number, a: number, b: number, c = 0): number[][] =>
-  Array.from({ length: n + 1 }, (_, i) => Array.from({ length: n + 1 }, (__, j) => a * i + b * j + c * i * j));
+  Array.from({ length: n + 1 }, (_, i) =>
+    Array.from({ length: n + 1 }, (__, j) => a * i + b * j + c * i * j),
+  );
 
 describe("areas between levels", () => {
   it("fill the whole map without overlap, however it is cut", () => {
@@ -24,7 +26,11 @@ describe("areas between levels", () => {
         (a, b, cuts) => {
           const levels = [-Infinity, ...[...new Set(cuts)].sort((x, y) => x - y), Infinity];
           const grid = plane(6, a, b);
-          const areas = levels.slice(1).map((high, i) => bandPolygons(grid, levels[i]!, high).reduce((sum, p) => sum + areaOf(p), 0));
+          const areas = levels
+            .slice(1)
+            .map((high, i) =>
+              bandPolygons(grid, levels[i]!, high).reduce((sum, p) => sum + areaOf(p), 0),
+            );
           // Where a level runs through a flat, both neighbours hold it; otherwise areas add up.
           fc.pre(Math.abs(a) > 0.01 || Math.abs(b) > 0.01);
           expect(areas.reduce((x, y) => x + y, 0)).toBeCloseTo(36, 6);
@@ -35,8 +41,13 @@ describe("areas between levels", () => {
 
   it("have the size that geometry gives", () => {
     // x + y < 4 on a square of side 4 is half of it.
-    expect(bandPolygons(plane(4, 1, 1), -Infinity, 4).reduce((sum, p) => sum + areaOf(p), 0)).toBeCloseTo(8, 10);
-    expect(bandPolygons(plane(4, 1, 0), 1, 2).reduce((sum, p) => sum + areaOf(p), 0)).toBeCloseTo(4, 10);
+    expect(
+      bandPolygons(plane(4, 1, 1), -Infinity, 4).reduce((sum, p) => sum + areaOf(p), 0),
+    ).toBeCloseTo(8, 10);
+    expect(bandPolygons(plane(4, 1, 0), 1, 2).reduce((sum, p) => sum + areaOf(p), 0)).toBeCloseTo(
+      4,
+      10,
+    );
     expect(bandPolygons(plane(3, 1, 1), 10, 20)).toEqual([]);
   });
 });

@@ -14,7 +14,14 @@ function clipped(corners: Corner[], inner: (value: number) => number): Corner[] 
     const kept = u >= 0 ? [a] : [];
     if (u >= 0 === v >= 0) return kept;
     const t = u / (u - v);
-    return [...kept, { x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t, value: a.value + (b.value - a.value) * t }];
+    return [
+      ...kept,
+      {
+        x: a.x + (b.x - a.x) * t,
+        y: a.y + (b.y - a.y) * t,
+        value: a.value + (b.value - a.value) * t,
+      },
+    ];
   });
 }
 
@@ -30,7 +37,11 @@ const cornersOf = (grid: readonly (readonly number[])[], i: number, j: number): 
  * The area of a grid of values between two levels, as polygons in units of the grid (first index to the right, second
  * upwards). Whole cells of a column are joined; cells that a level runs through are cut along it.
  */
-export function bandPolygons(grid: readonly (readonly number[])[], low: number, high: number): Point[][] {
+export function bandPolygons(
+  grid: readonly (readonly number[])[],
+  low: number,
+  high: number,
+): Point[][] {
   const found: Point[][] = [];
   for (let i = 0; i + 1 < grid.length; i++) {
     let from = -1;
@@ -63,7 +74,10 @@ export function bandPolygons(grid: readonly (readonly number[])[], low: number, 
 }
 
 /** Where the values of a grid cross a level: short lines, one or two in each cell it runs through. */
-export function contourLines(grid: readonly (readonly number[])[], level: number): [Point, Point][] {
+export function contourLines(
+  grid: readonly (readonly number[])[],
+  level: number,
+): [Point, Point][] {
   const lines: [Point, Point][] = [];
   for (let i = 0; i + 1 < grid.length; i++) {
     for (let j = 0; j + 1 < grid[i]!.length; j++) {

@@ -38,15 +38,21 @@ export function pictureOf(holder: HTMLElement, caption: string): Picture {
     };
     // In document order, so that what lies on top on the screen does so in the file.
     const parts = [...holder.querySelectorAll("canvas, svg, [data-figure-text]")].map((element) => {
-      if (element instanceof HTMLCanvasElement) return `<g transform="${at(element)}">${markupOf(element)}</g>`;
-      if (element instanceof SVGSVGElement) return `<g transform="${at(element)}">${styled(element).innerHTML}</g>`;
+      if (element instanceof HTMLCanvasElement)
+        return `<g transform="${at(element)}">${markupOf(element)}</g>`;
+      if (element instanceof SVGSVGElement)
+        return `<g transform="${at(element)}">${styled(element).innerHTML}</g>`;
       return textOf(element as HTMLElement, at(element));
     });
     const width = Math.ceil(frame.width) + 2 * MARGIN;
     const lines = wrapped(caption, Math.floor((width - 2 * MARGIN) / LETTER));
     const top = Math.ceil(frame.height) + 2 * MARGIN;
     const height = top + lines.length * LINE + MARGIN;
-    const words = lines.map((line, i) => `<text x="${MARGIN}" y="${top + (i + 1) * LINE - 4}">${escaped(line)}</text>`).join("");
+    const words = lines
+      .map(
+        (line, i) => `<text x="${MARGIN}" y="${top + (i + 1) * LINE - 4}">${escaped(line)}</text>`,
+      )
+      .join("");
     const { color, fontFamily } = getComputedStyle(holder);
     const font = fontFamily.replaceAll('"', "'");
     return {
@@ -70,7 +76,8 @@ export function wrapped(text: string, most: number): string[] {
   const lines: string[] = [];
   for (const word of text.split(" ")) {
     const line = lines.at(-1);
-    if (line !== undefined && line.length + 1 + word.length <= most) lines[lines.length - 1] = `${line} ${word}`;
+    if (line !== undefined && line.length + 1 + word.length <= most)
+      lines[lines.length - 1] = `${line} ${word}`;
     else lines.push(word);
   }
   return lines;

@@ -29,16 +29,33 @@ export function FigureTools({ target, name, caption, numbers }: Props) {
   return (
     <div className="figure-tools">
       <div className="figure-buttons" role="group" aria-label={`Take along: ${name}`}>
-        <button type="button" className="button" onClick={() => target.current && saveSvg(target.current, caption, name)}>
+        <button
+          type="button"
+          className="button"
+          onClick={() => target.current && saveSvg(target.current, caption, name)}
+        >
           SVG
         </button>
-        <button type="button" className="button" onClick={() => target.current && void savePng(target.current, caption, name)}>
+        <button
+          type="button"
+          className="button"
+          onClick={() => target.current && void savePng(target.current, caption, name)}
+        >
           PNG
         </button>
-        <button type="button" className="button" onClick={() => download(fileName(name, ".csv"), csvOf(numbers()), "text/csv")}>
+        <button
+          type="button"
+          className="button"
+          onClick={() => download(fileName(name, ".csv"), csvOf(numbers()), "text/csv")}
+        >
           Numbers as CSV
         </button>
-        <button type="button" className="button bare" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <button
+          type="button"
+          className="button bare"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
           {open ? "Hide the numbers" : "Show the numbers"}
         </button>
       </div>
@@ -95,6 +112,11 @@ function Numbers({ table: { title, head, rows } }: { table: NumberTable }) {
 
 /** One table after the other, a blank line between them. */
 export function csvOf(tables: NumberTable[]): string {
-  const lines = tables.flatMap(({ title, head, rows }, i) => [...(i > 0 ? [[]] : []), [title], head, ...rows]);
+  const lines = tables.flatMap(({ title, head, rows }, i) => [
+    ...(i > 0 ? [[]] : []),
+    [title],
+    head,
+    ...rows,
+  ]);
   return `${Papa.unparse(lines.map((line) => line.map((cell) => (cell === null ? "" : neutralise(String(cell))))))}\r\n`;
 }

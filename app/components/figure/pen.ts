@@ -73,9 +73,12 @@ export function svgPen(): Pen & { markup: () => string } {
   const look = ({ fill, stroke, width = 1, opacity = 1, dash }: Ink): string =>
     `fill="${fill ?? "none"}"${stroke ? ` stroke="${stroke}" stroke-width="${width}"` : ""}${opacity < 1 ? ` opacity="${short(opacity)}"` : ""}${dash ? ` stroke-dasharray="${dash.join(" ")}"` : ""}`;
   return {
-    circle: (x, y, radius, ink) => parts.push(`<circle cx="${short(x)}" cy="${short(y)}" r="${short(radius)}" ${look(ink)}/>`),
+    circle: (x, y, radius, ink) =>
+      parts.push(`<circle cx="${short(x)}" cy="${short(y)}" r="${short(radius)}" ${look(ink)}/>`),
     shape: (points, closed, ink) =>
-      parts.push(`<path d="M${points.map(([x, y]) => `${short(x)} ${short(y)}`).join("L")}${closed ? "Z" : ""}" ${look(ink)}/>`),
+      parts.push(
+        `<path d="M${points.map(([x, y]) => `${short(x)} ${short(y)}`).join("L")}${closed ? "Z" : ""}" ${look(ink)}/>`,
+      ),
     text: (x, y, words, { fill, size, align = "start", weight = 400 }) =>
       parts.push(
         `<text x="${short(x)}" y="${short(y)}" fill="${fill}" font-size="${size}" font-weight="${weight}" text-anchor="${align}">${escaped(words)}</text>`,

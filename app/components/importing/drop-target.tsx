@@ -10,7 +10,9 @@ export function DropTarget({ children }: { children: ReactNode }) {
   const [file, setFile] = useState<File | null>(null);
   useEffect(() => {
     const onPaste = (event: ClipboardEvent): void => {
-      const typing = event.target instanceof HTMLElement && event.target.matches("input, textarea, select, [contenteditable]");
+      const typing =
+        event.target instanceof HTMLElement &&
+        event.target.matches("input, textarea, select, [contenteditable]");
       const pasted = event.clipboardData?.files[0];
       const text = event.clipboardData?.getData("text/plain") ?? "";
       if (typing || (!pasted && !/\n/.test(text.trim()))) return;

@@ -24,11 +24,25 @@ export interface Replacing {
 type Stage =
   | { kind: "reading"; share: number }
   | { kind: "failed"; message: string; layout?: DataLayout }
-  | { kind: "preview"; layout: DataLayout; preview: ImportPreview; variables: Variable[]; asMatrix: boolean }
+  | {
+      kind: "preview";
+      layout: DataLayout;
+      preview: ImportPreview;
+      variables: Variable[];
+      asMatrix: boolean;
+    }
   | { kind: "misfits"; misfits: string[]; variables: Variable[]; asMatrix: boolean };
 
 /** Opens a file: a study goes straight to the shelf; a table is shown first, with what was guessed, all open to change. */
-export function ImportDialog({ file, close, replacing }: { file: File; close: () => void; replacing?: Replacing }) {
+export function ImportDialog({
+  file,
+  close,
+  replacing,
+}: {
+  file: File;
+  close: () => void;
+  replacing?: Replacing;
+}) {
   const title = useId();
   const finish = useFinish(file, close, replacing);
   const { stage, setStage, parse, chooseSheet } = useReading(file, finish.open);
@@ -38,7 +52,11 @@ export function ImportDialog({ file, close, replacing }: { file: File; close: ()
     else await finish.use(variables, asMatrix);
   };
   const layoutChoice = (layout: DataLayout) => (
-    <LayoutChoice layout={layout} change={(next) => void parse(next)} chooseSheet={(sheet) => void chooseSheet(layout, sheet)} />
+    <LayoutChoice
+      layout={layout}
+      change={(next) => void parse(next)}
+      chooseSheet={(sheet) => void chooseSheet(layout, sheet)}
+    />
   );
   return (
     <Dialog open onClose={close} maxWidth="lg" fullWidth aria-labelledby={title}>
@@ -70,12 +88,20 @@ export function ImportDialog({ file, close, replacing }: { file: File; close: ()
             {stage.kind === "failed" ? "Close" : "Cancel"}
           </button>
           {stage.kind === "preview" && (
-            <button type="button" className="button main" onClick={() => void use(stage.variables, stage.asMatrix)}>
+            <button
+              type="button"
+              className="button main"
+              onClick={() => void use(stage.variables, stage.asMatrix)}
+            >
               {replacing ? "Use these data" : "Start a study with these data"}
             </button>
           )}
           {stage.kind === "misfits" && (
-            <button type="button" className="button main" onClick={() => void finish.use(stage.variables, stage.asMatrix)}>
+            <button
+              type="button"
+              className="button main"
+              onClick={() => void finish.use(stage.variables, stage.asMatrix)}
+            >
               Use these data all the same
             </button>
           )}
@@ -86,7 +112,11 @@ export function ImportDialog({ file, close, replacing }: { file: File; close: ()
 }
 
 /** What would no longer fit if the data that were read replaced those of the study. */
-async function misfitsOf({ definition, dataKey, table }: Replacing, variables: Variable[], asMatrix: boolean): Promise<string[]> {
+async function misfitsOf(
+  { definition, dataKey, table }: Replacing,
+  variables: Variable[],
+  asMatrix: boolean,
+): Promise<string[]> {
   if (!(await engine().hasTable(dataKey))) await engine().setTable(dataKey, packTable(table));
   return engine().misfits(definition, variables, asMatrix);
 }
@@ -99,13 +129,20 @@ function useReading(file: File, openStudy: () => Promise<void>) {
     const own = ++turn.current;
     setStage({ kind: "reading", share: 0 });
     const progress = proxy((share: number) => {
-      if (turn.current === own) setStage((now) => (now.kind === "reading" ? { kind: "reading", share } : now));
+      if (turn.current === own)
+        setStage((now) => (now.kind === "reading" ? { kind: "reading", share } : now));
     });
     const result = await engine().preview(layout, progress);
     if (turn.current !== own) return;
     if (!result.ok) return setStage({ kind: "failed", message: result.message, layout });
     const preview = result.value;
-    setStage({ kind: "preview", layout, preview, variables: preview.variables, asMatrix: preview.matrix !== null });
+    setStage({
+      kind: "preview",
+      layout,
+      preview,
+      variables: preview.variables,
+      asMatrix: preview.matrix !== null,
+    });
   };
   const chooseSheet = async (layout: DataLayout, sheet: number): Promise<void> => {
     const chosen = await engine().chooseSheet(layout, sheet);
@@ -116,7 +153,10 @@ function useReading(file: File, openStudy: () => Promise<void>) {
     let current = true;
     void (async () => {
       if (file.size > MAX_BYTES)
-        return setStage({ kind: "failed", message: "This file is larger than 400 MB. Export only the columns and rows you need." });
+        return setStage({
+          kind: "failed",
+          message: "This file is larger than 400 MB. Export only the columns and rows you need.",
+        });
       const bytes = new Uint8Array(await file.arrayBuffer());
       const opened = await engine().openFile(transfer(bytes, [bytes.buffer]));
       if (!current) return;
@@ -161,15 +201,28 @@ function Misfits({ misfits }: { misfits: string[] }) {
 function useFinish(file: File, close: () => void, replacing?: Replacing) {
   const fetcher = useFetcher({ key: "import" });
   const send = async (body: object, action: string): Promise<void> => {
-    await fetcher.submit(JSON.stringify(body), { method: "post", action, encType: "application/json" });
+    await fetcher.submit(JSON.stringify(body), {
+      method: "post",
+      action,
+      encType: "application/json",
+    });
     close();
   };
   return {
     open: (): Promise<void> => send({ intent: "open" }, "/?index"),
     use: (variables: Variable[], asMatrix: boolean): Promise<void> => {
-      if (replacing) return send({ intent: "replace", variables, asMatrix }, `/study/${replacing.id}`);
+      if (replacing)
+        return send({ intent: "replace", variables, asMatrix }, `/study/${replacing.id}`);
       const title = file.name.replace(/\.[^.]+$/, "").replace(/[_-]+/g, " ");
-      return send({ intent: "import", title: title.charAt(0).toUpperCase() + title.slice(1), variables, asMatrix }, "/?index");
+      return send(
+        {
+          intent: "import",
+          title: title.charAt(0).toUpperCase() + title.slice(1),
+          variables,
+          asMatrix,
+        },
+        "/?index",
+      );
     },
   };
 }

@@ -34,7 +34,10 @@ export function LayoutChoice({ layout, change, chooseSheet }: Props) {
       {layout.separator !== null && (
         <label className="field">
           <span>Cells are separated by</span>
-          <select value={layout.separator} onChange={(e) => change({ ...layout, separator: e.target.value as Separator })}>
+          <select
+            value={layout.separator}
+            onChange={(e) => change({ ...layout, separator: e.target.value as Separator })}
+          >
             {SEPARATOR_WORDS.map(([key, words]) => (
               <option key={key} value={key}>
                 {words}
@@ -45,7 +48,10 @@ export function LayoutChoice({ layout, change, chooseSheet }: Props) {
       )}
       <label className="field">
         <span>Names of the columns</span>
-        <select value={layout.headerRow} onChange={(e) => change({ ...layout, headerRow: Number(e.target.value) })}>
+        <select
+          value={layout.headerRow}
+          onChange={(e) => change({ ...layout, headerRow: Number(e.target.value) })}
+        >
           {Array.from({ length: OFFERED_ROWS }, (_, i) => (
             <option key={i + 1} value={i + 1}>
               in row {i + 1}

@@ -13,19 +13,31 @@ interface Props {
 }
 
 /** The first rows of a table, with everything that was guessed open to change. */
-export function Preview({ preview, variables, asMatrix, layoutChoice, setVariables, setAsMatrix }: Props) {
+export function Preview({
+  preview,
+  variables,
+  asMatrix,
+  layoutChoice,
+  setVariables,
+  setAsMatrix,
+}: Props) {
   const { notes } = preview;
   const decimal = variables.some((v) => v.decimal === ",") ? "," : ".";
   return (
     <>
       <p className="quiet">
-        {thousands(preview.rows)} rows, {preview.columns.length} columns. Everything below is a first guess; it can be changed here and
-        later.
+        {thousands(preview.rows)} rows, {preview.columns.length} columns. Everything below is a
+        first guess; it can be changed here and later.
       </p>
       {preview.matrix !== null && (
         <label className="note matrix-choice">
-          <input type="checkbox" checked={asMatrix} onChange={(e) => setAsMatrix(e.target.checked)} /> This is a covariance or correlation
-          matrix of {preview.matrix} variables, not a table of people. Path models can be estimated from it; nothing can be resampled.
+          <input
+            type="checkbox"
+            checked={asMatrix}
+            onChange={(e) => setAsMatrix(e.target.checked)}
+          />{" "}
+          This is a covariance or correlation matrix of {preview.matrix} variables, not a table of
+          people. Path models can be estimated from it; nothing can be resampled.
         </label>
       )}
       <div className="screen-head">
@@ -36,7 +48,11 @@ export function Preview({ preview, variables, asMatrix, layoutChoice, setVariabl
               <span>Decimal mark</span>
               <select
                 value={decimal}
-                onChange={(e) => setVariables(variables.map((v) => ({ ...v, decimal: e.target.value as "." | "," })))}
+                onChange={(e) =>
+                  setVariables(
+                    variables.map((v) => ({ ...v, decimal: e.target.value as "." | "," })),
+                  )
+                }
               >
                 <option value=".">point, 1.5</option>
                 <option value=",">comma, 1,5</option>
@@ -61,7 +77,13 @@ export function Preview({ preview, variables, asMatrix, layoutChoice, setVariabl
                       <select
                         aria-label={`Level of ${column.name}`}
                         value={variables[j]!.level}
-                        onChange={(e) => setVariables(variables.map((v, i) => (i === j ? { ...v, level: e.target.value as Level } : v)))}
+                        onChange={(e) =>
+                          setVariables(
+                            variables.map((v, i) =>
+                              i === j ? { ...v, level: e.target.value as Level } : v,
+                            ),
+                          )
+                        }
                       >
                         {LEVELS.map(([level]) => (
                           <option key={level}>{level}</option>
@@ -82,7 +104,9 @@ export function Preview({ preview, variables, asMatrix, layoutChoice, setVariabl
 
 /** One list of codes for all columns; a column may have its own later. */
 function MissingCodes({ variables, setVariables }: Pick<Props, "variables" | "setVariables">) {
-  const [codes, setCodes] = useState([...new Set(variables.flatMap((v) => v.missing ?? []))].join(", "));
+  const [codes, setCodes] = useState(
+    [...new Set(variables.flatMap((v) => v.missing ?? []))].join(", "),
+  );
   const apply = (text: string): void => {
     setCodes(text);
     const list = text
@@ -110,7 +134,13 @@ function FirstRows({ preview, variables }: { preview: ImportPreview; variables: 
             return (
               <td
                 key={column.name}
-                className={gap ? "missing" : ["continuous", "ordinal"].includes(variables[j]!.level) ? "number" : undefined}
+                className={
+                  gap
+                    ? "missing"
+                    : ["continuous", "ordinal"].includes(variables[j]!.level)
+                      ? "number"
+                      : undefined
+                }
               >
                 {text === "" ? "·" : text}
               </td>

@@ -1,10 +1,20 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { parseTheory, type Measure } from "../../../core";
-import { addMeasure, freeName, removeMeasure, renameMeasure, rewriteMeasure, turnItem, withItem, withoutItem } from "./edit-measures";
+import {
+  addMeasure,
+  freeName,
+  removeMeasure,
+  renameMeasure,
+  rewriteMeasure,
+  turnItem,
+  withItem,
+  withoutItem,
+} from "./edit-measures";
 
 const COLUMNS = ["a1", "a2", "a3", "b1", "b2", "x", "y", "two words"];
-const measuresOf = (theory: string): Measure[] => parseTheory(theory, COLUMNS).statements.filter((s): s is Measure => s.kind === "measure");
+const measuresOf = (theory: string): Measure[] =>
+  parseTheory(theory, COLUMNS).statements.filter((s): s is Measure => s.kind === "measure");
 const first = (theory: string): Measure => measuresOf(theory)[0]!;
 const items = (measure: Measure): string[] => measure.items.map((i) => i.ref.name);
 
@@ -14,17 +24,22 @@ const THEORY = `measure a averages a1, a2\n${HYPOTHESIS}`;
 describe("editing measures in the theory", () => {
   it("writes a new measure above the hypotheses, and removing it gives the theory back", () => {
     fc.assert(
-      fc.property(fc.subarray(COLUMNS, { minLength: 2 }), fc.constantFrom("b", "my scale", "averages"), (chosen, name) => {
-        const theory = addMeasure(THEORY, measuresOf(THEORY), name, chosen);
-        const made = measuresOf(theory)[1]!;
-        expect([made.name.name, items(made), made.line]).toEqual([name, chosen, 2]);
-        expect(theory.split("\n").at(-1)).toBe(HYPOTHESIS);
-        expect(removeMeasure(theory, made)).toBe(THEORY);
-      }),
+      fc.property(
+        fc.subarray(COLUMNS, { minLength: 2 }),
+        fc.constantFrom("b", "my scale", "averages"),
+        (chosen, name) => {
+          const theory = addMeasure(THEORY, measuresOf(THEORY), name, chosen);
+          const made = measuresOf(theory)[1]!;
+          expect([made.name.name, items(made), made.line]).toEqual([name, chosen, 2]);
+          expect(theory.split("\n").at(-1)).toBe(HYPOTHESIS);
+          expect(removeMeasure(theory, made)).toBe(THEORY);
+        },
+      ),
     );
   });
 
-  it("begins an empty theory", () => expect(addMeasure(" ", [], "a", ["a1", "a2"])).toBe("measure a averages a1, a2"));
+  it("begins an empty theory", () =>
+    expect(addMeasure(" ", [], "a", ["a1", "a2"])).toBe("measure a averages a1, a2"));
 
   it("adds an item once, takes it out again and leaves other lines alone", () => {
     const more = withItem(withItem(first(THEORY), "a3"), "a3");
@@ -35,14 +50,19 @@ describe("editing measures in the theory", () => {
 
   it("turns an item round on the scale that was seen, and keeps a scale that was stated", () => {
     const turned = rewriteMeasure(THEORY, turnItem(first(THEORY), "a2", [1, 7]));
-    expect(first(turned)).toMatchObject({ scale: [1, 7], items: [{ reversed: false }, { reversed: true }] });
+    expect(first(turned)).toMatchObject({
+      scale: [1, 7],
+      items: [{ reversed: false }, { reversed: true }],
+    });
     const again = turnItem(first(turned), "a1", [2, 6]);
     expect(again.scale).toEqual([1, 7]);
     expect(turnItem(again, "a1", null).items[0]!.reversed).toBe(false);
   });
 
   it("renames a measure wherever it is named", () =>
-    expect(renameMeasure(THEORY, first(THEORY), "courage")).toBe("measure courage averages a1, a2\nH1: x raises courage"));
+    expect(renameMeasure(THEORY, first(THEORY), "courage")).toBe(
+      "measure courage averages a1, a2\nH1: x raises courage",
+    ));
 
   it("finds a name that is free", () => {
     expect(freeName("a", ["b"])).toBe("a");

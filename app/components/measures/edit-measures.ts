@@ -2,12 +2,19 @@ import { renameInTheory, writeStatement, type Measure } from "../../../core";
 import { ref, replaceLine } from "../theory/edit-text";
 
 /** The theory with a measure changed in place. */
-export const rewriteMeasure = (theory: string, measure: Measure): string => replaceLine(theory, measure.line, writeStatement(measure));
+export const rewriteMeasure = (theory: string, measure: Measure): string =>
+  replaceLine(theory, measure.line, writeStatement(measure));
 
-export const removeMeasure = (theory: string, measure: Measure): string => replaceLine(theory, measure.line, null);
+export const removeMeasure = (theory: string, measure: Measure): string =>
+  replaceLine(theory, measure.line, null);
 
 /** Measures stand above the hypotheses that use them, in the order they were made. */
-export function addMeasure(theory: string, measures: readonly Measure[], name: string, items: readonly string[]): string {
+export function addMeasure(
+  theory: string,
+  measures: readonly Measure[],
+  name: string,
+  items: readonly string[],
+): string {
   const measure: Measure = {
     kind: "measure",
     line: 0,
@@ -32,7 +39,9 @@ export function freeName(wanted: string, taken: readonly string[]): string {
 }
 
 export const withItem = (measure: Measure, item: string): Measure =>
-  measure.items.some((i) => i.ref.name === item) ? measure : { ...measure, items: [...measure.items, { ref: ref(item), reversed: false }] };
+  measure.items.some((i) => i.ref.name === item)
+    ? measure
+    : { ...measure, items: [...measure.items, { ref: ref(item), reversed: false }] };
 
 export const withoutItem = (measure: Measure, item: string): Measure => ({
   ...measure,
@@ -40,10 +49,15 @@ export const withoutItem = (measure: Measure, item: string): Measure => ({
 });
 
 /** Turns an item round; the scale has to be known for that, and the observed answers are its first guess. */
-export const turnItem = (measure: Measure, item: string, observed: [number, number] | null): Measure => ({
+export const turnItem = (
+  measure: Measure,
+  item: string,
+  observed: [number, number] | null,
+): Measure => ({
   ...measure,
   items: measure.items.map((i) => (i.ref.name === item ? { ...i, reversed: !i.reversed } : i)),
   scale: measure.scale ?? observed,
 });
 
-export const renameMeasure = (theory: string, measure: Measure, name: string): string => renameInTheory(theory, measure.name.name, name);
+export const renameMeasure = (theory: string, measure: Measure, name: string): string =>
+  renameInTheory(theory, measure.name.name, name);

@@ -41,7 +41,12 @@ export function ItemPool({ families, free, make }: Props) {
           </li>
         ))}
       </ul>
-      <button type="button" className="button" disabled={free.length === 0} onClick={() => make("measure", free.slice(0, 1))}>
+      <button
+        type="button"
+        className="button"
+        disabled={free.length === 0}
+        onClick={() => make("measure", free.slice(0, 1))}
+      >
         <PlusIcon /> Empty measure
       </button>
     </aside>

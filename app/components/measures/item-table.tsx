@@ -32,7 +32,10 @@ export function ItemTable({ measure, evidence, turn, remove }: Props) {
           const at = reliability?.items.indexOf(ref.name) ?? -1;
           const s = reliability?.itemStatistics[at];
           const flagged = against.includes(ref.name);
-          const better = s?.alphaIfDropped != null && reliability?.alpha != null && s.alphaIfDropped > reliability.alpha;
+          const better =
+            s?.alphaIfDropped != null &&
+            reliability?.alpha != null &&
+            s.alphaIfDropped > reliability.alpha;
           return (
             <tr key={ref.name} className={flagged ? "against" : undefined}>
               <td>
@@ -54,7 +57,10 @@ export function ItemTable({ measure, evidence, turn, remove }: Props) {
               <td className={flagged ? "flag" : undefined}>{plain(s?.correctedItemTotal, 2)}</td>
               <td>{plain(s?.squaredMultipleCorrelation, 2)}</td>
               <td>{plain(reliability?.omega?.loadings[at], 2)}</td>
-              <td className={better ? "better" : undefined} title={better ? "Alpha would be higher without this item" : undefined}>
+              <td
+                className={better ? "better" : undefined}
+                title={better ? "Alpha would be higher without this item" : undefined}
+              >
                 {plain(s?.alphaIfDropped)}
               </td>
               <td>

@@ -11,7 +11,11 @@ export const ITEM_TYPE = "application/x-hebel-item";
 const FORMS: [MeasureForm, string, string][] = [
   ["averages", "mean of its items", "a scale score in the units of the items"],
   ["sums", "sum of its items", "a scale score; a few missing answers count as the person's mean"],
-  ["reflects", "common factor", "kept for models with latent variables, which are not estimated yet"],
+  [
+    "reflects",
+    "common factor",
+    "kept for models with latent variables, which are not estimated yet",
+  ],
   ["combines", "composite", "kept for models with composites, which are not estimated yet"],
 ];
 
@@ -29,11 +33,23 @@ interface Props {
 }
 
 /** One measure: its items, how it is made of them, and how reliable it is. Items can be dropped on it. */
-export function MeasureCard({ measure, evidence, level, pool, observed, change, rename, remove }: Props) {
+export function MeasureCard({
+  measure,
+  evidence,
+  level,
+  pool,
+  observed,
+  change,
+  rename,
+  remove,
+}: Props) {
   const [over, setOver] = useState(false);
   const isScore = measure.form === "averages" || measure.form === "sums";
-  const warnings = evidence?.reliability.value?.warnings.filter((w) => w.code !== "negative_item_total") ?? [];
-  const against = evidence?.reliability.value?.warnings.find((w) => w.code === "negative_item_total");
+  const warnings =
+    evidence?.reliability.value?.warnings.filter((w) => w.code !== "negative_item_total") ?? [];
+  const against = evidence?.reliability.value?.warnings.find(
+    (w) => w.code === "negative_item_total",
+  );
   const drop = (event: DragEvent): void => {
     setOver(false);
     const item = event.dataTransfer.getData(ITEM_TYPE);
@@ -69,7 +85,12 @@ export function MeasureCard({ measure, evidence, level, pool, observed, change, 
           ))}
         </select>
         <span className="spacer" />
-        <button type="button" className="button bare" aria-label={`Remove the measure ${measure.name.name}`} onClick={remove}>
+        <button
+          type="button"
+          className="button bare"
+          aria-label={`Remove the measure ${measure.name.name}`}
+          onClick={remove}
+        >
           <CloseIcon />
         </button>
       </div>
@@ -78,8 +99,15 @@ export function MeasureCard({ measure, evidence, level, pool, observed, change, 
         <div className="note keyed-note">
           <p>{against.message}</p>
           {against.about.map((item) => (
-            <button key={item} type="button" className="button" onClick={() => change(turnItem(measure, item, observed))}>
-              {measure.items.find((i) => i.ref.name === item)?.reversed ? `Take the reversal of ${item} back` : `Reverse ${item}`}
+            <button
+              key={item}
+              type="button"
+              className="button"
+              onClick={() => change(turnItem(measure, item, observed))}
+            >
+              {measure.items.find((i) => i.ref.name === item)?.reversed
+                ? `Take the reversal of ${item} back`
+                : `Reverse ${item}`}
             </button>
           ))}
         </div>
@@ -93,7 +121,9 @@ export function MeasureCard({ measure, evidence, level, pool, observed, change, 
         measure={measure}
         evidence={evidence}
         turn={(item) => change(turnItem(measure, item, observed))}
-        remove={(item) => (measure.items.length > 1 ? change(withoutItem(measure, item)) : remove())}
+        remove={(item) =>
+          measure.items.length > 1 ? change(withoutItem(measure, item)) : remove()
+        }
       />
       <div className="measure-foot">
         <Slot
@@ -132,12 +162,19 @@ function MeasureName({ name, rename }: { name: string; rename: (name: string) =>
   );
 }
 
-function ScaleFields({ measure, change }: { measure: Measure; change: (measure: Measure) => void }) {
+function ScaleFields({
+  measure,
+  change,
+}: {
+  measure: Measure;
+  change: (measure: Measure) => void;
+}) {
   const [low, setLow] = useState(measure.scale ? String(measure.scale[0]) : "");
   const [high, setHigh] = useState(measure.scale ? String(measure.scale[1]) : "");
   const keep = (): void => {
     const [a, b] = [Number(low), Number(high)];
-    const scale: [number, number] | null = low.trim() !== "" && high.trim() !== "" && a < b ? [a, b] : null;
+    const scale: [number, number] | null =
+      low.trim() !== "" && high.trim() !== "" && a < b ? [a, b] : null;
     if (JSON.stringify(scale) !== JSON.stringify(measure.scale)) change({ ...measure, scale });
   };
   return (
@@ -166,14 +203,25 @@ function ScaleFields({ measure, change }: { measure: Measure; change: (measure: 
 
 const RULES = [100, 80, 60, 50];
 
-function AnsweredRule({ measure, change }: { measure: Measure; change: (measure: Measure) => void }) {
+function AnsweredRule({
+  measure,
+  change,
+}: {
+  measure: Measure;
+  change: (measure: Measure) => void;
+}) {
   const value = measure.answered ?? 80;
   return (
     <label className="quiet">
       a score needs{" "}
       <select
         value={value}
-        onChange={(e) => change({ ...measure, answered: Number(e.target.value) === 80 ? null : Number(e.target.value) })}
+        onChange={(e) =>
+          change({
+            ...measure,
+            answered: Number(e.target.value) === 80 ? null : Number(e.target.value),
+          })
+        }
       >
         {[...new Set([...RULES, value])].map((percent) => (
           <option key={percent} value={percent}>

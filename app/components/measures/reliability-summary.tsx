@@ -5,7 +5,13 @@ const WIDTH = 240;
 const USUAL = 0.7;
 
 /** Alpha with its interval on a scale from 0 to 1, omega, and what they rest on. */
-export function ReliabilitySummary({ evidence, level }: { evidence: MeasureEvidence; level: number }) {
+export function ReliabilitySummary({
+  evidence,
+  level,
+}: {
+  evidence: MeasureEvidence;
+  level: number;
+}) {
   const { value, problem } = evidence.reliability;
   if (problem) {
     return (
@@ -14,7 +20,16 @@ export function ReliabilitySummary({ evidence, level }: { evidence: MeasureEvide
       </p>
     );
   }
-  const { alpha, alphaCi, omega, meanInterItemCorrelation, n, k, spearmanBrown, alphaStandardised } = value;
+  const {
+    alpha,
+    alphaCi,
+    omega,
+    meanInterItemCorrelation,
+    n,
+    k,
+    spearmanBrown,
+    alphaStandardised,
+  } = value;
   const x = (v: number): number => Math.min(WIDTH, Math.max(0, v * WIDTH));
   return (
     <dl className="reliability">
@@ -43,7 +58,11 @@ export function ReliabilitySummary({ evidence, level }: { evidence: MeasureEvide
       </dd>
       <dt>omega</dt>
       <dd>
-        {omega ? <strong>{plain(omega.total)}</strong> : <span className="quiet">needs three items</span>}
+        {omega ? (
+          <strong>{plain(omega.total)}</strong>
+        ) : (
+          <span className="quiet">needs three items</span>
+        )}
         {omega?.test && (
           <span className="quiet">
             {" "}
@@ -61,8 +80,8 @@ export function ReliabilitySummary({ evidence, level }: { evidence: MeasureEvide
       )}
       <dt>rests on</dt>
       <dd className="quiet">
-        {n} complete rows, {k} items, mean inter-item correlation {plain(meanInterItemCorrelation, 2)}, standardised alpha{" "}
-        {plain(alphaStandardised)}
+        {n} complete rows, {k} items, mean inter-item correlation{" "}
+        {plain(meanInterItemCorrelation, 2)}, standardised alpha {plain(alphaStandardised)}
       </dd>
     </dl>
   );

@@ -84,7 +84,12 @@ export function EffectStrip(props: Props) {
     >
       <svg ref={svg} width={WIDTH} height={HEIGHT} aria-hidden>
         <StripMarks {...props} x={x} y={y} bottom={bottom} />
-        <Handle x={x(value)} y={y(interpolate(grid, estimate, value))} bottom={bottom} text={plain(show(value), 2)} />
+        <Handle
+          x={x(value)}
+          y={y(interpolate(grid, estimate, value))}
+          bottom={bottom}
+          text={plain(show(value), 2)}
+        />
       </svg>
     </div>
   );
@@ -93,22 +98,49 @@ export function EffectStrip(props: Props) {
 type MarksProps = Props & { x: LinearScale; y: LinearScale; bottom: number };
 
 /** Everything of the strip that does not move with the handle. */
-function StripMarks({ over, effectName, grid, estimate, lower, upper, regions, values, marks, show, x, y, bottom }: MarksProps) {
+function StripMarks({
+  over,
+  effectName,
+  grid,
+  estimate,
+  lower,
+  upper,
+  regions,
+  values,
+  marks,
+  show,
+  x,
+  y,
+  bottom,
+}: MarksProps) {
   const pattern = useId();
   const range: [number, number] = [grid[0]!, grid.at(-1)!];
   const shown = linear([show(range[0]), show(range[1])], [M.left, WIDTH - M.right]);
   const path = (list: (number | null)[]): string =>
-    list.flatMap((v, i) => (v === null ? [] : [`${x(grid[i]!).toFixed(1)} ${y(v).toFixed(1)}`])).join("L");
+    list
+      .flatMap((v, i) => (v === null ? [] : [`${x(grid[i]!).toFixed(1)} ${y(v).toFixed(1)}`]))
+      .join("L");
   return (
     <>
       <defs>
-        <pattern id={pattern} width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <pattern
+          id={pattern}
+          width={7}
+          height={7}
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
           <path className="strip-hatch" d="M0 0V7" />
         </pattern>
       </defs>
       {regions.map((r) => (
         <g key={r.from} className={`strip-region ${r.look}`}>
-          <rect x={x(r.from)} y={M.top} width={Math.max(0, x(r.to) - x(r.from))} height={bottom - M.top} />
+          <rect
+            x={x(r.from)}
+            y={M.top}
+            width={Math.max(0, x(r.to) - x(r.from))}
+            height={bottom - M.top}
+          />
           {r.look === "unclear" && (
             <rect
               fill={`url(#${pattern})`}
@@ -129,7 +161,9 @@ function StripMarks({ over, effectName, grid, estimate, lower, upper, regions, v
         </text>
       ))}
       <path className="strip-zero" d={`M${M.left} ${y(0)}H${WIDTH - M.right}`} />
-      {lower.some((v) => v !== null) && <path className="lever-band" d={`M${path(upper)}L${reversed(grid, lower, x, y)}Z`} />}
+      {lower.some((v) => v !== null) && (
+        <path className="lever-band" d={`M${path(upper)}L${reversed(grid, lower, x, y)}Z`} />
+      )}
       <path className="strip-curve" d={`M${path(estimate)}`} />
       {regions.slice(1).map((r) => (
         <g key={r.from} className="strip-edge">
@@ -152,7 +186,11 @@ function StripMarks({ over, effectName, grid, estimate, lower, upper, regions, v
       <text className="axis-name" x={M.left} y={HEIGHT - 6}>
         {over}
       </text>
-      <text className="axis-name" transform={`translate(16 ${(M.top + bottom) / 2}) rotate(-90)`} textAnchor="middle">
+      <text
+        className="axis-name"
+        transform={`translate(16 ${(M.top + bottom) / 2}) rotate(-90)`}
+        textAnchor="middle"
+      >
         {effectName}
       </text>
     </>
@@ -172,7 +210,12 @@ function Handle({ x, y, bottom, text }: { x: number; y: number; bottom: number; 
   );
 }
 
-const reversed = (grid: number[], limit: (number | null)[], x: (v: number) => number, y: (v: number) => number): string =>
+const reversed = (
+  grid: number[],
+  limit: (number | null)[],
+  x: (v: number) => number,
+  y: (v: number) => number,
+): string =>
   limit
     .map((v, i) => (v === null ? null : `${x(grid[i]!).toFixed(1)} ${y(v).toFixed(1)}`))
     .filter((t) => t !== null)
@@ -188,11 +231,26 @@ export function interpolate(grid: number[], values: (number | null)[], at: numbe
 }
 
 /** Words in a region, as far as it has room for them. */
-function RegionWords({ region, left, width }: { region: StripRegion; left: number; width: number }) {
+function RegionWords({
+  region,
+  left,
+  width,
+}: {
+  region: StripRegion;
+  left: number;
+  width: number;
+}) {
   const percent = `${Math.round(region.percent)} %`;
   const full = `${region.words} · ${percent} of people`;
   const brief = `${region.look} · ${percent}`;
-  const text = width > full.length * 6.4 ? full : width > brief.length * 6.4 ? brief : width > 34 ? percent : "";
+  const text =
+    width > full.length * 6.4
+      ? full
+      : width > brief.length * 6.4
+        ? brief
+        : width > 34
+          ? percent
+          : "";
   return (
     <text x={left + width / 2} y={M.top + 15} textAnchor="middle">
       {text}

@@ -1,11 +1,27 @@
 import { useRef, useState } from "react";
-import { bandKind, INTERVAL_WORDS, percent, plain, thousands, type Evidence, type RegionEvidence } from "../../../core";
+import {
+  bandKind,
+  INTERVAL_WORDS,
+  percent,
+  plain,
+  thousands,
+  type Evidence,
+  type RegionEvidence,
+} from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { EffectStrip, interpolate, type StripRegion } from "./effect-strip";
 import { indirectTable } from "./probe-numbers";
 
 /** A conditional indirect effect along its moderator, with its bootstrap band and the handle. */
-export function IndirectStrip({ region, evidence, values }: { region: RegionEvidence; evidence: Evidence; values: Float64Array | null }) {
+export function IndirectStrip({
+  region,
+  evidence,
+  values,
+}: {
+  region: RegionEvidence;
+  evidence: Evidence;
+  values: Float64Array | null;
+}) {
   const kind = bandKind(evidence.settings.interval);
   const band = region.bands?.[kind] ?? null;
   const [value, setValue] = useState((region.grid[0]! + region.grid.at(-1)!) / 2);
@@ -13,7 +29,10 @@ export function IndirectStrip({ region, evidence, values }: { region: RegionEvid
   const lower = band?.lower ?? none;
   const upper = band?.upper ?? none;
   const here = interpolate(region.grid, region.estimate, value);
-  const [low, high] = [interpolate(region.grid, lower, value), interpolate(region.grid, upper, value)];
+  const [low, high] = [
+    interpolate(region.grid, lower, value),
+    interpolate(region.grid, upper, value),
+  ];
   const regions = band ? regionsOf(region, band, values) : [];
   const share = region.percentSignificant?.[kind];
   const figure = useRef<HTMLDivElement>(null);
@@ -49,7 +68,8 @@ export function IndirectStrip({ region, evidence, values }: { region: RegionEvid
         </p>
         {share !== undefined && (
           <p className="serif">
-            The band excludes zero for <strong>{Math.round(share)} %</strong> of the {evidence.sample.n} {evidence.unit}.
+            The band excludes zero for <strong>{Math.round(share)} %</strong> of the{" "}
+            {evidence.sample.n} {evidence.unit}.
           </p>
         )}
         <FigureTools
@@ -63,15 +83,30 @@ export function IndirectStrip({ region, evidence, values }: { region: RegionEvid
   );
 }
 
-function regionsOf(region: RegionEvidence, band: NonNullable<RegionEvidence["bands"]>["bca"], values: Float64Array | null): StripRegion[] {
+function regionsOf(
+  region: RegionEvidence,
+  band: NonNullable<RegionEvidence["bands"]>["bca"],
+  values: Float64Array | null,
+): StripRegion[] {
   const edges = [region.grid[0]!, ...band.boundaries, region.grid.at(-1)!];
   return edges.slice(1).map((to, i) => {
     const from = edges[i]!;
     const middle = (from + to) / 2;
     const look =
-      interpolate(region.grid, band.lower, middle) > 0 ? "more" : interpolate(region.grid, band.upper, middle) < 0 ? "less" : "unclear";
-    const inside = values ? values.filter((v) => (v > from || i === 0) && v <= to).length / values.length : 0;
-    const words = look === "unclear" ? "unclear" : look === "more" ? "positive indirect effect" : "negative indirect effect";
+      interpolate(region.grid, band.lower, middle) > 0
+        ? "more"
+        : interpolate(region.grid, band.upper, middle) < 0
+          ? "less"
+          : "unclear";
+    const inside = values
+      ? values.filter((v) => (v > from || i === 0) && v <= to).length / values.length
+      : 0;
+    const words =
+      look === "unclear"
+        ? "unclear"
+        : look === "more"
+          ? "positive indirect effect"
+          : "negative indirect effect";
     return { from, to, look, words, percent: 100 * inside };
   });
 }

@@ -15,7 +15,11 @@ const same = (raw: number): number => raw;
 const RAW: Units = { x: same, y: same, w: same, slope: 1, standardised: false };
 
 /** @param over the moderator column that moves, where there is one */
-export function unitsOf({ model, focal }: ModerationEvidence, over: string | null, standardised: boolean): Units {
+export function unitsOf(
+  { model, focal }: ModerationEvidence,
+  over: string | null,
+  standardised: boolean,
+): Units {
   if (!standardised) return RAW;
   const column = (key: string | null) => model.columns.find((c) => c.key === key);
   const x = column(focal)!;
@@ -33,14 +37,18 @@ export function unitsOf({ model, focal }: ModerationEvidence, over: string | nul
 export type Place = ReadonlyMap<string, number>;
 
 /** The raw column values of a probe. */
-export function placeOf(moderation: ModerationEvidence, probe: { centred: Record<string, number> }): [string, number][] {
+export function placeOf(
+  moderation: ModerationEvidence,
+  probe: { centred: Record<string, number> },
+): [string, number][] {
   return Object.entries(probe.centred).map(([key, value]) => [
     key,
     value + (moderation.model.columns.find((c) => c.key === key)?.centre ?? 0),
   ]);
 }
 
-export const slopeHere = (moderation: ModerationEvidence, place: Place): Reading => effectAt(moderation.model, moderation.focal, place);
+export const slopeHere = (moderation: ModerationEvidence, place: Place): Reading =>
+  effectAt(moderation.model, moderation.focal, place);
 
 /** Points of the fitted line from one end of the predictor to the other. */
 export function lineHere(

@@ -32,7 +32,18 @@ interface Props {
 }
 
 /** Predictor against outcome: the people, the line that tilts about the mean like a lever, its band, and pinned lines. */
-export function LeverPlot({ moderation, points, place, critical, pinned, shown, units, label, width = WIDTH, height = HEIGHT }: Props) {
+export function LeverPlot({
+  moderation,
+  points,
+  place,
+  critical,
+  pinned,
+  shown,
+  units,
+  label,
+  width = WIDTH,
+  height = HEIGHT,
+}: Props) {
   const { focal, outcome, model } = moderation;
   const raw = points?.columns[focal];
   const column = model.columns.find((c) => c.key === focal)!;
@@ -42,14 +53,20 @@ export function LeverPlot({ moderation, points, place, critical, pinned, shown, 
   const line = lineHere(moderation, place, ends);
   const others = pinned.map((p) => ({ ...p, ends: lineHere(moderation, p.place, ends, 1) }));
   const yDomain = useMemo(() => {
-    const all = [...(points?.y ?? []), ...lineHere(moderation, place, ends, 1).map((p) => p.reading.estimate)].map(units.y);
+    const all = [
+      ...(points?.y ?? []),
+      ...lineHere(moderation, place, ends, 1).map((p) => p.reading.estimate),
+    ].map(units.y);
     return padded(all);
     // The frame stays still while the lever moves.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [points, moderation, units, ends]);
   const x = linear(padded(ends.map(units.x), 0.03), [M.left, width - M.right]);
   const y = linear(yDomain, [height - M.bottom, M.top]);
-  const at = (p: { x: number; reading: { estimate: number; se: number | null } }, shift: number): string =>
+  const at = (
+    p: { x: number; reading: { estimate: number; se: number | null } },
+    shift: number,
+  ): string =>
     `${x(units.x(p.x)).toFixed(1)} ${y(units.y(p.reading.estimate + shift * critical * (p.reading.se ?? 0))).toFixed(1)}`;
   const band = `M${line.map((p) => at(p, 1)).join("L")}L${[...line]
     .reverse()
@@ -59,21 +76,46 @@ export function LeverPlot({ moderation, points, place, critical, pinned, shown, 
   const last = line.at(-1)!;
   return (
     <div className="lever-plot" style={{ width, height }}>
-      <PeopleLayer {...{ points, moderation, place, shown, units, x, y, width, height }} radius={width < WIDTH ? 2 : 2.7} />
-      <svg width={width} height={height} role="img" aria-label={`${outcome} against ${focal}, with the fitted line at ${label}`}>
-        <Axes x={x} y={y} width={width} height={height} xLabel={axisLabel(focal, units)} yLabel={axisLabel(outcome, units)} />
+      <PeopleLayer
+        {...{ points, moderation, place, shown, units, x, y, width, height }}
+        radius={width < WIDTH ? 2 : 2.7}
+      />
+      <svg
+        width={width}
+        height={height}
+        role="img"
+        aria-label={`${outcome} against ${focal}, with the fitted line at ${label}`}
+      >
+        <Axes
+          x={x}
+          y={y}
+          width={width}
+          height={height}
+          xLabel={axisLabel(focal, units)}
+          yLabel={axisLabel(outcome, units)}
+        />
         <path className="lever-band" d={band} />
         {others.map(({ label: words, ends: [a, b] }, i) => (
           <g key={words} className="lever-pin">
-            <path d={`M${at(a!, 0)}L${at(b!, 0)}`} strokeDasharray={["6 4", "none", "2 3"][i % 3]} />
+            <path
+              d={`M${at(a!, 0)}L${at(b!, 0)}`}
+              strokeDasharray={["6 4", "none", "2 3"][i % 3]}
+            />
             <text x={x(units.x(b!.x)) + 5} y={y(units.y(b!.reading.estimate)) + 4}>
               {words}
             </text>
           </g>
         ))}
         <path className="lever-line" d={`M${line.map((p) => at(p, 0)).join("L")}`} />
-        <path className="fulcrum" d={fulcrum(x(units.x(column.mean)), y(units.y(middle.reading.estimate)))} />
-        <text className="lever-end" x={x(units.x(last.x)) + 5} y={y(units.y(last.reading.estimate)) + 4}>
+        <path
+          className="fulcrum"
+          d={fulcrum(x(units.x(column.mean)), y(units.y(middle.reading.estimate)))}
+        />
+        <text
+          className="lever-end"
+          x={x(units.x(last.x)) + 5}
+          y={y(units.y(last.reading.estimate)) + 4}
+        >
           {label}
         </text>
       </svg>
@@ -81,7 +123,8 @@ export function LeverPlot({ moderation, points, place, critical, pinned, shown, 
   );
 }
 
-const axisLabel = (name: string, units: Units): string => (units.standardised ? `${name} (SDs from the mean)` : name);
+const axisLabel = (name: string, units: Units): string =>
+  units.standardised ? `${name} (SDs from the mean)` : name;
 
 /** The triangle on which the lever turns, its tip on the line. */
 const fulcrum = (x: number, y: number): string => `M${x} ${y + 2}L${x + 11} ${y + 21}H${x - 11}Z`;
@@ -112,10 +155,19 @@ function Axes({ x, y, width, height, xLabel, yLabel }: AxesProps) {
           {plain(v, 1).replace(/\.0$/, "")}
         </text>
       ))}
-      <text className="axis-name" x={(M.left + width - M.right) / 2} y={height - 6} textAnchor="middle">
+      <text
+        className="axis-name"
+        x={(M.left + width - M.right) / 2}
+        y={height - 6}
+        textAnchor="middle"
+      >
         {xLabel}
       </text>
-      <text className="axis-name" transform={`translate(16 ${(M.top + bottom) / 2}) rotate(-90)`} textAnchor="middle">
+      <text
+        className="axis-name"
+        transform={`translate(16 ${(M.top + bottom) / 2}) rotate(-90)`}
+        textAnchor="middle"
+      >
         {yLabel}
       </text>
     </g>

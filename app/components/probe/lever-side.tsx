@@ -1,5 +1,12 @@
 import type { RefObject } from "react";
-import { plain, regionSentence, unitWords, type Evidence, type ModerationEvidence, type ProbeChoice } from "../../../core";
+import {
+  plain,
+  regionSentence,
+  unitWords,
+  type Evidence,
+  type ModerationEvidence,
+  type ProbeChoice,
+} from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { Segments } from "../segments";
 import { captionOf, Explained, ReadingHere, ZeroSlope } from "./lever-words";
@@ -23,7 +30,16 @@ type SideProps = LeverProps & {
 };
 
 /** What is read at the handle, and everything that can be set. */
-export function LeverSide({ moderation, evidence, probes, setProbes, lever, shown, setShown, figure }: SideProps) {
+export function LeverSide({
+  moderation,
+  evidence,
+  probes,
+  setProbes,
+  lever,
+  shown,
+  setShown,
+  figure,
+}: SideProps) {
   const { first, numeric, found, units, heldProbes, heldPlace, rule } = lever;
   return (
     <aside className="lever-side" aria-label="Reading at the handle">
@@ -96,7 +112,14 @@ export function LeverSide({ moderation, evidence, probes, setProbes, lever, show
       </div>
       {found && (
         <blockquote className="lever-sentence serif">
-          {regionSentence(found, moderation.focalLabel, moderation.outcome, first.name, evidence.sample.n, evidence.unit)}
+          {regionSentence(
+            found,
+            moderation.focalLabel,
+            moderation.outcome,
+            first.name,
+            evidence.sample.n,
+            evidence.unit,
+          )}
         </blockquote>
       )}
       <FigureTools
@@ -106,7 +129,14 @@ export function LeverSide({ moderation, evidence, probes, setProbes, lever, show
         numbers={() => [
           ...slopeTables(moderation, evidence),
           ...(numeric && found
-            ? [stripTable(moderation, evidence, { name: first.name, column: first.columns[0]!, range: found.range }, heldPlace)]
+            ? [
+                stripTable(
+                  moderation,
+                  evidence,
+                  { name: first.name, column: first.columns[0]!, range: found.range },
+                  heldPlace,
+                ),
+              ]
             : []),
         ]}
       />
@@ -115,9 +145,21 @@ export function LeverSide({ moderation, evidence, probes, setProbes, lever, show
 }
 
 /** Another moderator, kept at one of its probes while the first one moves. */
-function Held({ moderator, at, choose }: { moderator: Moderator; at: number; choose: (i: number) => void }) {
+function Held({
+  moderator,
+  at,
+  choose,
+}: {
+  moderator: Moderator;
+  at: number;
+  choose: (i: number) => void;
+}) {
   const words = ({ label, value }: Moderator["probes"][number]): string =>
-    value === null ? label : label.startsWith("=") ? label.slice(1) : `${label} (${plain(value, 2)})`;
+    value === null
+      ? label
+      : label.startsWith("=")
+        ? label.slice(1)
+        : `${label} (${plain(value, 2)})`;
   return (
     <label className="field held">
       <span>while {moderator.name} is held at</span>

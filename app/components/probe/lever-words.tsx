@@ -1,5 +1,14 @@
 import { equationsOf } from "../../../core";
-import { dfWords, errorsName, pClause, percent, plain, type Evidence, type ModerationEvidence, zeroSlopeSentence } from "../../../core";
+import {
+  dfWords,
+  errorsName,
+  pClause,
+  percent,
+  plain,
+  type Evidence,
+  type ModerationEvidence,
+  zeroSlopeSentence,
+} from "../../../core";
 import type { LeverState, Rule } from "./use-lever";
 
 const RULE_WORDS: Record<Rule, string> = {
@@ -9,10 +18,15 @@ const RULE_WORDS: Record<Rule, string> = {
 };
 
 /** What a reader of the picture alone has to know. */
-export function captionOf(moderation: ModerationEvidence, { settings, sample, unit, errors }: Evidence, lever: LeverState): string {
+export function captionOf(
+  moderation: ModerationEvidence,
+  { settings, sample, unit, errors }: Evidence,
+  lever: LeverState,
+): string {
   const { first, heldProbes, found, label, rule } = lever;
   const held = heldProbes.map(
-    ({ moderator, probe }) => `${moderator.name} at ${probe.value === null ? probe.label : plain(probe.value, 2)}`,
+    ({ moderator, probe }) =>
+      `${moderator.name} at ${probe.value === null ? probe.label : plain(probe.value, 2)}`,
   );
   const above = `${moderation.outcome} against ${moderation.focalLabel} at ${[`${first.name} ${label}`, ...held].join(", ")}, with the ${percent(settings.level)} % band; other predictors at their means; comparison values are fixed numbers, the same in every resample.`;
   const beneath = found
@@ -22,7 +36,15 @@ export function captionOf(moderation: ModerationEvidence, { settings, sample, un
 }
 
 /** The slope at the handle, in a sentence and in numbers. */
-export function ReadingHere({ moderation, evidence, lever }: { moderation: ModerationEvidence; evidence: Evidence; lever: LeverState }) {
+export function ReadingHere({
+  moderation,
+  evidence,
+  lever,
+}: {
+  moderation: ModerationEvidence;
+  evidence: Evidence;
+  lever: LeverState;
+}) {
   const { reading, test, units, first, label, standardised } = lever;
   return (
     <div className="lever-reading" role="status" aria-live="off">
@@ -30,12 +52,15 @@ export function ReadingHere({ moderation, evidence, lever }: { moderation: Moder
       <p className="lever-value">{label}</p>
       <p className="serif">
         {standardised ? "one SD" : "one unit"} more of {moderation.focalLabel} goes with{" "}
-        <strong>{plain(Math.abs(reading.estimate * units.slope), 2)}</strong> {standardised ? "SDs " : ""}
+        <strong>{plain(Math.abs(reading.estimate * units.slope), 2)}</strong>{" "}
+        {standardised ? "SDs " : ""}
         {reading.estimate >= 0 ? "more" : "less"} {moderation.outcome}
       </p>
       <p className="quiet">
         slope {plain(reading.estimate * units.slope)}
-        {test && standardised && ` · ${pClause(test.p)}; intervals in SDs stand at the comparison values`}
+        {test &&
+          standardised &&
+          ` · ${pClause(test.p)}; intervals in SDs stand at the comparison values`}
         {test &&
           !standardised &&
           ` · SE ${plain(test.se * units.slope)} · ${percent(evidence.settings.level)} % CI ${plain(test.lower * units.slope, 2)} to ${plain(test.upper * units.slope, 2)} · ${pClause(test.p)}`}
@@ -45,19 +70,30 @@ export function ReadingHere({ moderation, evidence, lever }: { moderation: Moder
 }
 
 /** What the products explain, and whether different lines are more than chance. */
-export function Explained({ moderation, evidence }: { moderation: ModerationEvidence; evidence: Evidence }) {
+export function Explained({
+  moderation,
+  evidence,
+}: {
+  moderation: ModerationEvidence;
+  evidence: Evidence;
+}) {
   const equation = equationsOf(evidence).find((e) => e.outcome === moderation.outcome)!;
   const partsOf = (term: string): string[] =>
-    equation.coefficients.find((c) => c.term === term)?.components?.map((part) => part.variable) ?? [];
-  const change = equation.r2Change.find((r) => r.terms.every((term) => partsOf(term).includes(moderation.focalVariable)));
+    equation.coefficients.find((c) => c.term === term)?.components?.map((part) => part.variable) ??
+    [];
+  const change = equation.r2Change.find((r) =>
+    r.terms.every((term) => partsOf(term).includes(moderation.focalVariable)),
+  );
   const test = change && (change.tests[evidence.errors] ?? change.tests.classical);
   if (!change || !test) return null;
-  const nameOf = (parts: string[]): string => (parts.length === 2 && parts[0] === parts[1] ? `${parts[0]} squared` : parts.join(" × "));
+  const nameOf = (parts: string[]): string =>
+    parts.length === 2 && parts[0] === parts[1] ? `${parts[0]} squared` : parts.join(" × ");
   const names = [...new Set(change.terms.map((term) => nameOf(partsOf(term))))].join(", ");
   return (
     <p className="quiet explained">
-      The product <strong>{names}</strong> adds <strong>{plain(100 * change.r2Change, 1)} %</strong> of explained variance (F({test.df1},{" "}
-      {dfWords(test.df2)}) = {plain(test.F, 2)}, {pClause(test.p)}). Other predictors are held at their means.
+      The product <strong>{names}</strong> adds <strong>{plain(100 * change.r2Change, 1)} %</strong>{" "}
+      of explained variance (F({test.df1}, {dfWords(test.df2)}) = {plain(test.F, 2)},{" "}
+      {pClause(test.p)}). Other predictors are held at their means.
       {test.p >= 1 - evidence.settings.level &&
         " The slopes may be parallel in the population: lines that differ here may differ by chance, and a figure of several slopes would say little."}
     </p>
@@ -65,10 +101,22 @@ export function Explained({ moderation, evidence }: { moderation: ModerationEvid
 }
 
 /** Where the slope is zero along the moderator, with the values that Fieller's method leaves possible. */
-export function ZeroSlope({ moderation, evidence, lever }: { moderation: ModerationEvidence; evidence: Evidence; lever: LeverState }) {
+export function ZeroSlope({
+  moderation,
+  evidence,
+  lever,
+}: {
+  moderation: ModerationEvidence;
+  evidence: Evidence;
+  lever: LeverState;
+}) {
   const { first, units } = lever;
   const crossing = moderation.crossings.find((c) => c.fieller !== null);
   const set = crossing?.fieller?.[evidence.errors];
   if (!crossing || !set) return null;
-  return <p className="quiet">{zeroSlopeSentence(crossing, set, first.name, evidence.settings.level, units.w)}</p>;
+  return (
+    <p className="quiet">
+      {zeroSlopeSentence(crossing, set, first.name, evidence.settings.level, units.w)}
+    </p>
+  );
 }

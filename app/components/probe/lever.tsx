@@ -17,7 +17,10 @@ export function Lever(props: LeverProps) {
   return (
     <div className="lever">
       <div className="lever-figures" ref={figure}>
-        <LeverPlot {...{ moderation, points, place, critical, pinned, shown, units, label }} height={numeric ? 372 : 480} />
+        <LeverPlot
+          {...{ moderation, points, place, critical, pinned, shown, units, label }}
+          height={numeric ? 372 : 480}
+        />
         {numeric && found && (
           <SlopeStrip
             {...{ moderation, found, points, units }}

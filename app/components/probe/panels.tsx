@@ -37,20 +37,30 @@ function ProbePanels({ moderation, evidence, points }: PanelsProps) {
     (all, m) =>
       all.flatMap(({ words, values }) =>
         m.probes.map((probe) => ({
-          words: [...words, `${m.name} ${probe.value === null || m.kind !== "numeric" ? probe.label : plain(probe.value, 2)}`],
+          words: [
+            ...words,
+            `${m.name} ${probe.value === null || m.kind !== "numeric" ? probe.label : plain(probe.value, 2)}`,
+          ],
           values: [...values, ...placeOf(moderation, probe)],
         })),
       ),
     [{ words: [], values: [] }],
   );
-  const panels = places.slice(0, MOST).map(({ words, values }) => ({ words: words.join(", "), place: new Map(values) }));
+  const panels = places
+    .slice(0, MOST)
+    .map(({ words, values }) => ({ words: words.join(", "), place: new Map(values) }));
   const units = unitsOf(moderation, null, false);
-  const across = moderators.length > 1 ? moderators.at(-1)!.probes.length : Math.min(3, places.length);
+  const across =
+    moderators.length > 1 ? moderators.at(-1)!.probes.length : Math.min(3, places.length);
   const { level } = evidence.settings;
   const errors = errorsName(evidence.errors);
   return (
     <>
-      <div className="panels" ref={figure} style={{ gridTemplateColumns: `repeat(${Math.min(3, across)}, max-content)` }}>
+      <div
+        className="panels"
+        ref={figure}
+        style={{ gridTemplateColumns: `repeat(${Math.min(3, across)}, max-content)` }}
+      >
         {panels.map(({ words, place }) => (
           <figure key={words} className="panel">
             <PanelHead {...{ moderation, evidence, words, place }} />
@@ -66,7 +76,9 @@ function ProbePanels({ moderation, evidence, points }: PanelsProps) {
           </figure>
         ))}
       </div>
-      {places.length > MOST && <p className="quiet">{places.length - MOST} more combinations are not drawn.</p>}
+      {places.length > MOST && (
+        <p className="quiet">{places.length - MOST} more combinations are not drawn.</p>
+      )}
       <FigureTools
         target={figure}
         name={`${moderation.focal} on ${moderation.outcome} in panels`}

@@ -23,7 +23,18 @@ interface Props {
 }
 
 /** The people behind the lever, those near its place in full colour. */
-export function PeopleLayer({ points, moderation, place, shown, units, x, y, width, height, radius }: Props) {
+export function PeopleLayer({
+  points,
+  moderation,
+  place,
+  shown,
+  units,
+  x,
+  y,
+  width,
+  height,
+  radius,
+}: Props) {
   return (
     <Drawing
       className="lever-points"
@@ -40,8 +51,14 @@ export function PeopleLayer({ points, moderation, place, shown, units, x, y, wid
         const pale = { fill: style.color, opacity: 0.16 };
         for (let i = 0; i < xs.length; i++) {
           let near = true;
-          for (let k = 0; k < keys.length && near; k++) near = Math.abs(values[k]![i]! - goals[k]!) <= NEAR * sds[k]!;
-          pen.circle(x(units.x(xs[i]!)), y(units.y(points.y[i]!)), radius, near || shown === "all" ? ink : pale);
+          for (let k = 0; k < keys.length && near; k++)
+            near = Math.abs(values[k]![i]! - goals[k]!) <= NEAR * sds[k]!;
+          pen.circle(
+            x(units.x(xs[i]!)),
+            y(units.y(points.y[i]!)),
+            radius,
+            near || shown === "all" ? ink : pale,
+          );
         }
       }}
     />

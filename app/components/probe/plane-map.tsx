@@ -38,10 +38,12 @@ export function PlaneMap({ xName, yName, what, xRange, yRange, at, people, edges
   const { width, height } = PLANE;
   const x = linear(xRange, [M.left, width - M.right]);
   const y = linear(yRange, [height - M.bottom, M.top]);
-  const along = ([min, max]: [number, number]): number[] => Array.from({ length: CELLS + 1 }, (_, i) => min + ((max - min) * i) / CELLS);
+  const along = ([min, max]: [number, number]): number[] =>
+    Array.from({ length: CELLS + 1 }, (_, i) => min + ((max - min) * i) / CELLS);
   const cells = along(xRange).map((a) => along(yRange).map((b) => at(a, b)));
   const values = cells.map((column) => column.map((c) => c.value));
-  const sure = cells[0]![0]!.sure === undefined ? null : cells.map((column) => column.map((c) => c.sure!));
+  const sure =
+    cells[0]![0]!.sure === undefined ? null : cells.map((column) => column.map((c) => c.sure!));
   const all = values.flat();
   const [min, max] = [Math.min(...all), Math.max(...all)];
   const levels = ticks([min, max], LEVELS);
@@ -90,10 +92,19 @@ export function PlaneMap({ xName, yName, what, xRange, yRange, at, people, edges
               {plain(v, 1).replace(/\.0$/, "")}
             </text>
           ))}
-          <text className="axis-name" x={(M.left + width - M.right) / 2} y={height - 8} textAnchor="middle">
+          <text
+            className="axis-name"
+            x={(M.left + width - M.right) / 2}
+            y={height - 8}
+            textAnchor="middle"
+          >
             {xName}
           </text>
-          <text className="axis-name" transform={`translate(14 ${(M.top + height - M.bottom) / 2}) rotate(-90)`} textAnchor="middle">
+          <text
+            className="axis-name"
+            transform={`translate(14 ${(M.top + height - M.bottom) / 2}) rotate(-90)`}
+            textAnchor="middle"
+          >
             {yName}
           </text>
         </g>
@@ -105,7 +116,13 @@ export function PlaneMap({ xName, yName, what, xRange, yRange, at, people, edges
 type PlaceOf = (point: Point) => Point;
 
 /** One tint for each band between levels: petrol above zero, rust below where both signs occur. */
-function tint(pen: Pen, style: CSSStyleDeclaration, grid: Grid, levels: number[], place: PlaceOf): void {
+function tint(
+  pen: Pen,
+  style: CSSStyleDeclaration,
+  grid: Grid,
+  levels: number[],
+  place: PlaceOf,
+): void {
   const colour = (name: string): string => style.getPropertyValue(name);
   const all = grid.flat();
   const [min, max] = [Math.min(...all), Math.max(...all)];
@@ -114,25 +131,42 @@ function tint(pen: Pen, style: CSSStyleDeclaration, grid: Grid, levels: number[]
   cuts.slice(1).forEach((high, i) => {
     const low = cuts[i]!;
     const middle = (low + high) / 2;
-    const share = signed ? Math.abs(middle) / Math.max(-min, max) : (middle - min) / (max - min || 1);
-    const fill = mixed(colour("--paper"), colour(signed && middle < 0 ? "--rust" : "--petrol"), 0.06 + 0.6 * share);
+    const share = signed
+      ? Math.abs(middle) / Math.max(-min, max)
+      : (middle - min) / (max - min || 1);
+    const fill = mixed(
+      colour("--paper"),
+      colour(signed && middle < 0 ? "--rust" : "--petrol"),
+      0.06 + 0.6 * share,
+    );
     // A hair of the same colour closes the seam to the neighbour.
-    for (const polygon of bandPolygons(grid, low, high)) pen.shape(polygon.map(place), true, { fill, stroke: fill, width: 0.7 });
+    for (const polygon of bandPolygons(grid, low, high))
+      pen.shape(polygon.map(place), true, { fill, stroke: fill, width: 0.7 });
   });
 }
 
 /** Pale and hatched where the value cannot be told from zero. */
 function hatch(pen: Pen, style: CSSStyleDeclaration, sure: Grid, place: PlaceOf): void {
   const paper = style.getPropertyValue("--paper");
-  for (const polygon of bandPolygons(sure, -Infinity, 0)) pen.shape(polygon.map(place), true, { fill: paper, opacity: 0.6 });
+  for (const polygon of bandPolygons(sure, -Infinity, 0))
+    pen.shape(polygon.map(place), true, { fill: paper, opacity: 0.6 });
   const [left, bottom] = place([0, 0]);
   const [right, top] = place([CELLS, CELLS]);
   const inside = (px: number, py: number): boolean =>
-    valueBetween(sure, ((px - left) / (right - left)) * CELLS, ((bottom - py) / (bottom - top)) * CELLS) < 0;
+    valueBetween(
+      sure,
+      ((px - left) / (right - left)) * CELLS,
+      ((bottom - py) / (bottom - top)) * CELLS,
+    ) < 0;
   for (let start = left - (bottom - top); start < right; start += HATCH) {
     let run: Point[] = [];
     const end = (): void => {
-      if (run.length > 1) pen.shape([run[0]!, run.at(-1)!], false, { stroke: style.color, width: 0.8, opacity: 0.35 });
+      if (run.length > 1)
+        pen.shape([run[0]!, run.at(-1)!], false, {
+          stroke: style.color,
+          width: 0.8,
+          opacity: 0.35,
+        });
       run = [];
     };
     for (let t = 0; t <= bottom - top; t += STEP) {

@@ -43,7 +43,8 @@ export function OwnProbes({ probes, units, set }: OwnProps) {
   const own = probes.filter((p) => !NAMED.includes(p as Named));
   const [open, setOpen] = useState(own.length > 0);
   const [text, setText] = useState(own.join("; "));
-  const rule: Named | "own" = own.length > 0 || open ? "own" : (NAMED.find((name) => probes.includes(name)) ?? "mean_sd");
+  const rule: Named | "own" =
+    own.length > 0 || open ? "own" : (NAMED.find((name) => probes.includes(name)) ?? "mean_sd");
   const keep = (): void => {
     const values = typedProbes(text);
     if (values.length > 0) set(values);
@@ -94,7 +95,12 @@ interface TableProps {
   go: (probe: Moderator["probes"][number], i: number) => void;
 }
 
-const LOW_TO_HIGH: Record<string, string> = { "mean-sd": "low", mean: "middle", "mean+sd": "high", p50: "middle" };
+const LOW_TO_HIGH: Record<string, string> = {
+  "mean-sd": "low",
+  mean: "middle",
+  "mean+sd": "high",
+  p50: "middle",
+};
 
 /** What a comparison value is called: low, middle, high; “20 %”; a level. Values of one's own speak for themselves. */
 function probeName({ label, value }: Moderator["probes"][number]): string {
@@ -115,7 +121,10 @@ function standardisedSlope(
   const slope = moderation.slopes.find(({ at }) =>
     moderation.moderators.every((m) => {
       const here = m.probes.find((p) => (p.value ?? p.label) === at[m.name]);
-      return here !== undefined && placeOf(moderation, here).every(([key, value]) => wanted.get(key) === value);
+      return (
+        here !== undefined &&
+        placeOf(moderation, here).every(([key, value]) => wanted.get(key) === value)
+      );
     }),
   );
   if (!slope || slope.effect === null || !moderation.moderators.includes(moderator)) return null;
@@ -123,7 +132,16 @@ function standardisedSlope(
 }
 
 /** The slopes at the comparison values; each can be pinned as a line and gone to. */
-export function ProbeTable({ moderation, evidence, moderator, units, heldPlace, pinned, pin, go }: TableProps) {
+export function ProbeTable({
+  moderation,
+  evidence,
+  moderator,
+  units,
+  heldPlace,
+  pinned,
+  pin,
+  go,
+}: TableProps) {
   return (
     <table className="numbers probe-table">
       <thead>
@@ -138,23 +156,34 @@ export function ProbeTable({ moderation, evidence, moderator, units, heldPlace, 
       </thead>
       <tbody>
         {moderator.probes.map((probe, i) => {
-          const reading = slopeHere(moderation, new Map([...heldPlace, ...placeOf(moderation, probe)]));
+          const reading = slopeHere(
+            moderation,
+            new Map([...heldPlace, ...placeOf(moderation, probe)]),
+          );
           const test = testOf(reading, moderation.model, evidence.settings.level);
           const name = probeName(probe);
-          const own = units.standardised ? standardisedSlope(moderation, evidence, moderator, probe, heldPlace) : null;
+          const own = units.standardised
+            ? standardisedSlope(moderation, evidence, moderator, probe, heldPlace)
+            : null;
           return (
             <tr key={probe.label}>
               <td>
                 <button type="button" className="button bare" onClick={() => go(probe, i)}>
                   {name}
-                  {probe.value !== null && moderator.kind === "numeric" && `${name ? ", " : ""}${plain(units.w(probe.value), 2)}`}
+                  {probe.value !== null &&
+                    moderator.kind === "numeric" &&
+                    `${name ? ", " : ""}${plain(units.w(probe.value), 2)}`}
                 </button>
               </td>
               {units.standardised ? (
                 <>
                   <td>{plain(reading.estimate * units.slope)}</td>
                   <td>{plain(own?.shown?.se)}</td>
-                  <td>{own?.shown ? `${plain(own.shown.lower, 2)}, ${plain(own.shown.upper, 2)}` : "–"}</td>
+                  <td>
+                    {own?.shown
+                      ? `${plain(own.shown.lower, 2)}, ${plain(own.shown.upper, 2)}`
+                      : "–"}
+                  </td>
                   <td>{pValue(own?.shown?.p, own?.shown?.pIsBound)}</td>
                 </>
               ) : (

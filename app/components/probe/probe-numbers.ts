@@ -34,15 +34,33 @@ export function slopeTables(moderation: ModerationEvidence, evidence: Evidence):
     {
       title: `Slope of ${outcome} on ${focalLabel} (${errorsName(errors)} errors)`,
       head: ["at", "slope", ...testHead(evidence)],
-      rows: slopes.map(({ words, estimate, errors: tests }) => [words, estimate, ...testCells(tests[errors])]),
+      rows: slopes.map(({ words, estimate, errors: tests }) => [
+        words,
+        estimate,
+        ...testCells(tests[errors]),
+      ]),
     },
     {
       title: `Predicted ${outcome}, other predictors at their means`,
-      head: ["at", focal, "predicted", "SE", `${percent(level)} % CI lower`, `${percent(level)} % CI upper`],
+      head: [
+        "at",
+        focal,
+        "predicted",
+        "SE",
+        `${percent(level)} % CI lower`,
+        `${percent(level)} % CI upper`,
+      ],
       rows: lines.flatMap(({ words, points }) =>
         points.map((p) => {
           const found = p.errors[errors];
-          return [words, p.at[focal] as number, p.predicted, found?.se ?? null, found?.lower ?? null, found?.upper ?? null];
+          return [
+            words,
+            p.at[focal] as number,
+            p.predicted,
+            found?.se ?? null,
+            found?.lower ?? null,
+            found?.upper ?? null,
+          ];
         }),
       ),
     },
@@ -61,19 +79,31 @@ export function stripTable(
     head: [over.name, "slope", ...testHead(evidence)],
     rows: spaced(over.range).map((value) => {
       const reading = slopeHere(moderation, new Map([...held, [over.column, value]]));
-      return [value, reading.estimate, ...testCells(testOf(reading, moderation.model, evidence.settings.level))];
+      return [
+        value,
+        reading.estimate,
+        ...testCells(testOf(reading, moderation.model, evidence.settings.level)),
+      ];
     }),
   };
 }
 
 /** The slope in each of several pictures. */
-export function panelTable(moderation: ModerationEvidence, evidence: Evidence, panels: { words: string; place: Place }[]): NumberTable {
+export function panelTable(
+  moderation: ModerationEvidence,
+  evidence: Evidence,
+  panels: { words: string; place: Place }[],
+): NumberTable {
   return {
     title: `Slope of ${moderation.outcome} on ${moderation.focalLabel}`,
     head: ["panel", "slope", ...testHead(evidence)],
     rows: panels.map(({ words, place }) => {
       const reading = slopeHere(moderation, place);
-      return [words, reading.estimate, ...testCells(testOf(reading, moderation.model, evidence.settings.level))];
+      return [
+        words,
+        reading.estimate,
+        ...testCells(testOf(reading, moderation.model, evidence.settings.level)),
+      ];
     }),
   };
 }
@@ -84,20 +114,33 @@ interface Axis {
 }
 
 /** The predicted outcome over predictor and moderator, on a coarse grid. */
-export function surfaceTable(moderation: ModerationEvidence, x: Axis, w: Axis, held: [string, number][]): NumberTable {
+export function surfaceTable(
+  moderation: ModerationEvidence,
+  x: Axis,
+  w: Axis,
+  held: [string, number][],
+): NumberTable {
   const steps = 8;
   return {
     title: `Predicted ${moderation.outcome}, other predictors at their means`,
     head: [w.key, ...spaced(x.range, steps).map((v) => `${x.key} ${Number(v.toFixed(3))}`)],
     rows: spaced(w.range, steps).map((value) => [
       value,
-      ...spaced(x.range, steps).map((at) => predictAt(moderation.model, new Map([...held, [x.key, at], [w.key, value]])).estimate),
+      ...spaced(x.range, steps).map(
+        (at) =>
+          predictAt(moderation.model, new Map([...held, [x.key, at], [w.key, value]])).estimate,
+      ),
     ]),
   };
 }
 
 /** The effect over two moderators, on a coarse grid. */
-export function effectMapTable(moderation: ModerationEvidence, evidence: Evidence, w: Axis, z: Axis): NumberTable {
+export function effectMapTable(
+  moderation: ModerationEvidence,
+  evidence: Evidence,
+  w: Axis,
+  z: Axis,
+): NumberTable {
   const steps = 6;
   return {
     title: `Slope of ${moderation.outcome} on ${moderation.focalLabel} over ${w.key} and ${z.key}`,
@@ -112,19 +155,33 @@ export function effectMapTable(moderation: ModerationEvidence, evidence: Evidenc
             [z.key, b],
           ]),
         );
-        return [a, b, reading.estimate, ...testCells(testOf(reading, moderation.model, evidence.settings.level))];
+        return [
+          a,
+          b,
+          reading.estimate,
+          ...testCells(testOf(reading, moderation.model, evidence.settings.level)),
+        ];
       }),
     ),
   };
 }
 
 /** A conditional indirect effect with its band. */
-export function indirectTable(region: RegionEvidence, kind: "percentile" | "bc" | "bca", evidence: Evidence): NumberTable {
+export function indirectTable(
+  region: RegionEvidence,
+  kind: "percentile" | "bc" | "bca",
+  evidence: Evidence,
+): NumberTable {
   const band = region.bands?.[kind];
   const level = percent(evidence.settings.level);
   return {
     title: `Indirect effect of ${region.label} along ${region.over}`,
     head: [region.over, "indirect effect", `${level} % band lower`, `${level} % band upper`],
-    rows: region.grid.map((value, i) => [value, region.estimate[i]!, band?.lower[i] ?? null, band?.upper[i] ?? null]),
+    rows: region.grid.map((value, i) => [
+      value,
+      region.estimate[i]!,
+      band?.lower[i] ?? null,
+      band?.upper[i] ?? null,
+    ]),
   };
 }

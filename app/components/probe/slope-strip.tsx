@@ -38,14 +38,23 @@ export function SlopeStrip({
 }: StripProps) {
   const curve = useMemo(() => {
     const [min, max] = found.range;
-    const grid = Array.from({ length: STRIP_STEPS + 1 }, (_, i) => min + ((max - min) * i) / STRIP_STEPS);
-    const readings = grid.map((w) => slopeHere(moderation, new Map([...heldPlace, [columnKey, w]])));
+    const grid = Array.from(
+      { length: STRIP_STEPS + 1 },
+      (_, i) => min + ((max - min) * i) / STRIP_STEPS,
+    );
+    const readings = grid.map((w) =>
+      slopeHere(moderation, new Map([...heldPlace, [columnKey, w]])),
+    );
     return {
       grid,
       estimate: readings.map((r) => r.estimate * units.slope),
       // A band of standardised slopes would have to allow for the estimated SDs, so none is drawn in those units.
-      lower: readings.map((r) => (r.se === null || units.standardised ? null : r.estimate - critical * r.se)),
-      upper: readings.map((r) => (r.se === null || units.standardised ? null : r.estimate + critical * r.se)),
+      lower: readings.map((r) =>
+        r.se === null || units.standardised ? null : r.estimate - critical * r.se,
+      ),
+      upper: readings.map((r) =>
+        r.se === null || units.standardised ? null : r.estimate + critical * r.se,
+      ),
     };
     // The held places are named by their values.
     // eslint-disable-next-line react-hooks/exhaustive-deps

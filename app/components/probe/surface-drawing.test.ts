@@ -25,7 +25,10 @@ const COLOURS: Record<string, string> = {
   "--ink": "#111111",
   "--rust": "#a04020",
 };
-const style = { color: "#000000", getPropertyValue: (name: string) => COLOURS[name] ?? "" } as CSSStyleDeclaration;
+const style = {
+  color: "#000000",
+  getPropertyValue: (name: string) => COLOURS[name] ?? "",
+} as CSSStyleDeclaration;
 const surface: Surface = {
   xName: "hours",
   yName: "support",
@@ -40,15 +43,25 @@ const surface: Surface = {
 describe("the surface that turns", () => {
   it("stays in its frame from every side, people included", () => {
     fc.assert(
-      fc.property(fc.double({ min: -7, max: 7, noNaN: true }), fc.double({ min: 0, max: Math.PI / 2, noNaN: true }), (turn, tilt) => {
-        const { pen, shapes, dots, words } = memory();
-        drawSurface(pen, style, surface, turn, tilt);
-        const drawn = [...dots, ...shapes.flatMap((s) => s.points)];
-        const beyond = drawn.filter(([x, y]) => x < 0 || x > PLANE.width || y < 0 || y > PLANE.height);
-        expect(beyond).toEqual([]);
-        expect(words.filter(({ at: [x, y] }) => x < 20 || x > PLANE.width - 20 || y < 11 || y > PLANE.height - 3)).toEqual([]);
-        expect(dots).toHaveLength(3);
-      }),
+      fc.property(
+        fc.double({ min: -7, max: 7, noNaN: true }),
+        fc.double({ min: 0, max: Math.PI / 2, noNaN: true }),
+        (turn, tilt) => {
+          const { pen, shapes, dots, words } = memory();
+          drawSurface(pen, style, surface, turn, tilt);
+          const drawn = [...dots, ...shapes.flatMap((s) => s.points)];
+          const beyond = drawn.filter(
+            ([x, y]) => x < 0 || x > PLANE.width || y < 0 || y > PLANE.height,
+          );
+          expect(beyond).toEqual([]);
+          expect(
+            words.filter(
+              ({ at: [x, y] }) => x < 20 || x > PLANE.width - 20 || y < 11 || y > PLANE.height - 3,
+            ),
+          ).toEqual([]);
+          expect(dots).toHaveLength(3);
+        },
+      ),
     );
   });
 
@@ -64,7 +77,9 @@ describe("the surface that turns", () => {
     const { pen, shapes, words } = memory();
     drawSurface(pen, style, surface, 0.6, 0.5);
     expect(shapes.filter((s) => s.ink.width === 2.2)).toHaveLength(22);
-    expect(words.map((w) => w.text)).toEqual(expect.arrayContaining(["hours", "support", "confidence"]));
+    expect(words.map((w) => w.text)).toEqual(
+      expect.arrayContaining(["hours", "support", "confidence"]),
+    );
     const flat = memory();
     drawSurface(flat.pen, style, { ...surface, at: () => 3, people: null, edges: [] }, 0, 0.5);
     expect(

@@ -78,7 +78,8 @@ class View {
 
   /** The corner furthest left, where the height is written. */
   get leftCorner(): [number, number] {
-    const x = ([u, v]: [number, number]): number => u * Math.cos(this.turn) - v * Math.sin(this.turn);
+    const x = ([u, v]: [number, number]): number =>
+      u * Math.cos(this.turn) - v * Math.sin(this.turn);
     return CORNERS.reduce((best, corner) => (x(corner) < x(best) - 1e-6 ? corner : best));
   }
 
@@ -119,7 +120,8 @@ class View {
   }
 
   spot(x: number, y: number, z: number): Spot {
-    const along = (v: number, [min, max]: [number, number]): number => (max > min ? (2 * (v - min)) / (max - min) - 1 : 0);
+    const along = (v: number, [min, max]: [number, number]): number =>
+      max > min ? (2 * (v - min)) / (max - min) - 1 : 0;
     return this.unit(along(x, this.surface.xRange), along(y, this.surface.yRange), this.share(z));
   }
 }
@@ -127,16 +129,26 @@ class View {
 const at = ({ x, y }: Spot): Point => [x, y];
 
 /** Draws what is far first. */
-export function drawSurface(pen: Pen, style: CSSStyleDeclaration, surface: Surface, turn: number, tilt: number): void {
+export function drawSurface(
+  pen: Pen,
+  style: CSSStyleDeclaration,
+  surface: Surface,
+  turn: number,
+  tilt: number,
+): void {
   const view = new View(surface, turn, tilt);
   frame(pen, style, view);
-  const items = [...cells(view, style), ...people(view, style), ...edges(view, style)].sort((a, b) => b.depth - a.depth);
+  const items = [...cells(view, style), ...people(view, style), ...edges(view, style)].sort(
+    (a, b) => b.depth - a.depth,
+  );
   for (const item of items) item.paint(pen);
 }
 
 function cells(view: View, style: CSSStyleDeclaration): Item[] {
   const { xRange, yRange, at: value } = view.surface;
-  const [paper, petrol, line] = ["--sheet", "--petrol", "--quiet"].map((name) => style.getPropertyValue(name)) as [string, string, string];
+  const [paper, petrol, line] = ["--sheet", "--petrol", "--quiet"].map((name) =>
+    style.getPropertyValue(name),
+  ) as [string, string, string];
   const edge = mixed(paper, line, 0.6);
   const x = (i: number): number => xRange[0] + ((xRange[1] - xRange[0]) * i) / CELLS;
   const y = (j: number): number => yRange[0] + ((yRange[1] - yRange[0]) * j) / CELLS;
@@ -149,7 +161,8 @@ function cells(view: View, style: CSSStyleDeclaration): Item[] {
     const fill = mixed(paper, petrol, 0.1 + 0.7 * view.share(value(x(i + 0.5), y(j + 0.5))));
     return {
       depth: corners.reduce((sum, c) => sum + c.depth, 0) / 4,
-      paint: (pen) => pen.shape(corners.map(at), true, { fill, stroke: edge, width: 0.5, opacity: 0.88 }),
+      paint: (pen) =>
+        pen.shape(corners.map(at), true, { fill, stroke: edge, width: 0.5, opacity: 0.88 }),
     };
   });
 }
@@ -201,7 +214,11 @@ function frame(pen: Pen, style: CSSStyleDeclaration, view: View): void {
   pen.shape(floor.map(at), true, { stroke: line, width: 1 });
   const write = (words: string, [u, v]: [number, number], strong = false): void => {
     const spot = view.unit(u, v, 0);
-    pen.text(spot.x, spot.y + 5, words, { fill: strong ? style.color : quiet, size: strong ? 13.5 : 12.5, align: "middle" });
+    pen.text(spot.x, spot.y + 5, words, {
+      fill: strong ? style.color : quiet,
+      size: strong ? 13.5 : 12.5,
+      align: "middle",
+    });
   };
   [xName, yName].forEach((name, i) => write(name, NAMES[i]!, true));
   [...xRange, ...yRange].forEach((value, i) => write(plain(value, 1), ENDS[i]!));
@@ -213,7 +230,11 @@ function frame(pen: Pen, style: CSSStyleDeclaration, view: View): void {
   );
   for (const h of [0, 0.5, 1]) {
     const spot = view.unit(u, v, h);
-    pen.text(spot.x - 7, spot.y + 4, plain(view.low + (view.high - view.low) * h, 1), { fill: quiet, size: 12.5, align: "end" });
+    pen.text(spot.x - 7, spot.y + 4, plain(view.low + (view.high - view.low) * h, 1), {
+      fill: quiet,
+      size: 12.5,
+      align: "end",
+    });
   }
   const top = view.unit(u, v, 1);
   pen.text(top.x - 7, top.y - 14, zName, { fill: style.color, size: 13.5, align: "start" });

@@ -30,8 +30,11 @@ interface Props {
 export function TurningSurface({ surface, what, picture }: Props) {
   const [[turn, tilt], setAngles] = useState(SIDES.corner);
   const [withPeople, setWithPeople] = useState(false);
-  const set = (dTurn: number, dTilt: number): void => setAngles(([a, b]) => [a + dTurn, Math.min(Math.PI / 2, Math.max(0, b + dTilt))]);
-  const chosen = (Object.keys(SIDES) as Side[]).find((v) => SIDES[v][0] === turn && SIDES[v][1] === tilt);
+  const set = (dTurn: number, dTilt: number): void =>
+    setAngles(([a, b]) => [a + dTurn, Math.min(Math.PI / 2, Math.max(0, b + dTilt))]);
+  const chosen = (Object.keys(SIDES) as Side[]).find(
+    (v) => SIDES[v][0] === turn && SIDES[v][1] === tilt,
+  );
   const onKey = (event: KeyboardEvent): void => {
     const step = STEPS[event.key];
     if (!step) return;
@@ -57,7 +60,9 @@ export function TurningSurface({ surface, what, picture }: Props) {
       >
         <Drawing
           {...PLANE}
-          draw={(pen, style) => drawSurface(pen, style, withPeople ? surface : { ...surface, people: null }, turn, tilt)}
+          draw={(pen, style) =>
+            drawSurface(pen, style, withPeople ? surface : { ...surface, people: null }, turn, tilt)
+          }
         />
       </div>
       <div className="surface-controls">
@@ -73,7 +78,12 @@ export function TurningSurface({ surface, what, picture }: Props) {
           choose={(side) => setAngles(SIDES[side])}
         />
         <label>
-          <input type="checkbox" checked={withPeople} onChange={(e) => setWithPeople(e.target.checked)} /> people
+          <input
+            type="checkbox"
+            checked={withPeople}
+            onChange={(e) => setWithPeople(e.target.checked)}
+          />{" "}
+          people
         </label>
       </div>
     </>

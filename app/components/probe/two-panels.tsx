@@ -1,5 +1,11 @@
 import { useRef, useState } from "react";
-import { errorsName, percent, plain, pointwiseCritical, type ModerationEvidence } from "../../../core";
+import {
+  errorsName,
+  percent,
+  plain,
+  pointwiseCritical,
+  type ModerationEvidence,
+} from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { padded } from "../figure/scale";
 import { Segments } from "../segments";
@@ -22,7 +28,9 @@ const placeIn = (moderation: ModerationEvidence, { at }: PanelChoice): Place =>
   new Map(
     moderation.moderators.flatMap((m): [string, number][] => {
       const chosen = at[m.name]!;
-      return "value" in chosen ? [[m.columns[0]!, chosen.value]] : placeOf(moderation, m.probes[chosen.probe]!);
+      return "value" in chosen
+        ? [[m.columns[0]!, chosen.value]]
+        : placeOf(moderation, m.probes[chosen.probe]!);
     }),
   );
 
@@ -40,7 +48,9 @@ const wordsIn = ({ moderators }: ModerationEvidence, { at }: PanelChoice): strin
 export function TwoPanels({ moderation, evidence, points }: PanelsProps) {
   const figure = useRef<HTMLDivElement>(null);
   const start = (shown: ShownPoints): PanelChoice => ({
-    at: Object.fromEntries(moderation.moderators.map((m) => [m.name, { probe: m.probes.length - 1 }])),
+    at: Object.fromEntries(
+      moderation.moderators.map((m) => [m.name, { probe: m.probes.length - 1 }]),
+    ),
     lines: true,
     shown,
   });
@@ -52,7 +62,11 @@ export function TwoPanels({ moderation, evidence, points }: PanelsProps) {
   const panels = [
     { choice: left, set: setLeft, side: "left" },
     { choice: right, set: setRight, side: "right" },
-  ].map((panel) => ({ ...panel, place: placeIn(moderation, panel.choice), words: wordsIn(moderation, panel.choice) }));
+  ].map((panel) => ({
+    ...panel,
+    place: placeIn(moderation, panel.choice),
+    words: wordsIn(moderation, panel.choice),
+  }));
   return (
     <>
       <div className="panels two" ref={figure}>
@@ -73,7 +87,11 @@ export function TwoPanels({ moderation, evidence, points }: PanelsProps) {
       </div>
       <div className="panels two">
         {panels.map(({ choice, set, side }) => (
-          <PanelControls key={side} {...{ moderation, choice, set, side }} values={points?.columns ?? null} />
+          <PanelControls
+            key={side}
+            {...{ moderation, choice, set, side }}
+            values={points?.columns ?? null}
+          />
         ))}
       </div>
       <FigureTools
@@ -101,7 +119,9 @@ function otherLines(moderation: ModerationEvidence, place: Place): Pinned[] {
   const outer = first.kind === "numeric" ? [first.probes[0]!, first.probes.at(-1)!] : first.probes;
   return outer
     .map((probe) => ({ probe, own: placeOf(moderation, probe) }))
-    .filter(({ own }) => own.some(([key, value]) => Math.abs(value - (place.get(key) ?? value)) > 1e-9))
+    .filter(({ own }) =>
+      own.some(([key, value]) => Math.abs(value - (place.get(key) ?? value)) > 1e-9),
+    )
     .map(({ probe, own }) => ({
       probe: probe.label,
       label: probe.value === null || first.kind !== "numeric" ? probe.label : plain(probe.value, 2),
@@ -142,7 +162,12 @@ function PanelControls({ moderation, choice, set, side, values }: ControlProps) 
         choose={(shown) => set({ ...choice, shown })}
       />
       <label>
-        <input type="checkbox" checked={choice.lines} onChange={(e) => set({ ...choice, lines: e.target.checked })} /> comparison lines
+        <input
+          type="checkbox"
+          checked={choice.lines}
+          onChange={(e) => set({ ...choice, lines: e.target.checked })}
+        />{" "}
+        comparison lines
       </label>
     </fieldset>
   );
@@ -180,7 +205,10 @@ function ModeratorPlace({ moderator, at, range, choose, side }: PlaceProps) {
   return (
     <label className="field">
       <span>{moderator.name}</span>
-      <select value={"probe" in at ? at.probe : 0} onChange={(e) => choose({ probe: Number(e.target.value) })}>
+      <select
+        value={"probe" in at ? at.probe : 0}
+        onChange={(e) => choose({ probe: Number(e.target.value) })}
+      >
         {moderator.probes.map((probe, i) => (
           <option key={probe.label} value={i}>
             {probe.label}

@@ -1,5 +1,11 @@
 import { useMemo, useState } from "react";
-import { plain, pointwiseCritical, testOf, type Evidence, type ModerationEvidence } from "../../../core";
+import {
+  plain,
+  pointwiseCritical,
+  testOf,
+  type Evidence,
+  type ModerationEvidence,
+} from "../../../core";
 import { placeOf, slopeHere, unitsOf } from "./lever-model";
 import type { Pinned } from "./lever-plot";
 import { usePoints } from "./use-points";
@@ -20,14 +26,24 @@ export function useLever(moderation: ModerationEvidence, evidence: Evidence) {
   const numeric = first.kind === "numeric";
   const key = first.columns[0]!;
   const middle = Math.floor((first.probes.length - 1) / 2);
-  const heldProbes = others.map((m) => ({ moderator: m, probe: m.probes[held[m.name] ?? Math.floor((m.probes.length - 1) / 2)]! }));
+  const heldProbes = others.map((m) => ({
+    moderator: m,
+    probe: m.probes[held[m.name] ?? Math.floor((m.probes.length - 1) / 2)]!,
+  }));
   const heldPlace = heldProbes.flatMap(({ probe }) => placeOf(moderation, probe));
   const at = value ?? first.probes.at(-1)!.value ?? 0;
-  const place = new Map([...heldPlace, ...(numeric ? [[key, at] as [string, number]] : placeOf(moderation, first.probes[level]!))]);
+  const place = new Map([
+    ...heldPlace,
+    ...(numeric ? [[key, at] as [string, number]] : placeOf(moderation, first.probes[level]!)),
+  ]);
   const reading = slopeHere(moderation, place);
   const found = regionsOf(moderation, first.name, heldProbes, evidence)?.[rule] ?? null;
-  const units = useMemo(() => unitsOf(moderation, key, standardised), [moderation, key, standardised]);
-  const shownPins = pins ?? new Set(first.probes.filter((_, i) => i !== middle || !numeric).map((p) => p.label));
+  const units = useMemo(
+    () => unitsOf(moderation, key, standardised),
+    [moderation, key, standardised],
+  );
+  const shownPins =
+    pins ?? new Set(first.probes.filter((_, i) => i !== middle || !numeric).map((p) => p.label));
   // A variable that moderates its own effect has one curve; lines at other values of it do not exist.
   const itself = key === moderation.focal;
   const pinned: Pinned[] = (itself ? [] : first.probes)
@@ -78,9 +94,18 @@ interface HeldProbe {
 }
 
 /** The regions along one moderator, the others held where they are. */
-function regionsOf(moderation: ModerationEvidence, over: string, held: HeldProbe[], evidence: Evidence) {
+function regionsOf(
+  moderation: ModerationEvidence,
+  over: string,
+  held: HeldProbe[],
+  evidence: Evidence,
+) {
   const set = moderation.johnsonNeyman.find(
-    (j) => j.over === over && held.every(({ moderator, probe }) => j.fixed[moderator.name] === (probe.value ?? probe.label)),
+    (j) =>
+      j.over === over &&
+      held.every(
+        ({ moderator, probe }) => j.fixed[moderator.name] === (probe.value ?? probe.label),
+      ),
   );
   return set?.tests[evidence.errors] ?? set?.tests.classical ?? null;
 }

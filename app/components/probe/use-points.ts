@@ -9,16 +9,23 @@ export interface Points {
   columns: Record<string, Float64Array>;
 }
 
-export function usePoints(moderation: ModerationEvidence | null, evidence: Evidence): Points | null {
+export function usePoints(
+  moderation: ModerationEvidence | null,
+  evidence: Evidence,
+): Points | null {
   const context = useStudy();
   const [points, setPoints] = useState<{ of: string; found: Points | null } | null>(null);
-  const keys = moderation ? [moderation.focal, ...moderation.moderators.flatMap((m) => m.columns)] : [];
+  const keys = moderation
+    ? [moderation.focal, ...moderation.moderators.flatMap((m) => m.columns)]
+    : [];
   const of = JSON.stringify([moderation?.id, evidence.sample, keys]);
   useEffect(() => {
     if (!moderation) return;
     let current = true;
     void (async () => {
-      const found = await (await withData(context)).points(context.definition, moderation.outcome, keys);
+      const found = await (
+        await withData(context)
+      ).points(context.definition, moderation.outcome, keys);
       if (current) setPoints({ of, found });
     })();
     return () => {

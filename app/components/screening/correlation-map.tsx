@@ -1,7 +1,14 @@
 import { Segments } from "../segments";
 import { Wide } from "../wide";
 import { useState } from "react";
-import { minus, pClause, percent, plain, type CorrelationCell, type CorrelationTable } from "../../../core";
+import {
+  minus,
+  pClause,
+  percent,
+  plain,
+  type CorrelationCell,
+  type CorrelationTable,
+} from "../../../core";
 
 interface Props {
   pairwise: CorrelationTable;
@@ -62,7 +69,13 @@ export function CorrelationMap({ pairwise, listwise, level }: Props) {
               <tr key={y}>
                 <th scope="row">{y}</th>
                 {table.variables.slice(0, i + 1).map((x) => (
-                  <MapCell key={x} cell={find(x, y)} kind={kind} chosen={shown !== null && shown === find(x, y)} choose={setChosen} />
+                  <MapCell
+                    key={x}
+                    cell={find(x, y)}
+                    kind={kind}
+                    chosen={shown !== null && shown === find(x, y)}
+                    choose={setChosen}
+                  />
                 ))}
               </tr>
             ))}
@@ -91,7 +104,14 @@ function MapCell({ cell, kind, chosen, choose }: CellProps) {
   const found = cell?.[kind];
   if (!cell || !found) {
     return (
-      <td className="lacking" title={cell?.lacking?.constant.length ? `${cell.lacking.constant.join(", ")} never varies` : "too few rows"}>
+      <td
+        className="lacking"
+        title={
+          cell?.lacking?.constant.length
+            ? `${cell.lacking.constant.join(", ")} never varies`
+            : "too few rows"
+        }
+      >
         –
       </td>
     );
@@ -99,7 +119,10 @@ function MapCell({ cell, kind, chosen, choose }: CellProps) {
   const strength = Math.round(Math.abs(found.r) * 70);
   const tint = found.r < 0 ? "var(--rust)" : "var(--petrol)";
   return (
-    <td style={{ background: `color-mix(in srgb, ${tint} ${strength}%, var(--sheet))` }} className={strength > 45 ? "strong" : undefined}>
+    <td
+      style={{ background: `color-mix(in srgb, ${tint} ${strength}%, var(--sheet))` }}
+      className={strength > 45 ? "strong" : undefined}
+    >
       <button
         type="button"
         aria-pressed={chosen}

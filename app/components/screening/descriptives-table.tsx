@@ -5,10 +5,15 @@ import { plain, type ColumnSummary, type DataEvidence } from "../../../core";
 import { Sparkbars } from "../data/sparkbars";
 
 /** A coefficient against twice its standard error. */
-const notable = (value: number | null, se: number | null): boolean => value !== null && se !== null && Math.abs(value) > 2 * se;
+const notable = (value: number | null, se: number | null): boolean =>
+  value !== null && se !== null && Math.abs(value) > 2 * se;
 
 type Percents = "median" | "quartiles" | "tenths" | "own";
-const PERCENTS: Record<Exclude<Percents, "own">, number[]> = { median: [50], quartiles: [25, 50, 75], tenths: [10, 50, 90] };
+const PERCENTS: Record<Exclude<Percents, "own">, number[]> = {
+  median: [50],
+  quartiles: [25, 50, 75],
+  tenths: [10, 50, 90],
+};
 
 /** Whole percentages from what was typed, such as “20 %; 80 %”. */
 export const typedPercentages = (text: string): number[] =>
@@ -27,7 +32,13 @@ export const typedPercentages = (text: string): number[] =>
 const percentName = (p: number): string => (p === 50 ? "median" : `${p} %`);
 
 /** Every numeric variable in one row, with its shape. */
-export function DescriptivesTable({ data, summaries }: { data: DataEvidence; summaries: ColumnSummary[] }) {
+export function DescriptivesTable({
+  data,
+  summaries,
+}: {
+  data: DataEvidence;
+  summaries: ColumnSummary[];
+}) {
   const rows = Object.values(data.descriptives);
   const shapes = new Map(summaries.map((s) => [s.name, s]));
   const [choice, setChoice] = useState<Percents>("median");
@@ -50,7 +61,11 @@ export function DescriptivesTable({ data, summaries }: { data: DataEvidence; sum
         {choice === "own" && (
           <label className="field">
             <span className="visually-hidden">Percentages</span>
-            <input value={text} placeholder="20 %; 80 %" onChange={(e) => setText(e.target.value)} />
+            <input
+              value={text}
+              placeholder="20 %; 80 %"
+              onChange={(e) => setText(e.target.value)}
+            />
           </label>
         )}
       </div>
@@ -94,7 +109,10 @@ export function DescriptivesTable({ data, summaries }: { data: DataEvidence; sum
                   <td key={p}>{plain(p === 50 ? v.median : v.percentiles?.[p - 1], 2)}</td>
                 ))}
                 <td>{plain(v.max, 2)}</td>
-                <td className={notable(v.skewness, v.skewnessSe) ? "notable" : undefined} title={`SE ${plain(v.skewnessSe)}`}>
+                <td
+                  className={notable(v.skewness, v.skewnessSe) ? "notable" : undefined}
+                  title={`SE ${plain(v.skewnessSe)}`}
+                >
                   {plain(v.skewness, 2)}
                 </td>
                 <td
@@ -103,13 +121,20 @@ export function DescriptivesTable({ data, summaries }: { data: DataEvidence; sum
                 >
                   {plain(v.excessKurtosis, 2)}
                 </td>
-                <td>{v.outliers.rows.length === 0 || v.level === "binary" ? "–" : v.outliers.rows.length}</td>
+                <td>
+                  {v.outliers.rows.length === 0 || v.level === "binary"
+                    ? "–"
+                    : v.outliers.rows.length}
+                </td>
               </tr>
             );
           })}
         </tbody>
       </table>
-      <p className="quiet">Bold skewness or kurtosis is more than two standard errors from 0. Outliers: robust z beyond 3.5.</p>
+      <p className="quiet">
+        Bold skewness or kurtosis is more than two standard errors from 0. Outliers: robust z beyond
+        3.5.
+      </p>
     </Wide>
   );
 }

@@ -34,7 +34,8 @@ export function Distances({ set }: { set: SetEvidence }) {
         )}
         {mahalanobis.value && (
           <p className="quiet">
-            The five most distant of {mahalanobis.value.n} complete rows (Mahalanobis; χ² with {mahalanobis.value.df} degrees of freedom).
+            The five most distant of {mahalanobis.value.n} complete rows (Mahalanobis; χ² with{" "}
+            {mahalanobis.value.df} degrees of freedom).
           </p>
         )}
       </div>
@@ -44,9 +45,11 @@ export function Distances({ set }: { set: SetEvidence }) {
           <p className="quiet">{mardia.problem.message}</p>
         ) : (
           <p className="serif">
-            Mardia&apos;s skewness {plain(mardia.value.skewness, 2)} (χ² {plain(mardia.value.skewnessChiSquareSmallSample, 1)}, df{" "}
-            {mardia.value.skewnessDf}, {pClause(mardia.value.skewnessPSmallSample)}), kurtosis {plain(mardia.value.kurtosis, 2)} (z{" "}
-            {plain(mardia.value.kurtosisZ, 2)}, {pClause(mardia.value.kurtosisP)}). With many rows such tests reject trivial departures,
+            Mardia&apos;s skewness {plain(mardia.value.skewness, 2)} (χ²{" "}
+            {plain(mardia.value.skewnessChiSquareSmallSample, 1)}, df {mardia.value.skewnessDf},{" "}
+            {pClause(mardia.value.skewnessPSmallSample)}), kurtosis{" "}
+            {plain(mardia.value.kurtosis, 2)} (z {plain(mardia.value.kurtosisZ, 2)},{" "}
+            {pClause(mardia.value.kurtosisP)}). With many rows such tests reject trivial departures,
             with few they miss large ones; bootstrap intervals do not assume normality.
           </p>
         )}

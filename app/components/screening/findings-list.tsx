@@ -10,7 +10,8 @@ interface Props {
 export function FindingsList({ data, apply, show }: Props) {
   const look = data.findings.filter((f) => f.weight === "look");
   const notes = data.findings.filter((f) => f.weight === "note");
-  if (data.findings.length === 0) return <p className="serif">Nothing in these data stands in the way of an analysis.</p>;
+  if (data.findings.length === 0)
+    return <p className="serif">Nothing in these data stands in the way of an analysis.</p>;
   return (
     <>
       {look.length > 0 && (
@@ -22,7 +23,9 @@ export function FindingsList({ data, apply, show }: Props) {
       )}
       {notes.length > 0 && (
         <details open={look.length < 4}>
-          <summary className="quiet">{notes.length === 1 ? "One more thing" : `${notes.length} more things`} good to know</summary>
+          <summary className="quiet">
+            {notes.length === 1 ? "One more thing" : `${notes.length} more things`} good to know
+          </summary>
           <ul className="findings" aria-label="Good to know">
             {notes.map((f) => (
               <Entry key={f.id} finding={f} apply={apply} show={show} />
@@ -34,7 +37,15 @@ export function FindingsList({ data, apply, show }: Props) {
   );
 }
 
-function Entry({ finding, apply, show }: { finding: Finding; apply: Props["apply"]; show: Props["show"] }) {
+function Entry({
+  finding,
+  apply,
+  show,
+}: {
+  finding: Finding;
+  apply: Props["apply"];
+  show: Props["show"];
+}) {
   return (
     <li>
       <span className="finding-mark" aria-hidden>
@@ -44,7 +55,12 @@ function Entry({ finding, apply, show }: { finding: Finding; apply: Props["apply
         <p>{finding.message}</p>
         <p className="finding-remedies">
           {finding.remedies.map((remedy) => (
-            <button key={remedy.words} type="button" className="button" onClick={() => apply(remedy)}>
+            <button
+              key={remedy.words}
+              type="button"
+              className="button"
+              onClick={() => apply(remedy)}
+            >
               {remedy.words}
             </button>
           ))}

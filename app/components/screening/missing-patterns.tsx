@@ -8,11 +8,13 @@ export function MissingPatternsPicture({ set }: { set: SetEvidence }) {
   const { patterns, variables, completeRows, completeShare } = set.patterns;
   const most = Math.max(...patterns.map((p) => p.count), 1);
   const shown = patterns.slice(0, MOST_PATTERNS);
-  if (patterns.length === 1 && completeRows > 0) return <p className="serif">No answer is missing on these variables.</p>;
+  if (patterns.length === 1 && completeRows > 0)
+    return <p className="serif">No answer is missing on these variables.</p>;
   return (
     <>
       <p className="quiet">
-        {completeRows} rows ({percent(Number(completeShare.toFixed(3)))} %) are complete; {patterns.length} patterns.
+        {completeRows} rows ({percent(Number(completeShare.toFixed(3)))} %) are complete;{" "}
+        {patterns.length} patterns.
       </p>
       <Wide label="Patterns of missing answers">
         <table className="patterns">
@@ -46,7 +48,9 @@ export function MissingPatternsPicture({ set }: { set: SetEvidence }) {
           </tbody>
         </table>
       </Wide>
-      {patterns.length > MOST_PATTERNS && <p className="quiet">{patterns.length - MOST_PATTERNS} rarer patterns are not drawn.</p>}
+      {patterns.length > MOST_PATTERNS && (
+        <p className="quiet">{patterns.length - MOST_PATTERNS} rarer patterns are not drawn.</p>
+      )}
       <LittleSentence set={set} />
     </>
   );
@@ -58,8 +62,11 @@ function LittleSentence({ set }: { set: SetEvidence }) {
   if (value.p === null) return null;
   return (
     <p className="serif">
-      Little&apos;s test that the gaps are completely random: χ² {plain(value.d2, 2)}, df {value.df}, {pClause(value.p)}.{" "}
-      {value.p < 0.05 ? "Who did not answer seems to matter." : "No departure found, which is no proof."}
+      Little&apos;s test that the gaps are completely random: χ² {plain(value.d2, 2)}, df {value.df}
+      , {pClause(value.p)}.{" "}
+      {value.p < 0.05
+        ? "Who did not answer seems to matter."
+        : "No departure found, which is no proof."}
     </p>
   );
 }

@@ -8,8 +8,14 @@ import { DescriptivesTable } from "./descriptives-table";
 import { FindingsList } from "./findings-list";
 
 const N = 90;
-const [a, b, c, d] = [61, 62, 63, 64].map((seed) => normals(N, seed)) as [number[], number[], number[], number[]];
-const item = (noise: number[], sign = 1): number[] => a.map((v, i) => Math.min(7, Math.max(1, Math.round(4 + sign * v + 0.8 * noise[i]!))));
+const [a, b, c, d] = [61, 62, 63, 64].map((seed) => normals(N, seed)) as [
+  number[],
+  number[],
+  number[],
+  number[],
+];
+const item = (noise: number[], sign = 1): number[] =>
+  a.map((v, i) => Math.min(7, Math.max(1, Math.round(4 + sign * v + 0.8 * noise[i]!))));
 const columns = {
   id: a.map((_, i) => (i === 5 ? "P4" : `P${i}`)),
   hours: a.map((v, i) => (i === 7 ? 400 : i % 9 === 0 ? null : 10 + v)),
@@ -21,7 +27,8 @@ const columns = {
 };
 const { definition, table } = madeStudy({
   columns,
-  theory: "measure confidence averages q1, q2, q3 on 1 to 7\nH1: hours raises belonging through confidence",
+  theory:
+    "measure confidence averages q1, q2, q3 on 1 to 7\nH1: hours raises belonging through confidence",
   variables: { id: { level: "identifier" }, hours: { range: [0, 40] } },
 });
 const dataset = buildDataset(definition, table);
@@ -36,7 +43,9 @@ const textOf = (html: string): string =>
     .replace(/\s+/g, " ");
 
 describe("the screening page", () => {
-  const text = textOf(renderToStaticMarkup(<FindingsList data={data} apply={nothing} show={nothing} />));
+  const text = textOf(
+    renderToStaticMarkup(<FindingsList data={data} apply={nothing} show={nothing} />),
+  );
 
   it("tells every finding with the words of its remedies", () => {
     expect(data.findings.length).toBeGreaterThan(3);
@@ -50,12 +59,16 @@ describe("the screening page", () => {
   });
 
   it("is calm about data without a fault", () => {
-    const html = renderToStaticMarkup(<FindingsList data={{ ...data, findings: [] }} apply={nothing} show={nothing} />);
+    const html = renderToStaticMarkup(
+      <FindingsList data={{ ...data, findings: [] }} apply={nothing} show={nothing} />,
+    );
     expect(textOf(html)).toContain("Nothing in these data stands in the way of an analysis.");
   });
 
   it("describes every numeric variable in a row", () => {
-    const summaries = dataset.table.columns.map((column, j) => summarise(column, dataset.variables[j]!));
+    const summaries = dataset.table.columns.map((column, j) =>
+      summarise(column, dataset.variables[j]!),
+    );
     const html = renderToStaticMarkup(<DescriptivesTable data={data} summaries={summaries} />);
     for (const v of Object.values(data.descriptives)) {
       expect(textOf(html)).toContain(v.name);
@@ -66,7 +79,9 @@ describe("the screening page", () => {
   it("shows each correlation once, without a leading zero", () => {
     const [set] = Object.values(data.sets);
     const { pairwise, listwise } = set!.correlations;
-    const html = textOf(renderToStaticMarkup(<CorrelationMap pairwise={pairwise} listwise={listwise} level={0.95} />));
+    const html = textOf(
+      renderToStaticMarkup(<CorrelationMap pairwise={pairwise} listwise={listwise} level={0.95} />),
+    );
     for (const cell of pairwise.cells) {
       if (cell.pearson === null) continue;
       expect(html).toContain(cell.pearson.r.toFixed(2).replace("-", "−").replace(/0\./, "."));
@@ -78,10 +93,18 @@ describe("the screening page", () => {
 describe("the items of a measure", () => {
   it("mark the one that is keyed the other way, and what alpha would be without it", () => {
     const [evidence] = measuresEvidence(definition, dataset);
-    const html = renderToStaticMarkup(<ItemTable measure={dataset.measures[0]!} evidence={evidence} turn={nothing} remove={nothing} />);
+    const html = renderToStaticMarkup(
+      <ItemTable
+        measure={dataset.measures[0]!}
+        evidence={evidence}
+        turn={nothing}
+        remove={nothing}
+      />,
+    );
     expect(html.match(/class="against"/g)).toHaveLength(1);
     expect(textOf(html)).toMatch(/◆ q3/);
     const { itemStatistics } = evidence!.reliability.value!;
-    for (const statistics of itemStatistics) expect(textOf(html)).toContain(plain(statistics.alphaIfDropped));
+    for (const statistics of itemStatistics)
+      expect(textOf(html)).toContain(plain(statistics.alphaIfDropped));
   });
 });

@@ -4,7 +4,12 @@ import { RemoveButton, type SentenceProps } from "./sentence";
 import { Slot } from "./slot";
 
 /** Covariates as a sentence with slots. */
-export function AdjustLine({ text, statement, variables, change }: SentenceProps & { statement: Adjust }) {
+export function AdjustLine({
+  text,
+  statement,
+  variables,
+  change,
+}: SentenceProps & { statement: Adjust }) {
   const set = (patch: Partial<Adjust>): void => {
     const next = { ...statement, ...patch };
     const empty = next.outcomes.length === 0 || next.covariates.length === 0;
@@ -20,7 +25,9 @@ export function AdjustLine({ text, statement, variables, change }: SentenceProps
             placeholder="…"
             value={r.name}
             options={variables}
-            choose={(name) => set({ [key]: statement[key].map((other, j) => (j === i ? ref(name) : other)) })}
+            choose={(name) =>
+              set({ [key]: statement[key].map((other, j) => (j === i ? ref(name) : other)) })
+            }
             remove={() => set({ [key]: statement[key].filter((_, j) => j !== i) })}
           />
         </span>
@@ -40,7 +47,10 @@ export function AdjustLine({ text, statement, variables, change }: SentenceProps
       <p>
         adjusting {listed("outcomes", "Adjusted variable")} for {listed("covariates", "Covariate")}
       </p>
-      <RemoveButton label="Remove the adjustment" remove={() => change(replaceLine(text, statement.line, null))} />
+      <RemoveButton
+        label="Remove the adjustment"
+        remove={() => change(replaceLine(text, statement.line, null))}
+      />
     </section>
   );
 }

@@ -12,8 +12,11 @@ export function Comparison({ variable, evidence, choose }: Props) {
   const levels = evidence?.codings.find((c) => c.variable === variable.name)?.levels ?? [];
   const { compared, ...plain } = variable;
   if (levels.length === 0 && !compared) return null;
-  const pairs = levels.flatMap((upper) => levels.filter((lower) => lower !== upper).map((lower) => ({ upper, lower })));
-  const wordsOf = ({ upper, lower }: { upper: string; lower: string }): string => `${upper} against ${lower}`;
+  const pairs = levels.flatMap((upper) =>
+    levels.filter((lower) => lower !== upper).map((lower) => ({ upper, lower })),
+  );
+  const wordsOf = ({ upper, lower }: { upper: string; lower: string }): string =>
+    `${upper} against ${lower}`;
   return (
     <span className="comparison">
       {" ("}
@@ -22,7 +25,9 @@ export function Comparison({ variable, evidence, choose }: Props) {
         placeholder="all levels"
         value={compared ? wordsOf(compared) : null}
         options={pairs.map(wordsOf)}
-        choose={(words) => choose({ ...plain, compared: pairs.find((pair) => wordsOf(pair) === words)! })}
+        choose={(words) =>
+          choose({ ...plain, compared: pairs.find((pair) => wordsOf(pair) === words)! })
+        }
         remove={() => choose(plain)}
       />
       {")"}

@@ -1,7 +1,16 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { parseTheory, type Hypothesis } from "../../../core";
-import { appendLine, exchange, namedIn, newHypothesis, nextLabel, ref, replaceLine, rewrite } from "./edit-text";
+import {
+  appendLine,
+  exchange,
+  namedIn,
+  newHypothesis,
+  nextLabel,
+  ref,
+  replaceLine,
+  rewrite,
+} from "./edit-text";
 
 const NAMES = ["hours", "belonging", "confidence", "weekly hours"];
 const parse = (text: string) => parseTheory(text, NAMES).statements;
@@ -10,7 +19,9 @@ describe("editing the text by slots", () => {
   it("replaces one line and leaves the others as they were typed", () => {
     const text = "# why\nH1:   hours raises belonging\n\nalso hours to confidence";
     const [h1] = parse(text) as [Hypothesis];
-    expect(rewrite(text, { ...h1, verb: "lowers" })).toBe("# why\nH1: hours lowers belonging\n\nalso hours to confidence");
+    expect(rewrite(text, { ...h1, verb: "lowers" })).toBe(
+      "# why\nH1: hours lowers belonging\n\nalso hours to confidence",
+    );
     expect(replaceLine(text, 2, null)).toBe("# why\n\nalso hours to confidence");
   });
 
@@ -28,7 +39,9 @@ describe("editing the text by slots", () => {
     expect(exchange(text, parse(text), "courage", "confidence")).toBe(
       "measure courage averages hours, belonging\nH1: hours raises confidence",
     );
-    expect(exchange(text, parse(text), "belonging", "age")).toBe("measure courage averages hours, age\nH1: hours raises courage");
+    expect(exchange(text, parse(text), "belonging", "age")).toBe(
+      "measure courage averages hours, age\nH1: hours raises courage",
+    );
     const alone = text.split("\n")[0]!;
     expect(namedIn(alone, parse(alone), ["courage", "hours"])).toEqual(["hours"]);
   });
@@ -41,7 +54,9 @@ describe("editing the text by slots", () => {
   it("numbers a new hypothesis past those that exist, and quotes where needed", () => {
     const statements = parse("H1: hours raises belonging\nH3: hours raises confidence");
     expect(nextLabel(statements)).toBe("H2");
-    expect(newHypothesis(statements, "weekly hours", "belonging")).toBe('H2: "weekly hours" raises belonging');
+    expect(newHypothesis(statements, "weekly hours", "belonging")).toBe(
+      'H2: "weekly hours" raises belonging',
+    );
   });
 
   it("a sentence changed in any slot can be read back", () => {
@@ -64,13 +79,13 @@ describe("editing the text by slots", () => {
             only: only && mediators.length > 0,
           };
           const [read] = parse(rewrite(text, changed)) as [Hypothesis];
-          expect([read.from.name, read.verb, read.to.name, read.only, read.chains.map((c) => c.map((r) => r.name))]).toEqual([
-            from,
-            verb,
-            to,
-            changed.only,
-            mediators.length ? [mediators] : [],
-          ]);
+          expect([
+            read.from.name,
+            read.verb,
+            read.to.name,
+            read.only,
+            read.chains.map((c) => c.map((r) => r.name)),
+          ]).toEqual([from, verb, to, changed.only, mediators.length ? [mediators] : []]);
         },
       ),
     );

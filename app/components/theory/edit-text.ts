@@ -1,4 +1,10 @@
-import { renameInTheory, writeStatement, type Hypothesis, type NameRef, type Statement } from "../../../core";
+import {
+  renameInTheory,
+  writeStatement,
+  type Hypothesis,
+  type NameRef,
+  type Statement,
+} from "../../../core";
 
 const at = { line: 1, column: 1, length: 1 };
 export const ref = (name: string): NameRef => ({ ...at, name });
@@ -16,11 +22,16 @@ export function appendLine(text: string, line: string): string {
 }
 
 /** Writes a changed statement in place of its line. */
-export const rewrite = (text: string, statement: Statement): string => replaceLine(text, statement.line, writeStatement(statement));
+export const rewrite = (text: string, statement: Statement): string =>
+  replaceLine(text, statement.line, writeStatement(statement));
 
 /** The next free label H1, H2, … */
 export function nextLabel(statements: readonly Statement[]): string {
-  const taken = new Set(statements.flatMap((s) => (s.kind === "hypothesis" || s.kind === "moderation" ? [s.label] : [])));
+  const taken = new Set(
+    statements.flatMap((s) =>
+      s.kind === "hypothesis" || s.kind === "moderation" ? [s.label] : [],
+    ),
+  );
   let k = 1;
   while (taken.has(`H${k}`)) k += 1;
   return `H${k}`;
@@ -42,8 +53,15 @@ export function newHypothesis(statements: readonly Statement[], from: string, to
 }
 
 /** One variable instead of another in every sentence; a measure keeps its own name, whatever its items become. */
-export function exchange(text: string, statements: readonly Statement[], from: string, to: string): string {
-  const kept = new Set(statements.flatMap((s) => (s.kind === "measure" && s.name.name === from ? [s.line] : [])));
+export function exchange(
+  text: string,
+  statements: readonly Statement[],
+  from: string,
+  to: string,
+): string {
+  const kept = new Set(
+    statements.flatMap((s) => (s.kind === "measure" && s.name.name === from ? [s.line] : [])),
+  );
   return text
     .split("\n")
     .map((line, i) => (kept.has(i + 1) ? line : renameInTheory(line, from, to)))
@@ -51,5 +69,8 @@ export function exchange(text: string, statements: readonly Statement[], from: s
 }
 
 /** The variables that a sentence names, apart from the names of measures where they are made. */
-export const namedIn = (text: string, statements: readonly Statement[], variables: readonly string[]): string[] =>
-  variables.filter((name) => exchange(text, statements, name, `not ${name}`) !== text);
+export const namedIn = (
+  text: string,
+  statements: readonly Statement[],
+  variables: readonly string[],
+): string[] => variables.filter((name) => exchange(text, statements, name, `not ${name}`) !== text);

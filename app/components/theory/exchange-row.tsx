@@ -4,14 +4,27 @@ import { RemoveButton, type SentenceProps } from "./sentence";
 import { Slot } from "./slot";
 
 /** The wrong variable was chosen: one choice puts the right one into every sentence. */
-export function ExchangeRow({ text, statements, variables, change, close }: SentenceProps & { close: () => void }) {
+export function ExchangeRow({
+  text,
+  statements,
+  variables,
+  change,
+  close,
+}: SentenceProps & { close: () => void }) {
   const [from, setFrom] = useState<string | null>(null);
   const named = namedIn(text, statements, variables);
   return (
     <section className="sentence minor" aria-label="Another variable everywhere">
       <span />
       <p>
-        in every sentence <Slot label="Variable to replace" placeholder="this variable" value={from} options={named} choose={setFrom} />{" "}
+        in every sentence{" "}
+        <Slot
+          label="Variable to replace"
+          placeholder="this variable"
+          value={from}
+          options={named}
+          choose={setFrom}
+        />{" "}
         becomes{" "}
         <Slot
           label="Variable in its place"

@@ -7,15 +7,26 @@ import { Slot } from "./slot";
 /** A hypothesis with its slots: who raises, lowers or affects what, and through which mediators. */
 export function HypothesisLine(props: ClaimProps<Hypothesis>) {
   const { text, statement, variables, change } = props;
-  const set = (patch: Partial<Hypothesis>): void => change(rewrite(text, { ...statement, ...patch }));
+  const set = (patch: Partial<Hypothesis>): void =>
+    change(rewrite(text, { ...statement, ...patch }));
   const setChain = (c: number, m: number, name: string | null): void => {
     const chains = statement.chains.map((chain, i) =>
-      i !== c ? chain : name === null ? chain.filter((_, j) => j !== m) : chain.map((r, j) => (j === m ? ref(name) : r)),
+      i !== c
+        ? chain
+        : name === null
+          ? chain.filter((_, j) => j !== m)
+          : chain.map((r, j) => (j === m ? ref(name) : r)),
     );
-    set({ chains: chains.filter((chain) => chain.length > 0), ...(chains.every((chain) => chain.length === 0) ? { only: false } : {}) });
+    set({
+      chains: chains.filter((chain) => chain.length > 0),
+      ...(chains.every((chain) => chain.length === 0) ? { only: false } : {}),
+    });
   };
   const free = variables.filter(
-    (v) => v !== statement.from.name && v !== statement.to.name && !statement.chains.flat().some((r) => r.name === v),
+    (v) =>
+      v !== statement.from.name &&
+      v !== statement.to.name &&
+      !statement.chains.flat().some((r) => r.name === v),
   );
   return (
     <Claim
@@ -29,7 +40,11 @@ export function HypothesisLine(props: ClaimProps<Hypothesis>) {
             options={variables}
             choose={(name) => set({ from: ref(name) })}
           />
-          <Comparison variable={statement.from} evidence={props.evidence} choose={(from) => set({ from })} />{" "}
+          <Comparison
+            variable={statement.from}
+            evidence={props.evidence}
+            choose={(from) => set({ from })}
+          />{" "}
           <VerbChoice verb={statement.verb} choose={(verb) => set({ verb })} />{" "}
           <Slot
             label="What is affected"
@@ -66,7 +81,12 @@ export function HypothesisLine(props: ClaimProps<Hypothesis>) {
 
 function VerbChoice({ verb, choose }: { verb: Verb; choose: (verb: Verb) => void }) {
   return (
-    <select className="verb" aria-label="Direction" value={verb} onChange={(e) => choose(e.target.value as Verb)}>
+    <select
+      className="verb"
+      aria-label="Direction"
+      value={verb}
+      onChange={(e) => choose(e.target.value as Verb)}
+    >
       <option>raises</option>
       <option>lowers</option>
       <option>affects</option>
@@ -74,10 +94,26 @@ function VerbChoice({ verb, choose }: { verb: Verb; choose: (verb: Verb) => void
   );
 }
 
-function AddMediator({ hypothesis, free, set }: { hypothesis: Hypothesis; free: string[]; set: (patch: Partial<Hypothesis>) => void }) {
+function AddMediator({
+  hypothesis,
+  free,
+  set,
+}: {
+  hypothesis: Hypothesis;
+  free: string[];
+  set: (patch: Partial<Hypothesis>) => void;
+}) {
   const { chains } = hypothesis;
   if (chains.length === 0)
-    return <Slot label="Mediator" placeholder="through …" value={null} options={free} choose={(name) => set({ chains: [[ref(name)]] })} />;
+    return (
+      <Slot
+        label="Mediator"
+        placeholder="through …"
+        value={null}
+        options={free}
+        choose={(name) => set({ chains: [[ref(name)]] })}
+      />
+    );
   const last = chains.length - 1;
   return (
     <span className="sentence-more">
@@ -86,7 +122,9 @@ function AddMediator({ hypothesis, free, set }: { hypothesis: Hypothesis; free: 
         placeholder="then …"
         value={null}
         options={free}
-        choose={(name) => set({ chains: chains.map((c, i) => (i === last ? [...c, ref(name)] : c)) })}
+        choose={(name) =>
+          set({ chains: chains.map((c, i) => (i === last ? [...c, ref(name)] : c)) })
+        }
       />{" "}
       <Slot
         label="Another mediator beside it"

@@ -1,7 +1,12 @@
 import { Link } from "react-router";
 import type { Measure } from "../../../core";
 
-const FORMS = { averages: "the mean of", sums: "the sum of", reflects: "a common factor of", combines: "a composite of" };
+const FORMS = {
+  averages: "the mean of",
+  sums: "the sum of",
+  reflects: "a common factor of",
+  combines: "a composite of",
+};
 
 /** A measure among the sentences, briefly; its place is the Measures screen. */
 export function MeasureLine({ measure }: { measure: Measure }) {
@@ -12,7 +17,11 @@ export function MeasureLine({ measure }: { measure: Measure }) {
       <p>
         <strong>{measure.name.name}</strong> is {FORMS[measure.form]} {measure.items.length} items
         {reversed > 0 && `, ${reversed} reversed`}{" "}
-        <Link to="../measures" className="quiet" aria-label={`Open the measure ${measure.name.name}`}>
+        <Link
+          to="../measures"
+          className="quiet"
+          aria-label={`Open the measure ${measure.name.name}`}
+        >
           open
         </Link>
       </p>

@@ -7,9 +7,12 @@ import { Slot } from "./slot";
 /** A moderation with its slots: who strengthens, weakens or alters which path, on which step. */
 export function ModerationLine(props: ClaimProps<Moderation>) {
   const { text, statement, variables, change } = props;
-  const set = (patch: Partial<Moderation>): void => change(rewrite(text, { ...statement, ...patch }));
+  const set = (patch: Partial<Moderation>): void =>
+    change(rewrite(text, { ...statement, ...patch }));
   const parts = [statement.from.name, statement.to.name, ...statement.chain.map((r) => r.name)];
-  const free = variables.filter((v) => !parts.includes(v) && !statement.moderators.some((m) => m.name === v));
+  const free = variables.filter(
+    (v) => !parts.includes(v) && !statement.moderators.some((m) => m.name === v),
+  );
   return (
     <Claim
       {...props}
@@ -34,7 +37,12 @@ export function ModerationLine(props: ClaimProps<Moderation>) {
             options={variables}
             choose={(name) => set({ from: ref(name), steps: [] })}
           />
-          <Comparison variable={statement.from} evidence={props.evidence} choose={(from) => set({ from })} /> to{" "}
+          <Comparison
+            variable={statement.from}
+            evidence={props.evidence}
+            choose={(from) => set({ from })}
+          />{" "}
+          to{" "}
           <Slot
             label="What is affected"
             placeholder="what"
@@ -50,7 +58,12 @@ export function ModerationLine(props: ClaimProps<Moderation>) {
                 placeholder="mediator"
                 value={mediator.name}
                 options={[mediator.name, ...free]}
-                choose={(name) => set({ chain: statement.chain.map((r, j) => (j === i ? ref(name) : r)), steps: [] })}
+                choose={(name) =>
+                  set({
+                    chain: statement.chain.map((r, j) => (j === i ? ref(name) : r)),
+                    steps: [],
+                  })
+                }
                 remove={() => set({ chain: statement.chain.filter((_, j) => j !== i), steps: [] })}
               />
             </span>
@@ -87,7 +100,8 @@ interface ModeratorProps {
 }
 
 function Moderators({ statement, free, evidence, set }: ModeratorProps) {
-  const put = (i: number, by: NameRef): void => set({ moderators: statement.moderators.map((m, j) => (j === i ? by : m)) });
+  const put = (i: number, by: NameRef): void =>
+    set({ moderators: statement.moderators.map((m, j) => (j === i ? by : m)) });
   return (
     <>
       {statement.moderators.map((moderator, i) => (
@@ -99,7 +113,9 @@ function Moderators({ statement, free, evidence, set }: ModeratorProps) {
             value={moderator.name}
             options={[moderator.name, ...free]}
             choose={(name) => put(i, ref(name))}
-            {...(i > 0 ? { remove: () => set({ moderators: statement.moderators.slice(0, 1) }) } : {})}
+            {...(i > 0
+              ? { remove: () => set({ moderators: statement.moderators.slice(0, 1) }) }
+              : {})}
           />
           <Comparison variable={moderator} evidence={evidence} choose={(by) => put(i, by)} />
         </span>
@@ -109,15 +125,26 @@ function Moderators({ statement, free, evidence, set }: ModeratorProps) {
 }
 
 /** A path that has just got a mediator is moderated in its first step until somebody says otherwise. */
-const firstStep = (statement: Moderation, mediator: string): Moderation["steps"] => [{ from: ref(statement.from.name), to: ref(mediator) }];
+const firstStep = (statement: Moderation, mediator: string): Moderation["steps"] => [
+  { from: ref(statement.from.name), to: ref(mediator) },
+];
 
 /** On which steps of the path the moderator acts. */
-function Steps({ statement, set }: { statement: Moderation; set: (patch: Partial<Moderation>) => void }) {
+function Steps({
+  statement,
+  set,
+}: {
+  statement: Moderation;
+  set: (patch: Partial<Moderation>) => void;
+}) {
   const nodes = [statement.from.name, ...statement.chain.map((r) => r.name), statement.to.name];
   const steps = nodes.slice(1).map((to, i) => ({ from: nodes[i]!, to }));
-  const acts = (from: string, to: string): boolean => statement.steps.some((s) => s.from.name === from && s.to.name === to);
+  const acts = (from: string, to: string): boolean =>
+    statement.steps.some((s) => s.from.name === from && s.to.name === to);
   const toggle = (from: string, to: string): void => {
-    const wanted = steps.filter((s) => (s.from === from && s.to === to ? !acts(from, to) : acts(s.from, s.to)));
+    const wanted = steps.filter((s) =>
+      s.from === from && s.to === to ? !acts(from, to) : acts(s.from, s.to),
+    );
     set({ steps: wanted.map((s) => ({ from: ref(s.from), to: ref(s.to) })) });
   };
   return (
@@ -125,7 +152,8 @@ function Steps({ statement, set }: { statement: Moderation; set: (patch: Partial
       acts on{" "}
       {steps.map(({ from, to }) => (
         <label key={`${from} ${to}`}>
-          <input type="checkbox" checked={acts(from, to)} onChange={() => toggle(from, to)} /> {from} to {to}
+          <input type="checkbox" checked={acts(from, to)} onChange={() => toggle(from, to)} />{" "}
+          {from} to {to}
         </label>
       ))}
       {statement.steps.length === 0 && "(as other sentences say)"}

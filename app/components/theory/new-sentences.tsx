@@ -13,7 +13,14 @@ export function NewHypothesis({ text, statements, variables, change }: SentenceP
     <section className="sentence new" aria-label="New hypothesis">
       <span className="sentence-label serif">{nextLabel(statements)}</span>
       <p className="sentence-text serif">
-        <Slot label="Who or what" placeholder="who or what" value={from} options={variables} choose={setFrom} /> raises{" "}
+        <Slot
+          label="Who or what"
+          placeholder="who or what"
+          value={from}
+          options={variables}
+          choose={setFrom}
+        />{" "}
+        raises{" "}
         <Slot
           label="What is affected"
           placeholder="what?"
@@ -35,7 +42,9 @@ export function AddRow(props: SentenceProps) {
   const { text, statements, variables, evidence, change } = props;
   const [exchanging, setExchanging] = useState(false);
   const explained = evidence ? [...evidence.roles.mediators, ...evidence.roles.outcomes] : [];
-  const unused = variables.filter((v) => !statements.some((s) => JSON.stringify(s).includes(JSON.stringify(v))));
+  const unused = variables.filter(
+    (v) => !statements.some((s) => JSON.stringify(s).includes(JSON.stringify(v))),
+  );
   const labels = statements.flatMap((s) => (s.kind === "hypothesis" ? [s.label] : []));
   const step = evidence?.paths.find((p) => p.moderators.length === 0) ?? evidence?.paths[0];
   const moderator = step && (unused.find((v) => v !== step.from && v !== step.to) ?? null);
@@ -47,7 +56,9 @@ export function AddRow(props: SentenceProps) {
         <button
           type="button"
           className="button bare"
-          onClick={add(`adjust ${explained.map(writeName).join(", ")} for ${writeName(unused[0]!)}`)}
+          onClick={add(
+            `adjust ${explained.map(writeName).join(", ")} for ${writeName(unused[0]!)}`,
+          )}
         >
           <PlusIcon /> covariates
         </button>
@@ -56,18 +67,28 @@ export function AddRow(props: SentenceProps) {
         <button
           type="button"
           className="button bare"
-          onClick={add(`${nextLabel(statements)}: ${writeName(moderator)} alters ${writeName(step.from)} to ${writeName(step.to)}`)}
+          onClick={add(
+            `${nextLabel(statements)}: ${writeName(moderator)} alters ${writeName(step.from)} to ${writeName(step.to)}`,
+          )}
         >
           <PlusIcon /> moderator
         </button>
       )}
       {labels.length > 1 && (
-        <button type="button" className="button bare" onClick={add(`contrast ${labels[0]} with ${labels[1]}`)}>
+        <button
+          type="button"
+          className="button bare"
+          onClick={add(`contrast ${labels[0]} with ${labels[1]}`)}
+        >
           <PlusIcon /> contrast
         </button>
       )}
       {labels.length > 0 && (
-        <button type="button" className="button bare" onClick={add(`define quantity as ${labels.slice(0, 2).join(" / ")}`)}>
+        <button
+          type="button"
+          className="button bare"
+          onClick={add(`define quantity as ${labels.slice(0, 2).join(" / ")}`)}
+        >
           <PlusIcon /> own quantity
         </button>
       )}

@@ -2,9 +2,20 @@ import type { Complaint } from "../../../core";
 import { RemoveButton } from "./sentence";
 
 /** Any other line, as text; faults stand beneath it with a way to mend them. */
-export function RawLine({ content, faults, change }: { content: string; faults: Complaint[]; change: (line: string | null) => void }) {
+export function RawLine({
+  content,
+  faults,
+  change,
+}: {
+  content: string;
+  faults: Complaint[];
+  change: (line: string | null) => void;
+}) {
   return (
-    <section className={faults.length > 0 ? "sentence minor faulty" : "sentence minor"} aria-label={content}>
+    <section
+      className={faults.length > 0 ? "sentence minor faulty" : "sentence minor"}
+      aria-label={content}
+    >
       <span />
       <div>
         <input
@@ -23,9 +34,19 @@ export function RawLine({ content, faults, change }: { content: string; faults: 
   );
 }
 
-export function Fault({ fault, content, change }: { fault: Complaint; content: string; change: (line: string) => void }) {
+export function Fault({
+  fault,
+  content,
+  change,
+}: {
+  fault: Complaint;
+  content: string;
+  change: (line: string) => void;
+}) {
   const mended = fault.suggestion
-    ? content.slice(0, fault.column - 1) + fault.suggestion + content.slice(fault.column - 1 + fault.length)
+    ? content.slice(0, fault.column - 1) +
+      fault.suggestion +
+      content.slice(fault.column - 1 + fault.length)
     : null;
   return (
     <p className="fault">

@@ -47,27 +47,48 @@ export function Claim({
         {below}
         <Reading found={found} evidence={evidence} scale={scale} />
       </div>
-      <RemoveButton label={`Remove ${statement.label}`} remove={() => change(replaceLine(text, statement.line, null))} />
+      <RemoveButton
+        label={`Remove ${statement.label}`}
+        remove={() => change(replaceLine(text, statement.line, null))}
+      />
     </section>
   );
 }
 
 export function RemoveButton({ label, remove }: { label: string; remove: () => void }) {
   return (
-    <button type="button" className="button bare sentence-remove" aria-label={label} onClick={remove}>
+    <button
+      type="button"
+      className="button bare sentence-remove"
+      aria-label={label}
+      onClick={remove}
+    >
       <CloseIcon />
     </button>
   );
 }
 
-function Reading({ found, evidence, scale }: { found: HypothesisEvidence | undefined; evidence: Evidence | null; scale: Scale }) {
+function Reading({
+  found,
+  evidence,
+  scale,
+}: {
+  found: HypothesisEvidence | undefined;
+  evidence: Evidence | null;
+  scale: Scale;
+}) {
   if (!found || !evidence) return <p className="reading quiet">not estimated yet</p>;
   const { claim } = found;
   return (
     <div className="reading" title={found.reason}>
       <VerdictMark verdict={found.verdict} />
       {claim && claim.estimate !== null ? (
-        <IntervalBar interval={claim} scale={scale} width={104} unsettled={found.verdict === "unsettled"} />
+        <IntervalBar
+          interval={claim}
+          scale={scale}
+          width={104}
+          unsettled={found.verdict === "unsettled"}
+        />
       ) : (
         <span />
       )}

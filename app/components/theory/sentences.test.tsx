@@ -6,16 +6,39 @@ import { analyseMade, normals } from "../../../core/test-kit";
 import { Sentences } from "./sentences";
 
 const N = 80;
-const [x, w, e, f] = [31, 32, 33, 34].map((seed) => normals(N, seed)) as [number[], number[], number[], number[]];
+const [x, w, e, f] = [31, 32, 33, 34].map((seed) => normals(N, seed)) as [
+  number[],
+  number[],
+  number[],
+  number[],
+];
 const m = x.map((v, i) => 0.6 * v + 0.5 * v * w[i]! + e[i]!);
-const columns = { x, w, m, y: m.map((v, i) => 0.7 * v + f[i]!), age: e.map((v) => 40 + v), i1: x, i2: x };
+const columns = {
+  x,
+  w,
+  m,
+  y: m.map((v, i) => 0.7 * v + f[i]!),
+  age: e.map((v) => 40 + v),
+  i1: x,
+  i2: x,
+};
 const VARIABLES = Object.keys(columns);
 
 /** The markup of a theory's sentences, with what the data say of it where it can be estimated. */
 function markup(theory: string, estimated = true): string {
   const { statements, complaints } = parseTheory(theory, VARIABLES);
-  const evidence = estimated ? analyseMade({ columns, theory, settings: { replications: 300 } }) : null;
-  const props = { text: theory, statements, complaints, variables: VARIABLES, evidence, change: () => undefined, focus: () => undefined };
+  const evidence = estimated
+    ? analyseMade({ columns, theory, settings: { replications: 300 } })
+    : null;
+  const props = {
+    text: theory,
+    statements,
+    complaints,
+    variables: VARIABLES,
+    evidence,
+    change: () => undefined,
+    focus: () => undefined,
+  };
   const Stub = createRoutesStub([{ path: "/", Component: () => <Sentences {...props} /> }]);
   return renderToStaticMarkup(<Stub initialEntries={["/"]} />);
 }
@@ -26,7 +49,9 @@ const textOf = (html: string): string =>
     .replace(/&#x27;/g, "'")
     .replace(/\s+/g, " ");
 const slots = (html: string): string[] =>
-  [...html.matchAll(/aria-label="([^"]+): ([^"]+)" aria-haspopup/g)].map(([, label, value]) => `${label}: ${value}`);
+  [...html.matchAll(/aria-label="([^"]+): ([^"]+)" aria-haspopup/g)].map(
+    ([, label, value]) => `${label}: ${value}`,
+  );
 
 describe("the theory as sentences", () => {
   it("gives a hypothesis a slot for every part, with room for more mediators, and its verdict", () => {
@@ -44,18 +69,23 @@ describe("the theory as sentences", () => {
 
   it("asks on which step a moderator acts, and shows where it does", () => {
     const html = markup("H2: w strengthens x to y through m on x to m");
-    expect(slots(html)).toEqual(expect.arrayContaining(["Moderator: w", "Mediator: m", "Joint moderator: choose"]));
+    expect(slots(html)).toEqual(
+      expect.arrayContaining(["Moderator: w", "Mediator: m", "Joint moderator: choose"]),
+    );
     expect(textOf(html)).toMatch(/acts on x to m m to y/);
     expect(html.match(/type="checkbox"/g)).toHaveLength(2);
     expect(html.match(/checked=""/g)).toHaveLength(1);
   });
 
   it("tells measures and adjustments briefly, and offers what can be said next", () => {
-    const html = markup("measure scale averages i1, reversed i2\nH1: x raises y through m\nadjust m, y for age");
+    const html = markup(
+      "measure scale averages i1, reversed i2\nH1: x raises y through m\nadjust m, y for age",
+    );
     const text = textOf(html);
     expect(text).toContain("scale is the mean of 2 items, 1 reversed");
     expect(slots(html)).toEqual(expect.arrayContaining(["Adjusted variable: m", "Covariate: age"]));
-    for (const offer of ["covariates", "moderator", "own quantity"]) expect(text, offer).toContain(offer);
+    for (const offer of ["covariates", "moderator", "own quantity"])
+      expect(text, offer).toContain(offer);
     expect(text).not.toContain("contrast");
     expect(textOf(markup("H1: x raises y\nH2: m raises y"))).toContain("contrast");
   });
@@ -67,5 +97,6 @@ describe("the theory as sentences", () => {
     expect(html).toContain('aria-invalid="true"');
   });
 
-  it("says so when nothing is estimated yet", () => expect(textOf(markup("H1: x raises y", false))).toContain("not estimated yet"));
+  it("says so when nothing is estimated yet", () =>
+    expect(textOf(markup("H1: x raises y", false))).toContain("not estimated yet"));
 });

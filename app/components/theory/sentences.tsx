@@ -12,7 +12,9 @@ import type { SentenceProps } from "./sentence";
 export function Sentences(props: SentenceProps) {
   const { text, statements, complaints } = props;
   const lines = text.split("\n");
-  const scale = scaleOf(props.evidence?.hypotheses.flatMap((h) => (h.claim ? [h.claim] : [])) ?? []);
+  const scale = scaleOf(
+    props.evidence?.hypotheses.flatMap((h) => (h.claim ? [h.claim] : [])) ?? [],
+  );
   return (
     <div className="sentences">
       {lines.map((content, i) => {
@@ -25,9 +27,18 @@ export function Sentences(props: SentenceProps) {
           return <HypothesisLine key={key} {...props} statement={statement} scale={scale} />;
         if (statement?.kind === "moderation" && faults.length === 0)
           return <ModerationLine key={key} {...props} statement={statement} scale={scale} />;
-        if (statement?.kind === "measure" && faults.length === 0) return <MeasureLine key={key} measure={statement} />;
-        if (statement?.kind === "adjust") return <AdjustLine key={key} {...props} statement={statement} />;
-        return <RawLine key={key} content={content} faults={faults} change={(next) => props.change(replaceLine(text, line, next))} />;
+        if (statement?.kind === "measure" && faults.length === 0)
+          return <MeasureLine key={key} measure={statement} />;
+        if (statement?.kind === "adjust")
+          return <AdjustLine key={key} {...props} statement={statement} />;
+        return (
+          <RawLine
+            key={key}
+            content={content}
+            faults={faults}
+            change={(next) => props.change(replaceLine(text, line, next))}
+          />
+        );
       })}
       <NewHypothesis {...props} />
       <AddRow {...props} />

@@ -26,7 +26,12 @@ export function Slot({ value, options, placeholder, label, choose, remove }: Pro
       >
         {value ?? placeholder}
       </button>
-      <Popover open={anchor !== null} anchorEl={anchor} onClose={close} anchorOrigin={{ vertical: "bottom", horizontal: "left" }}>
+      <Popover
+        open={anchor !== null}
+        anchorEl={anchor}
+        onClose={close}
+        anchorOrigin={{ vertical: "bottom", horizontal: "left" }}
+      >
         <div className="slot-picker">
           <Autocomplete
             options={options}

@@ -41,13 +41,18 @@ export function TextView({ text, complaints, change }: Props) {
           <li>H3: hours lowers belonging only through confidence</li>
           <li>also noise to belonging</li>
           <li>H4: support strengthens hours to confidence</li>
-          <li>H5: support with months alters hours to belonging through confidence on hours to confidence</li>
+          <li>
+            H5: support with months alters hours to belonging through confidence on hours to
+            confidence
+          </li>
           <li>adjust confidence, belonging for age, months</li>
           <li>contrast H1 with H2</li>
           <li>define share as H1 / total hours to belonging</li>
           <li>measure confidence averages conf1, conf2, reversed conf3</li>
         </ul>
-        <p className="quiet">One sentence a line; names with spaces in quotation marks; # starts a comment.</p>
+        <p className="quiet">
+          One sentence a line; names with spaces in quotation marks; # starts a comment.
+        </p>
       </details>
     </div>
   );

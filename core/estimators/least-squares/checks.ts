@@ -15,9 +15,18 @@ import type { ChiSquaredTest, EquationChecks, InfluentialRow } from "../sections
  * @param rows 0-based file row of each case of the sample
  * @returns null where the fit is perfect and residuals mean nothing
  */
-export function equationChecks(fit: EquationFit, rows: ArrayLike<number>, level: number): EquationChecks | null {
+export function equationChecks(
+  fit: EquationFit,
+  rows: ArrayLike<number>,
+  level: number,
+): EquationChecks | null {
   if (fit.perfect) return null;
-  return { ...residualShape(fit), ...heteroscedasticity(fit), reset: reset(fit), ...influence(fit, rows, level) };
+  return {
+    ...residualShape(fit),
+    ...heteroscedasticity(fit),
+    reset: reset(fit),
+    ...influence(fit, rows, level),
+  };
 }
 
 function residualShape({ residuals, n }: EquationFit) {
@@ -46,7 +55,11 @@ function heteroscedasticity(fit: EquationFit) {
   const squares = residuals.map((e) => (e * e) / (rss / n));
   const centre = mean(squares);
   const ess = factor.q.reduce((sum, q) => sum + dot(q, squares) ** 2, 0);
-  const test = (statistic: number): ChiSquaredTest => ({ statistic, df: p - 1, p: chiSquaredP(statistic, p - 1) });
+  const test = (statistic: number): ChiSquaredTest => ({
+    statistic,
+    df: p - 1,
+    p: chiSquaredP(statistic, p - 1),
+  });
   return { breuschPagan: test(ess / 2), koenker: test((n * ess) / sumOfSquares(squares, centre)) };
 }
 

@@ -12,15 +12,19 @@ const G = 12;
 const sizes = Array.from({ length: G }, (_, g) => 2 + ((g * 5) % 7));
 const cluster = sizes.flatMap((size, g) => new Array<string>(size).fill(`c${g}`));
 const n = cluster.length;
-const [a, b, c, e] = [31, 32, 33, 34].map((seed) => normals(n, seed)) as [number[], number[], number[], number[]];
+const [a, b, c, e] = [31, 32, 33, 34].map((seed) => normals(n, seed)) as [
+  number[],
+  number[],
+  number[],
+  number[],
+];
 const between = normals(G, 35);
 const own = cluster.map((name) => between[Number(name.slice(1))]!);
 const x = own.map((v, i) => v + 0.3 * a[i]!);
 const z = b;
-const [second, third] = [normals(G, 36), normals(G, 37)].map((list) => cluster.map((name) => list[Number(name.slice(1))]!)) as [
-  number[],
-  number[],
-];
+const [second, third] = [normals(G, 36), normals(G, 37)].map((list) =>
+  cluster.map((name) => list[Number(name.slice(1))]!),
+) as [number[], number[]];
 const m = x.map((v, i) => 0.5 * v + 1.5 * second[i]! + 0.4 * c[i]!);
 const y = x.map((v, i) => 0.4 * v + 0.2 * z[i]! + 1.5 * third[i]! + 0.4 * e[i]!);
 const columns = { x, z, y, m, school: cluster };
@@ -41,10 +45,15 @@ function brute(X: Matrix, outcome: number[], members: number[][]) {
   const M = Matrix.eye(outcome.length).sub(H);
   const residual = M.mmul(Matrix.columnVector(outcome));
   const roots = members.map((rows) => {
-    const { realEigenvalues: values, eigenvectorMatrix: V } = new EigenvalueDecomposition(M.selection(rows, rows), {
-      assumeSymmetric: true,
-    });
-    return V.mmul(Matrix.diag(values.map((d) => (d > 1e-10 ? 1 / Math.sqrt(d) : 0)))).mmul(V.transpose());
+    const { realEigenvalues: values, eigenvectorMatrix: V } = new EigenvalueDecomposition(
+      M.selection(rows, rows),
+      {
+        assumeSymmetric: true,
+      },
+    );
+    return V.mmul(Matrix.diag(values.map((d) => (d > 1e-10 ? 1 / Math.sqrt(d) : 0)))).mmul(
+      V.transpose(),
+    );
   });
   const p = X.columns;
   const all = Array.from({ length: p }, (_, j) => j);
@@ -78,12 +87,19 @@ describe("cluster-robust errors", () => {
   const study = prepared("H1: x raises y\nalso z to y");
   const fit = (study.fit as LeastSquaresFit).fits[0]!;
   const members = fit.clusters!.members.map((rows) => [...rows]);
-  const X = new Matrix(Array.from({ length: n }, (_, i) => [1, ...fit.equation.columns.map((column) => column.values[i]!)]));
+  const X = new Matrix(
+    Array.from({ length: n }, (_, i) => [
+      1,
+      ...fit.equation.columns.map((column) => column.values[i]!),
+    ]),
+  );
   const reference = brute(X, y, members);
 
   it("have the covariance of the formula with dense matrices", () => {
     const v = study.fit.covariances.CR2;
-    for (let i = 0; i < 3; i++) for (let j = 0; j < 3; j++) expect(v.values[i * v.size + j]! / reference.V.get(i, j)).toBeCloseTo(1, 8);
+    for (let i = 0; i < 3; i++)
+      for (let j = 0; j < 3; j++)
+        expect(v.values[i * v.size + j]! / reference.V.get(i, j)).toBeCloseTo(1, 8);
   });
 
   it("have Satterthwaite's degrees of freedom: the squared trace of W'W over its sum of squares", () => {
@@ -97,7 +113,12 @@ describe("cluster-robust errors", () => {
       const df = gram.trace() ** 2 / gram.norm("frobenius") ** 2;
       const test = linearTest(fit, study.fit.covariances.CR2, 0, "CR2", direction, 0.95)!;
       expect(test.df / df).toBeCloseTo(1, 8);
-      const se = Math.sqrt(Matrix.rowVector(direction).mmul(reference.V).mmul(Matrix.columnVector(direction)).get(0, 0));
+      const se = Math.sqrt(
+        Matrix.rowVector(direction)
+          .mmul(reference.V)
+          .mmul(Matrix.columnVector(direction))
+          .get(0, 0),
+      );
       expect(test.se / se).toBeCloseTo(1, 8);
     }
   });
@@ -114,7 +135,9 @@ describe("cluster-robust errors", () => {
       [0, 0, 1],
     ]);
     const omega = C.mmul(reference.A).mmul(C.transpose());
-    const { realEigenvalues: values, eigenvectorMatrix: V } = new EigenvalueDecomposition(omega, { assumeSymmetric: true });
+    const { realEigenvalues: values, eigenvectorMatrix: V } = new EigenvalueDecomposition(omega, {
+      assumeSymmetric: true,
+    });
     const half = V.mmul(Matrix.diag(values.map((d) => 1 / Math.sqrt(d)))).mmul(V.transpose());
     const parts = [0, 1].map((s) => reference.W(C.transpose().mmul(half).subMatrixColumn([s])));
     let spread = 0;
@@ -126,7 +149,9 @@ describe("cluster-robust errors", () => {
           [s, t],
           [t, s],
         ].map(([i, j]) => parts[i!]!.transpose().mmul(parts[j!]!));
-        for (let g = 0; g < G; g++) for (let h = 0; h < G; h++) spread += ss!.get(g, h) * tt!.get(g, h) + st!.get(g, h) * ts!.get(g, h);
+        for (let g = 0; g < G; g++)
+          for (let h = 0; h < G; h++)
+            spread += ss!.get(g, h) * tt!.get(g, h) + st!.get(g, h) * ts!.get(g, h);
       }
     }
     const eta = 6 / spread;
@@ -149,28 +174,51 @@ describe("cluster-robust errors", () => {
       Array.from({ length: n }, (_, i) => Int32Array.of(i)),
     );
     const adjusted = single.adjust(fit.residuals);
-    fit.residuals.forEach((r, i) => expect(adjusted[i]! * Math.sqrt(1 - fit.leverage[i]!)).toBeCloseTo(r, 10));
+    fit.residuals.forEach((r, i) =>
+      expect(adjusted[i]! * Math.sqrt(1 - fit.leverage[i]!)).toBeCloseTo(r, 10),
+    );
   });
 
   it("reach every claim: coefficients by t, products by the delta method, Monte Carlo draws too", () => {
     const theory = "H1: x raises y through m";
     const run = (settings: object) =>
-      analyseMade({ columns, theory, settings: { cluster: "school", ...settings }, variables: { school: { level: "categorical" } } });
+      analyseMade({
+        columns,
+        theory,
+        settings: { cluster: "school", ...settings },
+        variables: { school: { level: "categorical" } },
+      });
     const [delta, drawn] = [run({ interval: "delta" }), run({ interval: "monte_carlo" })];
-    const plain = analyseMade({ columns, theory, settings: { interval: "delta" }, variables: { school: { level: "categorical" } } });
+    const plain = analyseMade({
+      columns,
+      theory,
+      settings: { interval: "delta" },
+      variables: { school: { level: "categorical" } },
+    });
     expect(delta.errors).toBe("CR2");
-    const of = (evidence: typeof delta, id: string) => evidence.effects.find((one) => one.id === id)!.shown!;
-    expect(of(delta, "indirect x > m > y").se! / of(plain, "indirect x > m > y").se!).toBeGreaterThan(1.3);
+    const of = (evidence: typeof delta, id: string) =>
+      evidence.effects.find((one) => one.id === id)!.shown!;
+    expect(
+      of(delta, "indirect x > m > y").se! / of(plain, "indirect x > m > y").se!,
+    ).toBeGreaterThan(1.3);
     expect(of(delta, "direct x > y")).toMatchObject({ reference: "t" });
     expect(of(delta, "direct x > y").df).toBeLessThan(G);
-    expect(of(delta, "direct x > y").se).toBeCloseTo(equationsOf(delta)[1]!.coefficients[1]!.errors.CR2!.se, 12);
-    const width = (evidence: typeof delta): number => of(evidence, "indirect x > m > y").upper! - of(evidence, "indirect x > m > y").lower!;
+    expect(of(delta, "direct x > y").se).toBeCloseTo(
+      equationsOf(delta)[1]!.coefficients[1]!.errors.CR2!.se,
+      12,
+    );
+    const width = (evidence: typeof delta): number =>
+      of(evidence, "indirect x > m > y").upper! - of(evidence, "indirect x > m > y").lower!;
     expect(width(drawn) / width(delta)).toBeGreaterThan(0.8);
     expect(delta.warnings.find((w) => w.code === "few_clusters")!.message).toContain("12 clusters");
   });
 
   it("refuse a bootstrap-t, which has no such errors in a resample", () =>
-    expect(() => analyseMade({ columns, theory: "H1: x raises y", settings: { cluster: "school", interval: "bootstrap_t" } })).toThrow(
-      /clusters/,
-    ));
+    expect(() =>
+      analyseMade({
+        columns,
+        theory: "H1: x raises y",
+        settings: { cluster: "school", interval: "bootstrap_t" },
+      }),
+    ).toThrow(/clusters/));
 });

@@ -44,12 +44,16 @@ export class ClusterRobust {
         gram.set(c, a, sum);
       }
     }
-    const { realEigenvalues: values, eigenvectorMatrix: vectors } = new EigenvalueDecomposition(gram, { assumeSymmetric: true });
+    const { realEigenvalues: values, eigenvectorMatrix: vectors } = new EigenvalueDecomposition(
+      gram,
+      { assumeSymmetric: true },
+    );
     const out = new Float64Array(p * p);
     values.forEach((d, k) => {
       const factor = d >= FULL ? -1 / d : d < SMALL ? 0.5 : (1 / Math.sqrt(1 - d) - 1) / d;
       for (let a = 0; a < p; a++)
-        for (let c = 0; c < p; c++) out[a * p + c] = out[a * p + c]! + factor * vectors.get(a, k) * vectors.get(c, k);
+        for (let c = 0; c < p; c++)
+          out[a * p + c] = out[a * p + c]! + factor * vectors.get(a, k) * vectors.get(c, k);
     });
     return out;
   }
@@ -100,7 +104,8 @@ export class ClusterRobust {
     const whitened = whiten(lines);
     const parts = whitened.map((line) => this.partsOf(line));
     let spread = 0;
-    for (let s = 0; s < size; s++) for (let t = 0; t < size; t++) spread += productVariance(parts[s]!, parts[t]!);
+    for (let s = 0; s < size; s++)
+      for (let t = 0; t < size; t++) spread += productVariance(parts[s]!, parts[t]!);
     return (size * (size + 1)) / spread;
   }
 
@@ -141,9 +146,12 @@ function productVariance(s: Parts, t: Parts): number {
     }
     const [qs, qt, qst] = [dot(us, us), dot(ut, ut), dot(us, ut)];
     sum += ss * tt - ss * qt - tt * qs + st * st - 2 * st * qst;
-    for (let a = 0; a < p; a++) for (let c = 0; c < p; c++) cross[a * p + c] = cross[a * p + c]! + us[a]! * ut[c]!;
+    for (let a = 0; a < p; a++)
+      for (let c = 0; c < p; c++) cross[a * p + c] = cross[a * p + c]! + us[a]! * ut[c]!;
   });
-  for (let a = 0; a < p; a++) for (let c = 0; c < p; c++) sum += cross[a * p + c]! ** 2 + cross[a * p + c]! * cross[c * p + a]!;
+  for (let a = 0; a < p; a++)
+    for (let c = 0; c < p; c++)
+      sum += cross[a * p + c]! ** 2 + cross[a * p + c]! * cross[c * p + a]!;
   return sum;
 }
 
@@ -160,8 +168,12 @@ function whiten(lines: Float64Array[]): Float64Array[] {
   lines.forEach((a, i) => lines.forEach((b, j) => omega.set(i, j, dot(a, b))));
   const scale = lines.map((_, i) => Math.sqrt(omega.get(i, i)));
   const unit = Matrix.zeros(q, q);
-  for (let i = 0; i < q; i++) for (let j = 0; j < q; j++) unit.set(i, j, omega.get(i, j) / (scale[i]! * scale[j]!));
-  const { realEigenvalues: values, eigenvectorMatrix: vectors } = new EigenvalueDecomposition(unit, { assumeSymmetric: true });
+  for (let i = 0; i < q; i++)
+    for (let j = 0; j < q; j++) unit.set(i, j, omega.get(i, j) / (scale[i]! * scale[j]!));
+  const { realEigenvalues: values, eigenvectorMatrix: vectors } = new EigenvalueDecomposition(
+    unit,
+    { assumeSymmetric: true },
+  );
   // Any root will do: the degrees of freedom do not change when the whitened functions are rotated.
   return values.map((value, k) => {
     const out = new Float64Array(lines[0]!.length);

@@ -2,16 +2,33 @@ import { multiply, number, parameter, sum, type Parameters, type Quantity } from
 import type { MetricMap } from "./metric";
 
 /** Every coefficient as it is reported, as a quantity, so that it gets the same intervals as an effect. */
-export function coefficientQuantities({ equations, labels }: Parameters, maps: readonly MetricMap[]): Quantity[] {
+export function coefficientQuantities(
+  { equations, labels }: Parameters,
+  maps: readonly MetricMap[],
+): Quantity[] {
   return maps.flatMap((map, g) => {
     const { start, count: p } = equations[g]!;
     return Array.from({ length: p }, (_, i): Quantity => {
-      const terms = Array.from({ length: p }, (__, j) => ({ weight: map[i * p + j]!, index: start + j })).filter((t) => t.weight !== 0);
+      const terms = Array.from({ length: p }, (__, j) => ({
+        weight: map[i * p + j]!,
+        index: start + j,
+      })).filter((t) => t.weight !== 0);
       const expression = sum(
-        terms.map(({ weight, index }) => (weight === 1 ? parameter(index) : multiply(number(weight), parameter(index)))),
+        terms.map(({ weight, index }) =>
+          weight === 1 ? parameter(index) : multiply(number(weight), parameter(index)),
+        ),
       );
       const label = labels[start + i]!;
-      return { id: label, kind: "direct", label, from: null, to: null, via: [], of: null, expression };
+      return {
+        id: label,
+        kind: "direct",
+        label,
+        from: null,
+        to: null,
+        via: [],
+        of: null,
+        expression,
+      };
     });
   });
 }

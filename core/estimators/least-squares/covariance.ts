@@ -20,14 +20,21 @@ export type CovarianceSet = Record<CovarianceKind, Covariance>;
  */
 export function covariances(fits: readonly EquationFit[]): CovarianceSet {
   const found = new Map<CovarianceKind, Covariance>();
-  for (const kind of COVARIANCES) found.set(kind, kind === "HC1" ? inflated(fits, found.get("HC0")!) : jointCovariance(fits, kind));
+  for (const kind of COVARIANCES)
+    found.set(
+      kind,
+      kind === "HC1" ? inflated(fits, found.get("HC0")!) : jointCovariance(fits, kind),
+    );
   return Object.fromEntries(found) as CovarianceSet;
 }
 
 /** HC1 from HC0: every block times the square roots of n / (n - p) of its two equations. */
 function inflated(fits: readonly EquationFit[], { size, values }: Covariance): Covariance {
   const factors = fits.flatMap((fit) => new Array<number>(fit.p).fill(Math.sqrt(fit.n / fit.df)));
-  return { size, values: values.map((v, at) => v * factors[Math.floor(at / size)]! * factors[at % size]!) };
+  return {
+    size,
+    values: values.map((v, at) => v * factors[Math.floor(at / size)]! * factors[at % size]!),
+  };
 }
 
 /**
@@ -39,7 +46,8 @@ function mappedCovariance({ size, values }: Covariance, maps: readonly Float64Ar
   let start = 0;
   for (const own of maps) {
     const p = Math.sqrt(own.length);
-    for (let i = 0; i < p; i++) for (let j = 0; j < p; j++) map[(start + i) * size + start + j] = own[i * p + j]!;
+    for (let i = 0; i < p; i++)
+      for (let j = 0; j < p; j++) map[(start + i) * size + start + j] = own[i * p + j]!;
     start += p;
   }
   const half = timesTransposed(map, values, size);
@@ -47,8 +55,10 @@ function mappedCovariance({ size, values }: Covariance, maps: readonly Float64Ar
 }
 
 /** The same of every kind. */
-export const mappedCovariances = (set: CovarianceSet, maps: readonly Float64Array[]): CovarianceSet =>
-  byCovariance((kind) => mappedCovariance(set[kind], maps)) as CovarianceSet;
+export const mappedCovariances = (
+  set: CovarianceSet,
+  maps: readonly Float64Array[],
+): CovarianceSet => byCovariance((kind) => mappedCovariance(set[kind], maps)) as CovarianceSet;
 
 /** The block of one equation, of every kind. */
 export const blockOf = (set: CovarianceSet, start: number, p: number): CovarianceSet =>
@@ -64,7 +74,9 @@ function timesTransposed(a: Float64Array, b: Float64Array, size: number): Float6
   for (let i = 0; i < size; i++) {
     for (let j = 0; j < size; j++) {
       let sum = 0;
-      for (let k = 0; k < size; k++) if (a[i * size + k] !== 0 && b[j * size + k] !== 0) sum += a[i * size + k]! * b[j * size + k]!;
+      for (let k = 0; k < size; k++)
+        if (a[i * size + k] !== 0 && b[j * size + k] !== 0)
+          sum += a[i * size + k]! * b[j * size + k]!;
       out[i * size + j] = sum;
     }
   }
@@ -82,14 +94,26 @@ function jointCovariance(fits: readonly EquationFit[], kind: CovarianceKind): Co
   const values = new Float64Array(size * size);
   const available = fits.map((fit) => isAvailable(fit, kind));
   // Columns whose products sum to the covariance: (A x_i) e_i v_i, or A x_i alone for the classical blocks.
-  const scored = fits.map((fit, g) => (!available[g] ? [] : kind === "classical" ? fit.hat : scoredColumns(fit, kind)));
+  const scored = fits.map((fit, g) =>
+    !available[g] ? [] : kind === "classical" ? fit.pseudoInverse : scoredColumns(fit, kind),
+  );
   let rowStart = 0;
   fits.forEach((g, gi) => {
     let columnStart = 0;
     fits.forEach((h, hi) => {
       if (hi >= gi) {
-        if (!available[gi] || !available[hi]) fillNothing(values, size, rowStart, columnStart, g.p, h.p);
-        else fillBlock(values, size, rowStart, columnStart, scored[gi]!, scored[hi]!, kind === "classical" ? residualCovariance(g, h) : 1);
+        if (!available[gi] || !available[hi])
+          fillNothing(values, size, rowStart, columnStart, g.p, h.p);
+        else
+          fillBlock(
+            values,
+            size,
+            rowStart,
+            columnStart,
+            scored[gi]!,
+            scored[hi]!,
+            kind === "classical" ? residualCovariance(g, h) : 1,
+          );
       }
       columnStart += h.p;
     });
@@ -99,7 +123,14 @@ function jointCovariance(fits: readonly EquationFit[], kind: CovarianceKind): Co
 }
 
 /** A block that is not available, and its mirror. */
-function fillNothing(values: Float64Array, size: number, row: number, column: number, rows: number, columns: number): void {
+function fillNothing(
+  values: Float64Array,
+  size: number,
+  row: number,
+  column: number,
+  rows: number,
+  columns: number,
+): void {
   for (let a = 0; a < rows; a++) {
     for (let c = 0; c < columns; c++) {
       values[(row + a) * size + column + c] = NaN;
@@ -138,14 +169,17 @@ function residualCovariance(g: EquationFit, h: EquationFit): number {
 
 function scoredColumns(fit: EquationFit, kind: CovarianceKind): Float64Array[] {
   if (kind === "CR2") return clusterScores(fit);
-  const weights = Float64Array.from(fit.residuals, (e, i) => e * residualMultiplier(kind, fit.leverage[i]!, fit.n, fit.p));
-  return fit.hat.map((column) => column.map((value, i) => value * weights[i]!));
+  const weights = Float64Array.from(
+    fit.residuals,
+    (e, i) => e * residualMultiplier(kind, fit.leverage[i]!, fit.n, fit.p),
+  );
+  return fit.pseudoInverse.map((column) => column.map((value, i) => value * weights[i]!));
 }
 
 /** Sums over each cluster of (A x_i) times the adjusted residual. */
-function clusterScores({ clusters, residuals, hat }: EquationFit): Float64Array[] {
+function clusterScores({ clusters, residuals, pseudoInverse }: EquationFit): Float64Array[] {
   const adjusted = clusters!.adjust(residuals);
-  return hat.map((column) =>
+  return pseudoInverse.map((column) =>
     Float64Array.from(clusters!.members, (rows) => {
       let sum = 0;
       for (const i of rows) sum += column[i]! * adjusted[i]!;

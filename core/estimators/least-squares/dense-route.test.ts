@@ -10,12 +10,22 @@ import type { LeastSquaresFit } from "./least-squares-fit";
 
 /** Everything that is said of an equation once more with plain matrices: no orthogonalisation, no centring, no sharing. */
 const N = 70;
-const [a, b, c, d] = [21, 22, 23, 24].map((seed) => normals(N, seed)) as [number[], number[], number[], number[]];
+const [a, b, c, d] = [21, 22, 23, 24].map((seed) => normals(N, seed)) as [
+  number[],
+  number[],
+  number[],
+  number[],
+];
 const x = a.map((v) => 4 + v);
 const w = b.map((v, i) => 1 + 0.5 * v + 0.3 * a[i]!);
 const g = x.map((_, i) => ["p", "q", "r"][(i * 5) % 3]!);
-const m = x.map((v, i) => 0.5 * v - 0.4 * w[i]! + (g[i] === "q" ? 1.5 : 0) + (0.4 + 0.3 * Math.abs(a[i]!)) * c[i]!);
-const y = m.map((v, i) => 0.6 * v + 0.2 * x[i]! + 0.3 * x[i]! * w[i]! + (i === 9 ? 6 : 0) + 0.8 * d[i]!);
+const m = x.map(
+  (v, i) =>
+    0.5 * v - 0.4 * w[i]! + (g[i] === "q" ? 1.5 : 0) + (0.4 + 0.3 * Math.abs(a[i]!)) * c[i]!,
+);
+const y = m.map(
+  (v, i) => 0.6 * v + 0.2 * x[i]! + 0.3 * x[i]! * w[i]! + (i === 9 ? 6 : 0) + 0.8 * d[i]!,
+);
 const study: MadeStudy = {
   columns: { x, w, g, m, y },
   theory: "H1: x raises y through m\nH2: w strengthens x to y\nH3: g affects m\nadjust m for w",
@@ -23,22 +33,33 @@ const study: MadeStudy = {
 };
 const LEVEL = 0.95;
 const evidence = analyseMade(study);
-const equation = (outcome: string): EquationEvidence => equationsOf(evidence).find((e) => e.outcome === outcome)!;
+const equation = (outcome: string): EquationEvidence =>
+  equationsOf(evidence).find((e) => e.outcome === outcome)!;
 
 const product = (p: number[], q: number[]): number[] => p.map((v, i) => v * q[i]!);
 const code = (level: string): number[] => g.map((v) => (v === level ? 1 : 0));
 /** Columns by the key under which the evidence has them. */
-const COLUMN: Record<string, number[]> = { x, w, m, "g.1": code("q"), "g.2": code("r"), "x:w": product(x, w) };
+const COLUMN: Record<string, number[]> = {
+  x,
+  w,
+  m,
+  "g.1": code("q"),
+  "g.2": code("r"),
+  "x:w": product(x, w),
+};
 const OUTCOME: Record<string, number[]> = { m, y };
 
 const meanOf = (u: number[]): number => u.reduce((s, v) => s + v, 0) / u.length;
 const sumSquares = (u: number[]): number => u.reduce((s, v) => s + (v - meanOf(u)) ** 2, 0);
 const sd = (u: number[]): number => Math.sqrt(sumSquares(u) / (u.length - 1));
 const correlation = (u: number[], v: number[]): number =>
-  u.reduce((s, t, i) => s + (t - meanOf(u)) * (v[i]! - meanOf(v)), 0) / Math.sqrt(sumSquares(u) * sumSquares(v));
+  u.reduce((s, t, i) => s + (t - meanOf(u)) * (v[i]! - meanOf(v)), 0) /
+  Math.sqrt(sumSquares(u) * sumSquares(v));
 
 function dense(outcome: string, terms: string[]) {
-  const X = new Matrix(Array.from({ length: N }, (_, i) => [1, ...terms.map((t) => COLUMN[t]![i]!)]));
+  const X = new Matrix(
+    Array.from({ length: N }, (_, i) => [1, ...terms.map((t) => COLUMN[t]![i]!)]),
+  );
   const Y = Matrix.columnVector(OUTCOME[outcome]!);
   const A = inverse(X.transpose().mmul(X));
   const beta = A.mmul(X.transpose()).mmul(Y).to1DArray();
@@ -48,7 +69,9 @@ function dense(outcome: string, terms: string[]) {
   const rss = e.reduce((s, v) => s + v * v, 0);
   const p = terms.length + 1;
   const meat = (weight: (i: number) => number): Matrix => {
-    const WX = new Matrix(Array.from({ length: N }, (_, i) => X.getRow(i).map((v) => v * weight(i) * e[i]! ** 2)));
+    const WX = new Matrix(
+      Array.from({ length: N }, (_, i) => X.getRow(i).map((v) => v * weight(i) * e[i]! ** 2)),
+    );
     return A.mmul(X.transpose().mmul(WX)).mmul(A);
   };
   const V: Record<string, Matrix> = {
@@ -63,7 +86,10 @@ function dense(outcome: string, terms: string[]) {
 }
 
 const close = (found: number, right: number, what: string): void =>
-  expect(Math.abs(found - right) / Math.max(1e-6, Math.abs(right)), `${what}: ${found} for ${right}`).toBeLessThan(1e-7);
+  expect(
+    Math.abs(found - right) / Math.max(1e-6, Math.abs(right)),
+    `${what}: ${found} for ${right}`,
+  ).toBeLessThan(1e-7);
 
 /** Wald F of some coefficients. */
 function wald(beta: number[], V: Matrix, at: number[]): number {
@@ -84,7 +110,9 @@ describe.each(["m", "y"])("the equation of %s by dense matrices", (outcome) => {
   const df = N - p;
 
   it("has these coefficients, with t tests and intervals under every kind of error", () => {
-    expect(found.terms.slice().sort()).toEqual(outcome === "m" ? ["g.1", "g.2", "w", "x"] : ["m", "w", "x", "x:w"]);
+    expect(found.terms.slice().sort()).toEqual(
+      outcome === "m" ? ["g.1", "g.2", "w", "x"] : ["m", "w", "x", "x:w"],
+    );
     found.coefficients.forEach((coefficient, j) => {
       expect(coefficient.term).toBe(j === 0 ? "intercept" : found.terms[j - 1]);
       close(coefficient.b, beta[j]!, coefficient.term);
@@ -125,8 +153,14 @@ describe.each(["m", "y"])("the equation of %s by dense matrices", (outcome) => {
     found.coefficients.slice(1).forEach((coefficient, j) => {
       const others = found.terms.filter((_, k) => k !== j);
       const column = COLUMN[coefficient.term]!;
-      const design = new Matrix(Array.from({ length: N }, (_, i) => [1, ...others.map((t) => COLUMN[t]![i]!)]));
-      const projection = design.mmul(inverse(design.transpose().mmul(design)).mmul(design.transpose()).mmul(Matrix.columnVector(column)));
+      const design = new Matrix(
+        Array.from({ length: N }, (_, i) => [1, ...others.map((t) => COLUMN[t]![i]!)]),
+      );
+      const projection = design.mmul(
+        inverse(design.transpose().mmul(design))
+          .mmul(design.transpose())
+          .mmul(Matrix.columnVector(column)),
+      );
       const rest = column.map((v, i) => v - projection.get(i, 0));
       const vif = sumSquares(column) / rest.reduce((s, v) => s + v * v, 0);
       close(coefficient.vif!, vif, "vif");
@@ -135,14 +169,29 @@ describe.each(["m", "y"])("the equation of %s by dense matrices", (outcome) => {
       // The semipartial correlation is the correlation with what the others leave of the column.
       close(coefficient.semipartial!, correlation(rest, out), "semipartial");
     });
-    expect(found.coefficients[0]).toMatchObject({ vif: null, beta: null, tolerance: null, semipartial: null });
+    expect(found.coefficients[0]).toMatchObject({
+      vif: null,
+      beta: null,
+      tolerance: null,
+      semipartial: null,
+    });
     const unit = (columns: number[][]): Matrix => {
-      const scaled = columns.map((u) => u.map((v) => v / Math.sqrt(u.reduce((s, t) => s + t * t, 0))));
+      const scaled = columns.map((u) =>
+        u.map((v) => v / Math.sqrt(u.reduce((s, t) => s + t * t, 0))),
+      );
       return new Matrix(scaled).transpose();
     };
     const columns = found.terms.map((t) => COLUMN[t]!);
-    close(found.conditionNumber.scaled, new SVD(unit([new Array<number>(N).fill(1), ...columns])).condition, "scaled condition");
-    close(found.conditionNumber.centred, new SVD(unit(columns.map((u) => u.map((v) => v - meanOf(u))))).condition, "centred condition");
+    close(
+      found.conditionNumber.scaled,
+      new SVD(unit([new Array<number>(N).fill(1), ...columns])).condition,
+      "scaled condition",
+    );
+    close(
+      found.conditionNumber.centred,
+      new SVD(unit(columns.map((u) => u.map((v) => v - meanOf(u))))).condition,
+      "centred condition",
+    );
   });
 
   it("checks its residuals", () => {
@@ -151,9 +200,15 @@ describe.each(["m", "y"])("the equation of %s by dense matrices", (outcome) => {
     close(checks.skewness, moment(3) / moment(2) ** 1.5, "skewness");
     close(checks.excessKurtosis, moment(4) / moment(2) ** 2 - 3, "kurtosis");
     close(checks.adjustedSkewness, (checks.skewness * Math.sqrt(N * (N - 1))) / (N - 2), "G1");
-    close(checks.adjustedExcessKurtosis, ((N - 1) / ((N - 2) * (N - 3))) * ((N + 1) * checks.excessKurtosis + 6), "G2");
+    close(
+      checks.adjustedExcessKurtosis,
+      ((N - 1) / ((N - 2) * (N - 3))) * ((N + 1) * checks.excessKurtosis + 6),
+      "G2",
+    );
     const squares = e.map((v) => (v * v) / (rss / N));
-    const centre = X.mmul(inverse(X.transpose().mmul(X)).mmul(X.transpose()).mmul(Matrix.columnVector(squares))).to1DArray();
+    const centre = X.mmul(
+      inverse(X.transpose().mmul(X)).mmul(X.transpose()).mmul(Matrix.columnVector(squares)),
+    ).to1DArray();
     const explained = centre.reduce((s, v) => s + (v - meanOf(squares)) ** 2, 0);
     close(checks.breuschPagan.statistic, explained / 2, "Breusch-Pagan");
     close(checks.koenker.statistic, (N * explained) / sumSquares(squares), "Koenker");
@@ -161,8 +216,16 @@ describe.each(["m", "y"])("the equation of %s by dense matrices", (outcome) => {
       expect(test.df).toBe(p - 1);
       expect(test.p).toBeCloseTo(chiSquaredP(test.statistic, p - 1), 10);
     }
-    const wide = new Matrix(Array.from({ length: N }, (_, i) => [...X.getRow(i), fitted[i]! ** 2 / 100, fitted[i]! ** 3 / 1000]));
-    const more = inverse(wide.transpose().mmul(wide)).mmul(wide.transpose()).mmul(Matrix.columnVector(out));
+    const wide = new Matrix(
+      Array.from({ length: N }, (_, i) => [
+        ...X.getRow(i),
+        fitted[i]! ** 2 / 100,
+        fitted[i]! ** 3 / 1000,
+      ]),
+    );
+    const more = inverse(wide.transpose().mmul(wide))
+      .mmul(wide.transpose())
+      .mmul(Matrix.columnVector(out));
     const left = wide
       .mmul(more)
       .to1DArray()
@@ -192,7 +255,9 @@ describe.each(["m", "y"])("the equation of %s by dense matrices", (outcome) => {
     expect(checks.highLeverage).toBe(h.filter((v) => v > (2 * p) / N).length);
     expect(checks.highCook).toBe(cook.filter((v) => v > 4 / N).length);
     close(checks.outlierCritical, studentQuantile(1 - 0.05 / (2 * N), df - 1), "critical");
-    expect(checks.outliers).toBe(external.filter((v) => Math.abs(v) > checks.outlierCritical).length);
+    expect(checks.outliers).toBe(
+      external.filter((v) => Math.abs(v) > checks.outlierCritical).length,
+    );
     const { definition, table } = madeStudy(study);
     const rows = prepare(definition, table).fit.residuals!(outcome)!;
     rows.cook.forEach((v, i) => close(v!, cook[i]!, "cook of every row"));
@@ -226,7 +291,9 @@ describe("between equations, and sets of columns", () => {
     const scores = ({ X, A, e }: typeof one): Matrix =>
       new Matrix(Array.from({ length: N }, (_, i) => X.getRow(i).map((v) => v * e[i]!))).mmul(A);
     const robust = scores(one).transpose().mmul(scores(two));
-    const shared = one.e.reduce((s, v, i) => s + v * two.e[i]!, 0) / Math.sqrt((N - one.block.count) * (N - two.block.count));
+    const shared =
+      one.e.reduce((s, v, i) => s + v * two.e[i]!, 0) /
+      Math.sqrt((N - one.block.count) * (N - two.block.count));
     const classical = Matrix.mul(one.A.mmul(one.X.transpose()).mmul(two.X).mmul(two.A), shared);
     for (const [kind, right] of [
       ["HC0", robust],
@@ -235,8 +302,14 @@ describe("between equations, and sets of columns", () => {
       const v = fit.covariances[kind];
       for (let i = 0; i < one.block.count; i++) {
         for (let j = 0; j < two.block.count; j++) {
-          const scale = Math.sqrt(v.values[(one.block.start + i) * (v.size + 1)]! * v.values[(two.block.start + j) * (v.size + 1)]!);
-          for (const at of [(one.block.start + i) * v.size + two.block.start + j, (two.block.start + j) * v.size + one.block.start + i])
+          const scale = Math.sqrt(
+            v.values[(one.block.start + i) * (v.size + 1)]! *
+              v.values[(two.block.start + j) * (v.size + 1)]!,
+          );
+          for (const at of [
+            (one.block.start + i) * v.size + two.block.start + j,
+            (two.block.start + j) * v.size + one.block.start + i,
+          ])
             expect(Math.abs(v.values[at]! - right.get(i, j)) / scale).toBeLessThan(1e-8);
         }
       }
@@ -251,9 +324,12 @@ describe("between equations, and sets of columns", () => {
     const at = found.terms.flatMap((t, j) => (t.startsWith("g.") ? [j + 1] : []));
     const { beta, V } = dense("m", found.terms);
     expect(found.omnibus.map((o) => o.variable)).toEqual(["g"]);
-    for (const [kind, v] of Object.entries(V)) close(found.omnibus[0]!.test[kind as "HC3"]!.F, wald(beta, v, at), `omnibus ${kind}`);
+    for (const [kind, v] of Object.entries(V))
+      close(found.omnibus[0]!.test[kind as "HC3"]!.F, wald(beta, v, at), `omnibus ${kind}`);
     const R = (terms: string[]): number => {
-      const matrix = new Matrix(terms.map((s) => terms.map((t) => correlation(COLUMN[s]!, COLUMN[t]!))));
+      const matrix = new Matrix(
+        terms.map((s) => terms.map((t) => correlation(COLUMN[s]!, COLUMN[t]!))),
+      );
       return new EigenvalueDecomposition(matrix).realEigenvalues.reduce((all, v) => all * v, 1);
     };
     const own = found.terms.filter((t) => t.startsWith("g."));
@@ -278,8 +354,15 @@ describe("between equations, and sets of columns", () => {
   it("z-scores give the coefficients of a fit of z-scores", () => {
     const found = equation("y");
     const z = (u: number[]): number[] => u.map((v) => (v - meanOf(u)) / sd(u));
-    const columns: Record<string, number[]> = { x: z(x), w: z(w), m: z(m), "x:w": product(z(x), z(w)) };
-    const X = new Matrix(Array.from({ length: N }, (_, i) => [1, ...found.terms.map((t) => columns[t]![i]!)]));
+    const columns: Record<string, number[]> = {
+      x: z(x),
+      w: z(w),
+      m: z(m),
+      "x:w": product(z(x), z(w)),
+    };
+    const X = new Matrix(
+      Array.from({ length: N }, (_, i) => [1, ...found.terms.map((t) => columns[t]![i]!)]),
+    );
     const A = inverse(X.transpose().mmul(X));
     const right = A.mmul(X.transpose())
       .mmul(Matrix.columnVector(z(y)))
@@ -290,7 +373,12 @@ describe("between equations, and sets of columns", () => {
     const s2 = e.reduce((s, v) => s + v * v, 0) / (N - 5);
     found.coefficients.forEach((coefficient, j) => {
       expect(coefficient.zScores!.b).toBeCloseTo(right[j]!, 9);
-      if (j > 0) close(coefficient.zScores!.errors.classical!.se, Math.sqrt(s2 * A.get(j, j)), "se of z-scores");
+      if (j > 0)
+        close(
+          coefficient.zScores!.errors.classical!.se,
+          Math.sqrt(s2 * A.get(j, j)),
+          "se of z-scores",
+        );
     });
   });
 });

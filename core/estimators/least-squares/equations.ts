@@ -36,8 +36,11 @@ export function equationEvidence(of: ReportedEquation): EquationEvidence {
   const { fitted, reported: fit, reportedCovariances: reported, start, level, errors: chosen } = of;
   const { equation } = fit;
   const keys = equation.columns.map((c) => c.key);
-  const zScores = of.withZScores ? zScoresOf(fitted, blockOf(of.fittedCovariances, start, fitted.p)) : null;
-  const errors = (at: number) => (of.standardised ? noErrors() : coefficient(fit, at, start, reported, level).errors);
+  const zScores = of.withZScores
+    ? zScoresOf(fitted, blockOf(of.fittedCovariances, start, fitted.p))
+    : null;
+  const errors = (at: number) =>
+    of.standardised ? noErrors() : coefficient(fit, at, start, reported, level).errors;
   return {
     outcome: equation.outcome,
     terms: keys,
@@ -63,7 +66,10 @@ export function equationEvidence(of: ReportedEquation): EquationEvidence {
     coefficients: ["intercept", ...keys].map((_, at) => ({
       ...coefficient(fit, at, start, reported, level),
       errors: errors(at),
-      zScores: zScores && { b: zScores.fit.b[at]!, errors: coefficient(zScores.fit, at, 0, zScores.covariances, level).errors },
+      zScores: zScores && {
+        b: zScores.fit.b[at]!,
+        errors: coefficient(zScores.fit, at, 0, zScores.covariances, level).errors,
+      },
     })),
     omnibus: categoricalIn(equation).map(({ variable, positions }) => ({
       variable,
@@ -72,28 +78,39 @@ export function equationEvidence(of: ReportedEquation): EquationEvidence {
     })),
     // Without rows residuals are not known, whatever rows stand in for the moments.
     checks: of.rows && equationChecks(fit, of.rows, level),
-    suppression: suppression(fit, (at) => linearTest(fit, reported[chosen], start, chosen, pickOne(at, fit.p), level)),
+    suppression: suppression(fit, (at) =>
+      linearTest(fit, reported[chosen], start, chosen, pickOne(at, fit.p), level),
+    ),
     r2Change: r2Changes(fitted, start, of.fittedCovariances),
   };
 }
 
 /** An equation once more, in z-scores. @param v the covariances of its coefficients */
-const zScoresOf = (fit: EquationFit, v: CovarianceSet): { fit: EquationFit; covariances: CovarianceSet } => ({
+const zScoresOf = (
+  fit: EquationFit,
+  v: CovarianceSet,
+): { fit: EquationFit; covariances: CovarianceSet } => ({
   fit: inZScores(fit),
   covariances: mappedCovariances(v, [standardMap(fit.equation)]),
 });
 
 const noErrors = (): CoefficientEvidence["errors"] => byCovariance<CoefficientTest>(() => null);
 
-const pickOne = (at: number, p: number): number[] => Array.from({ length: p }, (_, i) => (i === at ? 1 : 0));
+const pickOne = (at: number, p: number): number[] =>
+  Array.from({ length: p }, (_, i) => (i === at ? 1 : 0));
 
 /** Products that are part of no other product; the code columns of one categorical variable belong together. */
 function highestProducts({ columns }: Equation): { terms: string[]; positions: number[] }[] {
   const products = columns.flatMap((column, j) =>
-    column.components ? [{ column, position: j + 1, parts: column.components.map((c) => c.variable) }] : [],
+    column.components
+      ? [{ column, position: j + 1, parts: column.components.map((c) => c.variable) }]
+      : [],
   );
   const highest = products.filter(
-    (p) => !products.some((o) => o.parts.length > p.parts.length && p.parts.every((v) => o.parts.includes(v))),
+    (p) =>
+      !products.some(
+        (o) => o.parts.length > p.parts.length && p.parts.every((v) => o.parts.includes(v)),
+      ),
   );
   const groups = new Map<string, { terms: string[]; positions: number[] }>();
   for (const { column, position } of highest) {
@@ -106,17 +123,32 @@ function highestProducts({ columns }: Equation): { terms: string[]; positions: n
 }
 
 /** R2 change of the highest-order products: each alone while the others stay, and all together. */
-function r2Changes(fit: EquationFit, start: number, covariances: CovarianceSet): EquationEvidence["r2Change"] {
+function r2Changes(
+  fit: EquationFit,
+  start: number,
+  covariances: CovarianceSet,
+): EquationEvidence["r2Change"] {
   const groups = highestProducts(fit.equation);
-  const together = groups.length > 1 ? [{ terms: groups.flatMap((g) => g.terms), positions: groups.flatMap((g) => g.positions) }] : [];
+  const together =
+    groups.length > 1
+      ? [{ terms: groups.flatMap((g) => g.terms), positions: groups.flatMap((g) => g.positions) }]
+      : [];
   return [...groups, ...together].map(({ terms, positions }) => {
-    const tests = byCovariance((kind) => coefficientsF(fit, covariances[kind], start, kind, positions));
+    const tests = byCovariance((kind) =>
+      coefficientsF(fit, covariances[kind], start, kind, positions),
+    );
     const F = tests.classical?.F ?? NaN;
     return { terms, r2Change: (F * positions.length * (1 - fit.r2)) / fit.df, tests };
   });
 }
 
-function coefficient(fit: EquationFit, at: number, start: number, covariances: CovarianceSet, level: number): CoefficientEvidence {
+function coefficient(
+  fit: EquationFit,
+  at: number,
+  start: number,
+  covariances: CovarianceSet,
+  level: number,
+): CoefficientEvidence {
   const column = at === 0 ? null : fit.equation.columns[at - 1]!;
   const b = fit.b[at]!;
   const vif = column && Number.isFinite(fit.vif[at - 1]!) ? fit.vif[at - 1]! : null;
@@ -129,7 +161,9 @@ function coefficient(fit: EquationFit, at: number, start: number, covariances: C
     components: column?.components?.map(({ key, variable }) => ({ key, variable })) ?? null,
     zScores: null,
     b,
-    errors: byCovariance((kind) => linearTest(fit, covariances[kind], start, kind, pickOne(at, fit.p), level)),
+    errors: byCovariance((kind) =>
+      linearTest(fit, covariances[kind], start, kind, pickOne(at, fit.p), level),
+    ),
     beta,
     vif,
     tolerance: vif === null ? null : 1 / vif,
@@ -142,7 +176,8 @@ function coefficient(fit: EquationFit, at: number, start: number, covariances: C
 export function categoricalIn(equation: Equation): { variable: string; positions: number[] }[] {
   const groups = new Map<string, number[]>();
   equation.columns.forEach((column, j) => {
-    if (column.contrast !== null) groups.set(column.variable, [...(groups.get(column.variable) ?? []), j + 1]);
+    if (column.contrast !== null)
+      groups.set(column.variable, [...(groups.get(column.variable) ?? []), j + 1]);
   });
   return [...groups].map(([variable, positions]) => ({ variable, positions }));
 }

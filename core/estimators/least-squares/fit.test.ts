@@ -12,8 +12,18 @@ function run(rows: Row[], theory = "x raises y through m"): Evidence {
   const builder = new TableBuilder(["x", "m", "y"]);
   for (const row of rows) builder.add(row.map(String));
   const table = builder.build();
-  const variables = table.columns.map((c) => ({ ...guessVariable(c), level: "continuous" as const }));
-  return analyse({ ...newDefinition("", variables), theory, settings: { ...DEFAULT_SETTINGS, replications: 50 } }, table);
+  const variables = table.columns.map((c) => ({
+    ...guessVariable(c),
+    level: "continuous" as const,
+  }));
+  return analyse(
+    {
+      ...newDefinition("", variables),
+      theory,
+      settings: { ...DEFAULT_SETTINGS, replications: 50 },
+    },
+    table,
+  );
 }
 
 const rows = Array.from({ length: 60 }, (_, i): Row => {
@@ -36,7 +46,9 @@ describe("a least-squares model", () => {
       if (a) expect(Math.abs(b!.se / a.se - 1)).toBeLessThan(1e-9);
       expect(Math.abs(other.bootstrap!.se! / effect.bootstrap!.se! - 1)).toBeLessThan(1e-7);
     });
-    equationsOf(near).forEach((e, g) => expect(Math.abs(equationsOf(far)[g]!.r2 - e.r2)).toBeLessThan(1e-12));
+    equationsOf(near).forEach((e, g) =>
+      expect(Math.abs(equationsOf(far)[g]!.r2 - e.r2)).toBeLessThan(1e-12),
+    );
   });
 
   it("gives no errors to a perfect fit, and says so, while other equations keep theirs", () => {
@@ -46,8 +58,12 @@ describe("a least-squares model", () => {
     expect(y!.coefficients[1]!.errors.classical).toBeNull();
     expect(y!.checks).toBeNull();
     expect(m!.coefficients[1]!.errors.classical).not.toBeNull();
-    expect(evidence.effects.find((e) => e.kind === "specific_indirect")!.delta.joint.classical).toBeNull();
-    expect(evidence.effects.find((e) => e.id === "direct x > m")!.delta.joint.classical).not.toBeNull();
+    expect(
+      evidence.effects.find((e) => e.kind === "specific_indirect")!.delta.joint.classical,
+    ).toBeNull();
+    expect(
+      evidence.effects.find((e) => e.id === "direct x > m")!.delta.joint.classical,
+    ).not.toBeNull();
   });
 
   it("withholds HC2 to HC4 where one row alone determines a coefficient, and names the row", () => {

@@ -1,4 +1,10 @@
-import { dot, inverseGram, orthogonalFactor, solveUpper, type OrthogonalFactor } from "../../numerics/orthogonal";
+import {
+  dot,
+  inverseGram,
+  orthogonalFactor,
+  solveUpper,
+  type OrthogonalFactor,
+} from "../../numerics/orthogonal";
 import { mean, sumOfSquares } from "../../numerics/moments";
 import { StudyProblem } from "../../problems";
 import { ClusterRobust } from "./cluster-robust";
@@ -7,7 +13,7 @@ import type { Equation } from "../../design";
 /** Residual sums of squares at or below this share of the total count as a perfect fit. */
 const PERFECT_FIT = 1e-20;
 
-/** Least-squares fit of one equation. Coefficients and `hat` are in raw units, intercept first. */
+/** Least-squares fit of one equation. Coefficients and `pseudoInverse` are in raw units, intercept first. */
 export interface EquationFit {
   equation: Equation;
   n: number;
@@ -25,7 +31,7 @@ export interface EquationFit {
   s2: number;
   perfect: boolean;
   /** Rows (X'X)^-1 x_i as p columns of n: sums of their products give every covariance. */
-  hat: Float64Array[];
+  pseudoInverse: Float64Array[];
   /** Diagonal of the inverse correlation matrix of the columns, one per column. */
   vif: Float64Array;
   factor: OrthogonalFactor;
@@ -89,7 +95,7 @@ export function fitEquation(equation: Equation, clusters: Int32Array[] | null = 
     adjustedR2: 1 - ((1 - r2) * (n - 1)) / df,
     s2: rss / df,
     perfect: rss <= PERFECT_FIT * tss,
-    hat: hatColumns(factor, n),
+    pseudoInverse: pseudoInverseOf(factor, n),
     vif: Float64Array.from({ length: k }, (_, j) => inverse[j * k + j]!),
     factor,
     clusters: clusters && new ClusterRobust({ factor, n }, clusters),
@@ -103,7 +109,11 @@ export function fitEquation(equation: Equation, clusters: Int32Array[] | null = 
 export function atTheMeans(fit: EquationFit): EquationFit {
   const b = fit.b.slice();
   b[0] = mean(fit.equation.y);
-  return { ...fit, b, hat: [new Float64Array(fit.n).fill(1 / fit.n), ...fit.hat.slice(1)] };
+  return {
+    ...fit,
+    b,
+    pseudoInverse: [new Float64Array(fit.n).fill(1 / fit.n), ...fit.pseudoInverse.slice(1)],
+  };
 }
 
 /** The map back from the intercept at the means to that of the columns as they are; row-major p x p. */
@@ -115,7 +125,7 @@ export function fromTheMeans({ p, factor }: EquationFit): Float64Array {
 }
 
 /** The columns of X (X'X)^-1 in raw units: slopes from R^-1 q_i, then the intercept by shifting back. */
-function hatColumns(factor: OrthogonalFactor, n: number): Float64Array[] {
+function pseudoInverseOf(factor: OrthogonalFactor, n: number): Float64Array[] {
   const k = factor.columns;
   const intercept = new Float64Array(n).fill(1 / n);
   const slopes = Array.from({ length: k }, () => new Float64Array(n));
@@ -146,6 +156,9 @@ function refuseDependent(equation: Equation, factor: OrthogonalFactor): void {
   throw new StudyProblem(
     "collinear",
     `In the equation of “${equation.outcome}”, ${name(column)} is completely determined by ${rest}. Take one of them out.`,
-    { equation: equation.outcome, variables: [column, ...partners].map((j) => equation.columns[j]!.key) },
+    {
+      equation: equation.outcome,
+      variables: [column, ...partners].map((j) => equation.columns[j]!.key),
+    },
   );
 }

@@ -8,7 +8,10 @@ import type { EquationFit } from "./fit";
  * root of a single column's VIF.
  * @param positions of the columns, intercept = 0
  */
-export function generalisedVif(fit: EquationFit, positions: number[]): { gvif: number | null; gvifPerDimension: number | null } {
+export function generalisedVif(
+  fit: EquationFit,
+  positions: number[],
+): { gvif: number | null; gvifPerDimension: number | null } {
   const k = fit.equation.columns.length;
   if (!fit.vif.every(Number.isFinite)) return { gvif: null, gvifPerDimension: null };
   const { r } = fit.factor;
@@ -22,7 +25,10 @@ export function generalisedVif(fit: EquationFit, positions: number[]): { gvif: n
   }
   const own = positions.map((at) => at - 1);
   const rest = Array.from({ length: k }, (_, j) => j).filter((j) => !own.includes(j));
-  const part = (list: number[]): number => (list.length === 0 ? 1 : determinant(correlation.selection(list, list)));
+  const part = (list: number[]): number =>
+    list.length === 0 ? 1 : determinant(correlation.selection(list, list));
   const gvif = (part(own) * part(rest)) / determinant(correlation);
-  return Number.isFinite(gvif) ? { gvif, gvifPerDimension: pow(gvif, 1 / (2 * own.length)) } : { gvif: null, gvifPerDimension: null };
+  return Number.isFinite(gvif)
+    ? { gvif, gvifPerDimension: pow(gvif, 1 / (2 * own.length)) }
+    : { gvif: null, gvifPerDimension: null };
 }

@@ -56,7 +56,11 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
   /** The fits in the metric in which coefficients are reported; everything else works on `fits`. */
   private readonly reported: EquationFit[];
   private theta: Float64Array | null = null;
-  private described: { level: number; errors: CovarianceKind; equations: EquationEvidence[] } | null = null;
+  private described: {
+    level: number;
+    errors: CovarianceKind;
+    equations: EquationEvidence[];
+  } | null = null;
   private reducedHeld: ReturnType<typeof reducedRegressions> | null = null;
 
   /** @throws StudyProblem for anything that stops the analysis */
@@ -83,12 +87,15 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
     this.coefficients = coefficientQuantities(this.parameters, this.maps);
   }
 
-  readonly slope = (outcome: string, key: string): Polynomial => regressionSlope(this.design, this.parameters, outcome, key);
+  readonly slope = (outcome: string, key: string): Polynomial =>
+    regressionSlope(this.design, this.parameters, outcome, key);
   readonly average = (columns: readonly string[]): number => this.averages.at(columns);
 
   get products(): Fit["products"] {
     return this.design.equations.flatMap((e) =>
-      e.columns.flatMap((c) => (c.components ? [{ outcome: e.outcome, column: c, components: c.components }] : [])),
+      e.columns.flatMap((c) =>
+        c.components ? [{ outcome: e.outcome, column: c, components: c.components }] : [],
+      ),
     );
   }
 
@@ -98,7 +105,11 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
     const outcomes = this.design.equations.map((e) => e.outcome);
     return [
       ...binaryOutcomes(outcomes, variables),
-      ...fitWarnings(this.reported, this.equations(level, chosenCovariance(this.settings)), sample.rows),
+      ...fitWarnings(
+        this.reported,
+        this.equations(level, chosenCovariance(this.settings)),
+        sample.rows,
+      ),
     ];
   }
 
@@ -120,7 +131,14 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
     const linear = this.linearIn(expression);
     if (!linear) return null;
     const { g, weights } = linear;
-    return linearTest(this.fits[g]!, this.covariances[kind], this.parameters.equations[g]!.start, kind, weights, level);
+    return linearTest(
+      this.fits[g]!,
+      this.covariances[kind],
+      this.parameters.equations[g]!.start,
+      kind,
+      weights,
+      level,
+    );
   }
 
   fTest(expressions: Expression[], kind: CovarianceKind): FTest | null {
@@ -128,7 +146,13 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
     const [first] = linear;
     if (!first || linear.some((l) => l?.g !== first.g)) return null;
     const weights = linear.map((l) => l!.weights);
-    return jointF(this.fits[first.g]!, this.covariances[kind], this.parameters.equations[first.g]!.start, kind, weights);
+    return jointF(
+      this.fits[first.g]!,
+      this.covariances[kind],
+      this.parameters.equations[first.g]!.start,
+      kind,
+      weights,
+    );
   }
 
   exactTest({ kind, from, to }: Quantity, estimate: number, level: number): ExactTest | null {
@@ -169,7 +193,9 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
 
   residuals(outcome: string): ResidualRows | null {
     // Rows made up to have the moments of a matrix have no residuals worth a look.
-    const fit = this.data.momentsOnly ? undefined : this.fits.find((f) => f.equation.outcome === outcome);
+    const fit = this.data.momentsOnly
+      ? undefined
+      : this.fits.find((f) => f.equation.outcome === outcome);
     return fit ? residualRows(fit, this.data.sample.rows) : null;
   }
 
@@ -215,7 +241,9 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
   private available(set: CovarianceSet): CovarianceSet {
     if (!this.data.momentsOnly) return set;
     const none = (v: Covariance): Covariance => ({ ...v, values: v.values.map(() => NaN) });
-    return byCovariance((kind) => (kind === "classical" ? set[kind] : none(set[kind]))) as CovarianceSet;
+    return byCovariance((kind) =>
+      kind === "classical" ? set[kind] : none(set[kind]),
+    ) as CovarianceSet;
   }
 
   /** The one equation whose coefficients an expression is a linear function of, and their weights; null where it is more than that. */

@@ -18,7 +18,11 @@ export type MetricMap = Float64Array;
  * (x - a)(w - b) = xw - bx - aw + ab, and so on.
  * @param centred names of the variables that are centred as predictors (`mean` only)
  */
-export function metricMap({ columns }: Equation, centring: Centring, centred: ReadonlySet<string>): MetricMap {
+export function metricMap(
+  { columns }: Equation,
+  centring: Centring,
+  centred: ReadonlySet<string>,
+): MetricMap {
   const p = columns.length + 1;
   const map = new Float64Array(p * p);
   for (let j = 0; j < p; j++) map[j * p + j] = 1;
@@ -30,7 +34,8 @@ export function metricMap({ columns }: Equation, centring: Centring, centred: Re
         map[row * p + j + 1] = map[row * p + j + 1]! + weight;
       }
     }
-    if (!column.components && centring === "mean" && centred.has(column.variable)) map[j + 1] = centreOf(column);
+    if (!column.components && centring === "mean" && centred.has(column.variable))
+      map[j + 1] = centreOf(column);
   });
   return map;
 }
@@ -57,7 +62,12 @@ function expansion(components: Column[]): { kept: Column[]; weight: number }[] {
 }
 
 /** A fit with its coefficients, their covariance columns and the collinearity of its columns in another metric. */
-export function inMetric(fit: EquationFit, map: MetricMap, centring: Centring, centred: ReadonlySet<string>): EquationFit {
+export function inMetric(
+  fit: EquationFit,
+  map: MetricMap,
+  centring: Centring,
+  centred: ReadonlySet<string>,
+): EquationFit {
   const { equation } = fit;
   const hasProducts = equation.columns.some((c) => c.components);
   if (!hasProducts && centring !== "mean") return fit;
@@ -69,7 +79,8 @@ export function inMetric(fit: EquationFit, map: MetricMap, centring: Centring, c
             column.components.map(() => 0),
           )
         : column;
-    if (centring !== "mean" || !centred.has(column.variable) || column.contrast !== null) return column;
+    if (centring !== "mean" || !centred.has(column.variable) || column.contrast !== null)
+      return column;
     const centre = mean(column.values);
     return { ...column, values: column.values.map((v) => v - centre) };
   });
@@ -93,8 +104,10 @@ function mapped(fit: EquationFit, map: MetricMap, columns: Column[]): EquationFi
   return {
     ...fit,
     equation: { ...equation, columns },
-    b: Float64Array.from({ length: p }, (_, i) => fit.b.reduce((sum, b, j) => sum + map[i * p + j]! * b, 0)),
-    hat: Array.from({ length: p }, (_, i) => mixed(fit.hat, map, i)),
+    b: Float64Array.from({ length: p }, (_, i) =>
+      fit.b.reduce((sum, b, j) => sum + map[i * p + j]! * b, 0),
+    ),
+    pseudoInverse: Array.from({ length: p }, (_, i) => mixed(fit.pseudoInverse, map, i)),
     vif: Float64Array.from({ length: k }, (_, j) => (inverse ? inverse[j * k + j]! : NaN)),
     factor: factor.dependent ? fit.factor : factor,
   };

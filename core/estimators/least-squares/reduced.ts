@@ -19,7 +19,11 @@ export interface ReducedRegression {
  * outcome, and its own, must contain all exogenous columns (predictors and covariates), since only then are the
  * residuals orthogonal to them and the sum of paths equals the reduced slope.
  */
-export function reducedRegressions(theory: CompiledTheory, design: Design, clusters: Int32Array[] | null): Map<string, ReducedRegression> {
+export function reducedRegressions(
+  theory: CompiledTheory,
+  design: Design,
+  clusters: Int32Array[] | null,
+): Map<string, ReducedRegression> {
   const found = new Map<string, ReducedRegression>();
   const explained = new Set(design.equations.map((e) => e.outcome));
   for (const equation of design.equations) {
@@ -34,9 +38,15 @@ export function reducedRegressions(theory: CompiledTheory, design: Design, clust
         .filter((c) => !explained.has(c.variable))
         .map((c) => [c.key, c]),
     );
-    const complete = chain.every((e) => [...exogenous.keys()].every((key) => e.columns.some((c) => c.key === key)));
+    const complete = chain.every((e) =>
+      [...exogenous.keys()].every((key) => e.columns.some((c) => c.key === key)),
+    );
     if (!complete) continue;
-    const reduced: Equation = { ...equation, columns: [...exogenous.values()], covariates: new Set() };
+    const reduced: Equation = {
+      ...equation,
+      columns: [...exogenous.values()],
+      covariates: new Set(),
+    };
     const fit = fitEquation(reduced, clusters);
     found.set(equation.outcome, { fit, covariances: covariances([fit]) });
   }
@@ -48,7 +58,11 @@ function ancestors(theory: CompiledTheory, outcome: string): string[] {
   const found = new Set<string>();
   const walk = (name: string): void => {
     const spec = theory.equations.find((e) => e.outcome === name);
-    for (const from of [...(spec?.predictors ?? []), ...(spec?.moderators ?? []), ...(spec?.covariates ?? [])]) {
+    for (const from of [
+      ...(spec?.predictors ?? []),
+      ...(spec?.moderators ?? []),
+      ...(spec?.covariates ?? []),
+    ]) {
       if (found.has(from)) continue;
       if (theory.equations.some((e) => e.outcome === from)) found.add(from);
       walk(from);
@@ -81,13 +95,15 @@ export function reducedTest(
   const pick = Array.from({ length: fit.p }, (_, j) => (j === at + 1 ? 1 : 0));
   return {
     terms: fit.equation.columns.map((c) => c.key),
-    tests: byCovariance((kind) => linearTest(fit, regression.covariances[kind], 0, kind, pick, level)),
+    tests: byCovariance((kind) =>
+      linearTest(fit, regression.covariances[kind], 0, kind, pick, level),
+    ),
   };
 }
 
-function isSame({ b, s2, hat }: EquationFit, at: number, total: number): boolean {
+function isSame({ b, s2, pseudoInverse }: EquationFit, at: number, total: number): boolean {
   const slope = b[at + 1]!;
-  const se = Math.sqrt(s2 * hat[at + 1]!.reduce((sum, v) => sum + v * v, 0));
+  const se = Math.sqrt(s2 * pseudoInverse[at + 1]!.reduce((sum, v) => sum + v * v, 0));
   return Math.abs(slope - total) <= SAME * Math.max(Math.abs(slope), Math.abs(total), se);
 }
 
@@ -101,7 +117,9 @@ export function totalOmnibus(
 ): EquationsSection["totalOmnibus"] {
   return [...reduced].flatMap(([outcome, { fit, covariances: v }]) =>
     categoricalIn(fit.equation)
-      .filter(({ positions }) => positions.every((at) => isExact(fit.equation.columns[at - 1]!.key, outcome)))
+      .filter(({ positions }) =>
+        positions.every((at) => isExact(fit.equation.columns[at - 1]!.key, outcome)),
+      )
       .map(({ variable, positions }) => ({
         variable,
         outcome,

@@ -22,7 +22,10 @@ function prepared(rows: number[][]) {
   const builder = new TableBuilder(["x", "age", "m", "y"]);
   for (const row of rows) builder.add(row.map(String));
   const table = builder.build();
-  const variables = table.columns.map((c) => ({ ...guessVariable(c), level: "continuous" as const }));
+  const variables = table.columns.map((c) => ({
+    ...guessVariable(c),
+    level: "continuous" as const,
+  }));
   return prepare(
     {
       ...newDefinition("", variables),
@@ -33,7 +36,8 @@ function prepared(rows: number[][]) {
   );
 }
 
-const kernelOf = ({ fit }: ReturnType<typeof prepared>) => new LeastSquaresKernel(fit.kernelData() as RefitProblem);
+const kernelOf = ({ fit }: ReturnType<typeof prepared>) =>
+  new LeastSquaresKernel(fit.kernelData() as RefitProblem);
 
 describe("refitting under counts", () => {
   it("equals a full fit of the repeated rows", () => {
@@ -47,8 +51,12 @@ describe("refitting under counts", () => {
         const full = prepared(rows.flatMap((row, i) => new Array<number[]>(counts[i]!).fill(row)));
         full.theta.forEach((value, i) => {
           // An intercept far from the data is a difference of large numbers.
-          const tolerance = p.fit.parameters.labels[i]!.includes("intercept") ? 1e-7 * Math.max(1, shift) : 1e-7;
-          expect(Math.abs(out[i]! - value)).toBeLessThanOrEqual(tolerance * Math.max(1, Math.abs(value)));
+          const tolerance = p.fit.parameters.labels[i]!.includes("intercept")
+            ? 1e-7 * Math.max(1, shift)
+            : 1e-7;
+          expect(Math.abs(out[i]! - value)).toBeLessThanOrEqual(
+            tolerance * Math.max(1, Math.abs(value)),
+          );
         });
       }),
       { numRuns: 25 },
@@ -63,7 +71,11 @@ describe("refitting under counts", () => {
         kernelOf(p),
         Float64Array.from({ length: 30 }, (_, j) => (j === i ? 0 : 1)),
       )!;
-      refitted.forEach((value, k) => expect(Math.abs(value - values[i * size + k]!)).toBeLessThan(1e-10 * Math.max(1, Math.abs(value))));
+      refitted.forEach((value, k) =>
+        expect(Math.abs(value - values[i * size + k]!)).toBeLessThan(
+          1e-10 * Math.max(1, Math.abs(value)),
+        ),
+      );
     }
   });
 
@@ -78,7 +90,9 @@ describe("refitting under counts", () => {
     const rows = rowsOf(60, 5).map(([x, , m, y]) => [x!, x! + 1e-5 * m!, m! ** 2, y!]);
     const p = prepared(rows);
     const out = refitUnder(kernelOf(p), new Float64Array(60).fill(1))!;
-    p.theta.forEach((value, i) => expect(Math.abs(out[i]! - value)).toBeLessThan(1e-5 * Math.max(1, Math.abs(value))));
+    p.theta.forEach((value, i) =>
+      expect(Math.abs(out[i]! - value)).toBeLessThan(1e-5 * Math.max(1, Math.abs(value))),
+    );
   });
 });
 

@@ -2,9 +2,23 @@ import { choleskyInPlace, choleskySolveInPlace } from "../../numerics/cholesky";
 import { dot, orthogonalFactor, solveUpper } from "../../numerics/orthogonal";
 import { mean } from "../../numerics/moments";
 import { columnsByKey, type Averages, type Design } from "../../design";
-import { parameterAt, sdLabel, type CovarianceRule, type Kernel, type KernelColumns, type Parameters, type Resample } from "../../model";
+import {
+  parameterAt,
+  sdLabel,
+  type CovarianceRule,
+  type Kernel,
+  type KernelColumns,
+  type Parameters,
+  type Resample,
+} from "../../model";
 import { ResampledCovariance } from "./resampled-covariance";
-import { averageRules, restandardisations, restandardise, type AverageRule, type Restandardisations } from "./restandardise";
+import {
+  averageRules,
+  restandardisations,
+  restandardise,
+  type AverageRule,
+  type Restandardisations,
+} from "./restandardise";
 
 /** Below this share of unexplained variance a pivot is no longer trusted and the rows themselves are factorised. */
 const SMALL_PIVOT = 1e-8;
@@ -30,7 +44,11 @@ export interface RefitProblem {
 }
 
 /** @param averages that the theory asks for; their parameters are the last ones */
-export function refitProblem(design: Design, parameters: Parameters, averages: Averages): RefitProblem {
+export function refitProblem(
+  design: Design,
+  parameters: Parameters,
+  averages: Averages,
+): RefitProblem {
   const values = new Map<string, Float64Array>();
   for (const equation of design.equations) {
     for (const column of equation.columns) values.set(column.key, column.values);
@@ -54,7 +72,8 @@ export function refitProblem(design: Design, parameters: Parameters, averages: A
   });
   const position = (key: string): number => keys.indexOf(key);
   const columns = columnsByKey(design);
-  const isScore = (key: string): boolean => columns.get(key)?.contrast === null && !columns.get(key)!.components;
+  const isScore = (key: string): boolean =>
+    columns.get(key)?.contrast === null && !columns.get(key)!.components;
   const size = parameters.labels.length;
   return {
     n,
@@ -108,7 +127,8 @@ export class LeastSquaresKernel implements Kernel {
     this.scratch = new Float64Array(width + 1);
   }
 
-  covariance = (rule: CovarianceRule): ResampledCovariance => new ResampledCovariance(this.problem, rule);
+  covariance = (rule: CovarianceRule): ResampledCovariance =>
+    new ResampledCovariance(this.problem, rule);
 
   refit(resample: Resample, out: Float64Array, offset: number): boolean {
     const { width, sds, sdTargets, equations, restandardise: plans } = this.problem;
@@ -126,15 +146,28 @@ export class LeastSquaresKernel implements Kernel {
     }
     for (let g = 0; g < equations.length; g++) {
       if (!this.solveEquation(equations[g]!, resample, out, offset)) return false;
-      if (plans) restandardise(plans.equations[g]!, means, deviations, this.scratch, out, offset + equations[g]!.start);
+      if (plans)
+        restandardise(
+          plans.equations[g]!,
+          means,
+          deviations,
+          this.scratch,
+          out,
+          offset + equations[g]!.start,
+        );
     }
     this.writeAverages(resample, out, offset);
-    if (plans) for (let k = 0; k < plans.scores.length; k++) out[offset + sdTargets[plans.scores[k]!]!] = 1;
+    if (plans)
+      for (let k = 0; k < plans.scores.length; k++) out[offset + sdTargets[plans.scores[k]!]!] = 1;
     return true;
   }
 
   /** Averages of products of moderators in the resample, in its own z-scores where the design is of z-scores. */
-  private writeAverages({ total, extra: averages }: Resample, out: Float64Array, offset: number): void {
+  private writeAverages(
+    { total, extra: averages }: Resample,
+    out: Float64Array,
+    offset: number,
+  ): void {
     const { means, deviations } = this;
     const { first, rules } = this.problem.averages;
     for (let k = 0; k < averages.length; k++) {
@@ -172,7 +205,8 @@ export class LeastSquaresKernel implements Kernel {
       if (!(cross[row + columns[a]!]! > SMALL_PIVOT * total)) trusted = false;
       rhs[a] = cross[row + outcome]!;
     }
-    if (trusted && choleskyInPlace(matrix, k, width) > SMALL_PIVOT) choleskySolveInPlace(matrix, k, width, rhs);
+    if (trusted && choleskyInPlace(matrix, k, width) > SMALL_PIVOT)
+      choleskySolveInPlace(matrix, k, width, rhs);
     else if (!this.solveByRows(outcome, columns, resample.weights())) return false;
     const sdY = sds[outcome]!;
     let intercept = means[outcome]!;
@@ -197,8 +231,12 @@ export class LeastSquaresKernel implements Kernel {
     const factor = orthogonalFactor(picked, weights);
     if (factor.dependent) return false;
     const total = weights.reduce((sum, w) => sum + w, 0);
-    const centre = rows.reduce((sum, i, at) => sum + weights[at]! * z[i * width + outcome]!, 0) / total;
-    const y = Float64Array.from(rows, (i, at) => Math.sqrt(weights[at]!) * (z[i * width + outcome]! - centre));
+    const centre =
+      rows.reduce((sum, i, at) => sum + weights[at]! * z[i * width + outcome]!, 0) / total;
+    const y = Float64Array.from(
+      rows,
+      (i, at) => Math.sqrt(weights[at]!) * (z[i * width + outcome]! - centre),
+    );
     const unit = solveUpper(
       factor.r,
       columns.length,

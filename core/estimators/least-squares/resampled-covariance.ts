@@ -42,11 +42,22 @@ export class ResampledCovariance implements ResampleCovariance {
   ) {
     const { equations, width, n, z } = problem;
     this.fits = equations.map((_, g) => new ScoreFit(problem, g));
-    this.products = new WeightedSums({ rows: n, width, values: z, extra: new Float64Array(0), members: null });
+    this.products = new WeightedSums({
+      rows: n,
+      width,
+      values: z,
+      extra: new Float64Array(0),
+      members: null,
+    });
     this.weights = new Float64Array(n);
     const size = this.fits.reduce((sum, fit) => sum + fit.p, 0);
     const square = (): Float64Array => new Float64Array(size * size);
-    const sums = (): Sums => ({ count: 0, sums: new Float64Array(width), cross: new Float64Array(width * width), width });
+    const sums = (): Sums => ({
+      count: 0,
+      sums: new Float64Array(width),
+      cross: new Float64Array(width * width),
+      width,
+    });
     this.size = size;
     this.values = square();
     this.middle = square();
@@ -67,7 +78,12 @@ export class ResampledCovariance implements ResampleCovariance {
     const { fits, drawn } = this;
     this.addUp(counts, drawn);
     for (const fit of fits) {
-      if (drawn.count <= fit.p || !fit.solve(drawn, counts) || !fit.weigh(this.rule.kind, counts, drawn.count)) return false;
+      if (
+        drawn.count <= fit.p ||
+        !fit.solve(drawn, counts) ||
+        !fit.weigh(this.rule.kind, counts, drawn.count)
+      )
+        return false;
     }
     for (const g of fits) for (const h of fits) if (h.start <= g.start) this.block(g, h, counts);
     if (this.problem.restandardise) this.findMoments();
@@ -94,7 +110,8 @@ export class ResampledCovariance implements ResampleCovariance {
     let factor = 1;
     if (wanted && kind === "classical") factor = residualCovariance(g, h, counts, drawn.count);
     else if (wanted) {
-      for (let i = 0; i < counts.length; i++) weights[i] = counts[i] === 0 ? 0 : counts[i]! * g.scores[i]! * h.scores[i]!;
+      for (let i = 0; i < counts.length; i++)
+        weights[i] = counts[i] === 0 ? 0 : counts[i]! * g.scores[i]! * h.scores[i]!;
       this.addUp(weights, weighted);
     }
     const from = kind === "classical" ? drawn : weighted;
@@ -125,7 +142,8 @@ export class ResampledCovariance implements ResampleCovariance {
     for (let j = 0; j < width; j++) {
       const centre = sums[j]! / count;
       this.means[j] = means[j]! + sds[j]! * centre;
-      this.deviations[j] = sds[j]! * Math.sqrt((cross[j * width + j]! - count * centre * centre) / (count - 1));
+      this.deviations[j] =
+        sds[j]! * Math.sqrt((cross[j * width + j]! - count * centre * centre) / (count - 1));
     }
   }
 }
@@ -193,7 +211,8 @@ class ScoreFit {
     this.columns = [ONES, ...columns];
     this.scores = new Float64Array(n);
     this.design = new Float64Array(n * p).fill(1);
-    for (let i = 0; i < n; i++) columns.forEach((j, a) => (this.design[i * p + a + 1] = z[i * width + j]!));
+    for (let i = 0; i < n; i++)
+      columns.forEach((j, a) => (this.design[i * p + a + 1] = z[i * width + j]!));
     this.gram = new Float64Array(p * p);
     this.inverse = new Float64Array(p * p);
     this.b = new Float64Array(p);

@@ -17,7 +17,9 @@ export function residualRows(fit: EquationFit, rows: ArrayLike<number>): Residua
     fitted: Array.from(fit.residuals, (e, i) => fit.equation.y[i]! - e),
     studentised,
     leverage: [...fit.leverage],
-    cook: studentised.map((r, i) => (r === null ? null : cooksDistance(r, fit.leverage[i]!, fit.p))),
+    cook: studentised.map((r, i) =>
+      r === null ? null : cooksDistance(r, fit.leverage[i]!, fit.p),
+    ),
   };
 }
 

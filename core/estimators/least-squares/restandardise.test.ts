@@ -19,7 +19,11 @@ const ROWS = Array.from({ length: N }, (_, i) => {
   return [x, w, v, "abc"[g]!, m, 0.4 * m + 0.2 * w * m - 0.1 * x + 6 * r.normal()];
 });
 
-function prepared(theory: string, rows: (string | number)[][], centring: Settings["centring"]): Prepared {
+function prepared(
+  theory: string,
+  rows: (string | number)[][],
+  centring: Settings["centring"],
+): Prepared {
   const builder = new TableBuilder(["x", "w", "v", "g", "m", "y"]);
   for (const row of rows) builder.add(row.map(String));
   const table = builder.build();
@@ -27,7 +31,10 @@ function prepared(theory: string, rows: (string | number)[][], centring: Setting
     ...guessVariable(c),
     level: c.name === "g" ? ("categorical" as const) : ("continuous" as const),
   }));
-  return prepare({ ...newDefinition("", variables), theory, settings: { ...DEFAULT_SETTINGS, centring } }, table);
+  return prepare(
+    { ...newDefinition("", variables), theory, settings: { ...DEFAULT_SETTINGS, centring } },
+    table,
+  );
 }
 
 const THEORIES = [
@@ -58,46 +65,67 @@ describe("z-scores of a resample's own", () => {
           const label = own.fit.parameters.labels[i]!;
           // The SD of a product is no part of any effect and is left in the scores of the whole sample.
           if (label.startsWith("SD(") && label.includes(":")) return;
-          expect(Math.abs(out[i]! - value), label).toBeLessThanOrEqual(1e-7 * Math.max(1, Math.abs(value)));
+          expect(Math.abs(out[i]! - value), label).toBeLessThanOrEqual(
+            1e-7 * Math.max(1, Math.abs(value)),
+          );
         });
       }),
       { numRuns: 12 },
     );
   });
 
-  it.each(THEORIES)("and in raw units every effect, averages of the resample's own cases among them: %s", (theory) => {
-    const whole = prepared(theory, ROWS, "none");
-    const kernel = new LeastSquaresKernel(whole.fit.kernelData() as RefitProblem);
-    const counts = new Float64Array(N);
-    new RandomStream(3, 5).countDraws(counts, N, N);
-    const out = refitUnder(kernel, counts)!;
-    const own = prepared(
-      theory,
-      ROWS.flatMap((row, i) => new Array<(string | number)[]>(counts[i]!).fill(row)),
-      "none",
-    );
-    // Probe values stay those of the whole sample; everything else is found anew.
-    const compared = whole.quantities.filter(
-      (q) => !/ at [wv] | minus |derivative|quadratic|at x|conditional/.test(q.id) && !/^(partially|completely).*:/.test(q.id),
-    );
-    expect(compared.some((q) => q.kind.startsWith("average"))).toBe(
-      /through m|strengthens|alters/.test(theory) && theory !== "H1: x raises y through m",
-    );
-    for (const { id, expression } of compared) {
-      const other = own.quantities.findIndex((q) => q.id === id);
-      const value = compileExpression(expression)(out, 0);
-      // The coefficient of a lower-order product is a slope at the centre of the whole sample.
-      if (id.startsWith("interaction") && whole.theory.moderated.some((s) => s.moderators.length > 1)) continue;
-      expect(Math.abs(value - own.estimates[other]!) / Math.max(1e-3, Math.abs(value)), id).toBeLessThan(1e-7);
-    }
-  });
+  it.each(THEORIES)(
+    "and in raw units every effect, averages of the resample's own cases among them: %s",
+    (theory) => {
+      const whole = prepared(theory, ROWS, "none");
+      const kernel = new LeastSquaresKernel(whole.fit.kernelData() as RefitProblem);
+      const counts = new Float64Array(N);
+      new RandomStream(3, 5).countDraws(counts, N, N);
+      const out = refitUnder(kernel, counts)!;
+      const own = prepared(
+        theory,
+        ROWS.flatMap((row, i) => new Array<(string | number)[]>(counts[i]!).fill(row)),
+        "none",
+      );
+      // Probe values stay those of the whole sample; everything else is found anew.
+      const compared = whole.quantities.filter(
+        (q) =>
+          !/ at [wv] | minus |derivative|quadratic|at x|conditional/.test(q.id) &&
+          !/^(partially|completely).*:/.test(q.id),
+      );
+      expect(compared.some((q) => q.kind.startsWith("average"))).toBe(
+        /through m|strengthens|alters/.test(theory) && theory !== "H1: x raises y through m",
+      );
+      for (const { id, expression } of compared) {
+        const other = own.quantities.findIndex((q) => q.id === id);
+        const value = compileExpression(expression)(out, 0);
+        // The coefficient of a lower-order product is a slope at the centre of the whole sample.
+        if (
+          id.startsWith("interaction") &&
+          whole.theory.moderated.some((s) => s.moderators.length > 1)
+        )
+          continue;
+        expect(
+          Math.abs(value - own.estimates[other]!) / Math.max(1e-3, Math.abs(value)),
+          id,
+        ).toBeLessThan(1e-7);
+      }
+    },
+  );
 
   it("scale an index by the SDs of its variables, and leave tests of the product alone", () => {
     const theory = "H1: w strengthens x to y through m on x to m";
-    const [raw, scores] = (["none", "standardised"] as const).map((c) => prepared(theory, ROWS, c)) as [Prepared, Prepared];
-    const index = (p: Prepared): number => p.estimates[p.quantities.findIndex((q) => q.kind === "index")]!;
-    const sd = (p: Prepared, name: string): number => p.theta[parameterAt(p.fit.parameters, `SD(${name})`)]!;
-    expect(index(scores)).toBeCloseTo((index(raw) * sd(raw, "x") * sd(raw, "w")) / sd(raw, "y"), 10);
+    const [raw, scores] = (["none", "standardised"] as const).map((c) =>
+      prepared(theory, ROWS, c),
+    ) as [Prepared, Prepared];
+    const index = (p: Prepared): number =>
+      p.estimates[p.quantities.findIndex((q) => q.kind === "index")]!;
+    const sd = (p: Prepared, name: string): number =>
+      p.theta[parameterAt(p.fit.parameters, `SD(${name})`)]!;
+    expect(index(scores)).toBeCloseTo(
+      (index(raw) * sd(raw, "x") * sd(raw, "w")) / sd(raw, "y"),
+      10,
+    );
     expect(sd(scores, "x")).toBeCloseTo(1, 12);
     const t = (p: Prepared): number => {
       const at = parameterAt(p.fit.parameters, "m ~ x:w");

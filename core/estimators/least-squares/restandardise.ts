@@ -15,7 +15,10 @@ export interface Restandardisation {
 }
 
 /** @param position where a design column stands among the columns of the refit */
-export function restandardisation(equation: Equation, position: (key: string) => number): Restandardisation {
+export function restandardisation(
+  equation: Equation,
+  position: (key: string) => number,
+): Restandardisation {
   const parts = [[], ...equation.columns.map((c) => c.components ?? [c])];
   const keys = parts.map((columns) => columns.map((c) => c.key));
   const isScore = new Map(parts.flat().map((c) => [c.key, c.contrast === null]));
@@ -27,7 +30,10 @@ export function restandardisation(equation: Equation, position: (key: string) =>
       keys.flatMap((all, source) =>
         splits(all)
           // A code column has no mean taken off, so nothing flows past it.
-          .filter(({ kept, rest }) => rest.length > 0 && sameKeys(kept, own) && rest.every((key) => isScore.get(key)))
+          .filter(
+            ({ kept, rest }) =>
+              rest.length > 0 && sameKeys(kept, own) && rest.every((key) => isScore.get(key)),
+          )
           .map(({ rest }) => ({ source, means: positions(rest) })),
       ),
     ),
@@ -46,7 +52,8 @@ function splits(keys: string[]): { kept: string[]; rest: string[] }[] {
   );
 }
 
-const sameKeys = (a: string[], b: string[]): boolean => [...a].sort().join("\u0000") === [...b].sort().join("\u0000");
+const sameKeys = (a: string[], b: string[]): boolean =>
+  [...a].sort().join("\u0000") === [...b].sort().join("\u0000");
 
 /**
  * How the average of a product of z-scores follows from averages in the full sample's z-scores: with m and s of the
@@ -63,7 +70,11 @@ export interface AverageRule {
  * @param monomials every product of columns whose average is wanted, those of its factors among them
  * @param isScore is a column a z-score, not a code column
  */
-export function averageRules(monomials: string[][], isScore: (key: string) => boolean, position: (key: string) => number): AverageRule[] {
+export function averageRules(
+  monomials: string[][],
+  isScore: (key: string) => boolean,
+  position: (key: string) => number,
+): AverageRule[] {
   const positions = (list: string[]): Int32Array => Int32Array.from(list, position);
   return monomials.map((keys) => ({
     scales: positions(keys.filter(isScore)),
@@ -83,7 +94,10 @@ export interface Restandardisations {
 }
 
 /** The plans of all equations; none where the design is not of z-scores. */
-export function restandardisations(design: Design, position: (key: string) => number): Restandardisations | null {
+export function restandardisations(
+  design: Design,
+  position: (key: string) => number,
+): Restandardisations | null {
   if (!design.standardised) return null;
   const numeric = design.equations.flatMap((e) => [
     e.outcome,

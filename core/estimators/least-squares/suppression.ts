@@ -13,9 +13,14 @@ const HIGH_VIF = 10;
  * zero or on its other side; terms of products are slopes at a place and compare with nothing.
  * @param testAt the t test of the coefficient at a position (intercept = 0)
  */
-export function suppression(fit: EquationFit, testAt: (at: number) => CoefficientTest | null): Suppression[] {
+export function suppression(
+  fit: EquationFit,
+  testAt: (at: number) => CoefficientTest | null,
+): Suppression[] {
   const { columns, sdY } = fit.equation;
-  const inProducts = new Set(columns.flatMap((c) => (c.components ? [c.key, ...c.components.map((part) => part.key)] : [])));
+  const inProducts = new Set(
+    columns.flatMap((c) => (c.components ? [c.key, ...c.components.map((part) => part.key)] : [])),
+  );
   return columns.map((column, j) => {
     const scale = column.sd / sdY;
     const beta = fit.b[j + 1]! * scale;
@@ -28,15 +33,32 @@ export function suppression(fit: EquationFit, testAt: (at: number) => Coefficien
     if (beta * r > 0 && Math.abs(beta) > Math.abs(r) * (1 + 1e-9)) flags.push("enhanced");
     const test = inProducts.has(column.key) ? null : testAt(j + 1);
     const kind = test && kindOf(beta, r, vif, flags, test.lower * scale, test.upper * scale);
-    return { term: column.key, beta, correlation: r, vif, semipartial: beta / Math.sqrt(vif), flags, kind };
+    return {
+      term: column.key,
+      beta,
+      correlation: r,
+      vif,
+      semipartial: beta / Math.sqrt(vif),
+      flags,
+      kind,
+    };
   });
 }
 
 /** @param lower limits of the standardised coefficient */
-function kindOf(beta: number, r: number, vif: number, flags: SuppressionFlag[], lower: number, upper: number): Suppression["kind"] {
+function kindOf(
+  beta: number,
+  r: number,
+  vif: number,
+  flags: SuppressionFlag[],
+  lower: number,
+  upper: number,
+): Suppression["kind"] {
   if (flags.length === 0) return null;
   const differs = lower > 0 || upper < 0;
   const beyond = beta > 0 ? lower > r : upper < r;
   if (differs && beyond) return "suppression";
-  return vif > HIGH_VIF && (flags.includes("sign_reversed") || flags.includes("beta_above_one")) ? "collinearity" : null;
+  return vif > HIGH_VIF && (flags.includes("sign_reversed") || flags.includes("beta_above_one"))
+    ? "collinearity"
+    : null;
 }

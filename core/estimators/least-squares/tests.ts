@@ -1,4 +1,11 @@
-import { coefficientTest, squaredDistance, waldF, type CoefficientTest, type Covariance, type FTest } from "../../model";
+import {
+  coefficientTest,
+  squaredDistance,
+  waldF,
+  type CoefficientTest,
+  type Covariance,
+  type FTest,
+} from "../../model";
 import { fisherP } from "../../numerics/distributions";
 import type { CovarianceKind } from "../../study";
 import type { EquationFit } from "./fit";
@@ -7,9 +14,12 @@ import type { EquationFit } from "./fit";
  * How a linear function of an equation's coefficients weighs the rows: X (X'X)^-1 c.
  * @param weights c, intercept first
  */
-export function lineOf({ hat, n }: EquationFit, weights: ArrayLike<number>): Float64Array {
+export function lineOf(
+  { pseudoInverse, n }: EquationFit,
+  weights: ArrayLike<number>,
+): Float64Array {
   const line = new Float64Array(n);
-  hat.forEach((column, j) => {
+  pseudoInverse.forEach((column, j) => {
     const weight = weights[j]!;
     if (weight !== 0) for (let i = 0; i < n; i++) line[i] = line[i]! + weight * column[i]!;
   });
@@ -17,7 +27,11 @@ export function lineOf({ hat, n }: EquationFit, weights: ArrayLike<number>): Flo
 }
 
 /** Degrees of freedom of a t test of c'b: n - p, or Satterthwaite's under cluster-robust errors. */
-export function degreesOfFreedom(fit: EquationFit, kind: CovarianceKind, weights: ArrayLike<number>): number {
+export function degreesOfFreedom(
+  fit: EquationFit,
+  kind: CovarianceKind,
+  weights: ArrayLike<number>,
+): number {
   if (kind !== "CR2") return fit.df;
   return fit.clusters === null ? NaN : fit.clusters.df(lineOf(fit, weights));
 }
@@ -38,15 +52,27 @@ export function linearTest(
   for (let i = 0; i < fit.p; i++) if (weights[i] !== 0) estimate += weights[i]! * fit.b[i]!;
   const variance = form(weights, weights, v, start, fit.p);
   if (!Number.isFinite(variance)) return null;
-  return coefficientTest(estimate, Math.max(0, variance), degreesOfFreedom(fit, kind, weights), level);
+  return coefficientTest(
+    estimate,
+    Math.max(0, variance),
+    degreesOfFreedom(fit, kind, weights),
+    level,
+  );
 }
 
 /** w' V u over the coefficients of one equation. */
-function form(w: ArrayLike<number>, u: ArrayLike<number>, v: Covariance, start: number, p: number): number {
+function form(
+  w: ArrayLike<number>,
+  u: ArrayLike<number>,
+  v: Covariance,
+  start: number,
+  p: number,
+): number {
   let sum = 0;
   for (let i = 0; i < p; i++) {
     if (w[i] === 0) continue;
-    for (let j = 0; j < p; j++) if (u[j] !== 0) sum += w[i]! * u[j]! * v.values[(start + i) * v.size + start + j]!;
+    for (let j = 0; j < p; j++)
+      if (u[j] !== 0) sum += w[i]! * u[j]! * v.values[(start + i) * v.size + start + j]!;
   }
   return sum;
 }
@@ -56,8 +82,13 @@ const picks = (positions: readonly number[], p: number): number[][] =>
   positions.map((at) => Array.from({ length: p }, (_, i) => (i === at ? 1 : 0)));
 
 /** Wald F that the coefficients at these positions (intercept = 0) are all zero. */
-export const coefficientsF = (fit: EquationFit, v: Covariance, start: number, kind: CovarianceKind, positions: number[]): FTest | null =>
-  jointF(fit, v, start, kind, picks(positions, fit.p));
+export const coefficientsF = (
+  fit: EquationFit,
+  v: Covariance,
+  start: number,
+  kind: CovarianceKind,
+  positions: number[],
+): FTest | null => jointF(fit, v, start, kind, picks(positions, fit.p));
 
 /**
  * Wald F that linear functions of one equation's coefficients are all zero. Under cluster-robust errors the
@@ -66,7 +97,13 @@ export const coefficientsF = (fit: EquationFit, v: Covariance, start: number, ki
  * @param start where the equation's coefficients begin in the covariance
  * @param weights of the coefficients in each function, intercept first
  */
-export function jointF(fit: EquationFit, v: Covariance, start: number, kind: CovarianceKind, weights: ArrayLike<number>[]): FTest | null {
+export function jointF(
+  fit: EquationFit,
+  v: Covariance,
+  start: number,
+  kind: CovarianceKind,
+  weights: ArrayLike<number>[],
+): FTest | null {
   const b = weights.map((w) => fit.b.reduce((sum, value, i) => sum + w[i]! * value, 0));
   const block = weights.flatMap((w) => weights.map((u) => form(w, u, v, start, fit.p)));
   if (kind !== "CR2") return waldF(b, block, fit.df);

@@ -13,7 +13,10 @@ export class NumberReader {
     let values = this.all.get(name);
     if (!values) {
       const found = findVariable(this.dataset, name);
-      if (!found) throw new StudyProblem("unknown_variable", `The data have no column “${name}”.`, { variables: [name] });
+      if (!found)
+        throw new StudyProblem("unknown_variable", `The data have no column “${name}”.`, {
+          variables: [name],
+        });
       values = numbersOf(found.column, found.variable);
       this.all.set(name, values);
     }

@@ -27,7 +27,9 @@ function describeOne(reader: NumberReader, variable: Variable): VariableEvidence
   }
   const { rows, z, ...centre } = robustOutliers(values);
   const range = variable.range;
-  const beyond = range ? Array.from(values.keys()).filter((i) => values[i]! < range[0] || values[i]! > range[1]) : [];
+  const beyond = range
+    ? Array.from(values.keys()).filter((i) => values[i]! < range[0] || values[i]! > range[1])
+    : [];
   return {
     name: variable.name,
     label: variable.label ?? null,

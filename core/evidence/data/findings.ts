@@ -1,7 +1,13 @@
 import { summarise } from "../../data";
 import type { Dataset } from "../../dataset";
 import { plain, pClause } from "../wording";
-import type { DataEvidence, Finding, MeasureEvidence, SetEvidence, VariableEvidence } from "./types";
+import type {
+  DataEvidence,
+  Finding,
+  MeasureEvidence,
+  SetEvidence,
+  VariableEvidence,
+} from "./types";
 
 /** Beyond these a distribution counts as far from normal (Curran, West & Finch 1996, Psychol Methods 1). */
 const HIGH_SKEWNESS = 2;
@@ -64,7 +70,15 @@ function wordsAmongNumbers({ table, variables }: Dataset): Finding[] {
       finding(`words ${variable.name}`, "values", "look", message, {
         variables: [variable.name],
         rows: [row],
-        remedies: [{ kind: "missing_codes", words: `Count “${example}” as missing`, variable: variable.name, codes: [example], why }],
+        remedies: [
+          {
+            kind: "missing_codes",
+            words: `Count “${example}” as missing`,
+            variable: variable.name,
+            codes: [example],
+            why,
+          },
+        ],
       }),
     ];
   });
@@ -73,7 +87,16 @@ function wordsAmongNumbers({ table, variables }: Dataset): Finding[] {
 function aboutVariable(v: VariableEvidence): Finding[] {
   const { name } = v;
   const of = { variables: [name] };
-  if (v.n === 0) return [finding(`empty ${name}`, "values", "look", `${name} has no answer at all. Leave it out of the theory.`, of)];
+  if (v.n === 0)
+    return [
+      finding(
+        `empty ${name}`,
+        "values",
+        "look",
+        `${name} has no answer at all. Leave it out of the theory.`,
+        of,
+      ),
+    ];
   if (v.zeroVariance) {
     const message = `${name} never varies: it is ${plain(v.mean, 2)} for everybody. It can neither explain anything nor be explained; leave it out of the theory.`;
     return [finding(`constant ${name}`, "values", "look", message, of)];
@@ -127,7 +150,13 @@ function missingFindings({ name, missing, missingShare, origin }: VariableEviden
   return [finding(`missing ${name}`, "missing", "note", message, { variables: [name] })];
 }
 
-function shapeFindings({ name, level, skewness, excessKurtosis, min }: VariableEvidence): Finding[] {
+function shapeFindings({
+  name,
+  level,
+  skewness,
+  excessKurtosis,
+  min,
+}: VariableEvidence): Finding[] {
   if (skewness === null || excessKurtosis === null || level === "binary") return [];
   if (Math.abs(skewness) <= HIGH_SKEWNESS && Math.abs(excessKurtosis) <= HIGH_KURTOSIS) return [];
   const skewed = Math.abs(skewness) > HIGH_SKEWNESS;
@@ -165,8 +194,16 @@ function duplicates({ duplicates: { rows, identifiers } }: Found): Finding[] {
       .slice(0, 3)
       .map((i) => `“${i.value}”: ${rowWords(i.rows)}`)
       .join("; ")}${own.length > 3 ? "; …" : ""}). Is it the same person twice?`;
-    const remedies = [exclude(later, `repeated ${variable}`, `an earlier row has the same ${variable}`)];
-    list.push(finding(`repeated ${variable}`, "duplicates", "look", message, { variables: [variable], rows: later, remedies }));
+    const remedies = [
+      exclude(later, `repeated ${variable}`, `an earlier row has the same ${variable}`),
+    ];
+    list.push(
+      finding(`repeated ${variable}`, "duplicates", "look", message, {
+        variables: [variable],
+        rows: later,
+        remedies,
+      }),
+    );
   }
   return list;
 }
@@ -191,7 +228,11 @@ function aboutSet(set: SetEvidence): Finding[] {
     const message = random
       ? `Little's test finds no departure from values missing completely at random in ${set.name} (chi-squared ${plain(little.d2, 2)}, df ${little.df}, ${pClause(little.p)}). A test that finds nothing is no proof, above all with few cases or few gaps: why values are missing has to be argued from how the data came about.`
       : `The gaps in ${set.name} are not completely random (Little's test: chi-squared ${plain(little.d2, 2)}, df ${little.df}, ${pClause(little.p)}). Leaving incomplete rows out may then shift the results: say who is missing.`;
-    list.push(finding(`gaps ${set.name}`, "missing", random ? "note" : "look", message, { variables: set.variables }));
+    list.push(
+      finding(`gaps ${set.name}`, "missing", random ? "note" : "look", message, {
+        variables: set.variables,
+      }),
+    );
   }
   for (const { x, y, pearson } of set.correlations.pairwise.cells) {
     if (!pearson || Math.abs(pearson.r) <= NEARLY_THE_SAME) continue;
@@ -200,12 +241,16 @@ function aboutSet(set: SetEvidence): Finding[] {
   }
   if (set.pairwisePositiveDefinite === false) {
     const message = `The pairwise correlations of ${set.name} contradict one another (the matrix is not positive definite), because they come from different rows. Use the listwise table for anything that needs a matrix.`;
-    list.push(finding(`matrix ${set.name}`, "relations", "note", message, { variables: set.variables }));
+    list.push(
+      finding(`matrix ${set.name}`, "relations", "note", message, { variables: set.variables }),
+    );
   }
   const normal = set.mardia.value;
   if (normal && (normal.skewnessPSmallSample < 0.05 || normal.kurtosisP < 0.05)) {
     const message = `${capital(set.name)} are not jointly normal (Mardia: skewness ${pClause(normal.skewnessPSmallSample)}, kurtosis ${pClause(normal.kurtosisP)}). With ${normal.n} rows such a test ${normal.n > 300 ? "rejects trivial departures" : "may miss large ones"}; bootstrap intervals do not need it.`;
-    list.push(finding(`normality ${set.name}`, "shape", "note", message, { variables: set.variables }));
+    list.push(
+      finding(`normality ${set.name}`, "shape", "note", message, { variables: set.variables }),
+    );
   }
   return list;
 }
@@ -225,7 +270,12 @@ function aboutMeasure({ name, items, reliability, straightLining }: MeasureEvide
         why,
       };
     });
-    list.push(finding(`keyed ${name}`, "answers", "look", `${name}: ${against.message}`, { variables: against.about, remedies }));
+    list.push(
+      finding(`keyed ${name}`, "answers", "look", `${name}: ${against.message}`, {
+        variables: against.about,
+        remedies,
+      }),
+    );
   }
   const rows = straightLining.value?.flaggedRows ?? [];
   if (rows.length > 0 && items.length >= 3) {
@@ -234,7 +284,9 @@ function aboutMeasure({ name, items, reliability, straightLining }: MeasureEvide
       finding(`straight ${name}`, "answers", "note", message, {
         variables: items.map((i) => i.item),
         rows,
-        remedies: [exclude(rows, `straight answers to ${name}`, `the same answer to every item of ${name}`)],
+        remedies: [
+          exclude(rows, `straight answers to ${name}`, `the same answer to every item of ${name}`),
+        ],
       }),
     );
   }

@@ -19,21 +19,29 @@ export { screeningSets } from "./sets";
  * @param raw the data as they were imported
  * @throws StudyProblem when a screening set names a variable that is not there or holds names
  */
-export function dataEvidence(study: StudyDefinition, raw: Table, dataset: Dataset = buildDataset(study, raw)): DataEvidence {
+export function dataEvidence(
+  study: StudyDefinition,
+  raw: Table,
+  dataset: Dataset = buildDataset(study, raw),
+): DataEvidence {
   const reader = new NumberReader(dataset);
   const { level } = study.settings;
   const measures = dataset.measures;
   const data = {
     rows: dataset.table.rows,
     n: dataset.included.length,
-    excluded: dataset.excluded.map(({ filter, rows }) => ({ filter, rows: rows.map((i) => i + 1) })),
+    excluded: dataset.excluded.map(({ filter, rows }) => ({
+      filter,
+      rows: rows.map((i) => i + 1),
+    })),
     descriptives: describeVariables(reader),
     duplicates: duplicates(dataset, raw),
     sets: screeningSets(study, dataset).map((set) => screenSet(set, reader, level)),
     measures: measures.map((m) => measureEvidence(m, reader, level)),
     validity: validityEvidence(measures, reader),
   };
-  if (raw.moments) return { ...knownFromMoments(data), findings: [], warnings: datasetWarnings(dataset) };
+  if (raw.moments)
+    return { ...knownFromMoments(data), findings: [], warnings: datasetWarnings(dataset) };
   return { ...data, findings: findingsOf(data, dataset), warnings: datasetWarnings(dataset) };
 }
 
@@ -43,19 +51,32 @@ export function measuresEvidence(study: StudyDefinition, dataset: Dataset): Meas
   return dataset.measures.map((m) => measureEvidence(m, reader, study.settings.level));
 }
 
-function duplicates({ table, variables, included, origins }: Dataset, raw: Table): DataEvidence["duplicates"] {
+function duplicates(
+  { table, variables, included, origins }: Dataset,
+  raw: Table,
+): DataEvidence["duplicates"] {
   if (raw.moments) return { rows: [], identifiers: [] };
-  const own = table.columns.filter((c, j) => origins.get(c.name) === "raw" && variables[j]!.level !== "identifier");
+  const own = table.columns.filter(
+    (c, j) => origins.get(c.name) === "raw" && variables[j]!.level !== "identifier",
+  );
   const ids = table.columns.filter((_, j) => variables[j]!.level === "identifier");
   const fromOne = (rows: number[]): number[] => rows.map((i) => i + 1);
   return {
     rows: repeatedRows(own, included).map((group) => fromOne(group.rows)),
     identifiers: ids.flatMap((column) =>
-      repeatedIdentifiers(column, included).map(({ value, rows }) => ({ variable: column.name, value: value!, rows: fromOne(rows) })),
+      repeatedIdentifiers(column, included).map(({ value, rows }) => ({
+        variable: column.name,
+        value: value!,
+        rows: fromOne(rows),
+      })),
     ),
   };
 }
 
 function datasetWarnings({ problems }: Dataset): Warning[] {
-  return problems.map(({ name, message }) => ({ code: "not_made", message: `${name}: ${message}`, about: [name] }));
+  return problems.map(({ name, message }) => ({
+    code: "not_made",
+    message: `${name}: ${message}`,
+    about: [name],
+  }));
 }

@@ -1,6 +1,13 @@
 import { listwise, pick } from "../../data";
 import { findVariable, itemColumns } from "../../dataset";
-import { correlationMatrix, DEFAULT_ANSWERED, heterotraitRatios, reliability, scaleScores, straightLining } from "../../measures";
+import {
+  correlationMatrix,
+  DEFAULT_ANSWERED,
+  heterotraitRatios,
+  reliability,
+  scaleScores,
+  straightLining,
+} from "../../measures";
 import { notYetEstimated } from "../../prepare";
 import { StudyProblem } from "../../problems";
 import type { Measure } from "../../theory";
@@ -9,7 +16,11 @@ import { attempt } from "./result";
 import type { MeasureEvidence, Result, ValidityEvidence } from "./types";
 
 /** Reliability, answering styles and scores of one measure. */
-export function measureEvidence(measure: Measure, reader: NumberReader, level: number): MeasureEvidence {
+export function measureEvidence(
+  measure: Measure,
+  reader: NumberReader,
+  level: number,
+): MeasureEvidence {
   const items = measure.items.map((i) => i.ref.name);
   const answered = measure.answered === null ? DEFAULT_ANSWERED : measure.answered / 100;
   const { included } = reader.dataset;
@@ -30,12 +41,16 @@ export function measureEvidence(measure: Measure, reader: NumberReader, level: n
       );
     }),
     straightLining: attempt(() => {
-      const { flagged, ...perRow } = straightLining(items.map((item) => reader.included(item).values));
+      const { flagged, ...perRow } = straightLining(
+        items.map((item) => reader.included(item).values),
+      );
       return { ...perRow, flaggedRows: flagged.map((i) => reader.fileRow(i)) };
     }),
     scores: attempt(() => {
       if (form !== "averages" && form !== "sums") throw notYetEstimated(measure);
-      return Array.from(scaleScores(turned(measure, reader), { form, answered }), (v) => (Number.isNaN(v) ? null : v));
+      return Array.from(scaleScores(turned(measure, reader), { form, answered }), (v) =>
+        Number.isNaN(v) ? null : v,
+      );
     }),
   };
 }
@@ -49,16 +64,28 @@ function turned(measure: Measure, reader: NumberReader): Float64Array[] {
 }
 
 /** Discriminant validity of the measures from the correlations of all their items on common rows. */
-export function validityEvidence(measures: Measure[], reader: NumberReader): Result<ValidityEvidence> | null {
+export function validityEvidence(
+  measures: Measure[],
+  reader: NumberReader,
+): Result<ValidityEvidence> | null {
   if (measures.length < 2) return null;
   return attempt(() => {
-    const columns = measures.flatMap((m) => turned(m, reader).map((values) => pick(values, reader.dataset.included)));
+    const columns = measures.flatMap((m) =>
+      turned(m, reader).map((values) => pick(values, reader.dataset.included)),
+    );
     const rows = listwise(columns);
     if (rows.length < 3) {
-      throw new StudyProblem("too_few_cases", `Only ${rows.length} rows have an answer on every item of the measures.`, { variables: [] });
+      throw new StudyProblem(
+        "too_few_cases",
+        `Only ${rows.length} rows have an answer on every item of the measures.`,
+        { variables: [] },
+      );
     }
     let at = 0;
     const blocks = measures.map((m) => ({ name: m.name.name, items: m.items.map(() => at++) }));
-    return { n: rows.length, ratios: heterotraitRatios(blocks, correlationMatrix(columns.map((c) => pick(c, rows)))) };
+    return {
+      n: rows.length,
+      ratios: heterotraitRatios(blocks, correlationMatrix(columns.map((c) => pick(c, rows)))),
+    };
   });
 }

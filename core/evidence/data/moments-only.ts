@@ -2,7 +2,11 @@ import type { DataEvidence, Result } from "./types";
 
 const needsRows = <T>(what: string): Result<T> => ({
   value: null,
-  problem: { code: "needs_rows", message: `${what} needs the rows of the data; only means and covariances are known.`, variables: [] },
+  problem: {
+    code: "needs_rows",
+    message: `${what} needs the rows of the data; only means and covariances are known.`,
+    variables: [],
+  },
 });
 
 type Screened = Omit<DataEvidence, "findings" | "warnings">;
@@ -22,7 +26,15 @@ export function knownFromMoments(data: Screened): Screened {
     skewnessSe: null,
     excessKurtosis: null,
     excessKurtosisSe: null,
-    outliers: { ...v.outliers, median: null, mad: null, scale: null, rule: "none" as const, rows: [], z: [] },
+    outliers: {
+      ...v.outliers,
+      median: null,
+      mad: null,
+      scale: null,
+      rule: "none" as const,
+      rows: [],
+      z: [],
+    },
     rangeErrors: [],
   }));
   return {
@@ -31,12 +43,19 @@ export function knownFromMoments(data: Screened): Screened {
     duplicates: { rows: [], identifiers: [] },
     sets: data.sets.map((set) => ({
       ...set,
-      correlations: { pairwise: withoutRanks(set.correlations.pairwise), listwise: withoutRanks(set.correlations.listwise) },
+      correlations: {
+        pairwise: withoutRanks(set.correlations.pairwise),
+        listwise: withoutRanks(set.correlations.listwise),
+      },
       little: needsRows("Little's test"),
       mahalanobis: needsRows("A Mahalanobis distance"),
       mardia: needsRows("Mardia's test"),
     })),
-    measures: data.measures.map((m) => ({ ...m, straightLining: needsRows("Straight-lining"), scores: needsRows("A score") })),
+    measures: data.measures.map((m) => ({
+      ...m,
+      straightLining: needsRows("Straight-lining"),
+      scores: needsRows("A score"),
+    })),
   };
 }
 

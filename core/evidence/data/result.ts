@@ -7,6 +7,9 @@ export function attempt<T>(task: () => T): Result<T> {
     return { value: task(), problem: null };
   } catch (error) {
     if (!(error instanceof StudyProblem)) throw error;
-    return { value: null, problem: { code: error.code, message: error.message, variables: error.place.variables ?? [] } };
+    return {
+      value: null,
+      problem: { code: error.code, message: error.message, variables: error.place.variables ?? [] },
+    };
   }
 }

@@ -14,7 +14,9 @@ import type {
 import type { MeasureForm } from "../../theory";
 
 /** A result, or why there is none. */
-export type Result<T> = { value: T; problem: null } | { value: null; problem: { code: ProblemCode; message: string; variables: string[] } };
+export type Result<T> =
+  | { value: T; problem: null }
+  | { value: null; problem: { code: ProblemCode; message: string; variables: string[] } };
 
 /** Rows everywhere in this section are data rows of the file, counted from 1, and exclude those that filters leave out. */
 export interface VariableEvidence extends Description {
@@ -49,7 +51,11 @@ export interface MeasureEvidence {
   /** With the reversed items reversed. */
   reliability: Result<Reliability>;
   /** Raw answers, in the order of the items. */
-  straightLining: Result<{ longestRun: number[]; withinPersonSd: (number | null)[]; flaggedRows: number[] }>;
+  straightLining: Result<{
+    longestRun: number[];
+    withinPersonSd: (number | null)[];
+    flaggedRows: number[];
+  }>;
   /** One score per row of the file, filters aside; null where too few items are answered, or for factors and composites. */
   scores: Result<(number | null)[]>;
 }
@@ -87,7 +93,10 @@ export interface DataEvidence {
   excluded: { filter: string; rows: number[] }[];
   descriptives: Record<string, VariableEvidence>;
   /** Groups of rows with the same cells, and of identifiers that stand in several rows. */
-  duplicates: { rows: number[][]; identifiers: { variable: string; value: string; rows: number[] }[] };
+  duplicates: {
+    rows: number[][];
+    identifiers: { variable: string; value: string; rows: number[] }[];
+  };
   sets: SetEvidence[];
   measures: MeasureEvidence[];
   validity: Result<ValidityEvidence> | null;

@@ -2,7 +2,14 @@
 // weighted-sums.ts holds the same loops in TypeScript, with the same order of additions, so both give the same bits.
 
 /** Adds to out[c] the sum over rows of weight x data for groups of eight columns; `stride` is the bytes of one group. */
-export function add(data: usize, stride: usize, weights: usize, rows: i32, groups: i32, out: usize): void {
+export function add(
+  data: usize,
+  stride: usize,
+  weights: usize,
+  rows: i32,
+  groups: i32,
+  out: usize,
+): void {
   for (let g = 0; g < groups; g++) {
     let at = data + usize(g) * stride;
     const to = out + usize(g) * 64;
