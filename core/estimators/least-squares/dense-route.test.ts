@@ -32,9 +32,8 @@ const study: MadeStudy = {
   variables: { g: { level: "categorical", reference: "p" } },
 };
 const LEVEL = 0.95;
-const evidence = analyseMade(study);
 const equation = (outcome: string): EquationEvidence =>
-  equationsOf(evidence).find((e) => e.outcome === outcome)!;
+  equationsOf(analyseMade(study)).find((e) => e.outcome === outcome)!;
 
 const product = (p: number[], q: number[]): number[] => p.map((v, i) => v * q[i]!);
 const code = (level: string): number[] => g.map((v) => (v === level ? 1 : 0));
@@ -104,12 +103,15 @@ function wald(beta: number[], V: Matrix, at: number[]): number {
 }
 
 describe.each(["m", "y"])("the equation of %s by dense matrices", (outcome) => {
-  const found = equation(outcome);
-  const { X, beta, e, h, rss, p, V, fitted } = dense(outcome, found.terms);
   const out = OUTCOME[outcome]!;
-  const df = N - p;
+  // Analysed anew in every test, so that each of them watches the lines behind what it asserts.
+  const both = () => {
+    const found = equation(outcome);
+    return { found, df: N - found.terms.length - 1, ...dense(outcome, found.terms) };
+  };
 
   it("has these coefficients, with t tests and intervals under every kind of error", () => {
+    const { found, df, beta, V } = both();
     expect(found.terms.slice().sort()).toEqual(
       outcome === "m" ? ["g.1", "g.2", "w", "x"] : ["m", "w", "x", "x:w"],
     );
@@ -131,6 +133,7 @@ describe.each(["m", "y"])("the equation of %s by dense matrices", (outcome) => {
   });
 
   it("explains so much, and is tested as a whole", () => {
+    const { found, df, beta, rss, p, V } = both();
     const tss = sumSquares(out);
     expect(found).toMatchObject({ n: N, p, dfResidual: df });
     close(found.rss, rss, "rss");
@@ -150,6 +153,7 @@ describe.each(["m", "y"])("the equation of %s by dense matrices", (outcome) => {
   });
 
   it("says how every column stands beside the others", () => {
+    const { found, beta } = both();
     found.coefficients.slice(1).forEach((coefficient, j) => {
       const others = found.terms.filter((_, k) => k !== j);
       const column = COLUMN[coefficient.term]!;
@@ -195,6 +199,7 @@ describe.each(["m", "y"])("the equation of %s by dense matrices", (outcome) => {
   });
 
   it("checks its residuals", () => {
+    const { found, df, X, e, rss, p, fitted } = both();
     const checks = found.checks!;
     const moment = (k: number): number => e.reduce((s, v) => s + v ** k, 0) / N;
     close(checks.skewness, moment(3) / moment(2) ** 1.5, "skewness");
@@ -236,6 +241,7 @@ describe.each(["m", "y"])("the equation of %s by dense matrices", (outcome) => {
   });
 
   it("knows which rows count, and how much", () => {
+    const { found, df, e, h, rss, p, fitted } = both();
     const checks = found.checks!;
     const internal = e.map((v, i) => v / Math.sqrt((rss / df) * (1 - h[i]!)));
     const external = internal.map((r) => r * Math.sqrt((df - 1) / (df - r * r)));
