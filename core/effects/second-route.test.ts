@@ -71,10 +71,14 @@ const valueOf = (prepared: ReturnType<typeof prepare>, id: string): number => {
 
 describe("effects of paths that nothing moderates", () => {
   const theory = "H1: x raises y through m and k\nH2: x raises y through m then k\nalso w to y";
-  const { prepared, kinds } = checkAll(made(theory));
-  const value = (id: string) => valueOf(prepared, id);
+  // Worked out anew in every test, so that each of them watches the lines behind what it asserts.
+  const worked = () => {
+    const { prepared, kinds } = checkAll(made(theory));
+    return { prepared, kinds, value: (id: string) => valueOf(prepared, id) };
+  };
 
   it("are those that exist, each once", () => {
+    const { prepared, kinds } = worked();
     expect(idsOf(prepared, "direct").sort()).toEqual(
       [
         "direct k > y",
@@ -101,6 +105,7 @@ describe("effects of paths that nothing moderates", () => {
   });
 
   it("add up: specific ones to the total indirect, with the direct one to the total", () => {
+    const { prepared, value } = worked();
     const all =
       value("indirect x > m > y") + value("indirect x > k > y") + value("indirect x > m > k > y");
     expect(value("total indirect x > y")).toBeCloseTo(all, 12);
@@ -120,6 +125,7 @@ describe("effects of paths that nothing moderates", () => {
   });
 
   it("are compared two by two, the earlier minus the later", () => {
+    const { prepared, value } = worked();
     const contrasts = prepared.quantities.filter(
       (q) => q.kind === "contrast" && q.from === "x" && q.to === "y",
     );
@@ -135,6 +141,7 @@ describe("effects of paths that nothing moderates", () => {
   });
 
   it("have sizes in SDs of the outcome and of both, and a share of variance for one mediator", () => {
+    const { prepared, value } = worked();
     for (const id of ["direct x > y", "indirect x > m > y", "total x > y", "indirect m > k > y"]) {
       const from = id.includes(" m > k") ? m : x;
       expect(value(`partially standardised ${id}`)).toBeCloseTo(value(id) / sd(y), 10);
