@@ -43,13 +43,11 @@ test("from a spreadsheet to a verdict, and the study out and in again with the s
   await page.getByRole("link", { name: "To the shelf" }).click();
   await page.getByRole("button", { name: "Remove Garden study" }).click();
   await expect(page.getByRole("heading", { name: "Garden study" })).toHaveCount(0);
-  await page
-    .getByLabel("File to open")
-    .setInputFiles({
-      name: "back.hebel.json",
-      mimeType: "application/json",
-      buffer: readFileSync(file),
-    });
+  await page.getByLabel("File to open").setInputFiles({
+    name: "back.hebel.json",
+    mimeType: "application/json",
+    buffer: readFileSync(file),
+  });
   await expect(page).toHaveURL(/hypotheses/);
   await settled(page);
   await page.getByRole("link", { name: /Evidence/ }).click();

@@ -1,7 +1,7 @@
 import type { Page } from "@playwright/test";
 import { analyse, type Evidence, type StudyDefinition } from "../core";
 import { demoLeverStudy, demoStudy } from "../demo/study";
-import { expect, openDemo, settled, test } from "./fixtures";
+import { aboutDemo, expect, openDemo, settled, test } from "./fixtures";
 
 /** The evidence that the browser has kept, the newest first. */
 const kept = (page: Page): Promise<Evidence[]> =>
@@ -69,4 +69,19 @@ test("a study put back on the shelf has its verdicts and its undo", async ({ pag
   await page.getByRole("button", { name: "Put it back" }).click();
   await expect(card.locator(".verdict").first()).toBeVisible();
   await expect.poll(async () => (await kept(page)).length).toBe(1);
+});
+
+test("what stops the analysis is said on every screen, beside the last numbers", async ({
+  page,
+}) => {
+  await openDemo(page, "hypotheses");
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  await page
+    .getByLabel("Theory as text")
+    .fill(aboutDemo("H1: hours raises friends", "H2: friends raises hours"));
+  await expect(page.getByRole("alert").filter({ hasText: "go round in a circle" })).toBeVisible();
+  for (const screen of ["Probe", "Checks", "Compare", "Data"]) {
+    await page.getByRole("link", { name: new RegExp(screen) }).click();
+    await expect(page.getByRole("alert").filter({ hasText: "go round in a circle" })).toBeVisible();
+  }
 });

@@ -2,14 +2,14 @@
 import { spawn } from "node:child_process";
 import { mkdirSync } from "node:fs";
 import { CHROMIUM_FLAGS } from "./chromium-flags.mjs";
-import { ensureChromium, ensurePackages, run } from "./ensure.mjs";
+import { ensureBuild, ensureChromium, ensurePackages } from "./ensure.mjs";
 
 const PORT = 4174;
 const folder = "docs/screenshots";
 
 ensurePackages();
 const executablePath = ensureChromium();
-run("npx", ["react-router", "build", "--logLevel", "warn"]);
+ensureBuild();
 mkdirSync(folder, { recursive: true });
 const server = spawn("node", ["server.mjs"], {
   env: { ...process.env, PORT: String(PORT), NODE_ENV: "production" },

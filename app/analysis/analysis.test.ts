@@ -171,6 +171,17 @@ describe("the running analysis", () => {
     expect(analysis.snapshot().problem).toBeNull();
   });
 
+  it("starts again after a fault when asked to", async () => {
+    table = null;
+    const analysis = started(definition({}, 400));
+    await vi.waitFor(() => expect(analysis.snapshot().problem?.code).toBe("unexpected"));
+    table = demo.table;
+    analysis.retry();
+    expect(analysis.snapshot()).toMatchObject({ problem: null, status: "estimating" });
+    await until(analysis, "done");
+    expect(analysis.snapshot().evidence).toEqual(analyse(definition({}, 400), demo.table));
+  });
+
   it("does nothing when nothing that counts has changed", async () => {
     const analysis = started(definition({}, 400));
     await until(analysis, "done");

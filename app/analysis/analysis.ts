@@ -88,6 +88,14 @@ export class Analysis {
     void this.follow((this.token += 1), true);
   }
 
+  /** Starts again after a fault. */
+  retry(): void {
+    if (!this.followed) return;
+    this.restarts = 0;
+    this.publish({ problem: null, status: "estimating" });
+    void this.follow((this.token += 1), false);
+  }
+
   private publish(change: Partial<AnalysisState>): void {
     this.state = { ...this.state, ...change };
     for (const listener of this.listeners) listener();

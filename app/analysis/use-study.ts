@@ -26,6 +26,8 @@ export interface StudyContext {
   analysis: AnalysisState;
   stop: () => void;
   resume: () => void;
+  /** Starts again after a fault. */
+  retry: () => void;
 }
 
 interface Waiting {
@@ -72,7 +74,20 @@ export function useStudyState(study: StoredStudy, raw: Table): StudyContext {
 
   const stop = useCallback(() => analysis.stop(), [analysis]);
   const resume = useCallback(() => analysis.resume(), [analysis]);
-  return { study, raw, dataset, dataKey, definition, edit, flush, analysis: state, stop, resume };
+  const retry = useCallback(() => analysis.retry(), [analysis]);
+  return {
+    study,
+    raw,
+    dataset,
+    dataKey,
+    definition,
+    edit,
+    flush,
+    analysis: state,
+    stop,
+    resume,
+    retry,
+  };
 }
 
 /** The dataset, made anew only when something it depends on has changed: measures, but not hypotheses. */

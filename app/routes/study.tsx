@@ -4,6 +4,7 @@ import type { Route } from "./+types/study";
 import { useStudyState } from "../analysis/use-study";
 import { CommandPalette } from "../components/command-palette";
 import { DropTarget } from "../components/importing/drop-target";
+import { Fault } from "../components/fault";
 import { Rail } from "../components/rail";
 import { TopBar } from "../components/top-bar";
 import { unpackTable } from "../../core";
@@ -75,6 +76,7 @@ function StudyFrame({ study, table, history }: Route.ComponentProps["loaderData"
         <Rail context={context} />
         <TopBar context={context} history={history} />
         <main className="frame-main" id="main">
+          <Fault context={context} />
           <Outlet context={context} />
         </main>
         <CommandPalette context={context} />
