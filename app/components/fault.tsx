@@ -15,8 +15,6 @@ export function Fault({ context: { analysis, retry } }: { context: StudyContext 
   return (
     <Alert
       severity="warning"
-      variant="outlined"
-      className="frame-fault"
       action={
         broken && (
           <Button color="inherit" size="small" onClick={retry}>

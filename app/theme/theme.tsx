@@ -81,6 +81,24 @@ function themeOf(mode: Mode) {
           },
         },
       },
+      // A rule at the left and the house's own mark, as for everything that deserves a look.
+      MuiAlert: {
+        defaultProps: { icon: "◆" },
+        styleOverrides: {
+          root: {
+            border: 0,
+            borderLeft: `3px solid ${c.rust}`,
+            borderRadius: 0,
+            boxShadow: "none",
+            backgroundColor: "transparent",
+            color: c.ink,
+            margin: "16px 24px 0",
+            padding: "2px 14px",
+            fontSize: 15,
+          },
+          icon: { color: `${c.rust} !important`, fontSize: 15, marginRight: 8, opacity: 1 },
+        },
+      },
       MuiTooltip: {
         styleOverrides: { tooltip: { fontSize: 13, backgroundColor: c.ink, color: c.paper } },
       },

@@ -44,8 +44,9 @@ function analysisOf(definition: StudyDefinition): Analysis | null {
   const { value } = attempt(() =>
     Analysis.of(definition, data!.table, { tolerant: true, dataset: datasetOf(definition) }),
   );
-  live.latest = value && { key, analysis: value };
-  return value;
+  // While the theory cannot be estimated the screens keep the last one that could.
+  if (value) live.latest = { key, analysis: value };
+  return live.latest?.analysis ?? null;
 }
 
 /** Estimation and everything that reads whole columns, away from the thread that types and scrolls. */
