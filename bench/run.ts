@@ -1,6 +1,7 @@
 import { performance } from "node:perf_hooks";
 import {
   Analysis,
+  buildDataset,
   resamplerOf,
   DEFAULT_SETTINGS,
   guessVariable,
@@ -138,6 +139,9 @@ for (const [what, task] of [
   }
 for (const n of [500, 5_000, 50_000]) {
   const large = moderatedStudy(n, 0);
+  const dataset = buildDataset(large.study, large.table);
+  const live = async () => Analysis.of(large.study, large.table, { dataset }).evidence();
+  report("live estimates while typing", n, "–", await best(live), 1);
   const resampler = resamplerOf(Analysis.of(large.study, large.table).prepared.resampling);
   const replicates = Math.max(100, 500_000 / n);
   report(

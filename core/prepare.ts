@@ -160,7 +160,7 @@ function typedColumns(
     if (variable.level === "identifier" && !grouping) {
       throw new StudyProblem(
         "wrong_level",
-        `“${name}” is an identifier, so it cannot take part in an equation. Change its level on the Data screen, or choose another variable.`,
+        `“${name}” is an identifier, so it cannot take part in an equation. Change its level, or choose another variable.`,
         { variables: [name] },
       );
     }

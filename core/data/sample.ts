@@ -47,7 +47,7 @@ export function listwiseSample(columns: TypedColumn[], { table, included }: Rows
       rowsRead === 0
         ? "The data have no rows."
         : included.length === 0
-          ? "The filters leave every row out. Switch one of them off on the Data screen."
+          ? "The filters leave every row out. Switch one of them off."
           : `No row is complete on all ${columns.length} variables of the model. Most cells are missing in “${worst?.[0]}” (${worst?.[1]} of ${included.length}).`,
       { variables: worst ? [worst[0]] : [] },
     );

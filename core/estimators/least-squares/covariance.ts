@@ -173,7 +173,11 @@ function scoredColumns(fit: EquationFit, kind: CovarianceKind): Float64Array[] {
     fit.residuals,
     (e, i) => e * residualMultiplier(kind, fit.leverage[i]!, fit.n, fit.p),
   );
-  return fit.pseudoInverse.map((column) => column.map((value, i) => value * weights[i]!));
+  return fit.pseudoInverse.map((column) => {
+    const out = new Float64Array(column.length);
+    for (let i = 0; i < out.length; i++) out[i] = column[i]! * weights[i]!;
+    return out;
+  });
 }
 
 /** Sums over each cluster of (A x_i) times the adjusted residual. */

@@ -87,9 +87,12 @@ export function inMetric(
   return mapped(fit, map, columns);
 }
 
-/** A fit once more, with every numeric variable a z-score (code columns aside) and products made of z-scores. */
+/**
+ * A fit once more, with every numeric variable a z-score (code columns aside) and products made of z-scores. What is said of
+ * its columns (collinearity) stays that of the fit given.
+ */
 export function inZScores(fit: EquationFit): EquationFit {
-  const scaled = mapped(fit, standardMap(fit.equation), fit.equation.columns);
+  const scaled = withCoefficients(fit, standardMap(fit.equation));
   // The mean of the outcome over its SD is a constant that no linear map of the coefficients can take off.
   scaled.b[0] = scaled.b[0]! - mean(fit.equation.y) / fit.equation.sdY;
   return scaled;
@@ -97,19 +100,26 @@ export function inZScores(fit: EquationFit): EquationFit {
 
 /** A new fit with coefficients mapped and the collinearity of `columns`; the fit given stays as it is. */
 function mapped(fit: EquationFit, map: MetricMap, columns: Column[]): EquationFit {
-  const { p, equation } = fit;
   const factor = orthogonalFactor(columns.map((c) => c.values));
   const k = columns.length;
   const inverse = factor.dependent ? null : inverseGram(factor.r, k);
   return {
-    ...fit,
-    equation: { ...equation, columns },
-    b: Float64Array.from({ length: p }, (_, i) =>
-      fit.b.reduce((sum, b, j) => sum + map[i * p + j]! * b, 0),
-    ),
-    pseudoInverse: Array.from({ length: p }, (_, i) => mixed(fit.pseudoInverse, map, i)),
+    ...withCoefficients(fit, map),
+    equation: { ...fit.equation, columns },
     vif: Float64Array.from({ length: k }, (_, j) => (inverse ? inverse[j * k + j]! : NaN)),
     factor: factor.dependent ? fit.factor : factor,
+  };
+}
+
+/** The same fit with its coefficients, and what they make of the outcome, mapped. */
+function withCoefficients(fit: EquationFit, map: MetricMap): EquationFit {
+  const { p } = fit;
+  const coefficient = (i: number): number =>
+    fit.b.reduce((sum, b, j) => sum + map[i * p + j]! * b, 0);
+  return {
+    ...fit,
+    b: Float64Array.from({ length: p }, (_, i) => coefficient(i)),
+    pseudoInverse: Array.from({ length: p }, (_, i) => mixed(fit.pseudoInverse, map, i)),
   };
 }
 
