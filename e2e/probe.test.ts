@@ -222,6 +222,12 @@ test("a kept run stands beside the study as it is now, with what differs", async
   await expect(page.getByText("Done differently: errors: classical and HC4.")).toBeVisible();
   await page.reload();
   await expect(page.getByRole("listitem").filter({ hasText: "with covariates" })).toBeVisible();
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Evidence of the run with covariates as JSON" }).click(),
+  ]);
+  const saved = JSON.parse(readFileSync(await file.path(), "utf8"));
+  expect(saved).toMatchObject({ format: "hebel-evidence", settings: { errors: "classical" } });
   await page.getByRole("button", { name: "Remove the run with covariates" }).click();
   await expect(page.getByRole("listitem").filter({ hasText: "with covariates" })).toHaveCount(0);
 });

@@ -18,8 +18,8 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
 clientLoader.hydrate = true as const;
 
 export async function clientAction({ params, request }: Route.ClientActionArgs) {
-  const { intent, name, run, id } = await request.json();
-  if (intent === "keep") await keepRun(params.id, name, run);
+  const { intent, name, run, evidence, id } = await request.json();
+  if (intent === "keep") await keepRun(params.id, name, run, evidence);
   if (intent === "remove") await removeRun(id);
   return { ok: true };
 }

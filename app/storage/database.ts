@@ -58,6 +58,8 @@ export interface StoredRun {
   name: string;
   keptAt: number;
   run: KeptRun;
+  /** All that the run said; runs kept by earlier versions have none. */
+  evidence?: Evidence;
 }
 
 /** The evidence of a complete run, under everything that it depends on. */

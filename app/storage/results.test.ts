@@ -145,7 +145,7 @@ describe("a study taken off the shelf", () => {
   it("comes back with its history, its kept runs, its verdicts and its results", async () => {
     const id = await addStudy({ definition: definition(), table });
     await changeStudy(id, { title: "Changed" }, "title");
-    await keepRun(id, "first", { n: 1 } as never);
+    await keepRun(id, "first", { n: 1 } as never, evidence);
     await keepStrip({ id, n: 3, verdicts: [{ label: "H1", verdict: "supported", sentence: "" }] });
     const dataKey = `${id} ${(await loadStudy(id))!.study.dataKey}`;
     await keepEvidence(evidenceKey(definition(), dataKey), dataKey, evidence);
@@ -163,7 +163,9 @@ describe("a study taken off the shelf", () => {
     expect(again.study.definition.title).toBe("Changed");
     expect(again.table.rows).toBe(table.rows);
     expect(await historyDepth(id)).toEqual({ undo: 1, redo: 0 });
-    expect((await listRuns(id)).map((r) => r.name)).toEqual(["first"]);
+    const [run] = await listRuns(id);
+    expect(run!.name).toBe("first");
+    expect(run!.evidence).toEqual(evidence);
     expect((await listStudies())[0]!.strip).toMatchObject({ n: 3 });
     expect(await findEvidence(evidenceKey(definition(), dataKey))).toEqual(evidence);
     expect(await findReplicates(replicatesKey(analysis.prepared, dataKey))).not.toBeNull();

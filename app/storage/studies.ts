@@ -4,6 +4,7 @@ import {
   replaceData as fitTo,
   unpackTable,
   withLog,
+  type Evidence,
   type KeptRun,
   type StudyDefinition,
   type Table,
@@ -304,9 +305,14 @@ export async function restoreStudy({
   });
 }
 
-/** Keeps a run under a name. */
-export async function keepRun(study: string, name: string, run: KeptRun): Promise<void> {
-  await database.runs.put({ id: newId(), study, name, keptAt: Date.now(), run });
+/** Keeps a run under a name, with all that it said. */
+export async function keepRun(
+  study: string,
+  name: string,
+  run: KeptRun,
+  evidence: Evidence,
+): Promise<void> {
+  await database.runs.put({ id: newId(), study, name, keptAt: Date.now(), run, evidence });
 }
 
 /** The kept runs of a study, the newest first. */

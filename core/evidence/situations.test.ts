@@ -1,36 +1,26 @@
 import { describe, expect, it } from "vitest";
 import type { Settings } from "../study";
-import { analyseMade, normals, problemOf, regress, type MadeStudy } from "../test-kit";
-import type { Evidence, HypothesisEvidence } from "./types";
+import { analyseMade, problemOf, regress } from "../test-kit";
+import {
+  N,
+  e1,
+  e2,
+  e3,
+  e5,
+  mean,
+  hypothesis,
+  effect,
+  x,
+  w,
+  m,
+  k,
+  y,
+  columns,
+  run,
+} from "./situations";
+import type { HypothesisEvidence } from "./types";
 
 /** Situations in which a verdict could go wrong, each with numbers found another way. */
-const N = 160;
-const [e1, e2, e3, e4, e5] = [61, 62, 63, 64, 65].map((seed) => normals(N, seed)) as [
-  number[],
-  number[],
-  number[],
-  number[],
-  number[],
-];
-const mean = (v: number[]): number => v.reduce((sum, one) => sum + one, 0) / v.length;
-
-const hypothesis = (evidence: Evidence, label: string): HypothesisEvidence =>
-  evidence.hypotheses.find((h) => h.label === label)!;
-const effect = (evidence: Evidence, id: string) => evidence.effects.find((e) => e.id === id)!;
-
-const x = e1;
-const w = e2.map((v) => 5 + v);
-const m = x.map((v, i) => 0.18 * v + e3[i]!);
-const k = x.map((v, i) => 0.5 * v + e4[i]!);
-const y = m.map((v, i) => 0.2 * v + 0.4 * k[i]! + 0.1 * x[i]! + e5[i]!);
-const columns = { x, w, m, k, y };
-const run = (
-  theory: string,
-  settings: Partial<Settings> = {},
-  more: Partial<MadeStudy> = {},
-): Evidence =>
-  analyseMade({ columns, theory, settings: { replications: 600, seed: 5, ...settings }, ...more });
-
 describe("another sentence changes no digit of a claim", () => {
   const base = run("H1: x raises y through m");
   const claim = hypothesis(base, "H1").claim;

@@ -3,6 +3,7 @@ import { useFetcher } from "react-router";
 import { compareRuns, keptRun, plain, type KeptRun } from "../../../core";
 import type { StudyContext } from "../../analysis/use-study";
 import type { StoredRun } from "../../storage/database";
+import { download, fileName } from "../download";
 import { CloseIcon } from "../icons";
 import { VerdictMark } from "../verdict";
 import { Wide } from "../wide";
@@ -41,7 +42,12 @@ export function KeptRuns({ context, runs }: Props) {
         onSubmit={(e) => {
           e.preventDefault();
           if (!settled) return;
-          act({ intent: "keep", name: name.trim() || `run ${runs.length + 1}`, run: now });
+          act({
+            intent: "keep",
+            name: name.trim() || `run ${runs.length + 1}`,
+            run: now,
+            evidence: analysis.evidence,
+          });
           setName("");
         }}
       >
@@ -66,6 +72,22 @@ export function KeptRuns({ context, runs }: Props) {
         {runs.map((r) => (
           <li key={r.id}>
             {r.name} <span className="quiet">{r.run.n} rows</span>
+            {r.evidence && (
+              <button
+                type="button"
+                className="button bare"
+                aria-label={`Evidence of the run ${r.name} as JSON`}
+                onClick={() =>
+                  download(
+                    fileName(`${study.definition.title} ${r.name}`, ".evidence.json"),
+                    JSON.stringify(r.evidence, null, 2),
+                    "application/json",
+                  )
+                }
+              >
+                Evidence as JSON
+              </button>
+            )}
             <button
               type="button"
               className="button bare"
