@@ -3,14 +3,15 @@ import { extent, mean, standardDeviation } from "../numerics/moments";
 import { pick } from "../data";
 import type { Prepared } from "../prepare";
 import { ENGINE } from "../version";
-import { bootstrapAll, effectEvidence, type Resamples } from "./effects";
+import { bootstrapAll, effectEvidence } from "./effects";
+import type { Resamples } from "./replicates";
 import { hypothesisEvidence } from "./hypotheses";
 import { moderationEvidence } from "./moderation";
 import { regionEvidence } from "./regions";
 import type { EffectEvidence, Evidence } from "./types";
 import { warningsOf } from "./warnings";
 
-export type { Resamples } from "./effects";
+export type { Resamples } from "./replicates";
 
 /**
  * Everything the analysis says. Without resamples the delta method stands in for the bootstrap intervals.

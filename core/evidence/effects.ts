@@ -22,17 +22,12 @@ import {
   histogram,
   summariseReplicates,
   type EvaluatedReplicates,
+  type Resamples,
 } from "./replicates";
 import { chosenJoint, jackknifeTests, monteCarloOf, needsSds } from "./sources";
 import { jointSignificance, twoPath } from "./two-path";
 import type { BootstrapRun, EffectEvidence } from "./types";
 import { withheldReason } from "./withheld";
-
-/** Replicates and jackknife values made so far. */
-export interface Resamples {
-  replicates: ReplicateBlock[];
-  jackknife: ReplicateBlock;
-}
 
 /** What the resamples say of every quantity and coefficient. */
 export interface BootstrapAll {

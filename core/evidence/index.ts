@@ -10,7 +10,7 @@ export {
 export { compareRuns, keptRun, type KeptRun, type RunComparison } from "./runs";
 export { equationsOf, totalOmnibusOf } from "./equations-of";
 export type * from "./moderation-types";
-export type * from "./regions";
+export type * from "./region-types";
 export { effectAt, predictAt, testOf, type ProbeModel, type Reading } from "./probe-model";
 export * from "./data";
 export {

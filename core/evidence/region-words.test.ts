@@ -6,7 +6,7 @@ import {
   zeroIndirectSentence,
   zeroSlopeSentence,
 } from "./region-words";
-import type { Band, RegionEvidence } from "./regions";
+import type { Band, RegionEvidence } from "./region-types";
 
 const region = (from: number, to: number, percent: number, sign: 1 | -1 | null): Region =>
   ({ from, to, percent, significant: sign !== null, sign: sign ?? 1 }) as Region;

@@ -1,6 +1,6 @@
 import type { JohnsonNeyman, Region } from "../inference";
 import type { Crossing, FiellerSet } from "./moderation-types";
-import type { Band, RegionEvidence } from "./regions";
+import type { Band, RegionEvidence } from "./region-types";
 import type { IntervalKind } from "../study";
 import { percent, plain } from "./wording";
 

@@ -2,34 +2,11 @@ import type { EffectPair } from "../effects";
 import { bootstrapLimits, strataOf } from "../inference";
 import { compileExpression, moderatorsOf, number, type Quantity } from "../model";
 import type { Prepared } from "../prepare";
-import type { Resamples } from "./effects";
-import { evaluateReplicates } from "./replicates";
+import type { Band, RegionEvidence } from "./region-types";
+import { evaluateReplicates, type Resamples } from "./replicates";
 
 /** Values at which a band is worked out, equally spaced over the observed range. */
 const GRID = 51;
-
-export interface Band {
-  lower: (number | null)[];
-  upper: (number | null)[];
-  /** Zero crossings of the two limits, interpolated between neighbouring values, ascending. */
-  boundaries: number[];
-}
-
-/** A conditional indirect effect along one moderator with pointwise bootstrap bands. */
-export interface RegionEvidence {
-  id: string;
-  label: string;
-  from: string;
-  via: string[];
-  to: string;
-  over: string;
-  grid: number[];
-  estimate: number[];
-  /** Null before there are resamples. */
-  bands: Record<"percentile" | "bc" | "bca", Band> | null;
-  /** Share of the rows, in per cent, where the shown band excludes zero; by band. */
-  percentSignificant: Record<"percentile" | "bc" | "bca", number> | null;
-}
 
 /** An indirect effect as a polynomial of one numeric moderator about its centre: one quantity for each power. */
 interface Curve {

@@ -4,6 +4,12 @@ import { countUntil, sortedCopy } from "../numerics/sort";
 import { StudyProblem } from "../problems";
 import type { Histogram } from "./types";
 
+/** Replicates and jackknife values made so far. */
+export interface Resamples {
+  replicates: ReplicateBlock[];
+  jackknife: ReplicateBlock;
+}
+
 /** Replicates of every quantity from every resample that could be fitted; NaN where a quantity is not finite in one. */
 export interface EvaluatedReplicates {
   columns: Float64Array[];

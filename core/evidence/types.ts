@@ -6,7 +6,7 @@ import type { Warning } from "../problems";
 import type { CovarianceKind, IntervalKind, Settings } from "../study";
 import type { ModelPath, ModerationVerb, Verb } from "../theory";
 import type { ModerationEvidence } from "./moderation-types";
-import type { RegionEvidence } from "./regions";
+import type { RegionEvidence } from "./region-types";
 
 /** Counts of replicates in equal-width bins, for a picture. */
 export interface Histogram {

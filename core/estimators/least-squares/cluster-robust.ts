@@ -1,5 +1,5 @@
 import { EigenvalueDecomposition, Matrix } from "ml-matrix";
-import type { EquationFit } from "./fit";
+import type { OrthogonalFactor } from "../../numerics/orthogonal";
 
 /** An eigenvalue of H_gg nearer to one leaves the cluster without a residual of its own in that direction. */
 const FULL = 1 - 1e-10;
@@ -26,7 +26,7 @@ export class ClusterRobust {
    * @param members row positions of each cluster; together every row once
    */
   constructor(
-    fit: Pick<EquationFit, "factor" | "n">,
+    fit: { factor: OrthogonalFactor; n: number },
     readonly members: Int32Array[],
   ) {
     this.q = [new Float64Array(fit.n).fill(1 / Math.sqrt(fit.n)), ...fit.factor.q];

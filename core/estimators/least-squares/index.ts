@@ -1,6 +1,7 @@
 import type { Engine } from "../engine";
 import { LeastSquaresFit } from "./least-squares-fit";
-import { LeastSquaresKernel, type RefitProblem } from "./refit";
+import { LeastSquaresKernel } from "./refit";
+import type { RefitProblem } from "./refit-problem";
 
 /**
  * Ordinary least squares, equation by equation: recursive path models of observed variables, with products; classical,

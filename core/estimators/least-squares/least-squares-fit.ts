@@ -34,7 +34,7 @@ import { equationEvidence } from "./equations";
 import { atTheMeans, fitEquation, fromTheMeans, type EquationFit } from "./fit";
 import { inMetric, metricMap, type MetricMap } from "./metric";
 import { reducedRegressions, reducedTest, totalOmnibus } from "./reduced";
-import { refitProblem, type RefitProblem } from "./refit";
+import { refitProblem, type RefitProblem } from "./refit-problem";
 import { residualRows } from "./residuals";
 import { degreesOfFreedom, jointF, linearTest } from "./tests";
 import { binaryOutcomes, fitWarnings } from "./warnings";

@@ -6,7 +6,8 @@ import { prepare } from "../../prepare";
 import { resamplerOf } from "../../replicate-maker";
 import { refitUnder } from "../../test-kit";
 import { RandomStream } from "../../numerics/random";
-import { LeastSquaresKernel, type RefitProblem } from "./refit";
+import { LeastSquaresKernel } from "./refit";
+import type { RefitProblem } from "./refit-problem";
 
 /** x -> m -> y with a covariate far from zero, as raw rows. */
 function rowsOf(n: number, seed: number, shift = 0): number[][] {

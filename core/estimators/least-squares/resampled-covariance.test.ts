@@ -5,7 +5,7 @@ import { RandomStream } from "../../numerics/random";
 import { prepare, type Prepared } from "../../prepare";
 import { analyseMade, madeStudy, normals, type MadeStudy } from "../../test-kit";
 import { equationOf, withoutCrossBlocks } from "../../model";
-import type { RefitProblem } from "./refit";
+import type { RefitProblem } from "./refit-problem";
 import { ResampledCovariance } from "./resampled-covariance";
 
 const N = 60;

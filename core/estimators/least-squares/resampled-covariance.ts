@@ -3,7 +3,7 @@ import { WeightedSums } from "../../numerics/weighted-sums";
 import { choleskyInPlace, choleskySolveInPlace } from "../../numerics/cholesky";
 import type { CovarianceKind } from "../../study";
 import { LEVERAGE_ONE, residualMultiplier } from "./covariance";
-import type { RefitProblem } from "./refit";
+import type { RefitProblem } from "./refit-problem";
 import { restandardise } from "./restandardise";
 
 /** A pivot below this share leaves too few digits for a standard error. */

@@ -6,7 +6,8 @@ import { prepare, type Prepared } from "../../prepare";
 import { RandomStream } from "../../numerics/random";
 import { DEFAULT_SETTINGS, newDefinition, type Settings } from "../../study";
 import { refitUnder } from "../../test-kit";
-import { LeastSquaresKernel, type RefitProblem } from "./refit";
+import { LeastSquaresKernel } from "./refit";
+import type { RefitProblem } from "./refit-problem";
 
 const N = 60;
 
