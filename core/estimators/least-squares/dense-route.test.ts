@@ -198,6 +198,24 @@ describe.each(["m", "y"])("the equation of %s by dense matrices", (outcome) => {
     );
   });
 
+  it("compares every coefficient with the simple correlation", () => {
+    const { found } = both();
+    expect(found.suppression.map((r) => r.term)).toEqual(found.terms);
+    found.suppression.forEach((row, j) => {
+      const { beta, vif, semipartial } = found.coefficients[j + 1]!;
+      const r = correlation(COLUMN[row.term]!, out);
+      close(row.correlation, r, "correlation");
+      close(row.beta, beta!, "beta");
+      close(row.vif, vif!, "vif");
+      close(row.semipartial, semipartial!, "semipartial");
+      expect(row.flags.includes("sign_reversed")).toBe(beta! * r < 0);
+      expect(row.flags.includes("beta_above_one")).toBe(Math.abs(beta!) > 1);
+      expect(row.flags.includes("enhanced")).toBe(beta! * r > 0 && Math.abs(beta!) > Math.abs(r));
+      // Terms of products are slopes at a place and compare with nothing.
+      if (["x", "w", "x:w"].includes(row.term) && outcome === "y") expect(row.kind).toBeNull();
+    });
+  });
+
   it("checks its residuals", () => {
     const { found, df, X, e, rss, p, fitted } = both();
     const checks = found.checks!;
