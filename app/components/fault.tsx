@@ -3,7 +3,7 @@ import { useLocation } from "react-router";
 import type { StudyContext } from "../analysis/use-study";
 
 /** Screens that say what is wrong with the theory themselves, beside the sentence or above the numbers. */
-const SAY_IT_THEMSELVES = ["hypotheses", "evidence"];
+const SAY_IT_THEMSELVES = ["hypotheses", "evidence", "probe"];
 
 /** What stops the analysis, on every screen whose numbers then are old or missing. */
 export function Fault({ context: { analysis, retry } }: { context: StudyContext }) {
