@@ -9,7 +9,14 @@ import {
 } from "./data";
 import { buildDataset, type Dataset } from "./dataset";
 import { allQuantities, effectContext, type EffectContext, type Quantity } from "./effects";
-import { engineOf, type Engine, type Fit, type KernelData } from "./estimators";
+import {
+  engineOf,
+  kernelOf,
+  withOptions,
+  type Engine,
+  type Fit,
+  type KernelData,
+} from "./estimators";
 import { groupedScheme, type ResamplingPlan, type Scheme } from "./inference";
 import { compileExpression } from "./model";
 import { StudyProblem } from "./problems";
@@ -68,7 +75,8 @@ export function prepare(
   const engine = engineOf(stated.settings.engine);
   const { complaints, statements } = dataset.theory;
   if (complaints.length > 0 && !tolerant) refuse(complaints);
-  const settings = raw.moments ? momentSettings(stated.settings) : stated.settings;
+  const wanted = { ...stated.settings, options: withOptions(engine, stated.settings.options) };
+  const settings = raw.moments ? momentSettings(wanted) : wanted;
   const study = { ...stated, variables: dataset.variables, settings };
   const theory = compileTheory(statements);
   if (raw.moments) {
@@ -88,6 +96,12 @@ export function prepare(
   const quantities = allQuantities(context, fit.families);
   // Averages of moderators join the parameters as quantities ask for them, so the vector is made last.
   const theta = fit.vector();
+  const kernel = { engine: engine.id, data: fit.kernelData() };
+  if (settings.interval === "bootstrap_t" && !kernelOf(kernel).covariance)
+    throw new StudyProblem(
+      "invalid_setting",
+      `Bootstrap-t intervals need standard errors in every resample, which ${engine.label} does not know. Choose BCa, percentile or another interval.`,
+    );
   return {
     study,
     dataset,
@@ -102,7 +116,7 @@ export function prepare(
     quantities,
     estimates: Float64Array.from(quantities, (q) => compileExpression(q.expression)(theta, 0)),
     resampling: {
-      kernel: { engine: engine.id, data: fit.kernelData() },
+      kernel,
       scheme,
       seed: settings.seed,
       studentised: studentised(settings, [...quantities, ...fit.coefficients]),

@@ -237,6 +237,17 @@ describe("results that are kept", () => {
     expect(fewer.snapshot().evidence).toEqual(analyse(definition({}, 300), demo.table));
   });
 
+  it("are not needed: a store that cannot be read costs no analysis", async () => {
+    const broken = vi.spyOn(database.results, "get").mockRejectedValue(new Error("no store"));
+    const other = vi.spyOn(database.replicates, "get").mockRejectedValue(new Error("no store"));
+    const analysis = started(definition({}, 400));
+    await until(analysis, "done");
+    expect(analysis.snapshot().problem).toBeNull();
+    expect(analysis.snapshot().evidence).toEqual(analyse(definition({}, 400), demo.table));
+    broken.mockRestore();
+    other.mockRestore();
+  });
+
   it("leave a stopped run stopped when the study is opened again, until somebody goes on", async () => {
     afterBatch = () => live.stop();
     const first = started(definition());

@@ -65,7 +65,7 @@ const studyOf = (dataKey: string): string => dataKey.split(" ")[0]!;
 export async function findEvidence({ hash, text }: ResultKey): Promise<Evidence | null> {
   const found = await database.results.get(hash);
   if (found?.text !== text) return null;
-  void database.results.update(hash, { usedAt: Date.now() });
+  void database.results.update(hash, { usedAt: Date.now() }).catch(() => undefined);
   return found.evidence;
 }
 
@@ -96,7 +96,7 @@ export interface KeptReplicates {
 export async function findReplicates({ hash, text }: ResultKey): Promise<KeptReplicates | null> {
   const found = await database.replicates.get(hash);
   if (found?.text !== text) return null;
-  void database.replicates.update(hash, { usedAt: Date.now() });
+  void database.replicates.update(hash, { usedAt: Date.now() }).catch(() => undefined);
   return { blocks: found.blocks, stopped: found.stopped };
 }
 

@@ -79,7 +79,9 @@ export class LiveAnalysis {
     const superseded = (): boolean => control.signal.reason === "superseded";
     const { definition, dataKey, table, dataset } = followed;
     const key = evidenceKey(definition, dataKey);
-    const known = this.settled().then(() => findEvidence(key));
+    const known = this.settled()
+      .then(() => findEvidence(key))
+      .catch(() => null);
     const { complaints } = dataset.theory;
     const nothing = {
       complaints,
@@ -138,7 +140,7 @@ export class LiveAnalysis {
     const { signal } = control;
     const superseded = (): boolean => signal.reason === "superseded";
     const store = replicatesKey(analysis.prepared, dataKey);
-    const kept = await findReplicates(store);
+    const kept = await findReplicates(store).catch(() => null);
     if (superseded()) return;
     if (kept) {
       analysis.add(firstOf(kept.blocks, requested));

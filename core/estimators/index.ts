@@ -9,5 +9,6 @@ export type {
   SectionContext,
   Suitability,
 } from "./engine";
+export { withOptions } from "./options";
 export { engineOf, engines, kernelOf, registerEngine } from "./registry";
 export type * from "./sections";

@@ -133,10 +133,7 @@ const lad: Engine<LadData & { rounds: number }> = {
         ? { suits: false, reason: "Least absolute deviations know no products here." }
         : { suits: true },
   fit: (theory, { typed, variables, sample }, { options }) =>
-    new LadFit(
-      buildDesign(theory.equations, typed, variables, sample),
-      Number(options.rounds ?? 30),
-    ),
+    new LadFit(buildDesign(theory.equations, typed, variables, sample), Number(options.rounds)),
   kernel(data): Kernel {
     const { equations, size, rounds } = data;
     return {
@@ -276,5 +273,24 @@ describe("an engine that a stranger adds", () => {
       code: "not_available",
       message: "Least absolute deviations know no products here.",
     });
+    const refused = (settings: object) =>
+      problemOf({
+        columns: { x, m, y },
+        theory: THEORY,
+        settings: { engine: lad.id, ...settings },
+      });
+    expect(refused({ options: { round: 3 } })).toMatchObject({
+      code: "invalid_setting",
+      message: "least absolute deviations has no option “round”. Its options: rounds.",
+    });
+    expect(refused({ options: { rounds: "many" } }).message).toContain("it must be a number");
+    expect(refused({ interval: "bootstrap_t", replications: 50 })).toMatchObject({
+      code: "invalid_setting",
+      message: expect.stringContaining("which least absolute deviations does not know"),
+    });
+    const strange = { engine: "least_squares", options: { rounds: 3 } };
+    expect(
+      problemOf({ columns: { x, y }, theory: "H1: x raises y", settings: strange }).message,
+    ).toContain("It has none.");
   });
 });

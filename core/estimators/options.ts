@@ -1,0 +1,31 @@
+import { StudyProblem } from "../problems";
+import type { Settings } from "../study";
+import type { Engine } from "./engine";
+
+/**
+ * The options of an engine, those that are not set at their initial values.
+ * @throws StudyProblem `invalid_setting` for a name or a choice that the engine does not have
+ */
+export function withOptions(
+  { label, options }: Pick<Engine, "label" | "options">,
+  chosen: Settings["options"],
+): Settings["options"] {
+  const names = options.map((o) => o.name);
+  const unknown = Object.keys(chosen).find((name) => !names.includes(name));
+  if (unknown !== undefined) {
+    const known = names.length > 0 ? `Its options: ${names.join(", ")}.` : "It has none.";
+    throw new StudyProblem("invalid_setting", `${label} has no option “${unknown}”. ${known}`);
+  }
+  return Object.fromEntries(
+    options.map(({ name, initial, choices }) => {
+      const value = chosen[name] ?? initial;
+      const fits = choices ? value in choices : typeof value === "number";
+      if (fits) return [name, value];
+      const may = choices ? `one of ${Object.keys(choices).join(", ")}` : "a number";
+      throw new StudyProblem(
+        "invalid_setting",
+        `The option “${name}” of ${label} is “${value}”; it must be ${may}.`,
+      );
+    }),
+  );
+}
