@@ -154,13 +154,6 @@ for (const n of [500, 5_000, 50_000]) {
   report("leaving one out, all rows", n, n, await best(async () => resampler.jackknife()), 1);
 }
 console.log(`memory at the most: ${Math.round(process.memoryUsage.rss() / 2 ** 20)} MB`);
-report(
-  "live estimates, no resamples",
-  500,
-  "–",
-  await best(async () => Analysis.of(study, table).evidence()),
-  1,
-);
 const wide = [Array.from({ length: 50 }, (_, j) => `v${j}`).join(",")];
 for (let i = 0; i < 100_000; i++)
   wide.push(Array.from({ length: 50 }, (_, j) => ((i * 31 + j * 17) % 997) / 10).join(","));

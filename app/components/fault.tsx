@@ -1,16 +1,20 @@
 import { Alert, Button } from "@mui/material";
 import { useLocation } from "react-router";
 import type { StudyContext } from "../analysis/use-study";
+import type { PlainProblem } from "../workers/attempt";
 
-/** Screens that say what is wrong with the theory themselves, beside the sentence or above the numbers. */
-const SAY_IT_THEMSELVES = ["hypotheses", "evidence", "probe"];
+/** Where the theory is written, what is wrong with it stands beside the sentences. */
+const BESIDE_THE_SENTENCES = "hypotheses";
+
+/** Is there something that stops the analysis? A theory that states no effect yet stops nothing. */
+export const isStopped = (problem: PlainProblem | null): problem is PlainProblem =>
+  problem !== null && problem.code !== "nothing_to_estimate";
 
 /** What stops the analysis, on every screen whose numbers then are old or missing. */
 export function Fault({ context: { analysis, retry } }: { context: StudyContext }) {
   const screen = useLocation().pathname.split("/").at(-1)!;
   const { problem, evidence } = analysis;
-  if (!problem || problem.code === "nothing_to_estimate" || SAY_IT_THEMSELVES.includes(screen))
-    return null;
+  if (!isStopped(problem) || screen === BESIDE_THE_SENTENCES) return null;
   const broken = problem.code === "unexpected";
   return (
     <Alert

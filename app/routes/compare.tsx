@@ -88,8 +88,10 @@ export default function Compare({ loaderData }: Route.ComponentProps) {
       {specifications.length > 0 && (
         <>
           <p className="serif" hidden={status === "running"}>
+            {specifications.length < total &&
+              `Stopped after ${specifications.length} of ${total} ways. `}
             {differing.size === 0
-              ? `All ${evidence.hypotheses.length === 1 ? "ways agree on the hypothesis" : `ways agree on each of the ${evidence.hypotheses.length} hypotheses`}.`
+              ? `All ${specifications.length < total ? "these " : ""}ways agree on ${evidence.hypotheses.length === 1 ? "the hypothesis" : `each of the ${evidence.hypotheses.length} hypotheses`}.`
               : `The verdict on ${[...differing].join(", ")} depends on the way; where it differs is marked.`}
           </p>
           <RobustnessTable specifications={specifications} sentences={evidence.hypotheses} />

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { effectsCsv, writeStudy } from "../../formats";
 import type { Evidence as EvidenceObject } from "../../core";
+import { isStopped } from "../components/fault";
 import { useStudy } from "../analysis/use-study";
 import { download, fileName } from "../components/download";
 import { Distribution } from "../components/evidence/distribution";
@@ -27,11 +28,7 @@ export default function Evidence() {
     return (
       <div className="screen evidence-empty">
         <h1>Evidence</h1>
-        {problem && problem.code !== "nothing_to_estimate" ? (
-          <p className="note" role="alert">
-            {problem.message}
-          </p>
-        ) : (
+        {!isStopped(problem) && (
           <p className="serif">
             There is nothing to weigh yet. <Link to="../hypotheses">Write a hypothesis</Link>, and
             its evidence stands here at once.
@@ -47,7 +44,7 @@ export default function Evidence() {
   const claims = hypotheses.flatMap((h) => (h.claim ? [h.claim] : []));
   return (
     <div className="screen evidence">
-      <Before evidence={evidence} problem={problem?.message ?? null} />
+      <Before evidence={evidence} />
       <div className="evidence-columns">
         <section aria-label="Ledger of hypotheses">
           {hypotheses.map((h) => (
@@ -149,7 +146,7 @@ function Equations({ evidence }: { evidence: EvidenceObject }) {
 }
 
 /** Roles and sample before any number, then what needs a look. */
-function Before({ evidence, problem }: { evidence: EvidenceObject; problem: string | null }) {
+function Before({ evidence }: { evidence: EvidenceObject }) {
   const { roles, sample, warnings, codings } = evidence;
   return (
     <header className="before">
@@ -181,11 +178,6 @@ function Before({ evidence, problem }: { evidence: EvidenceObject; problem: stri
         ))}
       </dl>
       <ul className="before-warnings">
-        {problem && (
-          <li>
-            ◆ {problem} The numbers below are those of the last theory that could be estimated.
-          </li>
-        )}
         {warnings.map((w) => (
           <li key={`${w.code} ${w.about.join()}`}>◆ {w.message}</li>
         ))}

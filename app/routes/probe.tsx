@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Evidence, ModerationEvidence, RegionEvidence } from "../../core";
+import { isStopped } from "../components/fault";
 import { useStudy } from "../analysis/use-study";
 import { EffectMap, ResponseMap } from "../components/probe/planes";
 import { Panels } from "../components/probe/panels";
@@ -17,7 +18,7 @@ export default function Probe() {
   const [chosen, setChosen] = useState<string | null>(null);
   const [wanted, setView] = useState<View>("lever");
   if (!evidence || evidence.moderations.length === 0)
-    return <Empty message={problem && !evidence ? problem.message : null} />;
+    return <Empty stopped={!evidence && isStopped(problem)} />;
   const paths = evidence.moderations.filter((m) => m.path);
   const mirrors = evidence.moderations.filter((m) => !m.path);
   const region = evidence.regions.find((r) => r.id === chosen);
@@ -52,11 +53,6 @@ export default function Probe() {
           choose={setChosen}
         />
       </div>
-      {problem && (
-        <p className="note" role="alert">
-          {problem.message} What stands below is of the last theory that could be estimated.
-        </p>
-      )}
       {moderation && <Views moderation={moderation} view={view} setView={setView} />}
       {moderation && view !== "lever" && (
         <Picture
@@ -187,15 +183,12 @@ function EffectChoice({ paths, mirrors, regions, chosen, choose }: ChoiceProps) 
   );
 }
 
-function Empty({ message }: { message: string | null }) {
+/** @param stopped what stops the analysis is said above; then there is nothing to add */
+function Empty({ stopped }: { stopped: boolean }) {
   return (
     <div className="screen evidence-empty">
       <h1>Probe</h1>
-      {message ? (
-        <p className="note" role="alert">
-          {message}
-        </p>
-      ) : (
+      {!stopped && (
         <p className="serif">
           Nothing is moderated yet. <Link to="../hypotheses">Write a sentence</Link> such as
           “support strengthens hours to confidence”, and here you can move support and watch the

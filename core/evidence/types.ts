@@ -4,7 +4,7 @@ import type { BootstrapSummary, JointTest, MonteCarloInterval } from "../inferen
 import type { ByCovariance, NormalTest, Quantity } from "../model";
 import type { Warning } from "../problems";
 import type { CovarianceKind, IntervalKind, Settings } from "../study";
-import type { ModelPath, ModerationVerb, Verb } from "../theory";
+import type { CompiledTheory, ModelPath, ModerationVerb, Verb } from "../theory";
 import type { ModerationEvidence } from "./moderation-types";
 import type { RegionEvidence } from "./region-types";
 
@@ -157,13 +157,7 @@ export interface Evidence {
   settings: Settings;
   /** The errors in use: those of the settings, or cluster-robust ones where a cluster column is named. */
   errors: CovarianceKind;
-  roles: {
-    predictors: string[];
-    mediators: string[];
-    outcomes: string[];
-    moderators: string[];
-    covariates: string[];
-  };
+  roles: CompiledTheory["roles"];
   /** With the effects of each step; for a moderated step its average over the sample. */
   paths: (ModelPath & { effects: string[]; moderators: string[] })[];
   sample: {

@@ -1,3 +1,5 @@
+import { extent } from "./moments";
+
 /** Values a bin holds on average. */
 const PER_BIN = 4;
 /** A bin fuller than this means that the values are bunched together, where bins save nothing. */
@@ -36,13 +38,7 @@ export function quantilesOf(values: Float64Array, probabilities: readonly number
 /** The values of these ranks, counted from 0. */
 function orderStatistics(values: Float64Array, ranks: number[]): Map<number, number> {
   const n = values.length;
-  let min = values[0]!;
-  let max = min;
-  for (let i = 1; i < n; i++) {
-    const v = values[i]!;
-    if (v < min) min = v;
-    if (v > max) max = v;
-  }
+  const [min, max] = extent(values);
   const bins = Math.min(MOST_BINS, Math.ceil(n / PER_BIN));
   const scale = (bins - 1) / (max - min);
   if (!(scale > 0 && Number.isFinite(scale))) return bySorting(values, ranks);

@@ -1,3 +1,5 @@
+import { extent } from "./moments";
+
 /** Held between calls, so that sorting many samples allocates nothing but what it returns. */
 let starts = new Int32Array(0);
 let bin = new Int32Array(0);
@@ -9,20 +11,14 @@ const FULLEST = 64;
 
 /**
  * A sorted copy. Values that scatter as replicates do are counted into bins of equal width, which leaves each within a few
- * places of where it belongs; an insertion sort does the rest. Four times faster than the engine's sort on 10,000 of them;
+ * places of where it belongs; an insertion sort does the rest. Twice as fast as the engine's sort on 10,000 of them;
  * bunched values (heavy tails, ties) are left to that.
  * @param values all finite
  */
 export function sortedCopy(values: Float64Array): Float64Array {
   const n = values.length;
   if (n < FULLEST) return values.slice().sort();
-  let min = values[0]!;
-  let max = min;
-  for (let i = 1; i < n; i++) {
-    const v = values[i]!;
-    if (v < min) min = v;
-    if (v > max) max = v;
-  }
+  const [min, max] = extent(values);
   const bins = Math.ceil(n / PER_BIN);
   const scale = (bins - 1) / (max - min);
   if (!(scale > 0 && Number.isFinite(scale))) return values.slice().sort();
