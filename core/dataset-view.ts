@@ -36,9 +36,13 @@ export function rowsWhere(dataset: Dataset, formula: string): Int32Array {
 function known(dataset: Dataset, name: string): { column: TextColumn; variable: Variable } {
   const found = findVariable(dataset, name);
   if (!found)
-    throw new StudyProblem("unknown_variable", `The data have no column “${name}”.`, {
-      variables: [name],
-    });
+    throw new StudyProblem(
+      "no_column",
+      { name },
+      {
+        variables: [name],
+      },
+    );
   return found;
 }
 

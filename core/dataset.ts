@@ -164,8 +164,8 @@ class VariableMaker implements RecipeSource {
     if (known) return known;
     if (this.making.includes(name)) {
       throw new StudyProblem(
-        "formula",
-        `${[...this.making, name].join(" needs ")}: these recipes go round in a circle. Change one of them.`,
+        "circle_of_recipes",
+        { names: [...this.making, name] },
         {
           variables: [...this.making],
         },
@@ -199,8 +199,8 @@ class VariableMaker implements RecipeSource {
     ];
     const near = nearestName(name, all);
     throw new StudyProblem(
-      "unknown_variable",
-      `The data have no column “${name}”.${near ? ` Did you mean “${near}”?` : ""}`,
+      "no_column",
+      { name, near },
       {
         variables: [name],
       },
@@ -238,8 +238,8 @@ export function itemColumns(
     const limits = measure.scale ?? range(ref.name);
     if (!limits) {
       throw new StudyProblem(
-        "invalid_setting",
-        `“${ref.name}” cannot be reversed before its scale is known. Add the lowest and highest answer to the measure, as in “… on 1 to 5”.`,
+        "scale_unknown",
+        { item: ref.name },
         { variables: [ref.name], line: measure.line },
       );
     }
@@ -291,7 +291,7 @@ export function tryRecipe(definition: DataDefinition, raw: Table, derived: Deriv
     raw,
   );
   const problem = problems.find((p) => p.name === derived.name);
-  if (problem) throw new StudyProblem("formula", problem.message);
+  if (problem) throw new StudyProblem("recipe_fails", { reason: problem.message });
   const at = table.columns.findIndex((c) => c.name === derived.name);
   return { column: table.columns[at]!, variable: variables[at]! };
 }

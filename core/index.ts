@@ -3,13 +3,8 @@ export { Analysis, type Progress } from "./analysis";
 export { ReplicateMaker, resamplerOf, type MakerRequest } from "./replicate-maker";
 export { ReplicatePool, type MakerThread } from "./replicate-pool";
 export { checkSettings, prepare, type Prepared, type ResamplingProblem } from "./prepare";
-export {
-  StudyProblem,
-  type ProblemCode,
-  type ProblemPlace,
-  type Warning,
-  type WarningCode,
-} from "./problems";
+export { StudyProblem, type ProblemCode, type ProblemPlace, type Warning } from "./problems";
+export type { Condition } from "./wording";
 export {
   CENTRINGS,
   chosenCovariance,

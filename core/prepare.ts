@@ -90,7 +90,7 @@ export function prepare(
   const clusters = scheme.kind === "clusters" ? scheme.members : null;
   const data = { typed, variables, sample, clusters, momentsOnly: raw.moments !== undefined };
   const suitability = engine.suits(theory, data);
-  if (!suitability.suits) throw new StudyProblem("not_available", suitability.reason);
+  if (!suitability.suits) throw new StudyProblem("engine_unsuited", { reason: suitability.reason });
   const fit = engine.fit(theory, data, settings);
   const context = effectContext(theory, fit, typed, study);
   const quantities = allQuantities(context, fit.families);
@@ -98,10 +98,7 @@ export function prepare(
   const theta = fit.vector();
   const kernel = { engine: engine.id, data: fit.kernelData() };
   if (settings.interval === "bootstrap_t" && !kernelOf(kernel).covariance)
-    throw new StudyProblem(
-      "invalid_setting",
-      `Bootstrap-t intervals need standard errors in every resample, which ${engine.label} does not know. Choose BCa, percentile or another interval.`,
-    );
+    throw new StudyProblem("bootstrap_t_unknown", { engine: engine.label });
   return {
     study,
     dataset,
@@ -154,16 +151,20 @@ function typedColumns(
       if (measure) throw notYetEstimated(measure);
       const problem = dataset.problems.find((p) => p.name === name);
       if (problem)
-        throw new StudyProblem("not_available", `“${name}” could not be made. ${problem.message}`, {
-          variables: [name],
-        });
+        throw new StudyProblem(
+          "not_made",
+          { name, reason: problem.message },
+          {
+            variables: [name],
+          },
+        );
       const near = nearestName(
         name,
         table.columns.map((c) => c.name),
       );
       throw new StudyProblem(
-        "unknown_variable",
-        `The data have no column “${name}”.${near ? ` Did you mean “${near}”?` : ""}`,
+        "no_column",
+        { name, near },
         {
           variables: [name],
         },
@@ -172,11 +173,7 @@ function typedColumns(
     // A grouping column is only compared for equality, so its level does not matter.
     const grouping = !used.has(name);
     if (variable.level === "identifier" && !grouping) {
-      throw new StudyProblem(
-        "wrong_level",
-        `“${name}” is an identifier, so it cannot take part in an equation. Change its level, or choose another variable.`,
-        { variables: [name] },
-      );
+      throw new StudyProblem("identifier", { name }, { variables: [name] });
     }
     typed.set(
       name,
@@ -192,11 +189,7 @@ const LINEAR_RECIPES = new Set(["reverse", "rescale", "centre", "standardise"]);
 /** Filters, corrections and most recipes look at single rows, which a covariance matrix does not have. */
 function refuseRowWork({ filters, corrections, derived }: StudyDefinition): void {
   const refuse = (what: string, variables: string[]): never => {
-    throw new StudyProblem(
-      "needs_rows",
-      `${what} needs the rows of the data, but only means and covariances are known here. Bring the rows, or take it out.`,
-      { variables },
-    );
+    throw new StudyProblem("rows_needed", { what }, { variables });
   };
   const filter = filters.find((f) => f.active);
   if (filter) refuse(`The filter “${filter.name}”`, []);
@@ -212,8 +205,8 @@ function refuseProducts({ moderated, moderations }: CompiledTheory): void {
   if (!first) return;
   const terms = [first.from, ...first.moderators];
   throw new StudyProblem(
-    "needs_rows",
-    `The product of ${terms.map((t) => `“${t}”`).join(" and ")} cannot be estimated from means and covariances alone: it needs the rows of the data. Bring the rows, or take ${moderations.map((m) => m.label).join(", ")} out.`,
+    "product_needs_rows",
+    { names: terms, sentences: moderations.map((m) => m.label) },
     { variables: terms, ...(moderations[0] ? { line: moderations[0].line } : {}) },
   );
 }
@@ -221,8 +214,8 @@ function refuseProducts({ moderated, moderations }: CompiledTheory): void {
 /** Factors and composites are stored and checked as batteries; estimating them is not part of this engine. */
 export const notYetEstimated = ({ name, form, line }: Measure): StudyProblem =>
   new StudyProblem(
-    "not_available",
-    `“${name.name}” is a ${form === "reflects" ? "common factor" : "composite"}, which is not estimated yet. Let it average its items to use it in a hypothesis now.`,
+    "not_estimated_yet",
+    { name: name.name, form: form === "reflects" ? "reflects" : "combines" },
     { variables: [name.name], line },
   );
 
@@ -248,51 +241,34 @@ function schemeOf(settings: Settings, typed: Map<string, TypedColumn>, sample: S
 }
 
 function refuse(complaints: Complaint[]): never {
-  const lines = complaints.map((c) => `Line ${c.line}, column ${c.column}: ${c.message}`);
-  const first = complaints[0]!;
-  const code = first.unknown === undefined ? "notation" : "unknown_variable";
+  const { line, column, unknown } = complaints[0]!;
   const variables = complaints.flatMap((c) => (c.unknown === undefined ? [] : [c.unknown]));
-  throw new StudyProblem(code, lines.join("\n"), {
-    line: first.line,
-    column: first.column,
-    variables,
-  });
+  throw new StudyProblem(
+    unknown === undefined ? "unreadable" : "unknown_names",
+    { complaints },
+    { line, column, variables },
+  );
 }
 
 /** @throws StudyProblem `invalid_setting` naming the setting and what it may be */
 export function checkSettings(settings: Settings): void {
-  const fail = (message: string): never => {
-    throw new StudyProblem("invalid_setting", message);
-  };
   const { level, tail, replications, seed, strata, cluster, monteCarloDraws, interval, probes } =
     settings;
-  if (!(level > 0 && level < 1))
-    fail(`The confidence level is ${level}; it must lie between 0 and 1, as in 0.95.`);
-  if (tail === "one" && level <= 0.5)
-    fail(`A one-tailed test needs a confidence level above 0.5, not ${level}.`);
-  if (!Number.isInteger(replications) || replications < 0 || replications > MAX_REPLICATIONS) {
-    fail(
-      `The number of resamples is ${replications}; it must be a whole number from 0 to ${MAX_REPLICATIONS}.`,
-    );
-  }
-  if (!Number.isSafeInteger(seed) || seed < 0)
-    fail(`The seed is ${seed}; it must be a whole number from 0 to 9007199254740991.`);
+  if (!(level > 0 && level < 1)) throw new StudyProblem("level_outside", { level });
+  if (tail === "one" && level <= 0.5) throw new StudyProblem("level_one_tailed", { level });
+  if (!Number.isInteger(replications) || replications < 0 || replications > MAX_REPLICATIONS)
+    throw new StudyProblem("replications", { replications, most: MAX_REPLICATIONS });
+  if (!Number.isSafeInteger(seed) || seed < 0) throw new StudyProblem("seed", { seed });
   if (!Number.isInteger(monteCarloDraws) || monteCarloDraws < 1)
-    fail(`Monte Carlo draws: ${monteCarloDraws}; it must be a whole number above 0.`);
+    throw new StudyProblem("monte_carlo_draws", { draws: monteCarloDraws });
   if (cluster !== null && interval === "bootstrap_t")
-    fail(
-      "Bootstrap-t intervals need standard errors in every resample, which do not exist for clusters here. Choose BCa, percentile or another interval.",
-    );
+    throw new StudyProblem("bootstrap_t_of_clusters", {});
   for (const [name, list] of Object.entries(probes)) {
     for (const choice of list) {
       if (typeof choice !== "string" || !choice.endsWith("%")) continue;
       const share = Number.parseFloat(choice);
-      if (!(share > 0 && share < 100))
-        fail(
-          `A probe of “${name}” is the percentile “${choice}”; it must lie between 0 and 100 %, as in “20 %”.`,
-        );
+      if (!(share > 0 && share < 100)) throw new StudyProblem("probe_percentile", { name, choice });
     }
   }
-  if (strata !== null && cluster !== null)
-    fail("Resampling within strata and by cluster at once is not available; choose one.");
+  if (strata !== null && cluster !== null) throw new StudyProblem("strata_and_clusters", {});
 }

@@ -1,5 +1,7 @@
 import { equationsOf } from "./evidence";
 import { describe, expect, it } from "vitest";
+import { StudyProblem } from "./problems";
+import { warningsIn } from "./wording";
 import { analyseMade, normals, problemOf, type MadeStudy } from "./test-kit";
 
 const N = 40;
@@ -176,6 +178,9 @@ describe("what stops an analysis", () => {
     const problem = problemOf(made);
     expect([problem.code, problem.message]).toEqual([code, expect.any(String)]);
     for (const word of words) expect(problem.message).toContain(word);
+    // The condition and its data are enough to say it again, wherever they have been sent.
+    const { condition, data } = structuredClone({ ...problem });
+    expect(new StudyProblem(condition, data).message).toBe(problem.message);
   });
 
   it("names the equation and the variables for whoever leads the reader there", () => {
@@ -321,5 +326,27 @@ describe("what deserves a look", () => {
       (k) => k.code === "binary_outcome",
     );
     expect(found!.about).toEqual(["yes"]);
+  });
+});
+
+describe("a warning", () => {
+  it("carries what its sentence is made of", () => {
+    const gap = x.map((v, i) => (i < 3 ? null : v));
+    const [dropped] = analyseMade({ columns: { x: gap, y }, theory: "x raises y" }).warnings;
+    expect(dropped).toMatchObject({
+      code: "rows_dropped",
+      data: { dropped: 3, read: N, missing: [{ name: "x", count: 3 }] },
+      about: ["x"],
+    });
+  });
+
+  it("of an engine is worded by the engine", () => {
+    const warning = warningsIn({ odd: ({ n }: { n: number }) => `${n} odd rows.` });
+    expect(warning("odd", { n: 3 }, ["x"])).toEqual({
+      code: "odd",
+      data: { n: 3 },
+      message: "3 odd rows.",
+      about: ["x"],
+    });
   });
 });

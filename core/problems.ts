@@ -1,3 +1,6 @@
+import { PROBLEMS, type Condition, type ConditionData } from "./wording";
+import type { Words } from "./wording/condition";
+
 /** The conditions that stop an analysis; one code per condition, in every engine. */
 export type ProblemCode =
   | "notation"
@@ -30,52 +33,31 @@ export interface ProblemPlace {
   column?: number;
 }
 
-/** An error of the study (not of the program): the text names what is concerned and says what to do. */
-export class StudyProblem extends Error {
+/**
+ * An error of the study (not of the program), as data; its text, said in `wording`, names what is concerned and what to do.
+ * @example new StudyProblem("no_column", { name: "hourz", near: "hours" }, { variables: ["hourz"] })
+ */
+export class StudyProblem<C extends Condition = Condition> extends Error {
+  readonly code: ProblemCode;
+
   constructor(
-    readonly code: ProblemCode,
-    message: string,
+    readonly condition: C,
+    readonly data: ConditionData<C>,
     readonly place: ProblemPlace = {},
   ) {
-    super(message);
+    const { code, say } = PROBLEMS[condition] as Words<ConditionData<C>>;
+    super(say(data));
+    this.code = code;
     this.name = "StudyProblem";
   }
 }
 
-/** The conditions worth a look that do not stop an analysis. */
-export type WarningCode =
-  | "rows_dropped"
-  | "rows_excluded"
-  | "perfect_fit"
-  | "goodman_undefined"
-  | "near_collinear"
-  | "leverage_one"
-  | "inconsistent_mediation"
-  | "proportion_unstable"
-  | "replicates_failed"
-  | "bc_undefined"
-  | "bca_undefined"
-  | "acceleration_zero"
-  | "b_too_small"
-  | "verdict_unstable"
-  | "binary_outcome"
-  | "not_standardisable"
-  | "alpha_negative"
-  | "negative_item_total"
-  | "heywood"
-  | "mixed_sign_loadings"
-  | "no_missing"
-  | "probe_outside_range"
-  | "not_converged"
-  | "moments_only"
-  | "probes_unused"
-  | "few_clusters"
-  | "bc_liberal"
-  | "replicates_missing"
-  | "not_made";
-
+/** A condition worth a look that does not stop an analysis: as data, and said in words. */
 export interface Warning {
-  code: WarningCode;
+  /** One of the common codes (wording/warnings.ts), or of the engine's own. */
+  code: string;
+  /** What the sentence is made of. */
+  data: Record<string, unknown>;
   message: string;
   /** Variables, equations or effect ids concerned. */
   about: string[];

@@ -61,13 +61,10 @@ const renameInSettings = (settings: Settings, swap: (name: string) => string): S
  */
 export function checkedName(name: string, taken: readonly string[]): string {
   const found = name.trim();
-  const refuse = (why: string): never => {
-    throw new StudyProblem("invalid_setting", why, { variables: [found] });
-  };
-  if (found === "") return refuse("A variable needs a name.");
-  if (/["\n\r\t]/.test(found)) return refuse("A name cannot hold quotation marks or line breaks.");
-  if (taken.includes(found))
-    return refuse(`“${found}” is the name of another column or measure. Choose one that is free.`);
+  const place = { variables: [found] };
+  if (found === "") throw new StudyProblem("name_empty", {}, place);
+  if (/["\n\r\t]/.test(found)) throw new StudyProblem("name_broken", {}, place);
+  if (taken.includes(found)) throw new StudyProblem("name_taken", { name: found }, place);
   return found;
 }
 

@@ -1,16 +1,27 @@
-import { StudyProblem, type ProblemPlace } from "../../core";
+import { StudyProblem, type Condition, type ProblemPlace } from "../../core";
 
 /** What stops an analysis, as plain data. */
 export interface PlainProblem {
   code: string;
+  /** Absent where the program, not the study, is at fault. */
+  condition?: Condition;
+  data?: unknown;
   message: string;
   place: ProblemPlace;
 }
 
 export type Attempt<T> = { value: T; problem: null } | { value: null; problem: PlainProblem };
 
-export const plainProblem = ({ code, message, place }: StudyProblem): PlainProblem => ({
+export const plainProblem = ({
   code,
+  condition,
+  data,
+  message,
+  place,
+}: StudyProblem): PlainProblem => ({
+  code,
+  condition,
+  data,
   message,
   place,
 });

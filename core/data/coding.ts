@@ -25,17 +25,13 @@ export function codeColumns(
 ): CodeColumn[] {
   const k = levels.length;
   if (k < 2) {
-    throw new StudyProblem(
-      "one_level",
-      `“${variable}” has ${k === 1 ? `only the level “${levels[0]}”` : "no level"} among the rows used, so nothing can be compared. Choose another variable or keep more rows.`,
-      { variables: [variable] },
-    );
+    throw new StudyProblem("one_level", { name: variable, levels }, { variables: [variable] });
   }
   const base = reference === undefined ? 0 : levels.indexOf(reference);
   if (base < 0) {
     throw new StudyProblem(
-      "invalid_setting",
-      `The reference level “${reference}” of “${variable}” does not occur among the rows used. Levels: ${levels.join(", ")}.`,
+      "no_such_reference",
+      { name: variable, reference: reference!, levels },
       { variables: [variable] },
     );
   }

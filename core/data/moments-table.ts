@@ -23,8 +23,8 @@ export function tableOfMoments(moments: Moments): Table {
   const k = names.length;
   if (n < k + 2) {
     throw new StudyProblem(
-      "too_few_cases",
-      `Covariances of ${k} variables from ${n} rows cannot be analysed; at least ${k + 2} rows are needed.`,
+      "moments_of_few_rows",
+      { variables: k, n },
       {
         variables: names,
       },
@@ -32,11 +32,7 @@ export function tableOfMoments(moments: Moments): Table {
   }
   const l = Float64Array.from(covariance.flat());
   if (!(choleskyInPlace(l, k, k) > SINGULAR)) {
-    throw new StudyProblem(
-      "collinear",
-      "The matrix is not positive definite: some variable is a combination of others, or entries contradict one another. Correct the matrix or leave a variable out.",
-      { variables: names },
-    );
+    throw new StudyProblem("no_covariance_matrix", {}, { variables: names });
   }
   const noise = names.map((_, j) => {
     const stream = new RandomStream(ANY_SEED, streamIndex("moments", j));

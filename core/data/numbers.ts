@@ -21,8 +21,8 @@ export function numbersOf(column: TextColumn, variable: Variable): Float64Array 
     !allNumbers(column, variable)
   ) {
     throw new StudyProblem(
-      "not_numeric",
-      `“${column.name}” holds names, not numbers. Compare it with a text, as in ${column.name} = 'a level', recode it, or choose another variable.`,
+      "names_not_numbers",
+      { name: column.name },
       { variables: [column.name] },
     );
   }

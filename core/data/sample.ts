@@ -42,14 +42,13 @@ export function listwiseSample(columns: TypedColumn[], { table, included }: Rows
   for (const i of included) (complete[i] ? rows : dropped).push(i);
   if (rows.length === 0) {
     const worst = Object.entries(missing).sort((a, b) => b[1] - a[1])[0];
+    const place = { variables: worst ? [worst[0]] : [] };
+    if (rowsRead === 0) throw new StudyProblem("no_rows", {}, place);
+    if (included.length === 0 || !worst) throw new StudyProblem("all_filtered", {}, place);
     throw new StudyProblem(
-      "no_complete_cases",
-      rowsRead === 0
-        ? "The data have no rows."
-        : included.length === 0
-          ? "The filters leave every row out. Switch one of them off."
-          : `No row is complete on all ${columns.length} variables of the model. Most cells are missing in “${worst?.[0]}” (${worst?.[1]} of ${included.length}).`,
-      { variables: worst ? [worst[0]] : [] },
+      "no_complete_row",
+      { columns: columns.length, worst: worst[0], missing: worst[1], rows: included.length },
+      place,
     );
   }
   return {

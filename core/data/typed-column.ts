@@ -74,8 +74,8 @@ export function typedColumn(column: TextColumn, variable: Variable): TypedColumn
     const levels = levelsInOrder(column, variable);
     if (levels.length > 2) {
       throw new StudyProblem(
-        "wrong_level",
-        `Column “${column.name}” is called binary but holds ${levels.length} different values (${levels.slice(0, 4).join(", ")}, …). Change its level, or declare the extra values as missing codes.`,
+        "more_than_two_levels",
+        { name: column.name, levels },
         { variables: [column.name] },
       );
     }
@@ -95,8 +95,8 @@ function numeric(column: TextColumn, variable: Variable): TypedColumn {
   if (bad >= 0) {
     const row = column.codes.indexOf(bad) + 1;
     throw new StudyProblem(
-      "not_numeric",
-      `“${column.dictionary[bad]}” in column “${column.name}”, row ${row}, is not a number. Correct the cell, declare it a missing code, or make the column categorical.`,
+      "not_a_number",
+      { name: column.name, cell: column.dictionary[bad]!, row },
       { variables: [column.name], row },
     );
   }

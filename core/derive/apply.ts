@@ -16,6 +16,7 @@ import { StudyProblem } from "../problems";
 import { readFormulaText } from "./formula-syntax";
 import { formulaValues, type FormulaSource } from "./formula-values";
 import type { Recipe } from "./recipe";
+import type { Condition, ConditionData } from "../wording";
 
 /** What a recipe may read. */
 export interface RecipeSource extends FormulaSource {
@@ -55,7 +56,7 @@ function transformed(recipe: Transformation, x: Float64Array, included: Int32Arr
       return reversed(recipe.of, x, [recipe.low, recipe.high]);
     case "rescale":
       if (!(recipe.per !== 0 && Number.isFinite(recipe.per)))
-        refuse(recipe.of, "A unit has to be a number other than 0.");
+        refuse("unit_zero", { name: recipe.of });
       return x.map((v) => v / recipe.per);
     case "log":
       return logarithm(recipe, x);
@@ -67,7 +68,7 @@ function transformed(recipe: Transformation, x: Float64Array, included: Int32Arr
       const values = known();
       const m = mean(values);
       const sd = standardDeviation(values);
-      if (!(sd > 0)) refuse(recipe.of, "It never varies, so it has no standard scores.");
+      if (!(sd > 0)) refuse("no_standard_scores", { name: recipe.of });
       return x.map((v) => (v - m) / sd);
     }
     case "rank": {
@@ -77,10 +78,11 @@ function transformed(recipe: Transformation, x: Float64Array, included: Int32Arr
     }
     case "winsorise": {
       if (!(recipe.lower >= 0 && recipe.lower < recipe.upper && recipe.upper <= 100))
-        refuse(
-          recipe.of,
-          `The percentiles ${recipe.lower} and ${recipe.upper} are not in order between 0 and 100.`,
-        );
+        refuse("percentiles_out_of_order", {
+          name: recipe.of,
+          lower: recipe.lower,
+          upper: recipe.upper,
+        });
       const sorted = known().sort();
       if (sorted.length === 0) return x;
       const low = quantile6(sorted, recipe.lower / 100);
@@ -97,8 +99,8 @@ function logarithm(
   const bad = x.findIndex((v) => v + add <= 0);
   if (bad >= 0) {
     throw new StudyProblem(
-      "out_of_range",
-      `“${of}” is ${x[bad]} in row ${bad + 1}, and a logarithm needs values above 0. Add a constant, such as 1, before the logarithm is taken.`,
+      "log_of_no_positive",
+      { name: of, value: x[bad]!, row: bad + 1 },
       { variables: [of], row: bad + 1 },
     );
   }
@@ -142,7 +144,7 @@ function split(
   source: RecipeSource,
 ): Made {
   if (at.length === 0 || at.some((p, i) => !(p > 0 && p < 100) || (i > 0 && p <= at[i - 1]!)))
-    refuse(of, `The percentiles ${at.join(", ")} have to rise and lie between 0 and 100.`);
+    refuse("percentiles_must_rise", { name: of, at });
   const x = source.numbers(of);
   const sorted = pick(x, source.included)
     .filter((v) => !Number.isNaN(v))
@@ -171,10 +173,12 @@ function code(name: string, recipe: Extract<Recipe, { kind: "code" }>, source: R
   );
   const chosen = columns[recipe.index - 1];
   if (!chosen)
-    refuse(
-      recipe.of,
-      `Its ${levels.length} levels have ${columns.length} code columns; there is no column ${recipe.index}.`,
-    );
+    refuse("no_such_code_column", {
+      name: recipe.of,
+      levels: levels.length,
+      columns: columns.length,
+      index: recipe.index,
+    });
   const texts = source.texts(recipe.of);
   const at = new Map(levels.map((level, i) => [level, chosen.codes[i]!]));
   const values = Float64Array.from({ length: source.rows }, (_, i) => {
@@ -184,8 +188,11 @@ function code(name: string, recipe: Extract<Recipe, { kind: "code" }>, source: R
   return numeric(name, values, { label: chosen.contrast });
 }
 
-function refuse(of: string, message: string): never {
-  throw new StudyProblem("invalid_setting", `“${of}”: ${message}`, { variables: [of] });
+function refuse<C extends Condition>(
+  condition: C,
+  data: ConditionData<C> & { name: string },
+): never {
+  throw new StudyProblem(condition, data, { variables: [data.name] });
 }
 
 /** Numbers as a column of cells: the shortest text that reads back as the same number. */

@@ -1,4 +1,5 @@
 import { StudyProblem } from "../problems";
+import type { FormulaFault } from "../wording";
 
 /** A computed variable or a condition, read. */
 export type Node =
@@ -56,11 +57,7 @@ export function readFormulaText(text: string): Node {
   const reader = new FormulaReader(tokens);
   const node = reader.or();
   const rest = reader.peek();
-  if (rest.kind !== "end")
-    fail(
-      rest.at,
-      `“${rest.text}” is not expected here. Is an operator or a comma missing before it?`,
-    );
+  if (rest.kind !== "end") fail(rest.at, { kind: "rest", text: rest.text });
   return node;
 }
 
@@ -79,12 +76,7 @@ function tokensOf(text: string): Token[] {
     })[0];
     if (!found) {
       const quote = text[at] === '"' || text[at] === "'";
-      fail(
-        at,
-        quote
-          ? "This quotation mark is never closed."
-          : `“${text[at]}” has no meaning in a formula.`,
-      );
+      fail(at, quote ? { kind: "quotation" } : { kind: "meaningless", text: text[at]! });
     }
     const { kind, match } = found;
     const mark = match[0]!;
@@ -97,10 +89,8 @@ function tokensOf(text: string): Token[] {
   return tokens;
 }
 
-function fail(at: number, message: string): never {
-  throw new StudyProblem("formula", `At position ${at + 1} of the formula: ${message}`, {
-    column: at + 1,
-  });
+function fail(at: number, fault: FormulaFault): never {
+  throw new StudyProblem("formula_at", { at: at + 1, fault }, { column: at + 1 });
 }
 
 const COMPARISONS = ["=", "!=", "<", "<=", ">", ">="];
@@ -127,7 +117,7 @@ class FormulaReader {
   }
 
   or(): Node {
-    if (++this.depth > MAX_DEPTH) fail(this.peek().at, "The formula is nested too deeply.");
+    if (++this.depth > MAX_DEPTH) fail(this.peek().at, { kind: "deep" });
     const node = this.chain(
       () => this.and(),
       (reader) => reader.is("word", "or"),
@@ -158,8 +148,7 @@ class FormulaReader {
     if (!this.is("mark", ...COMPARISONS)) return left;
     const operator = this.take().text as Operator;
     const node: Node = { kind: "binary", operator, left, right: this.sum() };
-    if (this.is("mark", ...COMPARISONS))
-      fail(this.peek().at, "Two comparisons are joined by “and”, as in a > 1 and a < 5.");
+    if (this.is("mark", ...COMPARISONS)) fail(this.peek().at, { kind: "chained" });
     return node;
   }
 
@@ -201,7 +190,7 @@ class FormulaReader {
     const base = this.atom();
     if (!this.is("mark", "^")) return base;
     this.take();
-    if (++this.depth > MAX_DEPTH) fail(this.peek().at, "The formula is nested too deeply.");
+    if (++this.depth > MAX_DEPTH) fail(this.peek().at, { kind: "deep" });
     const node: Node = { kind: "binary", operator: "^", left: base, right: this.negative() };
     this.depth -= 1;
     return node;
@@ -221,20 +210,12 @@ class FormulaReader {
       return inner;
     }
     this.at -= 1;
-    fail(
-      token.at,
-      token.kind === "end"
-        ? "Something is missing at the end."
-        : `A number, a column or a bracket was expected, not “${token.text}”.`,
-    );
+    fail(token.at, token.kind === "end" ? { kind: "end" } : { kind: "expected", text: token.text });
   }
 
   private call(token: Token): Node {
     if (!Object.hasOwn(FUNCTIONS, token.text)) {
-      fail(
-        token.at,
-        `There is no function “${token.text}”. Known are ${Object.keys(FUNCTIONS).join(", ")}.`,
-      );
+      fail(token.at, { kind: "function", name: token.text, known: Object.keys(FUNCTIONS) });
     }
     const name = token.text as FunctionName;
     this.take();
@@ -246,22 +227,13 @@ class FormulaReader {
     this.close();
     const [fewest, most] = FUNCTIONS[name];
     if (args.length < fewest || args.length > most) {
-      const wanted =
-        fewest === most
-          ? `${fewest}`
-          : most === Infinity
-            ? `at least ${fewest}`
-            : `${fewest} to ${most}`;
-      fail(
-        token.at,
-        `“${name}” takes ${wanted} ${wanted === "1" ? "argument" : "arguments"}, not ${args.length}.`,
-      );
+      fail(token.at, { kind: "arguments", name, fewest, most, given: args.length });
     }
     return { kind: "call", name, args, at: token.at };
   }
 
   private close(): void {
-    if (!this.is("mark", ")")) fail(this.peek().at, "A bracket is not closed.");
+    if (!this.is("mark", ")")) fail(this.peek().at, { kind: "bracket" });
     this.take();
   }
 }

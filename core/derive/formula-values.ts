@@ -34,8 +34,8 @@ function compile(node: Node, source: FormulaSource): Value {
       return () => node.value;
     case "text":
       throw new StudyProblem(
-        "formula",
-        `The text '${node.value}' can only be compared, as in group = '${node.value}'.`,
+        "text_alone",
+        { text: node.value },
         {
           column: node.at + 1,
         },
@@ -76,8 +76,8 @@ function textComparison(
   const other = text === right ? left : right;
   if (other.kind !== "column" || (operator !== "=" && operator !== "!=")) {
     throw new StudyProblem(
-      "formula",
-      `A text is compared with a column by = or !=, as in group = '${text.value}'.`,
+      "text_ordered",
+      { text: text.value },
       {
         column: text.at + 1,
       },

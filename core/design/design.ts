@@ -55,8 +55,8 @@ export function buildDesign(
   const equations = specs.map((spec) => {
     if (variables.get(spec.outcome)!.level === "categorical") {
       throw new StudyProblem(
-        "wrong_level",
-        `“${spec.outcome}” is categorical, so an equation cannot explain it. Make it binary or numeric, or let it stand only on the left of a sentence.`,
+        "categorical_outcome",
+        { name: spec.outcome },
         { equation: spec.outcome, variables: [spec.outcome] },
       );
     }
@@ -76,8 +76,8 @@ export function buildDesign(
     );
     if (sample.n <= columns.length + 1) {
       throw new StudyProblem(
-        "too_few_cases",
-        `The equation of “${spec.outcome}” has ${columns.length + 1} coefficients but only ${sample.n} complete rows. Take predictors out or find more rows.`,
+        "more_coefficients_than_rows",
+        { outcome: spec.outcome, coefficients: columns.length + 1, rows: sample.n },
         { equation: spec.outcome, variables: columns.map((c) => c.key) },
       );
     }
@@ -160,8 +160,8 @@ function productColumns(variables: Column[][]): Column[] {
   if (second && first![0]!.variable === second[0]!.variable && first![0]!.contrast !== null) {
     const { variable } = first![0]!;
     throw new StudyProblem(
-      "wrong_level",
-      `“${variable}” is categorical, so its effect cannot change with itself. Only a numeric variable has a curve.`,
+      "categorical_curve",
+      { name: variable },
       {
         variables: [variable],
       },
@@ -201,8 +201,8 @@ function refuseConstant(columns: Column[], name: string, equation: string): void
     const [min, max] = extent(column.values);
     if (min === max) {
       throw new StudyProblem(
-        "constant_variable",
-        `“${name}” has the same value (${min}) in every row used, so the equation of “${equation}” cannot be estimated. Take it out or check which rows are complete.`,
+        "constant_in_equation",
+        { name, value: min, outcome: equation },
         { equation, variables: [name] },
       );
     }

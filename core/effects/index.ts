@@ -46,6 +46,7 @@ export { pathEffect } from "./path-claims";
 export { averageId } from "./averages";
 export { conditionalId, indexId, interactionId } from "./conditional";
 export { atWords, probeGrid, valuesOf, type Combination, type Moderator } from "./probes";
+export type { Probe } from "./probes";
 export { directId, indirectId, totalId, totalIndirectId } from "./path-effects";
 export {
   effectContext,

@@ -54,8 +54,8 @@ function comparedCombination(
 export function refuseComparison(ref: NameRef, line: number): void {
   if (!ref.compared) return;
   throw new StudyProblem(
-    "notation",
-    `Line ${line}: “${ref.name}” is not categorical here, so it has no levels to compare. Leave the comparison out.`,
+    "no_levels",
+    { line, name: ref.name },
     {
       line,
       variables: [ref.name],
@@ -77,8 +77,8 @@ export function knownLevels(
     if (found !== undefined) return found;
     const near = nearestName(name, levels);
     throw new StudyProblem(
-      "notation",
-      `Line ${line}: “${variable}” has no level “${name}” among the rows used.${near ? ` Did you mean “${near}”?` : ""} Levels: ${levels.join(", ")}.`,
+      "no_such_level",
+      { line, name: variable, level: name, near: near ?? null, levels },
       { line, variables: [variable] },
     );
   };

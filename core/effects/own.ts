@@ -51,16 +51,7 @@ function ofSentence(
       ...named.keys(),
     ];
     const near = nearestName(name, known);
-    const hint = near
-      ? ` Did you mean “${near}”?`
-      : known.length > 0
-        ? ` Known: ${known.join(", ")}.`
-        : "";
-    throw new StudyProblem(
-      "notation",
-      `Line ${line}: no earlier sentence is called “${name}”.${hint}`,
-      { line },
-    );
+    throw new StudyProblem("no_such_sentence", { line, name, near: near ?? null, known }, { line });
   }
   const { quantities, open } = claimOf(context, claim);
   if (quantities.length === 1) return quantities[0]!.expression;
@@ -110,11 +101,9 @@ function namedEffect(
   });
   if (routes.length > 0)
     return sum(routes.map(({ nodes }) => pathEffect(context, pair, nodes).expression));
-  const what =
-    chain.length > 0 ? `${which} (through ${chain.map((ref) => ref.name).join(", then ")})` : which;
   throw new StudyProblem(
-    "notation",
-    `Line ${line}: ${from.name} has no ${what} effect on ${to.name} in this theory.`,
+    "no_such_effect",
+    { line, from: from.name, to: to.name, which, chain: chain.map((ref) => ref.name) },
     { line },
   );
 }
@@ -123,8 +112,8 @@ function only(pairs: EffectPair[], from: string, line: number): EffectPair {
   if (pairs.length === 1) return pairs[0]!;
   if (pairs.length > 1) throw severalColumns(from, pairs.length, line);
   throw new StudyProblem(
-    "notation",
-    `Line ${line}: “${from}” has no effect there in this theory; add the path or choose another effect.`,
+    "no_effect_there",
+    { line, name: from },
     {
       line,
       variables: [from],
@@ -134,7 +123,7 @@ function only(pairs: EffectPair[], from: string, line: number): EffectPair {
 
 const severalColumns = (variable: string, count: number, line: number): StudyProblem =>
   new StudyProblem(
-    "notation",
-    `Line ${line}: “${variable}” has ${count} code columns, so it has no single effect to calculate with. Let the sentence compare two levels, as in “${variable} ("one" against "another")”.`,
+    "no_single_effect",
+    { line, name: variable, columns: count },
     { line, variables: [variable] },
   );

@@ -13,19 +13,19 @@ export function withOptions(
   const names = options.map((o) => o.name);
   const unknown = Object.keys(chosen).find((name) => !names.includes(name));
   if (unknown !== undefined) {
-    const known = names.length > 0 ? `Its options: ${names.join(", ")}.` : "It has none.";
-    throw new StudyProblem("invalid_setting", `${label} has no option “${unknown}”. ${known}`);
+    throw new StudyProblem("no_such_option", { engine: label, option: unknown, known: names });
   }
   return Object.fromEntries(
     options.map(({ name, initial, choices }) => {
       const value = chosen[name] ?? initial;
       const fits = choices ? value in choices : typeof value === "number";
       if (fits) return [name, value];
-      const may = choices ? `one of ${Object.keys(choices).join(", ")}` : "a number";
-      throw new StudyProblem(
-        "invalid_setting",
-        `The option “${name}” of ${label} is “${value}”; it must be ${may}.`,
-      );
+      throw new StudyProblem("option_value", {
+        engine: label,
+        option: name,
+        value,
+        choices: choices ? Object.keys(choices) : null,
+      });
     }),
   );
 }

@@ -17,10 +17,7 @@ export const engines = (): Engine[] => [...ENGINES.values()];
 export function engineOf(id: string): Engine {
   const engine = ENGINES.get(id);
   if (engine) return engine;
-  throw new StudyProblem(
-    "invalid_setting",
-    `There is no engine “${id}”. Known: ${[...ENGINES.keys()].join(", ")}.`,
-  );
+  throw new StudyProblem("no_such_engine", { id, known: [...ENGINES.keys()] });
 }
 
 /** The kernel of an engine, from the plain data that its fit made. */

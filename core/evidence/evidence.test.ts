@@ -1,7 +1,7 @@
 import { equationsOf } from "./equations-of";
 import { describe, expect, it } from "vitest";
 import { analyseCase } from "../../reference/load";
-import { plain, pValue } from "./wording";
+import { plain, pValue } from "../wording/numbers";
 
 describe("a whole analysis", () => {
   it("is unsettled when zero lies within the Monte Carlo error of a limit, and says what would settle it", () => {

@@ -6,7 +6,7 @@ import { nodesOf, type Hypothesis, type Moderation } from "../theory";
 import { statedDirection } from "./claim-test";
 import type { EffectList } from "./effects";
 import { excludes, readInterval, type Side } from "./reading";
-import { plain } from "./wording";
+import { plain } from "../wording/numbers";
 
 /** Which way “away from zero” is, and what the reader has to be told about it. */
 export interface FocalSign {

@@ -13,18 +13,12 @@ export type * from "./moderation-types";
 export type * from "./region-types";
 export { effectAt, predictAt, testOf, type ProbeModel, type Reading } from "./probe-model";
 export * from "./data";
+export { dfWords, minus, pClause, percent, plain, pValue, thousands } from "../wording/numbers";
 export {
-  dfWords,
   errorsName,
   INTERVAL_WORDS,
   intervalName,
   jointWords,
-  minus,
   referenceName,
-  pClause,
-  percent,
-  plain,
-  pValue,
-  thousands,
   unitWords,
 } from "./wording";

@@ -11,7 +11,7 @@ import type {
   ShownInterval,
   Verdict,
 } from "./types";
-import { plain } from "./wording";
+import { plain } from "../wording/numbers";
 
 type Pattern = NonNullable<HypothesisEvidence["pattern"]>;
 

@@ -2,7 +2,7 @@ import type { JohnsonNeyman, Region } from "../inference";
 import type { Crossing, FiellerSet } from "./moderation-types";
 import type { Band, RegionEvidence } from "./region-types";
 import type { IntervalKind } from "../study";
-import { percent, plain } from "./wording";
+import { percent, plain } from "../wording/numbers";
 
 /** What a region says of the effect, in a few words. */
 export function regionWords(

@@ -134,10 +134,7 @@ export function summariseReplicates(
   strata: Int32Array | null = null,
 ): (BootstrapSummary | null)[] {
   if (replicates.kept.length === 0) {
-    throw new StudyProblem(
-      "no_replicates",
-      "Every bootstrap replicate failed: the resamples are too small or too uniform for this model. Simplify the model, or use the delta method.",
-    );
+    throw new StudyProblem("all_replicates_failed", {});
   }
   const leftStrata = strata && jackknife ? pickAt(strata, jackknife.kept) : null;
   return Array.from(estimates, (estimate, i) => {

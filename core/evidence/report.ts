@@ -1,13 +1,6 @@
 import type { Settings } from "../study";
-import {
-  errorsName,
-  intervalName,
-  jointWords,
-  percent,
-  pClause,
-  plain,
-  thousands,
-} from "./wording";
+import { percent, pClause, plain, thousands } from "../wording/numbers";
+import { errorsName, intervalName, jointWords } from "./wording";
 import type { ClaimTest, EffectEvidence, Evidence, Verdict } from "./types";
 
 /** How a sentence about an effect of each kind begins. */

@@ -1,7 +1,7 @@
 import { holmAdjusted } from "../inference";
 import type { Settings } from "../study";
 import type { SeveralEvidence, Verdict } from "./types";
-import { pClause } from "./wording";
+import { pClause } from "../wording/numbers";
 
 interface Judged {
   label: string;

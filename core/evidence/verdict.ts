@@ -2,7 +2,8 @@ import { log10, pow } from "../numerics/elementary";
 import { replicatesToSettle } from "../inference";
 import { isOpen } from "./reading";
 import type { ClaimTest, Verdict } from "./types";
-import { jointWords, percent, plain, pClause, thousands } from "./wording";
+import { percent, plain, pClause, thousands } from "../wording/numbers";
+import { jointWords } from "./wording";
 
 export interface Judgement {
   verdict: Verdict;

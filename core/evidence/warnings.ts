@@ -1,10 +1,18 @@
-import { directId, indirectId, totalId, totalIndirectId, type EffectPair } from "../effects";
+import {
+  directId,
+  indirectId,
+  totalId,
+  totalIndirectId,
+  type EffectPair,
+  type Probe,
+} from "../effects";
+import type { BootstrapSummary } from "../inference";
 import type { Prepared } from "../prepare";
 import type { Warning } from "../problems";
 import type { CovarianceKind } from "../study";
+import { warning } from "../wording";
 import { excludes } from "./reading";
 import type { BootstrapRun, EffectEvidence } from "./types";
-import { percent, plain } from "./wording";
 
 const MANY_FAILED = 0.05;
 /** Above this share of resamples without a finite value a quantity is warned of. */
@@ -33,33 +41,26 @@ export function warningsOf(
 }
 
 function sampleWarnings({ sample, study, dataset }: Prepared): Warning[] {
+  const { unit } = study;
   const list: Warning[] = [];
   if (dataset.table.moments) {
     const { n, standardised } = dataset.table.moments;
-    list.push({
-      code: "moments_only",
-      message: `Only means and covariances of ${n} ${study.unit} are known: coefficients and classical errors are exact, but nothing can be resampled, and residuals and robust errors do not exist.${standardised ? " The correlations came without standard deviations, so every coefficient is in standard deviations." : ""}`,
-      about: [],
-    });
+    list.push(warning("moments_only", { n, unit, standardised: standardised === true }, []));
   }
+  const read = sample.rowsRead;
   if (sample.excluded > 0) {
     const filters = dataset.excluded.filter((e) => e.rows.length > 0).map((e) => e.filter);
-    list.push({
-      code: "rows_excluded",
-      message: `${sample.excluded} of ${sample.rowsRead} ${study.unit} are left out by ${filters.length === 1 ? "the filter" : "the filters"} ${filters.map((f) => `“${f}”`).join(", ")}.`,
-      about: [],
-    });
+    list.push(warning("rows_excluded", { excluded: sample.excluded, read, unit, filters }, []));
   }
   if (sample.dropped.length > 0) {
-    const causes = Object.entries(sample.missing)
-      .filter(([, count]) => count > 0)
-      .sort((a, b) => b[1] - a[1]);
-    const reasons = causes.map(([name, count]) => `${name} ${count}`).join(", ");
-    list.push({
-      code: "rows_dropped",
-      message: `${sample.dropped.length} of ${sample.rowsRead} ${study.unit} are left out because a value is missing (${reasons}).`,
-      about: causes.map(([name]) => name),
-    });
+    const missing = Object.entries(sample.missing)
+      .map(([name, count]) => ({ name, count }))
+      .filter(({ count }) => count > 0)
+      .sort((a, b) => b.count - a.count);
+    const about = missing.map(({ name }) => name);
+    list.push(
+      warning("rows_dropped", { dropped: sample.dropped.length, read, unit, missing }, about),
+    );
   }
   return list;
 }
@@ -67,12 +68,9 @@ function sampleWarnings({ sample, study, dataset }: Prepared): Warning[] {
 function clusterWarnings({ resampling, study }: Prepared): Warning[] {
   const { scheme } = resampling;
   if (scheme.kind !== "clusters" || scheme.members.length >= FEW_CLUSTERS) return [];
-  const { length } = scheme.members;
-  const message =
-    length < TOO_FEW_CLUSTERS
-      ? `There are only ${length} clusters of “${study.settings.cluster}”: cluster-robust errors and cluster resampling cannot be relied on with so few, and no verdict here should rest on them alone.`
-      : `There are ${length} clusters of “${study.settings.cluster}”. Below about ${FEW_CLUSTERS} cluster-robust errors lean on the small-sample correction (CR2, Satterthwaite) and bootstrap limits tend to be too narrow.`;
-  return [{ code: "few_clusters", message, about: [study.settings.cluster!] }];
+  const name = study.settings.cluster!;
+  const few = { enough: FEW_CLUSTERS, hardly: TOO_FEW_CLUSTERS };
+  return [warning("few_clusters", { clusters: scheme.members.length, name, ...few }, [name])];
 }
 
 /** Below about so many independent units bias-corrected intervals of products err too often (docs/calibration.md). */
@@ -91,49 +89,27 @@ function liberalWarnings({ resampling, study, sample, theory }: Prepared): Warni
     study.settings.replications === 0
   )
     return [];
-  const what = cluster === null ? study.unit : `clusters of “${cluster}”`;
-  return [
-    {
-      code: "bc_liberal",
-      message: `With ${units} ${what} bias-corrected intervals (BC, BCa) of indirect effects are liberal: they exclude zero by chance more often than their level says. The percentile interval, among the other methods, errs less.`,
-      about: [],
-    },
-  ];
+  const unit = cluster === null ? study.unit : `clusters of “${cluster}”`;
+  return [warning("bc_liberal", { units, unit }, [])];
 }
 
 function probeWarnings({ context, study }: Prepared): Warning[] {
   const idle = Object.keys(study.settings.probes).filter(
     (name) => !context.moderators.some((m) => m.name === name),
   );
-  const unused = idle.map((name): Warning => {
+  const unused = idle.map((name) => {
     const exists = study.variables.some((v) => v.name === name);
-    return {
-      code: "probes_unused",
-      message: exists
-        ? `Comparison values are set for “${name}”, which moderates nothing in this theory; they are not used.`
-        : `Comparison values are set for “${name}”, but no variable is called that; they are not used. Is the name spelled as in the data?`,
-      about: [name],
-    };
+    return warning("probes_unused", { name, exists }, [name]);
   });
-  const outside = context.moderators.flatMap((m) => {
-    const outside = m.probes.filter((p) => p.outsideRange);
-    if (outside.length === 0) return [];
-    const words = outside
-      .map(
-        (p) =>
-          `${p.label.replace("=", "")}${p.label.startsWith("=") ? "" : ` (${p.value!.toFixed(2)})`}`,
-      )
-      .join(", ");
-    return [
-      {
-        code: "probe_outside_range" as const,
-        message: `“${m.name}” runs from ${m.min} to ${m.max} in the data; what is said at ${words} goes beyond what was observed.`,
-        about: [m.name],
-      },
-    ];
+  const outside = context.moderators.flatMap(({ name, probes, min, max }) => {
+    const at = probes.filter((p) => p.outsideRange).map(probeWords);
+    return at.length > 0 ? [warning("probe_outside_range", { name, min, max, at }, [name])] : [];
   });
   return [...unused, ...outside];
 }
+
+const probeWords = ({ label, value }: Probe): string =>
+  label.startsWith("=") ? label.slice(1) : `${label} (${value!.toFixed(2)})`;
 
 function effectWarnings(prepared: Prepared, effects: EffectEvidence[]): Warning[] {
   const list: Warning[] = [];
@@ -149,11 +125,7 @@ function effectWarnings(prepared: Prepared, effects: EffectEvidence[]): Warning[
   }
   for (const effect of effects) {
     if (effect.twoPath && !effect.twoPath.goodman)
-      list.push({
-        code: "goodman_undefined",
-        message: `Goodman's unbiased standard error does not exist for ${effect.label}: both paths are too uncertain.`,
-        about: [effect.id],
-      });
+      list.push(warning("goodman_undefined", { effect: effect.label }, [effect.id]));
   }
   return list;
 }
@@ -174,77 +146,50 @@ function pairWarnings(
     e?.shown != null && excludes(e.shown, 0) === true;
   // Opposite signs of two estimates alone are what chance makes in half of all samples without a direct effect.
   if (clear(direct) && clear(indirect) && indirect!.estimate! * direct.estimate < 0) {
-    list.push({
-      code: "inconsistent_mediation",
-      message: `The direct effect (${plain(direct.estimate)}) and the indirect effect (${plain(indirect!.estimate)}) of ${pair.from} on ${pair.to} have opposite signs, and both intervals exclude zero (inconsistent mediation). That is a finding, not an error; a proportion mediated has no meaning here.`,
-      about: [direct.id, indirect!.id],
-    });
+    const opposed = { direct: direct.estimate, indirect: indirect!.estimate! };
+    const about = [direct.id, indirect!.id];
+    list.push(
+      warning("inconsistent_mediation", { ...opposed, from: pair.from, to: pair.to }, about),
+    );
   }
   const own = total.reduced?.tests[errors] ?? total.delta.joint[errors];
-  if (own && own.lower <= 0 && own.upper >= 0) {
-    list.push({
-      code: "proportion_unstable",
-      message: `The total effect of ${pair.from} on ${pair.to} may be zero, so the proportion mediated is unstable; better not report it.`,
-      about: [total.id],
-    });
-  }
+  if (own && own.lower <= 0 && own.upper >= 0)
+    list.push(warning("proportion_unstable", { from: pair.from, to: pair.to }, [total.id]));
   return list;
 }
 
 function resamplingWarnings(effects: EffectEvidence[], run: BootstrapRun | null): Warning[] {
   if (!run) return [];
-  const list: Warning[] = [];
-  if (run.failed > 0) {
-    const share = run.failed / run.done;
-    const strong =
-      share > MANY_FAILED
-        ? " That is too many: the intervals describe only the samples in which the model could be fitted."
-        : "";
-    list.push({
-      code: "replicates_failed",
-      message: `${run.failed} of ${run.done} resamples failed (${percent(share)} %) and were left out.${strong}`,
-      about: [],
-    });
-  }
-  const listed = (
-    code: Warning["code"],
-    message: string,
-    test: (e: EffectEvidence) => boolean,
-  ): void => {
-    const about = effects.filter((e) => e.bootstrap && test(e)).map((e) => e.id);
-    if (about.length > 0)
-      list.push({
-        code,
-        message: `${message} (${about.length === 1 ? about[0] : `${about.length} effects`}).`,
-        about,
-      });
-  };
-  listed(
-    "bc_undefined",
-    "All resamples lie on one side of the estimate, so bias-corrected intervals do not exist; the percentile interval stays",
-    (e) => e.bootstrap!.z0 === null,
-  );
-  listed(
-    "bca_undefined",
-    "The acceleration is too strong for a BCa interval",
-    (e) => e.bootstrap!.z0 !== null && e.bootstrap!.acceleration !== null && !e.bootstrap!.bca,
-  );
-  listed(
-    "acceleration_zero",
-    "Leaving out one case never changes the estimate, so the acceleration is taken as zero",
-    (e) => e.bootstrap!.accelerationZero,
-  );
-  listed(
-    "b_too_small",
-    "There are too few resamples for this level: a limit is simply the most extreme one",
-    (e) =>
-      !UNSTEADY.has(e.kind) &&
-      ((e.bootstrap!.bca ?? e.bootstrap!.bc ?? e.bootstrap!.percentile)?.tooFewReplicates ?? false),
-  );
-  listed(
-    "replicates_missing",
-    "In more than 1 % of the resamples a quantity is not a finite number; they are left out for it alone, and above 10 % it gets no limits",
-    ({ bootstrap }) => bootstrap!.missing > MANY_MISSING * (bootstrap!.used + bootstrap!.missing),
-  );
-  return list;
+  const { failed, done } = run;
+  const many = failed / done > MANY_FAILED;
+  const failures = failed > 0 ? [warning("replicates_failed", { failed, done, many }, [])] : [];
+  const resampled = effects.filter((e) => e.bootstrap);
+  const listed = OF_RESAMPLES.flatMap(({ code, test }) => {
+    const about = resampled.filter((e) => test(e, e.bootstrap!)).map((e) => e.id);
+    return about.length > 0 ? [warning(code, { effects: about }, about)] : [];
+  });
+  return [...failures, ...listed];
 }
+
+/** What may be wrong with the resamples of single effects. */
+const OF_RESAMPLES: {
+  code:
+    "bc_undefined" | "bca_undefined" | "acceleration_zero" | "b_too_small" | "replicates_missing";
+  test: (effect: EffectEvidence, resampled: BootstrapSummary) => boolean;
+}[] = [
+  { code: "bc_undefined", test: (_, { z0 }) => z0 === null },
+  {
+    code: "bca_undefined",
+    test: (_, { z0, acceleration, bca }) => z0 !== null && acceleration !== null && !bca,
+  },
+  { code: "acceleration_zero", test: (_, { accelerationZero }) => accelerationZero },
+  {
+    code: "b_too_small",
+    test: ({ kind }, { bca, bc, percentile }) =>
+      !UNSTEADY.has(kind) && ((bca ?? bc ?? percentile)?.tooFewReplicates ?? false),
+  },
+  {
+    code: "replicates_missing",
+    test: (_, { missing, used }) => missing > MANY_MISSING * (used + missing),
+  },
+];

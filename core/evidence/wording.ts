@@ -1,35 +1,5 @@
-import { pow } from "../numerics/elementary";
 import type { JointTest } from "../inference";
-
-/** A number for reading: three significant decimals at ordinary sizes, never scientific in between. */
-export function plain(value: number | null | undefined, digits = 3): string {
-  if (value === null || value === undefined || !Number.isFinite(value)) return "–";
-  const size = Math.abs(value);
-  if (size !== 0 && (size >= 1e6 || size < pow(10, -(digits + 1))))
-    return value.toExponential(2).replaceAll("-", "−");
-  const places = size >= 1000 ? 0 : size >= 100 ? 1 : size >= 10 ? 2 : digits;
-  const text = value.toFixed(places);
-  return minus(Number(text) === 0 ? text.replace("-", "") : text);
-}
-
-/** A p value in the way journals print it: no leading zero, three places, a bound below .001. */
-export function pValue(p: number | null | undefined, isBound = false): string {
-  if (p === null || p === undefined || Number.isNaN(p)) return "–";
-  if (p < 0.001) return "< .001";
-  // A bound is rounded up, or it would promise more than is known.
-  if (isBound) return `< ${(Math.ceil(p * 1000 - 1e-9) / 1000).toFixed(3).replace(/^0/, "")}`;
-  return p >= 0.9995 ? "1.000" : p.toFixed(3).replace(/^0/, "");
-}
-
-/** A p value as a clause: “p = .031”, “p < .001”. */
-export function pClause(p: number | null | undefined, isBound = false): string {
-  const text = pValue(p, isBound);
-  return text.startsWith("<") ? `p ${text}` : `p = ${text}`;
-}
-
-/** Degrees of freedom: whole as they are, those of cluster-robust tests with one decimal. */
-export const dfWords = (df: number | null): string =>
-  df === null ? "–" : Number.isInteger(df) ? String(df) : df.toFixed(1);
+import { dfWords, pClause, plain } from "../wording/numbers";
 
 /** A joint test in one phrase: “F(2, 116) = 4.12, p = .019”. */
 export function jointWords({ reference, statistic, df1, df2, p }: JointTest): string {
@@ -67,14 +37,6 @@ export const referenceName = ({
 /** The errors in use, by their name. */
 export const errorsName = (errors: string): string =>
   errors === "CR2" ? "cluster-robust (CR2)" : errors;
-
-/** A percentage without needless decimals: 95, 97.5. */
-export const percent = (share: number): string => String(Number((100 * share).toFixed(2)));
-
-export const minus = (text: string): string => text.replace("-", "−");
-
-export const thousands = (value: number): string =>
-  String(value).replace(/\B(?=(\d{3})+(?!\d))/g, ",");
 
 export const INTERVAL_WORDS: Record<string, string> = {
   bca: "BCa",

@@ -4,6 +4,7 @@ import { fisherQuantile } from "../numerics/distributions";
 import { correlation, mean, standardDeviation } from "../numerics/moments";
 import { StudyProblem, type Warning } from "../problems";
 import { oneFactor, type OneFactor } from "./one-factor";
+import { warning } from "../wording";
 
 export interface ItemStatistics {
   item: string;
@@ -89,26 +90,18 @@ export function reliability(names: string[], columns: Float64Array[], level: num
 
 function refuseUnusable(names: string[], columns: Float64Array[], n: number): void {
   if (names.length < 2) {
-    throw new StudyProblem(
-      "too_few_items",
-      "Reliability needs at least two items. Add another item to the measure.",
-      { variables: names },
-    );
+    throw new StudyProblem("one_item", {}, { variables: names });
   }
   if (n < FEWEST_ROWS) {
     throw new StudyProblem(
-      "too_few_cases",
-      `Only ${n} ${n === 1 ? "row has" : "rows have"} an answer on every item of ${names.join(", ")}; reliability needs at least ${FEWEST_ROWS}.`,
+      "few_rows_for_reliability",
+      { names, n, least: FEWEST_ROWS },
       { variables: names },
     );
   }
   const still = names.filter((_, j) => isConstant(columns[j]!));
   if (still.length > 0) {
-    throw new StudyProblem(
-      "constant_variable",
-      `${still.map((s) => `“${s}”`).join(", ")} never ${still.length > 1 ? "vary" : "varies"} among the complete rows, so reliability is not defined. Drop ${still.length > 1 ? "these items" : "this item"}.`,
-      { variables: still },
-    );
+    throw new StudyProblem("items_never_vary", { names: still }, { variables: still });
   }
 }
 
@@ -196,41 +189,20 @@ function warningsOf(
   names: string[],
 ): Warning[] {
   const warnings: Warning[] = [];
-  if (alpha === null || alpha < 0) {
-    warnings.push({
-      code: "alpha_negative",
-      message:
-        alpha === null
-          ? "The items cancel one another exactly, so alpha is not defined. Look for items to reverse."
-          : "Alpha is negative: the items work against one another. Look for items to reverse.",
-      about: names,
-    });
-  }
+  if (alpha === null || alpha < 0)
+    warnings.push(warning("alpha_negative", { defined: alpha !== null }, names));
   const against = items
     .filter((s) => s.correctedItemTotal !== null && s.correctedItemTotal < 0)
     .map((s) => s.item);
-  if (against.length > 0) {
-    warnings.push({
-      code: "negative_item_total",
-      message: `${against.join(", ")} ${against.length > 1 ? "run" : "runs"} against the other items. ${against.length > 1 ? "They seem" : "It seems"} keyed the other way: reverse ${against.length > 1 ? "them" : "it"}, if the wording says so.`,
-      about: against,
-    });
-  }
+  if (against.length > 0)
+    warnings.push(warning("negative_item_total", { items: against }, against));
   if (omega?.heywood) {
-    warnings.push({
-      code: "heywood",
-      message:
-        "One item takes up the whole common factor (its uniqueness is at its bound), so omega is to be read with care.",
-      about: names.filter((_, i) => omega.atBound[i]),
-    });
+    const bound = names.filter((_, i) => omega.atBound[i]);
+    warnings.push(warning("heywood", {}, bound));
   }
   if (omega && omega.loadings.some((l) => l > 0) && omega.loadings.some((l) => l < 0)) {
     const negative = names.filter((_, i) => omega.loadings[i]! < 0);
-    warnings.push({
-      code: "mixed_sign_loadings",
-      message: `${negative.join(", ")} ${negative.length > 1 ? "load" : "loads"} on the common factor with the other sign; composite reliability is computed with the signs as they are.`,
-      about: negative,
-    });
+    warnings.push(warning("mixed_sign_loadings", { items: negative }, negative));
   }
   return warnings;
 }

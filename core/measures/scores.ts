@@ -46,8 +46,8 @@ export function reversed(
   const bad = values.findIndex((v) => v < low || v > high);
   if (bad >= 0) {
     throw new StudyProblem(
-      "out_of_range",
-      `“${item}” is ${values[bad]} in row ${bad + 1}, beyond its scale from ${low} to ${high}, so it cannot be reversed. Correct the cell, declare the value a missing code, or widen the scale.`,
+      "beyond_scale",
+      { item, value: values[bad]!, row: bad + 1, low, high },
       { variables: [item], row: bad + 1 },
     );
   }

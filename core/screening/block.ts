@@ -27,8 +27,8 @@ export function requireVariance(names: string[], columns: Float64Array[]): void 
   const bare = names.filter((_, j) => columns[j]!.every((v) => Number.isNaN(v)));
   if (bare.length > 0) {
     throw new StudyProblem(
-      "no_observed",
-      `${quoted(bare)} ${bare.length > 1 ? "have" : "has"} no observed value. Leave ${bare.length > 1 ? "them" : "it"} out.`,
+      "never_observed",
+      { names: bare },
       {
         variables: bare,
       },
@@ -36,11 +36,7 @@ export function requireVariance(names: string[], columns: Float64Array[]): void 
   }
   const still = names.filter((_, j) => isConstant(columns[j]!));
   if (still.length > 0) {
-    throw new StudyProblem(
-      "constant_variable",
-      `${quoted(still)} never ${still.length > 1 ? "vary" : "varies"} among the rows used. Leave ${still.length > 1 ? "them" : "it"} out.`,
-      { variables: still },
-    );
+    throw new StudyProblem("never_varies", { names: still }, { variables: still });
   }
 }
 
@@ -65,8 +61,8 @@ export function blockFactor(
 ): OrthogonalFactor {
   if (rows.length <= names.length) {
     throw new StudyProblem(
-      "too_few_cases",
-      `${purpose} of ${names.length} variables needs more than ${names.length} complete rows; there are ${rows.length}. Choose fewer variables.`,
+      "too_few_rows_for",
+      { purpose, variables: names.length, rows: rows.length },
       { variables: names },
     );
   }
@@ -75,12 +71,10 @@ export function blockFactor(
   if (factor.dependent) {
     const together = [...factor.dependent.partners, factor.dependent.column].map((j) => names[j]!);
     throw new StudyProblem(
-      "collinear",
-      `${quoted(together)} determine one another exactly, so ${purpose.toLowerCase()} cannot be computed. Leave one of them out.`,
+      "determine_one_another",
+      { names: together, purpose },
       { variables: together },
     );
   }
   return factor;
 }
-
-export const quoted = (names: string[]): string => names.map((name) => `“${name}”`).join(", ");

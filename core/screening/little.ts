@@ -1,9 +1,10 @@
 import { chiSquaredP } from "../numerics/distributions";
 import { StudyProblem, type Warning } from "../problems";
 import type { NumberColumn } from "../data";
-import { blockFactor, completeBlock, quoted, requireVariance } from "./block";
+import { blockFactor, completeBlock, requireVariance } from "./block";
 import { normalEm } from "./normal-em";
 import { patternsOf } from "./patterns";
+import { warning } from "../wording";
 
 export interface LittleResult {
   variables: string[];
@@ -44,11 +45,7 @@ export function littleTest(variables: NumberColumn[]): LittleResult {
   const p = names.length;
   const fit = normalEm(columns, patterns);
   if (!fit) {
-    throw new StudyProblem(
-      "collinear",
-      `${quoted(names)} are too nearly determined by one another to test their missing values. Leave one of them out.`,
-      { variables: names },
-    );
+    throw new StudyProblem("too_close_for_little", { names }, { variables: names });
   }
   const gaps = patterns.some((pattern) => pattern.key.includes("0"));
   const df =
@@ -57,19 +54,8 @@ export function littleTest(variables: NumberColumn[]): LittleResult {
       0,
     ) - p;
   const warnings: Warning[] = [];
-  if (!gaps)
-    warnings.push({
-      code: "no_missing",
-      message: "No answer is missing, so there is nothing to test.",
-      about: names,
-    });
-  if (!fit.converged) {
-    warnings.push({
-      code: "not_converged",
-      message: `The estimates behind the test of missing values still moved after ${fit.steps} steps; read it with care.`,
-      about: names,
-    });
-  }
+  if (!gaps) warnings.push(warning("no_missing", {}, names));
+  if (!fit.converged) warnings.push(warning("not_converged", { steps: fit.steps }, names));
   const d2 = gaps ? (fit.distance * (n - 1)) / n : 0;
   const d2Ml = gaps ? fit.distance : 0;
   const tested = gaps && df > 0;

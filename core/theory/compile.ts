@@ -46,10 +46,7 @@ export interface CompiledTheory {
 export function compileTheory(statements: readonly Statement[]): CompiledTheory {
   const paths = collectPaths(statements);
   if (paths.length === 0) {
-    throw new StudyProblem(
-      "nothing_to_estimate",
-      "No sentence states an effect yet. Write one such as “H1: hours raises belonging through confidence”.",
-    );
+    throw new StudyProblem("nothing_stated", {});
   }
   const covariates = collectCovariates(statements, paths);
   const { steps: moderated } = moderatedSteps(statements);
@@ -59,11 +56,7 @@ export function compileTheory(statements: readonly Statement[]): CompiledTheory 
     ...moderated.flatMap(({ to, moderators }) => moderators.map((from) => ({ from, to }))),
   ]);
   if (cycle) {
-    throw new StudyProblem(
-      "cyclic_model",
-      `The sentences go round in a circle: ${cycle.join(" → ")}. Least squares needs an order of cause and effect; take one of these steps out.`,
-      { variables: [...new Set(cycle)] },
-    );
+    throw new StudyProblem("circle", { nodes: cycle }, { variables: [...new Set(cycle)] });
   }
   const names = [...new Set(paths.flatMap((p) => [p.from, p.to]))];
   const order = topologicalOrder(names, paths);
@@ -108,11 +101,7 @@ function collectPaths(statements: readonly Statement[]): ModelPath[] {
   const paths: ModelPath[] = [];
   const add = (from: string, to: string, line: number): void => {
     if (from === to) {
-      throw new StudyProblem(
-        "notation",
-        `Line ${line}: “${from}” cannot have an effect on itself.`,
-        { line, variables: [from] },
-      );
+      throw new StudyProblem("effect_on_itself", { line, name: from }, { line, variables: [from] });
     }
     const known = paths.find((p) => p.from === from && p.to === to);
     if (!known) paths.push({ from, to, lines: [line] });
@@ -141,11 +130,7 @@ function collectPaths(statements: readonly Statement[]): ModelPath[] {
 
 function refuseTwice(nodes: string[], line: number): void {
   if (new Set(nodes).size === nodes.length) return;
-  throw new StudyProblem(
-    "notation",
-    `Line ${line}: a variable occurs twice in ${nodes.join(" → ")}.`,
-    { line, variables: nodes },
-  );
+  throw new StudyProblem("twice_on_a_route", { line, nodes }, { line, variables: nodes });
 }
 
 function collectCovariates(
@@ -158,8 +143,8 @@ function collectCovariates(
     for (const outcome of statement.outcomes) {
       if (!paths.some((p) => p.to === outcome.name)) {
         throw new StudyProblem(
-          "notation",
-          `Line ${statement.line}: nothing explains “${outcome.name}” yet, so it cannot be adjusted. Adjust a mediator or an outcome.`,
+          "adjusted_unexplained",
+          { line: statement.line, name: outcome.name },
           { line: statement.line, variables: [outcome.name] },
         );
       }
@@ -167,8 +152,8 @@ function collectCovariates(
       for (const { name } of statement.covariates) {
         if (name === outcome.name) {
           throw new StudyProblem(
-            "notation",
-            `Line ${statement.line}: “${name}” cannot be adjusted for itself.`,
+            "adjusted_for_itself",
+            { line: statement.line, name },
             {
               line: statement.line,
               variables: [name],

@@ -1,4 +1,4 @@
-import { StudyProblem } from "../problems";
+import { StudyProblem, type ProblemPlace } from "../problems";
 import type { Moderation, Statement } from "./syntax";
 
 /** A step of the model and the moderators that act on it: one, or two jointly. */
@@ -38,7 +38,11 @@ export function moderatedSteps(statements: readonly Statement[]): {
         !path.some((p) => p.from === from.name && p.to === to.name) &&
         !(from.name === m.from.name && to.name === m.to.name)
       ) {
-        fail(m, `“${from.name} to ${to.name}” is no step of ${nodesOf(m).join(" → ")}.`);
+        throw new StudyProblem(
+          "no_such_step",
+          { line: m.line, from: from.name, to: to.name, nodes: nodesOf(m) },
+          placeOf(m),
+        );
       }
     }
     const named = m.steps.map((s) => ({ from: s.from.name, to: s.to.name, moderators }));
@@ -57,25 +61,25 @@ export function moderatedSteps(statements: readonly Statement[]): {
           path.some((p) => key(p.from, p.to) === key(s.from, s.to)),
       );
     if (told.length === 0) {
-      const offers = path.map((p) => `“on ${p.from} to ${p.to}”`).join(" or ");
-      fail(
-        m,
-        `which step does ${moderators.join(" with ")} act on? Add ${offers} at the end, or join two steps by “and”.`,
-      );
+      throw new StudyProblem("which_step", { line: m.line, moderators, steps: path }, placeOf(m));
     }
     of.set(m, told);
   }
   const steps = new Map<string, ModeratedStep>();
   for (const step of [...of.values()].flat()) {
     if (new Set(step.moderators).size < step.moderators.length) {
-      const message = `“${step.moderators[0]}” cannot act together with itself.`;
-      throw new StudyProblem("notation", message, { variables: step.moderators });
+      const [name] = step.moderators;
+      throw new StudyProblem(
+        "moderator_with_itself",
+        { name: name! },
+        { variables: step.moderators },
+      );
     }
     for (const name of step.moderators) {
       if (name === step.to || (name === step.from && step.moderators.length > 1)) {
         throw new StudyProblem(
-          "notation",
-          `“${name}” cannot moderate the step from “${step.from}” to “${step.to}”, of which it is a part.`,
+          "moderator_of_own_step",
+          { name, from: step.from, to: step.to },
           {
             variables: [name],
           },
@@ -87,12 +91,10 @@ export function moderatedSteps(statements: readonly Statement[]): {
   return { steps: [...steps.values()], of };
 }
 
-function fail(m: Moderation, message: string): never {
-  throw new StudyProblem("notation", `Line ${m.line}: ${message}`, {
-    line: m.line,
-    variables: m.moderators.map((r) => r.name),
-  });
-}
+const placeOf = (m: Moderation): ProblemPlace => ({
+  line: m.line,
+  variables: m.moderators.map((r) => r.name),
+});
 
 /** Products that an equation needs for the steps into its outcome, lower orders first; each is named once. */
 export function productsOf(steps: readonly ModeratedStep[], outcome: string): string[][] {

@@ -84,18 +84,22 @@ function brute(X: Matrix, outcome: number[], members: number[][]) {
 }
 
 describe("cluster-robust errors", () => {
-  const study = prepared("H1: x raises y\nalso z to y");
-  const fit = (study.fit as LeastSquaresFit).fits[0]!;
-  const members = fit.clusters!.members.map((rows) => [...rows]);
-  const X = new Matrix(
-    Array.from({ length: n }, (_, i) => [
-      1,
-      ...fit.equation.columns.map((column) => column.values[i]!),
-    ]),
-  );
-  const reference = brute(X, y, members);
+  // Fitted anew in every test, so that each of them watches the lines behind what it asserts.
+  const made = () => {
+    const study = prepared("H1: x raises y\nalso z to y");
+    const fit = (study.fit as LeastSquaresFit).fits[0]!;
+    const members = fit.clusters!.members.map((rows) => [...rows]);
+    const X = new Matrix(
+      Array.from({ length: n }, (_, i) => [
+        1,
+        ...fit.equation.columns.map((column) => column.values[i]!),
+      ]),
+    );
+    return { study, fit, reference: brute(X, y, members) };
+  };
 
   it("have the covariance of the formula with dense matrices", () => {
+    const { study, reference } = made();
     const v = study.fit.covariances.CR2;
     for (let i = 0; i < 3; i++)
       for (let j = 0; j < 3; j++)
@@ -103,6 +107,7 @@ describe("cluster-robust errors", () => {
   });
 
   it("have Satterthwaite's degrees of freedom: the squared trace of W'W over its sum of squares", () => {
+    const { study, fit, reference } = made();
     for (const direction of [
       [0, 1, 0],
       [0, 0, 1],
@@ -124,6 +129,7 @@ describe("cluster-robust errors", () => {
   });
 
   it("test several coefficients by the approximate Hotelling test", () => {
+    const { fit, reference } = made();
     const evidence = analyseMade({
       columns,
       theory: "H1: x raises y\nalso z to y",
@@ -169,6 +175,7 @@ describe("cluster-robust errors", () => {
   });
 
   it("are HC2 where every case is a cluster of its own", () => {
+    const { fit } = made();
     const single = new ClusterRobust(
       fit,
       Array.from({ length: n }, (_, i) => Int32Array.of(i)),

@@ -149,13 +149,12 @@ function pseudoInverseOf(factor: OrthogonalFactor, n: number): Float64Array[] {
 
 function refuseDependent(equation: Equation, factor: OrthogonalFactor): void {
   if (!factor.dependent) return;
-  const name = (j: number): string => `“${equation.columns[j]!.label}”`;
+  const name = (j: number): string => equation.columns[j]!.label;
   const column = factor.dependent.column;
   const partners = factor.dependent.partners;
-  const rest = partners.length > 0 ? partners.map(name).join(", ") : "the columns before it";
   throw new StudyProblem(
-    "collinear",
-    `In the equation of “${equation.outcome}”, ${name(column)} is completely determined by ${rest}. Take one of them out.`,
+    "determined_predictor",
+    { outcome: equation.outcome, column: name(column), partners: partners.map(name) },
     {
       equation: equation.outcome,
       variables: [column, ...partners].map((j) => equation.columns[j]!.key),

@@ -103,10 +103,8 @@ describe("bootstrap-t intervals", () => {
     theory: THEORIES[0]!,
     variables: { g: { level: "categorical" as const } },
   };
-  const evidence = analyseMade({
-    ...study,
-    settings: { interval: "bootstrap_t", replications: 2000 },
-  });
+  const run = () =>
+    analyseMade({ ...study, settings: { interval: "bootstrap_t", replications: 2000 } });
 
   it("are near Student's in a simple regression", () => {
     const simple = analyseMade({
@@ -122,6 +120,7 @@ describe("bootstrap-t intervals", () => {
   });
 
   it("are shown where chosen, with the delta error; standardised effects, which have none, keep the percentile interval", () => {
+    const evidence = run();
     const indirect = evidence.effects.find((e) => e.kind === "specific_indirect")!;
     expect(indirect.shown).toMatchObject({
       method: "bootstrap_t",
@@ -140,6 +139,7 @@ describe("bootstrap-t intervals", () => {
   });
 
   it("leave every other number of the run as it is", () => {
+    const evidence = run();
     const plain = analyseMade({ ...study, settings: { interval: "bca", replications: 2000 } });
     plain.effects.forEach((e, i) => {
       expect(evidence.effects[i]!.bootstrap!.bca).toEqual(e.bootstrap!.bca);

@@ -3,6 +3,7 @@ import type { Warning } from "../../problems";
 import type { EquationEvidence } from "../sections";
 import { LEVERAGE_ONE } from "./covariance";
 import type { EquationFit } from "./fit";
+import { warning } from "./wording";
 
 const HIGH_VIF = 10;
 
@@ -29,16 +30,10 @@ export const binaryOutcomes = (
 ): Warning[] =>
   outcomes
     .filter((outcome) => variables.get(outcome)?.level === "binary")
-    .map((outcome) => ({
-      code: "binary_outcome",
-      message: `“${outcome}” has two values; least squares explains its 0/1 coding as a probability, so use robust errors and read the effects as differences in proportions.`,
-      about: [outcome],
-    }));
+    .map((outcome) => warning("binary_outcome", { outcome }, [outcome]));
 
 function perfectFit({ perfect, equation: { outcome } }: EquationFit): Warning[] {
-  if (!perfect) return [];
-  const message = `The equation of “${outcome}” fits perfectly, so it has no standard errors. Is an outcome computed from its predictors?`;
-  return [{ code: "perfect_fit", message, about: [outcome] }];
+  return perfect ? [warning("perfect_fit", { outcome }, [outcome])] : [];
 }
 
 function leverageOne(
@@ -46,9 +41,7 @@ function leverageOne(
   rows: ArrayLike<number>,
 ): Warning[] {
   const alone = [...leverage].flatMap((h, i) => (h > LEVERAGE_ONE ? [rows[i]! + 1] : []));
-  if (alone.length === 0) return [];
-  const message = `Row ${alone.join(", ")} alone determines a coefficient of the equation of “${outcome}” (leverage 1), so HC2 to HC4 errors are not available.`;
-  return [{ code: "leverage_one", message, about: [outcome] }];
+  return alone.length > 0 ? [warning("leverage_one", { outcome, rows: alone }, [outcome])] : [];
 }
 
 function nearlyCollinear(
@@ -69,19 +62,12 @@ function nearlyCollinear(
       (o.gvifPerDimension ?? 0) ** 2 > HIGH_VIF &&
       !columns.some((c) => c.variable === o.variable && inProducts.has(c.key)),
   );
-  const values = [
-    ...near.map((n) => `${n.c.label} (VIF ${Math.round(n.vif)})`),
-    ...sets.map(
-      (o) => `${o.variable} (GVIF per dimension, squared: ${Math.round(o.gvifPerDimension! ** 2)})`,
-    ),
-  ];
-  if (values.length === 0) return [];
-  const message = `In the equation of “${outcome}” some predictors nearly determine each other: ${values.join(", ")}. Their separate coefficients are imprecise.`;
-  return [
-    {
-      code: "near_collinear",
-      message,
-      about: [...near.map((n) => n.c.key), ...sets.map((o) => o.variable)],
-    },
-  ];
+  if (near.length + sets.length === 0) return [];
+  const inflated = {
+    outcome,
+    vif: near.map(({ c, vif }) => ({ name: c.label, factor: vif })),
+    gvif: sets.map((o) => ({ name: o.variable, factor: o.gvifPerDimension! ** 2 })),
+  };
+  const about = [...near.map((n) => n.c.key), ...sets.map((o) => o.variable)];
+  return [warning("near_collinear", inflated, about)];
 }

@@ -14,9 +14,13 @@ export class NumberReader {
     if (!values) {
       const found = findVariable(this.dataset, name);
       if (!found)
-        throw new StudyProblem("unknown_variable", `The data have no column “${name}”.`, {
-          variables: [name],
-        });
+        throw new StudyProblem(
+          "no_column",
+          { name },
+          {
+            variables: [name],
+          },
+        );
       values = numbersOf(found.column, found.variable);
       this.all.set(name, values);
     }

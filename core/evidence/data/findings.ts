@@ -1,6 +1,6 @@
 import { summarise } from "../../data";
 import type { Dataset } from "../../dataset";
-import { plain, pClause } from "../wording";
+import { plain, pClause } from "../../wording/numbers";
 import type {
   DataEvidence,
   Finding,

@@ -10,6 +10,7 @@ import { measureEvidence, validityEvidence } from "./measures";
 import { screeningSets, screenSet } from "./sets";
 import { knownFromMoments } from "./moments-only";
 import type { DataEvidence, MeasureEvidence } from "./types";
+import { warning } from "../../wording";
 
 export type * from "./types";
 export { screeningSets } from "./sets";
@@ -74,9 +75,7 @@ function duplicates(
 }
 
 function datasetWarnings({ problems }: Dataset): Warning[] {
-  return problems.map(({ name, message }) => ({
-    code: "not_made",
-    message: `${name}: ${message}`,
-    about: [name],
-  }));
+  return problems.map(({ name, message }) =>
+    warning("not_made", { name, reason: message }, [name]),
+  );
 }

@@ -75,11 +75,7 @@ export function validityEvidence(
     );
     const rows = listwise(columns);
     if (rows.length < 3) {
-      throw new StudyProblem(
-        "too_few_cases",
-        `Only ${rows.length} rows have an answer on every item of the measures.`,
-        { variables: [] },
-      );
+      throw new StudyProblem("few_rows_for_measures", { n: rows.length }, { variables: [] });
     }
     let at = 0;
     const blocks = measures.map((m) => ({ name: m.name.name, items: m.items.map(() => at++) }));

@@ -1,0 +1,22 @@
+import type { ProblemCode } from "../problems";
+
+/** A condition that stops an analysis: the code of its family, and what is said of it from its data. */
+export interface Words<D> {
+  code: ProblemCode;
+  say(data: D): string;
+}
+
+/** @example collinear: worded("collinear", ({ names }: { names: string[] }) => `${quoted(names)} …`) */
+export const worded = <D>(code: ProblemCode, say: (data: D) => string): Words<D> => ({ code, say });
+
+/** Names as they stand in sentences: “a”, “b”. */
+export const quoted = (names: readonly string[]): string =>
+  names.map((name) => `“${name}”`).join(", ");
+
+/** The word for one or for several. */
+export const numbered = (count: number, one: string, several: string): string =>
+  count === 1 ? one : several;
+
+/** “ Did you mean “x”?”, or nothing. */
+export const didYouMean = (near: string | null | undefined): string =>
+  near ? ` Did you mean “${near}”?` : "";

@@ -1,0 +1,47 @@
+import { numbered, quoted, worded } from "./condition";
+
+/** What may be wrong with measures and their items. */
+export const MEASURE_PROBLEMS = {
+  scale_unknown: worded(
+    "invalid_setting",
+    ({ item }: { item: string }) =>
+      `“${item}” cannot be reversed before its scale is known. Add the lowest and highest answer to the measure, as in “… on 1 to 5”.`,
+  ),
+  beyond_scale: worded(
+    "out_of_range",
+    ({ item, value, row, low, high }: BeyondScale) =>
+      `“${item}” is ${value} in row ${row}, beyond its scale from ${low} to ${high}, so it cannot be reversed. Correct the cell, declare the value a missing code, or widen the scale.`,
+  ),
+  one_item: worded(
+    "too_few_items",
+    () => "Reliability needs at least two items. Add another item to the measure.",
+  ),
+  few_rows_for_reliability: worded(
+    "too_few_cases",
+    ({ names, n, least }: { names: string[]; n: number; least: number }) =>
+      `Only ${n} ${numbered(n, "row has", "rows have")} an answer on every item of ${names.join(", ")}; reliability needs at least ${least}.`,
+  ),
+  items_never_vary: worded(
+    "constant_variable",
+    ({ names }: { names: string[] }) =>
+      `${quoted(names)} never ${numbered(names.length, "varies", "vary")} among the complete rows, so reliability is not defined. Drop ${numbered(names.length, "this item", "these items")}.`,
+  ),
+  few_rows_for_measures: worded(
+    "too_few_cases",
+    ({ n }: { n: number }) =>
+      `Only ${n} ${numbered(n, "row has", "rows have")} an answer on every item of the measures.`,
+  ),
+  not_estimated_yet: worded(
+    "not_available",
+    ({ name, form }: { name: string; form: "reflects" | "combines" }) =>
+      `“${name}” is a ${form === "reflects" ? "common factor" : "composite"}, which is not estimated yet. Let it average its items to use it in a hypothesis now.`,
+  ),
+};
+
+interface BeyondScale {
+  item: string;
+  value: number;
+  row: number;
+  low: number;
+  high: number;
+}
