@@ -68,6 +68,17 @@ export function levelsInOrder(column: TextColumn, variable: Variable): string[] 
  * @throws StudyProblem `not_numeric` naming column and row, `wrong_level` for a binary column with other than two levels
  */
 export function typedColumn(column: TextColumn, variable: Variable): TypedColumn {
+  const known = typedAlready.get(column);
+  if (known?.variable === variable) return known.typed;
+  const typed = typeColumn(column, variable);
+  typedAlready.set(column, { variable, typed });
+  return typed;
+}
+
+/** Neither columns nor definitions ever change, so a column that was read is not read again at every keystroke. */
+const typedAlready = new WeakMap<TextColumn, { variable: Variable; typed: TypedColumn }>();
+
+function typeColumn(column: TextColumn, variable: Variable): TypedColumn {
   if (variable.level === "categorical")
     return byLevel(column, variable, levelsInOrder(column, variable));
   if (variable.level === "binary") {

@@ -1,6 +1,6 @@
 import type { TypedColumn } from "../data";
 import { centreOf, type Column, type UsedCoding } from "../design";
-import { extent, mean, standardDeviation } from "../numerics/moments";
+import { extent, mean, standardDeviation, twoValues } from "../numerics/moments";
 import { quantile6 } from "../numerics/quantile";
 import type { ProbeChoice } from "../study";
 
@@ -65,8 +65,8 @@ export function moderatorOf(
     centred: new Map([[column.key, value - centre]]),
     outsideRange: value < min || value > max,
   });
-  const distinct = [...new Set(column.values)].sort((a, b) => a - b);
-  if (distinct.length === 2) {
+  const distinct = twoValues(column.values);
+  if (distinct) {
     const levels = typed.get(name)?.levels;
     return {
       name,

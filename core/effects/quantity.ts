@@ -13,6 +13,7 @@ import {
   type Polynomial,
   type Quantity,
 } from "../model";
+import { twoValues } from "../numerics/moments";
 import type { Settings } from "../study";
 import type { CompiledTheory } from "../theory";
 import { pathsBetween } from "../theory";
@@ -155,7 +156,7 @@ function pairOf(
     fromVariable: from,
     fromLabel: column.contrast === null ? from : `${from} (${column.contrast})`,
     categorical: column.contrast !== null,
-    binary: column.contrast !== null || new Set(column.values).size === 2,
+    binary: column.contrast !== null || twoValues(column.values) !== null,
     to,
     routes,
     direct: direct ? constantOf(direct.polynomial) : null,

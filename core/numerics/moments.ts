@@ -40,3 +40,17 @@ export function extent(x: ArrayLike<number>): [min: number, max: number] {
   }
   return [min, max];
 }
+
+/** The two values of a column that has no more, in order. */
+export function twoValues(values: ArrayLike<number>): [number, number] | null {
+  const first = values[0]!;
+  let other = NaN;
+  for (let i = 1; i < values.length; i++) {
+    const v = values[i]!;
+    if (v === first || v === other) continue;
+    if (!Number.isNaN(other)) return null;
+    other = v;
+  }
+  if (Number.isNaN(other)) return null;
+  return first < other ? [first, other] : [other, first];
+}

@@ -27,11 +27,13 @@ export interface OrthogonalFactor {
  * Numer Math 101). The same pass is the rank rule and the least-squares factorisation.
  * @param columns k columns of n finite numbers, none constant
  * @param limit what must be left of a column of length one when the earlier ones are taken out
+ * @param known the factor of the first columns, which need not be factorised again
  */
 export function orthogonalFactor(
   columns: ArrayLike<number>[],
   weights?: ArrayLike<number>,
   limit = DEPENDENT_LENGTH,
+  known?: OrthogonalFactor,
 ): OrthogonalFactor {
   const k = columns.length;
   const n = k > 0 ? columns[0]!.length : 0;
@@ -40,7 +42,13 @@ export function orthogonalFactor(
   const q: Float64Array[] = [];
   const r = new Float64Array(k * k);
   const factor: OrthogonalFactor = { rows: n, columns: k, means, lengths, q, r, dependent: null };
-  for (let j = 0; j < k; j++) {
+  for (let j = 0; j < (known?.columns ?? 0); j++) {
+    means[j] = known!.means[j]!;
+    lengths[j] = known!.lengths[j]!;
+    q.push(known!.q[j]!);
+    for (let m = 0; m <= j; m++) r[m * k + j] = known!.r[m * known!.columns + j]!;
+  }
+  for (let j = q.length; j < k; j++) {
     const z = centredColumn(columns[j]!, weights);
     means[j] = z.mean;
     lengths[j] = z.length;

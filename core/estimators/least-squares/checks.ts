@@ -66,13 +66,14 @@ function heteroscedasticity(fit: EquationFit) {
 function reset(fit: EquationFit): FTest | null {
   const { n, df, rss, equation, residuals } = fit;
   if (df - 2 <= 0) return null;
-  const fitted = Float64Array.from(residuals, (e, i) => equation.y[i]! - e);
+  const fitted = residuals.map((e, i) => equation.y[i]! - e);
   const centre = mean(fitted);
   const spread = Math.sqrt(sumOfSquares(fitted, centre) / (n - 1));
   if (!(spread > 0)) return null;
   const z = fitted.map((v) => (v - centre) / spread);
   const powers = [z.map((v) => v * v), z.map(cube)];
-  const factor = orthogonalFactor([...equation.columns.map((c) => c.values), ...powers]);
+  const columns = [...equation.columns.map((c) => c.values), ...powers];
+  const factor = orthogonalFactor(columns, undefined, undefined, fit.factor);
   if (factor.dependent) return null;
   const k = equation.columns.length;
   const gained = dot(factor.q[k]!, residuals) ** 2 + dot(factor.q[k + 1]!, residuals) ** 2;

@@ -19,12 +19,21 @@ export type CovarianceSet = Record<CovarianceKind, Covariance>;
  * added up within clusters, also between equations.
  */
 export function covariances(fits: readonly EquationFit[]): CovarianceSet {
-  const found = new Map<CovarianceKind, Covariance>();
-  for (const kind of COVARIANCES)
-    found.set(
-      kind,
-      kind === "HC1" ? inflated(fits, found.get("HC0")!) : jointCovariance(fits, kind),
-    );
+  const size = fits.reduce((sum, fit) => sum + fit.p, 0);
+  const found = new Map<CovarianceKind, Covariance>(
+    COVARIANCES.map((kind) => [kind, { size, values: new Float64Array(size * size).fill(NaN) }]),
+  );
+  const starts = fits.map((_, g) => fits.slice(0, g).reduce((sum, fit) => sum + fit.p, 0));
+  const multiplied = fits.map(multipliedResiduals);
+  fits.forEach((g, gi) =>
+    fits.slice(gi).forEach((h, offset) => {
+      const at = { row: starts[gi]!, column: starts[gi + offset]! };
+      classicalBlock(found.get("classical")!, g, h, at);
+      heteroskedasticBlocks(found, [g, h], [multiplied[gi]!, multiplied[gi + offset]!], at);
+      clusterBlock(found.get("CR2")!, g, h, at);
+    }),
+  );
+  found.set("HC1", inflated(fits, found.get("HC0")!));
   return Object.fromEntries(found) as CovarianceSet;
 }
 
@@ -89,96 +98,85 @@ function isAvailable(fit: EquationFit, kind: CovarianceKind): boolean {
   return !fit.perfect && !(needsLeverage && fit.leverage.some((h) => h > LEVERAGE_ONE));
 }
 
-function jointCovariance(fits: readonly EquationFit[], kind: CovarianceKind): Covariance {
-  const size = fits.reduce((sum, fit) => sum + fit.p, 0);
-  const values = new Float64Array(size * size);
-  const available = fits.map((fit) => isAvailable(fit, kind));
-  // Columns whose products sum to the covariance: (A x_i) e_i v_i, or A x_i alone for the classical blocks.
-  const scored = fits.map((fit, g) =>
-    !available[g] ? [] : kind === "classical" ? fit.pseudoInverse : scoredColumns(fit, kind),
+/** Where a block of two equations begins. */
+interface Corner {
+  row: number;
+  column: number;
+}
+
+/** Writes an element of a block and its mirror. */
+function put(
+  { size, values }: Covariance,
+  { row, column }: Corner,
+  a: number,
+  c: number,
+  v: number,
+) {
+  values[(row + a) * size + column + c] = v;
+  values[(column + c) * size + row + a] = v;
+}
+
+function classicalBlock(into: Covariance, g: EquationFit, h: EquationFit, at: Corner): void {
+  if (!isAvailable(g, "classical") || !isAvailable(h, "classical")) return;
+  const scale = residualCovariance(g, h);
+  g.pseudoInverse.forEach((x, a) =>
+    h.pseudoInverse.forEach((y, c) => put(into, at, a, c, scale * dot(x, y))),
   );
-  let rowStart = 0;
-  fits.forEach((g, gi) => {
-    let columnStart = 0;
-    fits.forEach((h, hi) => {
-      if (hi >= gi) {
-        if (!available[gi] || !available[hi])
-          fillNothing(values, size, rowStart, columnStart, g.p, h.p);
-        else
-          fillBlock(
-            values,
-            size,
-            rowStart,
-            columnStart,
-            scored[gi]!,
-            scored[hi]!,
-            kind === "classical" ? residualCovariance(g, h) : 1,
-          );
-      }
-      columnStart += h.p;
-    });
-    rowStart += g.p;
+}
+
+const SANDWICHES = ["HC0", "HC2", "HC3", "HC4"] as const;
+
+/**
+ * The blocks of HC0, HC2, HC3 and HC4 in one pass over the rows: they differ only in the weight of a row, the product of
+ * the two equations' residuals with their multipliers.
+ */
+function heteroskedasticBlocks(
+  into: ReadonlyMap<CovarianceKind, Covariance>,
+  [g, h]: readonly [EquationFit, EquationFit],
+  multiplied: readonly [Multiplied, Multiplied],
+  at: Corner,
+): void {
+  const kinds = SANDWICHES.filter((kind) => isAvailable(g, kind) && isAvailable(h, kind));
+  const weights = kinds.map((kind) => {
+    const other = multiplied[1][kind];
+    return multiplied[0][kind].map((v, i) => v * other[i]!);
   });
-  return { size, values };
+  const product = new Float64Array(g.n);
+  g.pseudoInverse.forEach((x, a) =>
+    h.pseudoInverse.forEach((y, c) => {
+      // Within one equation the other half is the mirror.
+      if (g === h && c < a) return;
+      for (let i = 0; i < product.length; i++) product[i] = x[i]! * y[i]!;
+      kinds.forEach((kind, k) => put(into.get(kind)!, at, a, c, dot(product, weights[k]!)));
+    }),
+  );
 }
 
-/** A block that is not available, and its mirror. */
-function fillNothing(
-  values: Float64Array,
-  size: number,
-  row: number,
-  column: number,
-  rows: number,
-  columns: number,
-): void {
-  for (let a = 0; a < rows; a++) {
-    for (let c = 0; c < columns; c++) {
-      values[(row + a) * size + column + c] = NaN;
-      values[(column + c) * size + row + a] = NaN;
-    }
-  }
+function clusterBlock(into: Covariance, g: EquationFit, h: EquationFit, at: Corner): void {
+  if (!isAvailable(g, "CR2") || !isAvailable(h, "CR2")) return;
+  const [left, right] = [clusterScores(g), clusterScores(h)];
+  left.forEach((x, a) => right.forEach((y, c) => put(into, at, a, c, dot(x, y))));
 }
 
-function fillBlock(
-  values: Float64Array,
-  size: number,
-  row: number,
-  column: number,
-  left: Float64Array[],
-  right: Float64Array[],
-  scale: number,
-): void {
-  for (let a = 0; a < left.length; a++) {
-    const x = left[a]!;
-    // Within one equation the other half is the mirror.
-    for (let c = row === column ? a : 0; c < right.length; c++) {
-      const y = right[c]!;
-      let sum = 0;
-      for (let i = 0; i < x.length; i++) sum += x[i]! * y[i]!;
-      values[(row + a) * size + column + c] = scale * sum;
-      values[(column + c) * size + row + a] = scale * sum;
-    }
-  }
-}
-
-function residualCovariance(g: EquationFit, h: EquationFit): number {
+function dot(x: Float64Array, y: Float64Array): number {
   let sum = 0;
-  for (let i = 0; i < g.n; i++) sum += g.residuals[i]! * h.residuals[i]!;
-  return sum / Math.sqrt(g.df * h.df);
+  for (let i = 0; i < x.length; i++) sum += x[i]! * y[i]!;
+  return sum;
 }
 
-function scoredColumns(fit: EquationFit, kind: CovarianceKind): Float64Array[] {
-  if (kind === "CR2") return clusterScores(fit);
-  const weights = Float64Array.from(
-    fit.residuals,
-    (e, i) => e * residualMultiplier(kind, fit.leverage[i]!, fit.n, fit.p),
-  );
-  return fit.pseudoInverse.map((column) => {
-    const out = new Float64Array(column.length);
-    for (let i = 0; i < out.length; i++) out[i] = column[i]! * weights[i]!;
-    return out;
-  });
-}
+const residualCovariance = (g: EquationFit, h: EquationFit): number =>
+  dot(g.residuals, h.residuals) / Math.sqrt(g.df * h.df);
+
+/** Residuals times the factors whose squares are the multipliers, by kind. */
+type Multiplied = Record<(typeof SANDWICHES)[number], Float64Array>;
+
+const multipliedResiduals = ({ residuals, leverage, n, p }: EquationFit): Multiplied =>
+  Object.fromEntries(
+    SANDWICHES.map((kind) => [
+      kind,
+      residuals.map((e, i) => e * residualMultiplier(kind, leverage[i]!, n, p)),
+    ]),
+  ) as Multiplied;
 
 /** Sums over each cluster of (A x_i) times the adjusted residual. */
 function clusterScores({ clusters, residuals, pseudoInverse }: EquationFit): Float64Array[] {

@@ -40,8 +40,9 @@ function leverageOne(
   { leverage, equation: { outcome } }: EquationFit,
   rows: ArrayLike<number>,
 ): Warning[] {
+  if (!leverage.some((h) => h > LEVERAGE_ONE)) return [];
   const alone = [...leverage].flatMap((h, i) => (h > LEVERAGE_ONE ? [rows[i]! + 1] : []));
-  return alone.length > 0 ? [warning("leverage_one", { outcome, rows: alone }, [outcome])] : [];
+  return [warning("leverage_one", { outcome, rows: alone }, [outcome])];
 }
 
 function nearlyCollinear(
