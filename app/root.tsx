@@ -1,6 +1,7 @@
 import "@fontsource-variable/source-sans-3";
 import "@fontsource-variable/source-serif-4";
 import "@fontsource-variable/source-serif-4/wght-italic.css";
+import InitColorSchemeScript from "@mui/material/InitColorSchemeScript";
 import { use } from "react";
 import {
   isRouteErrorResponse,
@@ -11,10 +12,9 @@ import {
   ScrollRestoration,
 } from "react-router";
 import type { Route } from "./+types/root";
-import "./theme/tokens.css";
-import "./theme/base.css";
 import { NonceContext } from "./theme/nonce";
-import { LookProvider, THEME_SCRIPT } from "./theme/theme";
+import { LOOK_ATTRIBUTE, LOOK_KEY, LookProvider } from "./theme/theme";
+import { TOKENS_CSS } from "./theme/tokens";
 import { Mark } from "./components/mark";
 
 export const meta: Route.MetaFunction = () => [
@@ -35,13 +35,19 @@ export function Layout({ children }: { children: React.ReactNode }) {
         <meta name="viewport" content="width=device-width, initial-scale=1" />
         <Meta />
         <Links />
-        <script
+        <style
           nonce={nonce}
           suppressHydrationWarning
-          dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }}
+          dangerouslySetInnerHTML={{ __html: TOKENS_CSS }}
         />
       </head>
       <body>
+        <InitColorSchemeScript
+          attribute={LOOK_ATTRIBUTE}
+          modeStorageKey={LOOK_KEY}
+          defaultMode="system"
+          {...(nonce ? { nonce } : {})}
+        />
         {children}
         <ScrollRestoration nonce={nonce} />
         <Scripts nonce={nonce} />

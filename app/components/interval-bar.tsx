@@ -50,6 +50,7 @@ export function IntervalBar({
     ((Math.max(scale.min, Math.min(scale.max, value)) - scale.min) / span) * (width - 2 * pad);
   const containsZero = (lower === null || lower <= 0) && (upper === null || upper >= 0);
   const y = 9;
+  const colour = unsettled ? "var(--rust)" : containsZero ? "var(--quiet)" : "var(--petrol)";
   const [left, right] = [lower === null ? pad : x(lower), upper === null ? width - pad : x(upper)];
   const words =
     lower !== null && upper !== null
@@ -59,20 +60,21 @@ export function IntervalBar({
         : `below ${plain(upper)}, one-sided`;
   return (
     <svg
-      className={`interval ${unsettled ? "unsettled" : containsZero ? "contains-zero" : ""}`}
+      style={{ display: "block" }}
       width={width}
       height={18}
+      stroke={colour}
+      strokeWidth={2}
+      fill="none"
       role="img"
       aria-label={`${plain(estimate)}, ${words}`}
     >
-      <line className="zero" x1={x(0)} x2={x(0)} y1={1} y2={17} />
-      <path className={provisional ? "bar provisional" : "bar"} d={`M${left} ${y}H${right}`} />
+      <path d={`M${x(0)} 1V17`} stroke="var(--faint)" strokeWidth={1} strokeDasharray="2 2.5" />
+      <path d={`M${left} ${y}H${right}`} strokeDasharray={provisional ? "4 2" : undefined} />
       <path
-        className="bar"
-        fill="none"
         d={`M${left} ${y - 4}${lower === null ? `m4 0l-4 4 4 4` : "v8"}M${right} ${y - 4}${upper === null ? `m-4 0l4 4-4 4` : "v8"}`}
       />
-      <path className="dot" d={`M${x(estimate)} ${y - 5}l5 5-5 5-5-5z`} />
+      <path fill={colour} stroke="none" d={`M${x(estimate)} ${y - 5}l5 5-5 5-5-5z`} />
     </svg>
   );
 }

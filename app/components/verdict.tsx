@@ -1,5 +1,5 @@
 import type { Verdict } from "../../core";
-import "./verdict.css";
+import { styled } from "@mui/material/styles";
 
 export const VERDICT_WORDS: Record<Verdict, string> = {
   supported: "supported",
@@ -10,10 +10,30 @@ export const VERDICT_WORDS: Record<Verdict, string> = {
   pending: "not yet known",
 };
 
+const COLOURS: Record<Verdict, string> = {
+  supported: "var(--petrol)",
+  not_supported: "var(--quiet)",
+  opposite: "var(--rust)",
+  unsettled: "var(--rust)",
+  undirected: "var(--rust)",
+  pending: "var(--quiet)",
+};
+
+const Mark = styled("span")({
+  display: "inline-flex",
+  alignItems: "center",
+  gap: 5,
+  fontWeight: 600,
+  fontSize: 14,
+  whiteSpace: "nowrap",
+  "& svg": { flex: "none", fill: "currentColor" },
+  "& .open": { fill: "none", stroke: "currentColor", strokeWidth: 1.6 },
+});
+
 /** A verdict: always a shape and a word, never a colour alone. */
 export function VerdictMark({ verdict, word = true }: { verdict: Verdict; word?: boolean }) {
   return (
-    <span className={`verdict ${verdict}`}>
+    <Mark style={{ color: COLOURS[verdict] }}>
       <svg
         viewBox="0 0 14 14"
         width="13"
@@ -32,6 +52,6 @@ export function VerdictMark({ verdict, word = true }: { verdict: Verdict; word?:
         {verdict === "pending" && <circle className="open" cx="7" cy="7" r="5" />}
       </svg>
       {word && <span>{VERDICT_WORDS[verdict]}</span>}
-    </span>
+    </Mark>
   );
 }

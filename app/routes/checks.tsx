@@ -1,3 +1,4 @@
+import Button from "@mui/material/Button";
 import { Stack } from "@mui/material";
 import { equationsOf } from "../../core";
 import { Link } from "react-router";
@@ -10,6 +11,7 @@ import { ResidualFigure } from "../components/checks/residual-figure";
 import { withFilter } from "../components/data/filters";
 import { VERDICT_WORDS } from "../components/verdict";
 import "../components/checks/checks.css";
+import { Screen } from "../components/ui/layout";
 
 /** What the estimates rest on: sample, collinearity, residuals, single rows, suppression. */
 export default function Checks() {
@@ -17,22 +19,22 @@ export default function Checks() {
   const { evidence } = context.analysis;
   if (!evidence) {
     return (
-      <div className="screen evidence-empty">
+      <Screen className="evidence-empty">
         <h1>Checks</h1>
         <p className="serif">
           There is no model to check yet. <Link to="../hypotheses">Write a hypothesis</Link> first.
         </p>
-      </div>
+      </Screen>
     );
   }
   return (
-    <div className="screen checks">
+    <Screen className="checks">
       <h1>Checks</h1>
       <Influence context={context} evidence={evidence} />
       {equationsOf(evidence).map((equation) => (
         <EquationChecks key={equation.outcome} context={context} equation={equation} />
       ))}
-    </div>
+    </Screen>
   );
 }
 
@@ -102,13 +104,11 @@ function Influence({ context, evidence }: { context: StudyContext; evidence: Evi
       </p>
       <Stack direction="row" spacing={1}>
         {!without && (
-          <button type="button" className="button" onClick={start} disabled={status === "running"}>
+          <Button onClick={start} disabled={status === "running"}>
             {status === "running" ? "Trying without them …" : "Does a verdict hang on them?"}
-          </button>
+          </Button>
         )}
-        <button
-          type="button"
-          className="button"
+        <Button
           onClick={() =>
             edit(
               {
@@ -120,7 +120,7 @@ function Influence({ context, evidence }: { context: StudyContext; evidence: Evi
           }
         >
           Leave these rows out
-        </button>
+        </Button>
       </Stack>
     </section>
   );

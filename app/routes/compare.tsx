@@ -1,3 +1,10 @@
+import Button from "@mui/material/Button";
+import ButtonBase from "@mui/material/ButtonBase";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import { Wide } from "../components/wide";
 import { Link } from "react-router";
 import { plain, ROBUST_RESAMPLES, thousands, type Specification } from "../../core";
@@ -9,6 +16,7 @@ import { keepRun, listRuns, removeRun } from "../storage/studies";
 import { VerdictMark } from "../components/verdict";
 import { linear, padded } from "../components/figure/scale";
 import "../components/checks/checks.css";
+import { Note, Screen, ScreenHead } from "../components/ui/layout";
 
 const WIDTH = 150;
 
@@ -38,50 +46,40 @@ export default function Compare({ loaderData }: Route.ComponentProps) {
   const { evidence } = context.analysis;
   if (!evidence || evidence.hypotheses.length === 0) {
     return (
-      <div className="screen evidence-empty">
+      <Screen className="evidence-empty">
         <h1>Compare</h1>
         <p className="serif">
           There is nothing to compare yet. <Link to="../hypotheses">Write a hypothesis</Link> first.
         </p>
-      </div>
+      </Screen>
     );
   }
   const differing = new Set(
     specifications.flatMap((s) => s.claims.filter((c) => c.differs).map((c) => c.label)),
   );
   return (
-    <div className="screen compare" aria-busy={status === "running"}>
-      <div className="screen-head">
+    <Screen className="compare" aria-busy={status === "running"}>
+      <ScreenHead as="div">
         <h1>Does it hold?</h1>
         <p className="quiet">
           Every verdict with one thing changed at a time: interval, standard errors, centring,
           covariates, influential cases; with up to {thousands(ROBUST_RESAMPLES)} resamples each. A
           verdict that is only unsettled does not count as another one.
         </p>
-      </div>
-      {problem && (
-        <p className="note" role="alert">
-          {problem.message}
-        </p>
-      )}
+      </ScreenHead>
+      {problem && <Note role="alert">{problem.message}</Note>}
       <p className="compare-run">
         {status === "running" ? (
           <>
             <span aria-live="polite">
               {total === 0 ? "Resampling …" : `${specifications.length} of ${total} ways tried.`}
             </span>{" "}
-            <button type="button" className="button" onClick={cancel}>
-              Stop
-            </button>
+            <Button onClick={cancel}>Stop</Button>
           </>
         ) : (
-          <button
-            type="button"
-            className={status === "idle" ? "button main" : "button"}
-            onClick={start}
-          >
+          <ButtonBase className={status === "idle" ? "button main" : "button"} onClick={start}>
             {status === "idle" ? "Try the other ways" : "Try again"}
-          </button>
+          </ButtonBase>
         )}{" "}
         {old && <span>The study has changed since these ways were tried.</span>}
       </p>
@@ -98,7 +96,7 @@ export default function Compare({ loaderData }: Route.ComponentProps) {
         </>
       )}
       <KeptRuns context={context} runs={loaderData.runs} />
-    </div>
+    </Screen>
   );
 }
 
@@ -121,34 +119,34 @@ function RobustnessTable({ specifications, sentences }: TableProps) {
   );
   return (
     <Wide label="Verdicts by way of analysing">
-      <table className="numbers robustness">
-        <thead>
-          <tr>
-            <th scope="col">way</th>
-            <th scope="col">n</th>
+      <Table className="numbers robustness">
+        <TableHead>
+          <TableRow>
+            <TableCell scope="col">way</TableCell>
+            <TableCell scope="col">n</TableCell>
             {sentences.map(({ label, sentence }) => (
-              <th key={label} scope="col" title={sentence}>
+              <TableCell key={label} scope="col" title={sentence}>
                 <strong>{label}</strong> {sentence}
-              </th>
+              </TableCell>
             ))}
-          </tr>
-        </thead>
-        <tbody>
+          </TableRow>
+        </TableHead>
+        <TableBody>
           {specifications.map((s) => (
-            <tr key={s.name}>
-              <td>{s.name}</td>
-              <td>{s.n ?? "–"}</td>
-              {s.problem && <td colSpan={sentences.length}>{s.problem}</td>}
+            <TableRow key={s.name}>
+              <TableCell>{s.name}</TableCell>
+              <TableCell>{s.n ?? "–"}</TableCell>
+              {s.problem && <TableCell colSpan={sentences.length}>{s.problem}</TableCell>}
               {s.claims.map((claim) => (
-                <td key={claim.label} className={claim.differs ? "differs" : undefined}>
+                <TableCell key={claim.label} className={claim.differs ? "differs" : undefined}>
                   <Interval claim={claim} scale={scales.get(claim.label)!} />
                   <VerdictMark verdict={claim.verdict} />
-                </td>
+                </TableCell>
               ))}
-            </tr>
+            </TableRow>
           ))}
-        </tbody>
-      </table>
+        </TableBody>
+      </Table>
       <p className="quiet">
         Intervals are drawn to one scale for each hypothesis; the line is zero.
       </p>

@@ -1,3 +1,4 @@
+import Button from "@mui/material/Button";
 import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
 import {
@@ -25,6 +26,8 @@ import { MomentsTable } from "../components/data/moments-table";
 import { useSummaries } from "../components/data/use-summaries";
 import { ImportDialog } from "../components/importing/import-dialog";
 import "../components/data/data.css";
+import { TextInput } from "../components/ui/text-input";
+import { Note, ScreenHead, Spacer } from "../components/ui/layout";
 
 type Making = { of: string; kind?: Recipe["kind"] } | { change: DerivedVariable };
 
@@ -153,11 +156,11 @@ function Head({
   const left = analysis.evidence?.sample;
   const rows = raw.moments ? raw.moments.n : dataset.table.rows;
   return (
-    <div className="data-head screen-head">
+    <ScreenHead as="div" className="data-head">
       <h1>Data</h1>
       <label className="unit">
         one row is one of the{" "}
-        <input
+        <TextInput
           className="input"
           aria-label="Unit of analysis, in the plural"
           value={definition.unit}
@@ -169,20 +172,11 @@ function Head({
         {rows.toLocaleString("en")} rows, {dataset.table.columns.length} columns.
         {left && left.n < left.rowsRead && ` The theory uses ${left.n} complete rows.`}
       </p>
-      <span className="spacer" />
-      {!raw.moments && (
-        <button type="button" className="button" onClick={make}>
-          New variable
-        </button>
-      )}
-      <button
-        type="button"
-        className="button"
-        aria-haspopup="dialog"
-        onClick={() => setShowLog(true)}
-      >
+      <Spacer />
+      {!raw.moments && <Button onClick={make}>New variable</Button>}
+      <Button aria-haspopup="dialog" onClick={() => setShowLog(true)}>
         Log{definition.log.length > 0 && ` (${definition.log.length})`}
-      </button>
+      </Button>
       <FileMenu context={context} replace={setFile} />
       {showLog && (
         <LogDialog
@@ -191,7 +185,7 @@ function Head({
           close={() => setShowLog(false)}
         />
       )}
-    </div>
+    </ScreenHead>
   );
 }
 
@@ -210,21 +204,21 @@ function Problems({
   const flagged = summaries.filter((s) => flagsOf(s).length > 0);
   if (problems.length + flagged.length === 0) return null;
   return (
-    <div className="note data-note" role="status">
+    <Note className="data-note" role="status">
       {flagged.map((s) => (
-        <button key={s.name} type="button" className="button bare" onClick={() => select(s.name)}>
+        <Button variant="text" key={s.name} onClick={() => select(s.name)}>
           {s.name}: {flagsOf(s)[0]}
-        </button>
+        </Button>
       ))}
       {problems.map(({ name, message }) => (
         <p key={name + message}>
-          <button type="button" className="button bare" onClick={() => select(name)}>
+          <Button variant="text" onClick={() => select(name)}>
             {name}
-          </button>{" "}
+          </Button>{" "}
           {message}
         </p>
       ))}
-    </div>
+    </Note>
   );
 }
 

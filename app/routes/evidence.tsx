@@ -1,10 +1,11 @@
+import Button from "@mui/material/Button";
 import { TableSection } from "../components/evidence/table-section";
 import { equationsOf } from "../../core";
 import { useState } from "react";
 import { Link } from "react-router";
 import { effectsCsv, writeStudy } from "../../formats";
 import type { Evidence as EvidenceObject } from "../../core";
-import { isStopped } from "../components/fault";
+import { isStopped } from "../components/frame/fault";
 import { useStudy } from "../analysis/use-study";
 import { download, fileName } from "../components/download";
 import { Distribution } from "../components/evidence/distribution";
@@ -15,8 +16,9 @@ import { LedgerEntry } from "../components/evidence/ledger-entry";
 import { AboutScores, ScoresTable } from "../components/evidence/scores-table";
 import { scaleOf } from "../components/interval-bar";
 import { sampleWords } from "../components/evidence/sample-words";
-import { Segments } from "../components/segments";
+import { Segments } from "../components/ui/segments";
 import "./evidence.css";
+import { Screen, ScreenHead, Spacer } from "../components/ui/layout";
 
 /** What the analysis says: roles and sample, warnings, the ledger of hypotheses, every effect, the equations. */
 export default function Evidence() {
@@ -26,7 +28,7 @@ export default function Evidence() {
   const [chosen, setChosen] = useState<string | null>(null);
   if (!evidence) {
     return (
-      <div className="screen evidence-empty">
+      <Screen className="evidence-empty">
         <h1>Evidence</h1>
         {!isStopped(problem) && (
           <p className="serif">
@@ -34,7 +36,7 @@ export default function Evidence() {
             its evidence stands here at once.
           </p>
         )}
-      </div>
+      </Screen>
     );
   }
   const { hypotheses } = evidence;
@@ -43,7 +45,7 @@ export default function Evidence() {
   const shown = evidence.effects.find((e) => e.id === (chosen ?? ofOpened)) ?? evidence.effects[0];
   const claims = hypotheses.flatMap((h) => (h.claim ? [h.claim] : []));
   return (
-    <div className="screen evidence">
+    <Screen className="evidence">
       <Before evidence={evidence} />
       <div className="evidence-columns">
         <section aria-label="Ledger of hypotheses">
@@ -71,9 +73,7 @@ export default function Evidence() {
             </>
           )}
           <div className="side-exports">
-            <button
-              type="button"
-              className="button"
+            <Button
               onClick={() =>
                 download(
                   fileName(definition.title, ".hebel.json"),
@@ -83,10 +83,8 @@ export default function Evidence() {
               }
             >
               Export the study
-            </button>
-            <button
-              type="button"
-              className="button"
+            </Button>
+            <Button
               onClick={() =>
                 download(
                   fileName(definition.title, "-effects.csv"),
@@ -96,7 +94,7 @@ export default function Evidence() {
               }
             >
               Effects as CSV
-            </button>
+            </Button>
           </div>
         </aside>
       </div>
@@ -108,7 +106,7 @@ export default function Evidence() {
           <TableSection key={section.title} section={section} />
         ),
       )}
-    </div>
+    </Screen>
   );
 }
 
@@ -119,9 +117,9 @@ function Equations({ evidence }: { evidence: EvidenceObject }) {
   const hasProducts = equationsOf(evidence).some((e) => e.coefficients.some((c) => c.zScores));
   return (
     <section aria-labelledby="equations">
-      <div className="screen-head section-head">
+      <ScreenHead as="div" className="section-head">
         <h2 id="equations">Equations</h2>
-        <span className="spacer" />
+        <Spacer />
         <Segments
           label="What to show of the equations"
           value={view}
@@ -132,7 +130,7 @@ function Equations({ evidence }: { evidence: EvidenceObject }) {
           ]}
           choose={setView}
         />
-      </div>
+      </ScreenHead>
       {equationsOf(evidence).map((equation) => (
         <div key={equation.outcome} className="equation">
           {view === "coefficients" && <EquationTable equation={equation} evidence={evidence} />}

@@ -14,6 +14,7 @@ import { MeasureCard } from "../components/measures/measure-card";
 import { Fault } from "../components/theory/raw-line";
 import { replaceLine } from "../components/theory/edit-text";
 import "../components/measures/measures.css";
+import { Screen, ScreenHead } from "../components/ui/layout";
 
 /** Items grouped into measures, with their reliability as items come and go. */
 export default function Measures() {
@@ -49,12 +50,12 @@ export default function Measures() {
   };
   if (raw.moments) {
     return (
-      <div className="screen">
+      <Screen>
         <h1>Measures</h1>
         <p className="serif">
           Only means and covariances are known, so there are no answers to make scores of.
         </p>
-      </div>
+      </Screen>
     );
   }
   return (
@@ -67,14 +68,14 @@ export default function Measures() {
         }
       />
       <div className={old && measures.length > 0 ? "measures old" : "measures"} aria-busy={old}>
-        <div className="screen-head">
+        <ScreenHead as="div">
           <h1>Measures</h1>
           <p className="quiet">
             {measures.length === 0
               ? "Several answers that stand for one thing become a measure."
               : "Alpha assumes that all items measure equally well; omega does not."}
           </p>
-        </div>
+        </ScreenHead>
         {faults.map((fault) => (
           <Fault
             key={`${fault.line} ${fault.message}`}

@@ -1,15 +1,17 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Evidence, ModerationEvidence, RegionEvidence } from "../../core";
-import { isStopped } from "../components/fault";
+import { isStopped } from "../components/frame/fault";
 import { useStudy } from "../analysis/use-study";
 import { EffectMap, ResponseMap } from "../components/probe/planes";
 import { Panels } from "../components/probe/panels";
-import { Segments } from "../components/segments";
+import { Segments } from "../components/ui/segments";
 import { IndirectStrip } from "../components/probe/indirect-strip";
 import { Lever } from "../components/probe/lever";
 import { usePoints } from "../components/probe/use-points";
 import "../components/probe/probe.css";
+import { Select } from "../components/ui/select";
+import { Screen, ScreenHead, Spacer } from "../components/ui/layout";
 
 /** How one effect moves with another variable. */
 export default function Probe() {
@@ -29,8 +31,8 @@ export default function Probe() {
   // Another effect may lack the picture that was chosen last.
   const view = moderation && viewsOf(moderation).some(([key]) => key === wanted) ? wanted : "lever";
   return (
-    <div className="screen probe">
-      <div className="screen-head">
+    <Screen className="probe">
+      <ScreenHead as="div">
         <h1>
           {moderation ? (
             <>
@@ -44,7 +46,7 @@ export default function Probe() {
             </>
           )}
         </h1>
-        <span className="spacer" />
+        <Spacer />
         <EffectChoice
           paths={paths}
           mirrors={mirrors}
@@ -52,7 +54,7 @@ export default function Probe() {
           chosen={moderation?.id ?? region!.id}
           choose={setChosen}
         />
-      </div>
+      </ScreenHead>
       {moderation && <Views moderation={moderation} view={view} setView={setView} />}
       {moderation && view !== "lever" && (
         <Picture
@@ -77,7 +79,7 @@ export default function Probe() {
         />
       )}
       {region && <Indirect key={region.id} region={region} evidence={evidence} />}
-    </div>
+    </Screen>
   );
 }
 
@@ -164,7 +166,7 @@ function EffectChoice({ paths, mirrors, regions, chosen, choose }: ChoiceProps) 
   return (
     <label className="quiet effect-choice">
       effect{" "}
-      <select value={chosen} onChange={(e) => choose(e.target.value)}>
+      <Select value={chosen} onChange={(e) => choose(e.target.value)}>
         {paths.map(option)}
         {regions.length > 0 && (
           <optgroup label="indirect effects">
@@ -178,7 +180,7 @@ function EffectChoice({ paths, mirrors, regions, chosen, choose }: ChoiceProps) 
         {mirrors.length > 0 && (
           <optgroup label="seen from the moderator">{mirrors.map(option)}</optgroup>
         )}
-      </select>
+      </Select>
     </label>
   );
 }
@@ -186,7 +188,7 @@ function EffectChoice({ paths, mirrors, regions, chosen, choose }: ChoiceProps) 
 /** @param stopped what stops the analysis is said above; then there is nothing to add */
 function Empty({ stopped }: { stopped: boolean }) {
   return (
-    <div className="screen evidence-empty">
+    <Screen className="evidence-empty">
       <h1>Probe</h1>
       {!stopped && (
         <p className="serif">
@@ -195,6 +197,6 @@ function Empty({ stopped }: { stopped: boolean }) {
           effect of hours change.
         </p>
       )}
-    </div>
+    </Screen>
   );
 }

@@ -1,3 +1,4 @@
+import Button from "@mui/material/Button";
 import { Autocomplete, TextField } from "@mui/material";
 import { useState } from "react";
 import { useNavigate } from "react-router";
@@ -14,6 +15,7 @@ import { MissingPatternsPicture } from "../components/screening/missing-patterns
 import { remedyPatch } from "../components/screening/remedies";
 import "../components/data/data.css";
 import "../components/screening/screening.css";
+import { Note, Screen, ScreenHead } from "../components/ui/layout";
 
 /** What a careful reader of the data would notice before any model. */
 export default function Screening() {
@@ -29,35 +31,31 @@ export default function Screening() {
     edit(remedyPatch(remedy, definition, columns), `remedy ${remedy.words}`, remedy.why);
   if (raw.moments) {
     return (
-      <div className="screen">
+      <Screen>
         <h1>Screening</h1>
         <p className="serif">
           Only means and covariances of these {definition.unit} are known, so there are no answers
           to screen.
         </p>
-      </div>
+      </Screen>
     );
   }
   const data = result?.value;
   return (
     <div className={old ? "screen screening old" : "screen screening"} aria-busy={old}>
-      <div className="screen-head">
+      <ScreenHead as="div">
         <h1>Screening</h1>
         <p className="quiet">
           {data ? `${data.n} of ${data.rows} ${definition.unit}` : "Looking through the data …"}
           {data && data.excluded.length > 0 && "; the others are left out"}
         </p>
-      </div>
+      </ScreenHead>
       <FiltersBar
         filters={definition.filters}
         dataset={dataset}
         change={(filters) => edit({ filters }, "filters")}
       />
-      {result?.problem && (
-        <p className="note" role="alert">
-          {result.problem.message}
-        </p>
-      )}
+      {result?.problem && <Note role="alert">{result.problem.message}</Note>}
       {result?.problem && <SetChoice context={context} shown={undefined} />}
       {data && (
         <>
@@ -131,22 +129,13 @@ function SetChoice({ context, shown }: { context: StudyContext; shown: SetEviden
             ? current.name.replace(/^the/, "The")
             : "No numeric variable"}
         : {current?.variables.join(", ")}{" "}
-        <button
-          type="button"
-          className="button bare"
-          aria-expanded={open}
-          onClick={() => setOpen(!open)}
-        >
+        <Button variant="text" aria-expanded={open} onClick={() => setOpen(!open)}>
           Choose others
-        </button>
+        </Button>
         {own && (
-          <button
-            type="button"
-            className="button bare"
-            onClick={() => edit({ screening: [] }, "screening set")}
-          >
+          <Button variant="text" onClick={() => edit({ screening: [] }, "screening set")}>
             Follow the theory again
-          </button>
+          </Button>
         )}
       </p>
       {open && (

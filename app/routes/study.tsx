@@ -1,26 +1,22 @@
-import { useEffect } from "react";
-import { data, Outlet } from "react-router";
+import Box from "@mui/material/Box";
+import { styled } from "@mui/material/styles";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { data, Outlet, useFetcher, useLocation } from "react-router";
 import type { Route } from "./+types/study";
+import { studyAction } from "../actions/study-action";
 import { useStudyState } from "../analysis/use-study";
-import { CommandPalette } from "../components/command-palette";
+import { useShortcuts } from "../commands/registry";
+import { Announcer } from "../components/frame/announcer";
+import { CommandPalette } from "../components/frame/command-palette";
+import { Fault } from "../components/frame/fault";
+import { NARROW, Rail } from "../components/frame/rail";
+import { SettingsDialog } from "../components/frame/settings-dialog";
+import { useStudyCommands } from "../components/frame/study-commands";
+import { TopBar } from "../components/frame/top-bar";
 import { DropTarget } from "../components/importing/drop-target";
-import { Fault } from "../components/fault";
-import { Rail } from "../components/rail";
-import { TopBar } from "../components/top-bar";
-import { unpackTable } from "../../core";
 import { database } from "../storage/database";
-import {
-  changeStudy,
-  clearPending,
-  historyDepth,
-  recoverPending,
-  replaceData,
-  loadStudy,
-  stepHistory,
-} from "../storage/studies";
+import { historyDepth, loadStudy, recoverPending } from "../storage/studies";
 import { useLive } from "../storage/use-live";
-import { engine } from "../workers/engine";
-import "./study.css";
 
 let recovered: string | null = null;
 
@@ -32,33 +28,34 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   if (!loaded)
     throw data(
       "This study is not on the shelf of this browser. It may have been removed, or it lives in another browser.",
-      {
-        status: 404,
-      },
+      { status: 404 },
     );
   return { ...loaded, history: await historyDepth(params.id) };
 }
 clientLoader.hydrate = true as const;
 
-export async function clientAction({ params, request }: Route.ClientActionArgs) {
-  const body = await request.json();
-  if (body.intent === "change") {
-    await changeStudy(params.id, body.patch, body.kind, body.why);
-    clearPending(params.id, body.patch);
-  }
-  if (body.intent === "replace")
-    await replaceData(
-      params.id,
-      unpackTable(await engine().takeTable(body.asMatrix === true)),
-      body.variables,
-    );
-  if (body.intent === "undo" || body.intent === "redo") await stepHistory(params.id, body.intent);
-  return { ok: true };
-}
+export const clientAction = async ({ params, request }: Route.ClientActionArgs) =>
+  studyAction(params.id, await request.json());
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: loaderData ? `${loaderData.study.definition.title} · Hebel` : "Hebel" },
 ];
+
+const Frame = styled("div")({
+  display: "grid",
+  gridTemplate: "auto minmax(0, 1fr) / 88px minmax(0, 1fr)",
+  height: "100vh",
+  [NARROW]: { gridTemplate: "auto auto minmax(0, 1fr) / minmax(0, 1fr)" },
+  "@media print": { display: "block", height: "auto" },
+});
+
+/** The page itself; it takes the focus when another screen opens, so that keys scroll it and readers begin there. */
+const Page = styled("main")({
+  overflow: "auto",
+  minWidth: 0,
+  position: "relative",
+  "@media print": { overflow: "visible" },
+});
 
 export default function Study({ loaderData }: Route.ComponentProps) {
   return <StudyFrame key={loaderData.study.id} {...loaderData} />;
@@ -66,21 +63,83 @@ export default function Study({ loaderData }: Route.ComponentProps) {
 
 function StudyFrame({ study, table, history }: Route.ComponentProps["loaderData"]) {
   const context = useStudyState(study, table);
+  const [open, setOpen] = useState<"settings" | "palette" | null>(null);
+  const step = useHistory(study.id, context.flush);
+  const openSettings = useCallback(() => setOpen("settings"), []);
+  const openPalette = useCallback(() => setOpen("palette"), []);
+  const togglePalette = useCallback(
+    () => setOpen((was) => (was === "palette" ? null : "palette")),
+    [],
+  );
+  const close = (): void => setOpen(null);
+  useStudyCommands(context, { step, openSettings, togglePalette });
+  useShortcuts();
   useLive(async () => (await database.studies.get(study.id))?.revision, study.id);
   useEffect(() => {
     document.title = `${context.definition.title || "Untitled study"} · Hebel`;
   }, [context.definition.title]);
+  const page = usePageFocus();
   return (
     <DropTarget>
-      <div className="frame">
+      <SkipLink />
+      <Frame>
         <Rail context={context} />
-        <TopBar context={context} history={history} />
-        <main className="frame-main" id="main">
+        <TopBar {...{ context, history, step, openSettings, openPalette }} />
+        <Page id="main" ref={page} tabIndex={-1}>
           <Fault context={context} />
           <Outlet context={context} />
-        </main>
-        <CommandPalette context={context} />
-      </div>
+        </Page>
+      </Frame>
+      <Announcer analysis={context.analysis} />
+      {open === "palette" && <CommandPalette close={close} />}
+      {open === "settings" && <SettingsDialog context={context} close={close} />}
     </DropTarget>
+  );
+}
+
+function useHistory(id: string, flush: () => Promise<void>): (way: "undo" | "redo") => void {
+  const { submit } = useFetcher({ key: `history ${id}` });
+  return useCallback(
+    (intent) =>
+      void flush().then(() =>
+        submit(JSON.stringify({ intent }), {
+          method: "post",
+          action: `/study/${id}`,
+          encType: "application/json",
+        }),
+      ),
+    [id, flush, submit],
+  );
+}
+
+/** Gives the focus to the page when another screen opens, unless something on it has taken it. */
+function usePageFocus() {
+  const page = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  useEffect(() => {
+    if (!page.current?.contains(document.activeElement)) page.current?.focus();
+  }, [pathname]);
+  return page;
+}
+
+function SkipLink() {
+  return (
+    <Box
+      component="a"
+      href="#main"
+      sx={{
+        position: "absolute",
+        left: 8,
+        top: -60,
+        zIndex: 10,
+        px: 2,
+        py: 1,
+        backgroundColor: "var(--sheet)",
+        border: "1px solid var(--line)",
+        "&:focus": { top: 8 },
+      }}
+    >
+      Skip to the page
+    </Box>
   );
 }

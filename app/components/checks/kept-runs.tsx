@@ -1,3 +1,9 @@
+import Button from "@mui/material/Button";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import { useState } from "react";
 import { useFetcher } from "react-router";
 import { compareRuns, keptRun, plain, type KeptRun } from "../../../core";
@@ -7,6 +13,9 @@ import { download, fileName } from "../download";
 import { CloseIcon } from "../icons";
 import { VerdictMark } from "../verdict";
 import { Wide } from "../wide";
+import { TextInput } from "../ui/text-input";
+import { Select } from "../ui/select";
+import { Labelled, ScreenHead } from "../ui/layout";
 
 interface Props {
   context: StudyContext;
@@ -37,8 +46,8 @@ export function KeptRuns({ context, runs }: Props) {
   return (
     <section aria-labelledby="kept-runs" className="kept-runs">
       <h2 id="kept-runs">Runs kept</h2>
-      <form
-        className="screen-head"
+      <ScreenHead
+        as="form"
         onSubmit={(e) => {
           e.preventDefault();
           if (!settled) return;
@@ -51,18 +60,18 @@ export function KeptRuns({ context, runs }: Props) {
           setName("");
         }}
       >
-        <input
+        <TextInput
           className="input run-name"
           aria-label="Name of the run"
           placeholder="with covariates, all rows"
           value={name}
           onChange={(e) => setName(e.target.value)}
         />
-        <button type="submit" className="button" disabled={!settled}>
+        <Button type="submit" disabled={!settled}>
           Keep this run
-        </button>
+        </Button>
         {!settled && <span className="quiet">when the resamples are done</span>}
-      </form>
+      </ScreenHead>
       {runs.length === 0 && (
         <p className="quiet">
           A kept run stays as it is while the study changes, so that both can be put side by side.
@@ -73,9 +82,8 @@ export function KeptRuns({ context, runs }: Props) {
           <li key={r.id}>
             {r.name} <span className="quiet">{r.run.n} rows</span>
             {r.evidence && (
-              <button
-                type="button"
-                className="button bare"
+              <Button
+                variant="text"
                 aria-label={`Evidence of the run ${r.name} as JSON`}
                 onClick={() =>
                   download(
@@ -86,21 +94,20 @@ export function KeptRuns({ context, runs }: Props) {
                 }
               >
                 Evidence as JSON
-              </button>
+              </Button>
             )}
-            <button
-              type="button"
-              className="button bare"
+            <Button
+              variant="text"
               aria-label={`Remove the run ${r.name}`}
               onClick={() => act({ intent: "remove", id: r.id })}
             >
               <CloseIcon />
-            </button>
+            </Button>
           </li>
         ))}
       </ul>
       {runs.length > 0 && (
-        <div className="screen-head">
+        <ScreenHead as="div">
           <RunChoice
             label="First run"
             value={first}
@@ -113,7 +120,7 @@ export function KeptRuns({ context, runs }: Props) {
             all={byId}
             choose={(id) => setChosen([first, id])}
           />
-        </div>
+        </ScreenHead>
       )}
       {a && b && first !== second && <SideBySide a={a} b={b} />}
     </section>
@@ -132,16 +139,16 @@ function RunChoice({
   choose: (id: string) => void;
 }) {
   return (
-    <label className="field">
+    <Labelled>
       <span>{label}</span>
-      <select value={value} onChange={(e) => choose(e.target.value)}>
+      <Select value={value} onChange={(e) => choose(e.target.value)}>
         {[...all].map(([id, { name }]) => (
           <option key={id} value={id}>
             {name}
           </option>
         ))}
-      </select>
-    </label>
+      </Select>
+    </Labelled>
   );
 }
 
@@ -163,41 +170,41 @@ function SideBySide({
           : `Done differently: ${differences.join("; ")}.`}
       </p>
       <Wide label="Two runs side by side">
-        <table className="numbers robustness">
-          <thead>
-            <tr>
-              <th scope="col">sentence or effect</th>
-              <th scope="col">{a.name}</th>
-              <th scope="col">{b.name}</th>
-            </tr>
-          </thead>
-          <tbody>
+        <Table className="numbers robustness">
+          <TableHead>
+            <TableRow>
+              <TableCell scope="col">sentence or effect</TableCell>
+              <TableCell scope="col">{a.name}</TableCell>
+              <TableCell scope="col">{b.name}</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
             {verdicts.map((v) => (
-              <tr key={v.sentence}>
-                <td className="serif">{v.sentence}</td>
+              <TableRow key={v.sentence}>
+                <TableCell className="serif">{v.sentence}</TableCell>
                 {v.verdicts.map((verdict, i) => (
-                  <td key={i} className={v.changed ? "differs" : undefined}>
+                  <TableCell key={i} className={v.changed ? "differs" : undefined}>
                     {verdict ? <VerdictMark verdict={verdict} /> : "not stated"}
-                  </td>
+                  </TableCell>
                 ))}
-              </tr>
+              </TableRow>
             ))}
             {shown.map((e) => (
-              <tr key={e.id}>
-                <td>{e.label}</td>
+              <TableRow key={e.id}>
+                <TableCell>{e.label}</TableCell>
                 {e.runs.map((r, i) => (
-                  <td key={i} className={e.changed ? "differs" : undefined}>
+                  <TableCell key={i} className={e.changed ? "differs" : undefined}>
                     {r ? `${plain(r.estimate)} [${plain(r.lower)}, ${plain(r.upper)}]` : "–"}
-                  </td>
+                  </TableCell>
                 ))}
-              </tr>
+              </TableRow>
             ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
       </Wide>
-      <button type="button" className="button bare" onClick={() => setAll(!all)}>
+      <Button variant="text" onClick={() => setAll(!all)}>
         {all ? "Only effects that change" : `All ${effects.length} effects`}
-      </button>
+      </Button>
     </>
   );
 }

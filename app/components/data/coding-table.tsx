@@ -1,3 +1,8 @@
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import { plain, type CodeColumn, type Coding } from "../../../core";
 
 export const CODINGS: [Coding, string, string][] = [
@@ -19,30 +24,30 @@ export function CodingTable({
 }) {
   if (columns.length === 0) return null;
   return (
-    <table className="numbers coding-table">
+    <Table className="numbers coding-table">
       <caption className="visually-hidden">Coding of {variable}</caption>
-      <thead>
-        <tr>
-          <th scope="col">level</th>
+      <TableHead>
+        <TableRow>
+          <TableCell scope="col">level</TableCell>
           {columns.map((c) => (
-            <th key={c.index} scope="col" title={c.contrast}>
+            <TableCell key={c.index} scope="col" title={c.contrast}>
               {variable}.{c.index}
-            </th>
+            </TableCell>
           ))}
-        </tr>
-      </thead>
-      <tbody>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {levels.map((level, i) => (
-          <tr key={level}>
-            <td>{level}</td>
+          <TableRow key={level}>
+            <TableCell>{level}</TableCell>
             {columns.map((c) => (
-              <td key={c.index}>
+              <TableCell key={c.index}>
                 {Number.isInteger(c.codes[i]) ? c.codes[i] : plain(c.codes[i], 2)}
-              </td>
+              </TableCell>
             ))}
-          </tr>
+          </TableRow>
         ))}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   );
 }

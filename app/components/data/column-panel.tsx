@@ -1,3 +1,4 @@
+import Button from "@mui/material/Button";
 import {
   levelsInOrder,
   plain,
@@ -14,6 +15,9 @@ import { CodingChoice, LevelField, WhichIsOne } from "./level-fields";
 import { NameField } from "./name-field";
 import { Sparkbars } from "./sparkbars";
 import { MissingCodes, Range, ValueLabels } from "./value-fields";
+import { TextInput } from "../ui/text-input";
+import { Select } from "../ui/select";
+import { Labelled, Note, ScreenHead, Spacer } from "../ui/layout";
 
 interface Props {
   variable: Variable;
@@ -53,22 +57,18 @@ export function ColumnPanel({
       : [];
   return (
     <aside className="column-panel" aria-label={`Column ${variable.name}`}>
-      <div className="screen-head">
+      <ScreenHead as="div">
         <h2>{variable.name}</h2>
-        <span className="spacer" />
-        <button type="button" className="button bare" onClick={close} aria-label="Close the column">
+        <Spacer />
+        <Button variant="text" onClick={close} aria-label="Close the column">
           <CloseIcon />
-        </button>
-      </div>
+        </Button>
+      </ScreenHead>
       {derived && (
         <div className="recipe">
           <p className="quiet">{recipeWords(derived.recipe)}</p>
-          <button type="button" className="button" onClick={changeRecipe}>
-            Change the recipe
-          </button>
-          <button type="button" className="button" onClick={removeDerived}>
-            Remove the variable
-          </button>
+          <Button onClick={changeRecipe}>Change the recipe</Button>
+          <Button onClick={removeDerived}>Remove the variable</Button>
         </div>
       )}
       {summary && <Sparkbars summary={summary} width={252} height={72} />}
@@ -83,11 +83,11 @@ export function ColumnPanel({
       )}
       {summary && <Moments summary={summary} />}
       {summary?.notNumeric && (
-        <p className="note">
+        <Note>
           “{summary.notNumeric.example}” in row {summary.notNumeric.row} is not a number
           {summary.notNumeric.count > 1 && ` (${summary.notNumeric.count} such cells)`}. Declare it
           a missing code, or make the column categorical.
-        </p>
+        </Note>
       )}
       <LevelField variable={variable} change={change} />
       {variable.level === "binary" && levels.length === 2 && (
@@ -97,21 +97,21 @@ export function ColumnPanel({
         <CodingChoice variable={variable} levels={levels} change={change} />
       )}
       {rename && <NameField variable={variable} taken={taken} rename={rename} />}
-      <label className="field">
+      <Labelled>
         <span>Label</span>
-        <input
+        <TextInput
           value={variable.label ?? ""}
           onChange={(e) => change({ label: e.target.value || undefined })}
         />
-      </label>
-      <label className="field">
+      </Labelled>
+      <Labelled>
         <span>Unit</span>
-        <input
+        <TextInput
           value={variable.unit ?? ""}
           placeholder="a week, years, 1 to 5"
           onChange={(e) => change({ unit: e.target.value || undefined })}
         />
-      </label>
+      </Labelled>
       {variable.level !== "identifier" && variable.level !== "categorical" && (
         <Range variable={variable} change={change} />
       )}
@@ -123,16 +123,16 @@ export function ColumnPanel({
         change={change}
       />
       <NewFrom level={variable.level} derive={derive} />
-      <label className="field">
+      <Labelled>
         <span>Decimal mark</span>
-        <select
+        <Select
           value={variable.decimal ?? "."}
           onChange={(e) => change({ decimal: e.target.value as "." | "," })}
         >
           <option value=".">point, 1.5</option>
           <option value=",">comma, 1,5</option>
-        </select>
-      </label>
+        </Select>
+      </Labelled>
     </aside>
   );
 }
@@ -188,9 +188,9 @@ function NewFrom({ level, derive }: { level: Level; derive: Props["derive"] }) {
       <span>Make a new variable of it</span>
       <div className="offers">
         {offers.map(([kind, words]) => (
-          <button key={kind} type="button" className="button" onClick={() => derive(kind)}>
+          <Button key={kind} onClick={() => derive(kind)}>
             {words}
-          </button>
+          </Button>
         ))}
       </div>
     </div>

@@ -1,3 +1,4 @@
+import Button from "@mui/material/Button";
 import { Dialog } from "@mui/material";
 import { useId, useState } from "react";
 import {
@@ -19,7 +20,9 @@ import {
 import { CODINGS, CodingTable } from "./coding-table";
 import { RecipeFields } from "./recipe-fields";
 import { Sparkbars } from "./sparkbars";
-import "../dialog.css";
+import { Select } from "../ui/select";
+import { TextInput } from "../ui/text-input";
+import { Labelled, Note, Spacer } from "../ui/layout";
 
 const KINDS: [Recipe["kind"], string][] = [
   ["formula", "computed by a formula"],
@@ -71,21 +74,21 @@ export function DeriveDialog({ definition, dataset, raw, start, keep, close }: P
         <h2 id={title}>{changed ? `How ${changed.name} is made` : "A new variable"}</h2>
         <div className="dialog-grid">
           {recipe.kind !== "formula" && (
-            <label className="field">
+            <Labelled>
               <span>Made of</span>
-              <select
+              <Select
                 value={recipe.of}
                 onChange={(e) => setRecipe(startRecipe(recipe.kind, e.target.value, dataset))}
               >
                 {usable.map((n) => (
                   <option key={n}>{n}</option>
                 ))}
-              </select>
-            </label>
+              </Select>
+            </Labelled>
           )}
-          <label className="field">
+          <Labelled>
             <span>How</span>
-            <select
+            <Select
               value={recipe.kind}
               onChange={(e) =>
                 setRecipe(startRecipe(e.target.value as Recipe["kind"], source, dataset))
@@ -96,8 +99,8 @@ export function DeriveDialog({ definition, dataset, raw, start, keep, close }: P
                   {words}
                 </option>
               ))}
-            </select>
-          </label>
+            </Select>
+          </Labelled>
         </div>
         <RecipeFields recipe={recipe} change={setRecipe} dataset={dataset} />
         {recipe.kind === "code" && (
@@ -107,14 +110,12 @@ export function DeriveDialog({ definition, dataset, raw, start, keep, close }: P
             levels={levelsOf(recipe.of, dataset)}
           />
         )}
-        <label className="field">
+        <Labelled>
           <span>{wanted.length > 1 ? "Names begin with" : "Name"}</span>
-          <input value={name} onChange={(e) => setNamed(e.target.value)} />
-        </label>
+          <TextInput value={name} onChange={(e) => setNamed(e.target.value)} />
+        </Labelled>
         {"problem" in result ? (
-          <p className="note" role="alert">
-            {result.problem}
-          </p>
+          <Note role="alert">{result.problem}</Note>
         ) : (
           <div className="derive-result" role="status">
             <Sparkbars summary={result} width={190} height={48} />
@@ -128,13 +129,10 @@ export function DeriveDialog({ definition, dataset, raw, start, keep, close }: P
         )}
         <div className="dialog-foot">
           <p className="quiet">The raw data stay as they are; the new variable follows them.</p>
-          <span className="spacer" />
-          <button type="button" className="button" onClick={close}>
-            Cancel
-          </button>
-          <button
-            type="button"
-            className="button main"
+          <Spacer />
+          <Button onClick={close}>Cancel</Button>
+          <Button
+            variant="contained"
             disabled={"problem" in result}
             onClick={() => {
               keep(wanted, changed?.name ?? null);
@@ -146,7 +144,7 @@ export function DeriveDialog({ definition, dataset, raw, start, keep, close }: P
               : wanted.length > 1
                 ? `Make ${wanted.length} variables`
                 : "Make it"}
-          </button>
+          </Button>
         </div>
       </div>
     </Dialog>

@@ -1,3 +1,4 @@
+import Button from "@mui/material/Button";
 import { Popover, Snackbar } from "@mui/material";
 import { useState } from "react";
 import { applyCodebook, codebookCsv, decodeText, FormatProblem } from "../../../formats";
@@ -38,14 +39,9 @@ export function FileMenu({ context, replace }: Props) {
   };
   return (
     <>
-      <button
-        type="button"
-        className="button"
-        aria-haspopup="dialog"
-        onClick={(e) => setAnchor(e.currentTarget)}
-      >
+      <Button aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
         Files
-      </button>
+      </Button>
       <Popover
         open={anchor !== null}
         anchorEl={anchor}
@@ -57,7 +53,7 @@ export function FileMenu({ context, replace }: Props) {
           <FilePicker
             label="File with newer data"
             accept=".csv,.tsv,.txt,.json,.xlsx,.ods"
-            className="button bare"
+            variant="text"
             pick={(file) => {
               close();
               replace(file);
@@ -68,14 +64,13 @@ export function FileMenu({ context, replace }: Props) {
           <FilePicker
             label="Codebook file"
             accept=".csv,.tsv,.txt"
-            className="button bare"
+            variant="text"
             pick={(file) => void read(file)}
           >
             Read a codebook (CSV)
           </FilePicker>
-          <button
-            type="button"
-            className="button bare"
+          <Button
+            variant="text"
             onClick={() => {
               close();
               download(
@@ -86,7 +81,7 @@ export function FileMenu({ context, replace }: Props) {
             }}
           >
             Export the codebook (CSV)
-          </button>
+          </Button>
         </div>
       </Popover>
       <Snackbar

@@ -1,5 +1,8 @@
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
 import type { Dataset, RowFilter } from "../../../core";
 import { CloseIcon } from "../icons";
+import { Wrong } from "../ui/layout";
 
 interface Props {
   filters: RowFilter[];
@@ -25,8 +28,7 @@ export function FiltersBar({ filters, dataset, change }: Props) {
                   : `rows ${filter.rule.rows.join(", ")}`
               }
             >
-              <input
-                type="checkbox"
+              <Checkbox
                 checked={filter.active}
                 onChange={() =>
                   change(filters.map((f) => (f === filter ? { ...f, active: !f.active } : f)))
@@ -39,15 +41,14 @@ export function FiltersBar({ filters, dataset, change }: Props) {
                   : (rows ?? (filter.rule.kind === "rows" ? filter.rule.rows.length : "off"))}
               </span>
             </label>
-            <button
-              type="button"
-              className="button bare"
+            <Button
+              variant="text"
               aria-label={`Bring the rows of ${filter.name} back`}
               onClick={() => change(filters.filter((f) => f !== filter))}
             >
               <CloseIcon />
-            </button>
-            {problem && <span className="fault">{problem.message}</span>}
+            </Button>
+            {problem && <Wrong>{problem.message}</Wrong>}
           </span>
         );
       })}

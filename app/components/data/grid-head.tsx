@@ -1,3 +1,4 @@
+import ButtonBase from "@mui/material/ButtonBase";
 import type { VirtualItem } from "@tanstack/react-virtual";
 import { percent, type ColumnSummary, type Dataset, type Variable } from "../../../core";
 import { COLUMN_WIDTH, HEAD_HEIGHT, NUMBER_WIDTH } from "./grid-sizes";
@@ -103,8 +104,7 @@ function ColumnCard({ variable, origin, summary, selected, select, sorted, sort 
   const flagged = summary && (summary.notNumeric !== null || summary.constant);
   return (
     <>
-      <button
-        type="button"
+      <ButtonBase
         className={`column-card ${selected ? "selected" : ""} ${origin}`}
         aria-pressed={selected}
         onClick={select}
@@ -129,16 +129,15 @@ function ColumnCard({ variable, origin, summary, selected, select, sorted, sort 
               ? `${share < 0.001 ? "< 0.1" : percent(Number(share.toFixed(share < 0.1 ? 3 : 2)))} % missing`
               : "complete"}
         </span>
-      </button>
-      <button
-        type="button"
+      </ButtonBase>
+      <ButtonBase
         className={`column-sort ${sorted}`}
         aria-label={`Sort by ${variable.name}`}
         title={sorted === "none" ? "Sort" : `Sorted, ${sorted}`}
         onClick={sort}
       >
         {SORT_MARKS[sorted]}
-      </button>
+      </ButtonBase>
     </>
   );
 }

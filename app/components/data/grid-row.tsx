@@ -10,6 +10,7 @@ import {
 } from "../../../core";
 import { COLUMN_WIDTH, NUMBER_WIDTH, ROW_HEIGHT } from "./grid-sizes";
 import type { GridView } from "./grid-view";
+import { TextInput } from "../ui/text-input";
 
 interface Props {
   index: number;
@@ -158,7 +159,7 @@ interface EditorProps {
 
 function CellEditor({ name, text, change, commit, cancel }: EditorProps) {
   return (
-    <input
+    <TextInput
       className="cell-editor"
       // The cell was opened to be typed into.
       // eslint-disable-next-line jsx-a11y/no-autofocus

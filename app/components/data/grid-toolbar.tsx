@@ -1,7 +1,11 @@
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
 import { Popover } from "@mui/material";
 import { useState } from "react";
 import { findCell, thousands, type Dataset } from "../../../core";
 import type { GridView } from "./grid-view";
+import { TextInput } from "../ui/text-input";
+import { Spacer, Wrong } from "../ui/layout";
 
 interface Props {
   dataset: Dataset;
@@ -26,7 +30,7 @@ export function GridToolbar({ dataset, view, leaveOut }: Props) {
   };
   return (
     <div className="grid-toolbar" role="search" aria-label="Look around in the data">
-      <input
+      <TextInput
         className="input"
         aria-label="Find in the cells"
         placeholder="Find a text, Enter for the next"
@@ -38,14 +42,14 @@ export function GridToolbar({ dataset, view, leaveOut }: Props) {
         }}
         onKeyDown={(e) => e.key === "Enter" && next()}
       />
-      <input
+      <TextInput
         className="input short"
         aria-label="Go to row"
         placeholder="Row"
         inputMode="numeric"
         onKeyDown={(e) => e.key === "Enter" && goTo(e.currentTarget.value)}
       />
-      <input
+      <TextInput
         className="input wide"
         aria-label="Show only rows where"
         placeholder="Show only rows where … (hours > 3)"
@@ -58,34 +62,17 @@ export function GridToolbar({ dataset, view, leaveOut }: Props) {
           <span className="quiet" role="status">
             {thousands(view.order.length)} {view.order.length === 1 ? "row" : "rows"}
           </span>
-          <button
-            type="button"
-            className="button"
-            disabled={view.order.length === 0}
-            onClick={() => leaveOut(view.condition)}
-          >
+          <Button disabled={view.order.length === 0} onClick={() => leaveOut(view.condition)}>
             Leave these out of analyses
-          </button>
+          </Button>
         </>
       )}
-      <span className="spacer" />
-      {missed && (
-        <span className="fault" role="status">
-          “{find}” is in no cell shown.
-        </span>
-      )}
-      {view.problem && (
-        <span className="fault" role="status">
-          {view.problem}
-        </span>
-      )}
+      <Spacer />
+      {missed && <Wrong role="status">“{find}” is in no cell shown.</Wrong>}
+      {view.problem && <Wrong role="status">{view.problem}</Wrong>}
       {hasLabels && (
         <label className="quiet check">
-          <input
-            type="checkbox"
-            checked={view.labels}
-            onChange={(e) => view.setLabels(e.target.checked)}
-          />{" "}
+          <Checkbox checked={view.labels} onChange={(e) => view.setLabels(e.target.checked)} />{" "}
           labels instead of codes
         </label>
       )}
@@ -104,14 +91,9 @@ function ColumnChoice({ dataset, view }: { dataset: Dataset; view: GridView }) {
   };
   return (
     <>
-      <button
-        type="button"
-        className="button"
-        aria-haspopup="dialog"
-        onClick={(e) => setAnchor(e.currentTarget)}
-      >
+      <Button aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
         Columns{view.hidden.size > 0 && ` (${names.length - view.hidden.size} of ${names.length})`}
-      </button>
+      </Button>
       <Popover
         open={anchor !== null}
         anchorEl={anchor}
@@ -120,25 +102,16 @@ function ColumnChoice({ dataset, view }: { dataset: Dataset; view: GridView }) {
       >
         <div className="column-choice" role="group" aria-label="Columns to show">
           <p>
-            <button type="button" className="button bare" onClick={() => view.setHidden(new Set())}>
+            <Button variant="text" onClick={() => view.setHidden(new Set())}>
               Show all
-            </button>
-            <button
-              type="button"
-              className="button bare"
-              onClick={() => view.setHidden(new Set(names))}
-            >
+            </Button>
+            <Button variant="text" onClick={() => view.setHidden(new Set(names))}>
               Hide all
-            </button>
+            </Button>
           </p>
           {names.map((name) => (
             <label key={name}>
-              <input
-                type="checkbox"
-                checked={!view.hidden.has(name)}
-                onChange={() => toggle(name)}
-              />{" "}
-              {name}
+              <Checkbox checked={!view.hidden.has(name)} onChange={() => toggle(name)} /> {name}
             </label>
           ))}
         </div>

@@ -1,21 +1,24 @@
+import Button from "@mui/material/Button";
 import { codeColumns, type Coding, type Level } from "../../../core";
 import { LEVELS } from "../levels";
 import { CODINGS, CodingTable } from "./coding-table";
 import type { FieldProps } from "./value-fields";
+import { Select } from "../ui/select";
+import { Labelled } from "../ui/layout";
 
 export function LevelField({ variable, change }: FieldProps) {
   return (
-    <label className="field">
+    <Labelled>
       <span>Level of measurement</span>
-      <select value={variable.level} onChange={(e) => change({ level: e.target.value as Level })}>
+      <Select value={variable.level} onChange={(e) => change({ level: e.target.value as Level })}>
         {LEVELS.map(([level]) => (
           <option key={level} value={level}>
             {level}
           </option>
         ))}
-      </select>
+      </Select>
       <small className="quiet">{LEVELS.find(([level]) => level === variable.level)?.[1]}</small>
-    </label>
+    </Labelled>
   );
 }
 
@@ -29,9 +32,7 @@ export function WhichIsOne({ variable, levels, change }: FieldProps & { levels: 
       <p>
         <strong>{one}</strong> = 1, <strong>{zero}</strong> = 0
       </p>
-      <button type="button" className="button" onClick={() => change({ one: zero })}>
-        Let “{zero}” be 1
-      </button>
+      <Button onClick={() => change({ one: zero })}>Let “{zero}” be 1</Button>
       <small className="quiet">
         Its coefficient is the mean of “{one}” minus the mean of “{zero}”, other things equal.
       </small>
@@ -44,17 +45,17 @@ export function CodingChoice({ variable, levels, change }: FieldProps & { levels
   const coding = variable.coding ?? "indicator";
   return (
     <>
-      <label className="field">
+      <Labelled>
         <span>Coding of the {levels.length} levels</span>
-        <select value={coding} onChange={(e) => change({ coding: e.target.value as Coding })}>
+        <Select value={coding} onChange={(e) => change({ coding: e.target.value as Coding })}>
           {CODINGS.map(([key, words]) => (
             <option key={key} value={key}>
               {words}
             </option>
           ))}
-        </select>
+        </Select>
         <small className="quiet">{CODINGS.find(([key]) => key === coding)?.[2]}</small>
-      </label>
+      </Labelled>
       {levels.length > 1 && (
         <CodingTable
           variable={variable.name}
@@ -68,17 +69,17 @@ export function CodingChoice({ variable, levels, change }: FieldProps & { levels
         />
       )}
       {(coding === "indicator" || coding === "effect") && (
-        <label className="field">
+        <Labelled>
           <span>Reference level</span>
-          <select
+          <Select
             value={variable.reference ?? levels[0]}
             onChange={(e) => change({ reference: e.target.value })}
           >
             {levels.map((level) => (
               <option key={level}>{level}</option>
             ))}
-          </select>
-        </label>
+          </Select>
+        </Labelled>
       )}
       {(coding === "sequential" || coding === "helmert") && (
         <div className="field">
@@ -88,14 +89,13 @@ export function CodingChoice({ variable, levels, change }: FieldProps & { levels
               <li key={level}>
                 {level}{" "}
                 {i > 0 && (
-                  <button
-                    type="button"
-                    className="button bare"
+                  <Button
+                    variant="text"
                     aria-label={`Move ${level} up`}
                     onClick={() => change({ levels: swapped(levels, i) })}
                   >
                     ↑
-                  </button>
+                  </Button>
                 )}
               </li>
             ))}

@@ -1,7 +1,9 @@
+import Button from "@mui/material/Button";
 import { Dialog } from "@mui/material";
 import { useId } from "react";
 import type { LogEntry } from "../../../core";
-import "../dialog.css";
+import { TextInput } from "../ui/text-input";
+import { Spacer } from "../ui/layout";
 
 interface Props {
   log: LogEntry[];
@@ -35,7 +37,7 @@ export function LogDialog({ log, explain, close }: Props) {
                   })}
                 </time>
                 <p>{entry.what}</p>
-                <input
+                <TextInput
                   className="input"
                   aria-label={`Why: ${entry.what}`}
                   placeholder="Why?"
@@ -52,10 +54,8 @@ export function LogDialog({ log, explain, close }: Props) {
         )}
         <div className="dialog-foot">
           <p className="quiet">Undo takes back the last change; its entry goes with it.</p>
-          <span className="spacer" />
-          <button type="button" className="button" onClick={close}>
-            Close
-          </button>
+          <Spacer />
+          <Button onClick={close}>Close</Button>
         </div>
       </div>
     </Dialog>

@@ -1,5 +1,7 @@
 import { useState, type KeyboardEvent } from "react";
 import { checkedName, StudyProblem, type Variable } from "../../../core";
+import { TextInput } from "../ui/text-input";
+import { Labelled } from "../ui/layout";
 
 interface Props {
   variable: Variable;
@@ -29,9 +31,9 @@ export function NameField({ variable, taken, rename }: Props) {
     }
   };
   return (
-    <label className="field">
+    <Labelled>
       <span>Name in sentences</span>
-      <input
+      <TextInput
         value={text}
         aria-invalid={problem !== null}
         onChange={(e) => setText(e.target.value)}
@@ -42,6 +44,6 @@ export function NameField({ variable, taken, rename }: Props) {
       {variable.column !== undefined && (
         <small className="quiet">“{variable.column}” in the data.</small>
       )}
-    </label>
+    </Labelled>
   );
 }

@@ -8,6 +8,9 @@ import {
   type Recipe,
 } from "../../../core";
 import { CODINGS } from "./coding-table";
+import { Select } from "../ui/select";
+import { TextInput } from "../ui/text-input";
+import { Labelled } from "../ui/layout";
 
 interface Props {
   recipe: Recipe;
@@ -23,7 +26,7 @@ export function RecipeFields({ recipe, change, dataset }: Props) {
   switch (recipe.kind) {
     case "formula":
       return (
-        <label className="field">
+        <Labelled>
           <span>Formula</span>
           <textarea
             rows={2}
@@ -36,7 +39,7 @@ export function RecipeFields({ recipe, change, dataset }: Props) {
             / ^ = != &lt; &gt; and or not; {Object.keys(FUNCTIONS).join(", ")}. As in if(group =
             &apos;waiting list&apos;, 0, hours / 10).
           </small>
-        </label>
+        </Labelled>
       );
     case "reverse":
       return (
@@ -67,17 +70,17 @@ export function RecipeFields({ recipe, change, dataset }: Props) {
     case "log":
       return (
         <div className="dialog-grid">
-          <label className="field">
+          <Labelled>
             <span>Base</span>
-            <select
+            <Select
               value={recipe.base}
               onChange={(e) => change({ ...recipe, base: e.target.value as "e" | "10" | "2" })}
             >
               <option value="e">e (natural)</option>
               <option value="10">10</option>
               <option value="2">2</option>
-            </select>
-          </label>
+            </Select>
+          </Labelled>
           <NumberField
             label="Added before"
             value={recipe.add}
@@ -87,9 +90,9 @@ export function RecipeFields({ recipe, change, dataset }: Props) {
       );
     case "split":
       return (
-        <label className="field">
+        <Labelled>
           <span>Cut at the percentiles</span>
-          <input
+          <TextInput
             defaultValue={recipe.at.join(", ")}
             onChange={(e) =>
               change({
@@ -105,7 +108,7 @@ export function RecipeFields({ recipe, change, dataset }: Props) {
             50 is the median; 20, 80 makes low, middle and high. A value on a cut belongs to the
             lower group.
           </small>
-        </label>
+        </Labelled>
       );
     case "code":
       return <CodeFields recipe={recipe} change={change} dataset={dataset} />;
@@ -150,15 +153,15 @@ function NumberField({
   change: (value: number) => void;
 }) {
   return (
-    <label className="field">
+    <Labelled>
       <span>{label}</span>
-      <input
+      <TextInput
         type="number"
         step="any"
         defaultValue={value}
         onChange={(e) => change(e.target.valueAsNumber)}
       />
-    </label>
+    </Labelled>
   );
 }
 
@@ -175,9 +178,9 @@ function CodeFields({
   const levels = found ? levelsInOrder(found.column, found.variable) : [];
   return (
     <div className="dialog-grid">
-      <label className="field">
+      <Labelled>
         <span>Coding</span>
-        <select
+        <Select
           value={recipe.coding}
           onChange={(e) => change({ ...recipe, coding: e.target.value as Coding })}
         >
@@ -186,21 +189,21 @@ function CodeFields({
               {words}
             </option>
           ))}
-        </select>
+        </Select>
         <small className="quiet">{CODINGS.find(([key]) => key === recipe.coding)?.[2]}</small>
-      </label>
+      </Labelled>
       {(recipe.coding === "indicator" || recipe.coding === "effect") && (
-        <label className="field">
+        <Labelled>
           <span>Reference level</span>
-          <select
+          <Select
             value={recipe.reference ?? levels[0]}
             onChange={(e) => change({ ...recipe, reference: e.target.value })}
           >
             {levels.slice(0, 50).map((level) => (
               <option key={level}>{level}</option>
             ))}
-          </select>
-        </label>
+          </Select>
+        </Labelled>
       )}
     </div>
   );
@@ -227,7 +230,7 @@ function RecodeFields({
         {values.slice(0, MOST_VALUES).map((from) => (
           <label key={from}>
             <span>{from}</span> becomes{" "}
-            <input
+            <TextInput
               className="input"
               aria-label={`${from} becomes`}
               defaultValue={recipe.map[from] ?? from}
@@ -241,16 +244,16 @@ function RecodeFields({
           The first {MOST_VALUES} of {values.length} values; a formula can do more.
         </p>
       )}
-      <label className="field">
+      <Labelled>
         <span>Other values</span>
-        <select
+        <Select
           value={recipe.otherwise}
           onChange={(e) => change({ ...recipe, otherwise: e.target.value as "keep" | "missing" })}
         >
           <option value="keep">stay as they are</option>
           <option value="missing">become missing</option>
-        </select>
-      </label>
+        </Select>
+      </Labelled>
     </>
   );
 }

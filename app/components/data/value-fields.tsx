@@ -1,5 +1,7 @@
 import { useState } from "react";
 import { levelsInOrder, type TextColumn, type Variable } from "../../../core";
+import { TextInput } from "../ui/text-input";
+import { Labelled } from "../ui/layout";
 
 export interface FieldProps {
   variable: Variable;
@@ -9,9 +11,9 @@ export interface FieldProps {
 export function MissingCodes({ variable, change }: FieldProps) {
   const [text, setText] = useState((variable.missing ?? []).join(", "));
   return (
-    <label className="field">
+    <Labelled>
       <span>Codes for a missing answer</span>
-      <input
+      <TextInput
         value={text}
         placeholder="-99, NA"
         onChange={(e) => {
@@ -25,7 +27,7 @@ export function MissingCodes({ variable, change }: FieldProps) {
         }}
       />
       <small className="quiet">An empty cell is always missing.</small>
-    </label>
+    </Labelled>
   );
 }
 
@@ -40,7 +42,7 @@ function Limit({
 }) {
   const label = `${which === "lowest" ? "Lowest" : "Highest"} value that can occur`;
   return (
-    <input
+    <TextInput
       aria-label={label}
       inputMode="decimal"
       placeholder={which}
@@ -111,7 +113,7 @@ export function ValueLabels({ variable, column, change }: FieldProps & { column:
       {values.map((code) => (
         <label key={code}>
           <span>{code}</span>
-          <input
+          <TextInput
             aria-label={`Label of ${code}`}
             defaultValue={variable.labels?.[code] ?? ""}
             onChange={(e) => set(code, e.target.value)}

@@ -8,7 +8,7 @@ import {
   type StudyDefinition,
 } from "../../../core";
 import { layoutDiagram, type Arrow, type DiagramLayout } from "./layout";
-import "./diagram.css";
+import styles from "./diagram.module.css";
 
 export interface DiagramOptions {
   units: "raw" | "standardised";
@@ -59,10 +59,16 @@ export function PathDiagram({
     [shape, size.width, size.height],
   );
   return (
-    <div className="diagram" ref={frame}>
-      <svg width={layout.width} height={layout.height} role="group" aria-label="Path diagram">
+    <div style={{ flex: 1, minHeight: 300, minWidth: 0, overflow: "auto" }} ref={frame}>
+      <svg
+        style={{ display: "block" }}
+        width={layout.width}
+        height={layout.height}
+        role="group"
+        aria-label="Path diagram"
+      >
         {layout.heads.map((head) => (
-          <text key={head.text} className="role" x={head.x} y={22} textAnchor="middle">
+          <text key={head.text} className={styles.role} x={head.x} y={22} textAnchor="middle">
             {head.text}
           </text>
         ))}
@@ -75,12 +81,12 @@ export function PathDiagram({
             (/ items$/.test(variable?.label ?? "") ? variable!.label! : (variable?.level ?? ""));
           return (
             <g key={box.name} transform={`translate(${box.x} ${box.y})`}>
-              <rect className="card-shape" width={box.width} height={box.height} rx={2} />
-              <text className="card-name" x={box.width / 2} y={24} textAnchor="middle">
+              <rect className={styles.cardShape} width={box.width} height={box.height} rx={2} />
+              <text className={styles.cardName} x={box.width / 2} y={24} textAnchor="middle">
                 {clip(box.name, 17)}
                 <title>{variable?.label ?? box.name}</title>
               </text>
-              <text className="card-detail" x={box.width / 2} y={41} textAnchor="middle">
+              <text className={styles.cardDetail} x={box.width / 2} y={41} textAnchor="middle">
                 {clip(detail, 22)}
               </text>
             </g>
@@ -101,6 +107,15 @@ export function PathDiagram({
 
 const clip = (text: string, length: number): string =>
   text.length > length ? `${text.slice(0, length - 1)}…` : text;
+
+/** The class of a part, and those of the states it is in. */
+const looks = (part: string | undefined, states: Record<string, boolean>): string =>
+  [
+    part,
+    ...Object.keys(states)
+      .filter((s) => states[s])
+      .map((s) => styles[s]),
+  ].join(" ");
 
 interface Look {
   text: string;
@@ -198,22 +213,17 @@ function Curves({
     return (
       <g
         key={stepKey(arrow.from, arrow.to)}
-        className={[
-          "arrow",
-          clear ? "clear" : "",
-          chosen ? "chosen" : "",
-          faded ? "faded" : "",
-        ].join(" ")}
+        className={looks(styles.arrow, { clear, chosen, faded })}
       >
         <path d={arrow.d} strokeWidth={weight} />
         <path
-          className="head"
+          className={styles.head}
           d="M0 0-10-4.5-10 4.5z"
           transform={`translate(${tip.x} ${tip.y}) rotate(${degrees})`}
         />
         {/* A wide invisible line, easy to hit; the label beside it is the keyboard's way. */}
         <path
-          className="hit"
+          className={styles.hit}
           d={arrow.d}
           onClick={() => select(chosen ? null : { from: arrow.from, to: arrow.to })}
         />
@@ -240,13 +250,10 @@ function ModeratorMarks({
     // The words stand on the side of the line that has more room.
     const left = tip.x > layout.width * 0.62;
     return (
-      <g
-        key={`${moderator} ${from} ${to}`}
-        className={["moderation", clear ? "clear" : "", faded ? "faded" : ""].join(" ")}
-      >
+      <g key={`${moderator} ${from} ${to}`} className={looks(styles.moderation, { clear, faded })}>
         <path d={d} />
         <path
-          className="fulcrum"
+          className={styles.fulcrum}
           d="M0 0-9 17h18z"
           transform={`translate(${tip.x} ${tip.y}) rotate(${(angle * 180) / Math.PI - 90})`}
         />
@@ -275,12 +282,7 @@ function ArrowLabel({
   const toggle = (): void => select(chosen ? null : { from: arrow.from, to: arrow.to });
   return (
     <g
-      className={[
-        "arrow-label",
-        clear ? "clear" : "",
-        chosen ? "chosen" : "",
-        faded ? "faded" : "",
-      ].join(" ")}
+      className={looks(styles.arrowLabel, { clear, chosen, faded })}
       transform={`translate(${arrow.label.x} ${arrow.label.y})`}
       role="button"
       tabIndex={0}
@@ -294,10 +296,10 @@ function ArrowLabel({
       }}
     >
       <rect x={-width / 2} y={-18} width={width} height={36} rx={3} />
-      <text className="estimate" textAnchor="middle" y={-3}>
+      <text className={styles.estimate} textAnchor="middle" y={-3}>
         {text}
       </text>
-      <text className="detail" textAnchor="middle" y={12}>
+      <text className={styles.detail} textAnchor="middle" y={12}>
         {detail}
       </text>
     </g>

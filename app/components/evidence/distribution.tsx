@@ -1,24 +1,25 @@
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from "chart.js";
 import { Bar } from "react-chartjs-2";
 import { intervalName, plain, thousands, type EffectEvidence } from "../../../core";
-import { PALETTE, useMode } from "../../theme/theme";
+import { useLook } from "../../theme/theme";
+import { LOOKS } from "../../theme/tokens";
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
 
 /** The resamples of one effect: inside the interval dark, outside pale, with zero and the limits marked. */
 export function Distribution({ effect }: { effect: EffectEvidence }) {
-  const mode = useMode();
+  const { look } = useLook();
   const { bootstrap, shown } = effect;
   if (!shown) return <p className="quiet">{effect.withheld}</p>;
   if (!bootstrap) return <p className="quiet">The resamples have not arrived yet.</p>;
   const { min, max, counts } = bootstrap.histogram;
   const step = (max - min) / counts.length;
   const centre = (i: number): number => min + (i + 0.5) * step;
-  const colours = PALETTE[mode];
+  const colours = LOOKS[look];
   const inside = counts.map(
     (_, i) => shown.lower !== null && centre(i) >= shown.lower && centre(i) <= shown.upper!,
   );
-  const pale = mode === "light" ? "#bfcfcf" : "#3a4d54";
+  const pale = colours["muted-bar"];
   return (
     <figure className="distribution">
       <div className="distribution-chart">

@@ -1,3 +1,9 @@
+import ButtonBase from "@mui/material/ButtonBase";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import { useState } from "react";
 import {
   percent,
@@ -8,9 +14,10 @@ import {
   type Evidence,
 } from "../../../core";
 import { drawnOf, IntervalBar, scaleOf } from "../interval-bar";
-import { Segments } from "../segments";
+import { Segments } from "../ui/segments";
 import { inUnits, unitChoices, wordsOf, type Units } from "./effect-words";
 import { Forest } from "./forest";
+import { ScreenHead, Spacer } from "../ui/layout";
 
 interface Props {
   evidence: Evidence;
@@ -34,9 +41,9 @@ export function EffectsTable({ evidence, selected, select }: Props) {
   const level = percent(evidence.settings.level);
   return (
     <section aria-labelledby="every-effect">
-      <div className="screen-head section-head">
+      <ScreenHead as="div" className="section-head">
         <h2 id="every-effect">Every effect</h2>
-        <span className="spacer" />
+        <Spacer />
         <Segments label="Units" value={units} choices={unitChoices(evidence)} choose={setUnits} />
         <Segments
           label="Table or picture"
@@ -47,47 +54,46 @@ export function EffectsTable({ evidence, selected, select }: Props) {
           ]}
           choose={setForm}
         />
-      </div>
+      </ScreenHead>
       {listed.length === 0 && <p className="quiet">No such quantity exists in this theory.</p>}
       {form === "forest" && <Forest effects={listed} evidence={evidence} units={units} />}
       {form === "table" &&
         [...groups].map(([group, effects]) => (
-          <table className="numbers effects" key={group}>
+          <Table className="numbers effects" key={group}>
             <caption>{group}</caption>
-            <thead>
-              <tr>
-                <th scope="col">effect</th>
-                <th scope="col">estimate</th>
-                <th scope="col">SE</th>
-                <th scope="col">{level} % CI lower</th>
-                <th scope="col">upper</th>
-                <th scope="col">p</th>
-                <th scope="col">rests on</th>
-                <th scope="col" aria-label="Interval to scale" />
-              </tr>
-            </thead>
-            <tbody>
+            <TableHead>
+              <TableRow>
+                <TableCell scope="col">effect</TableCell>
+                <TableCell scope="col">estimate</TableCell>
+                <TableCell scope="col">SE</TableCell>
+                <TableCell scope="col">{level} % CI lower</TableCell>
+                <TableCell scope="col">upper</TableCell>
+                <TableCell scope="col">p</TableCell>
+                <TableCell scope="col">rests on</TableCell>
+                <TableCell scope="col" aria-label="Interval to scale" />
+              </TableRow>
+            </TableHead>
+            <TableBody>
               {effects.map((e) => (
-                <tr key={e.id} className={selected === e.id ? "selected" : undefined}>
-                  <td>
-                    <button
-                      type="button"
+                <TableRow key={e.id} className={selected === e.id ? "selected" : undefined}>
+                  <TableCell>
+                    <ButtonBase
                       className="row-button"
                       aria-pressed={selected === e.id}
                       onClick={() => select(e.id)}
                     >
                       {wordsOf(e, units, evidence)}
-                    </button>
-                  </td>
+                    </ButtonBase>
+                  </TableCell>
                   {e.shown ? (
                     <>
-                      <td>{plain(e.estimate)}</td>
-                      <td>{plain(e.shown.se)}</td>
-                      <td>{plain(e.shown.lower)}</td>
-                      <td>{plain(e.shown.upper)}</td>
-                      <td>{pValue(e.shown.p, e.shown.pIsBound)}</td>
-                      <td className="quiet">{referenceName(e.shown)}</td>
-                      <td>
+                      <TableCell>{plain(e.estimate)}</TableCell>
+                      <TableCell>{plain(e.shown.se)}</TableCell>
+                      <TableCell>{plain(e.shown.lower)}</TableCell>
+                      <TableCell>{plain(e.shown.upper)}</TableCell>
+                      <TableCell>{pValue(e.shown.p, e.shown.pIsBound)}</TableCell>
+                      <TableCell className="quiet">{referenceName(e.shown)}</TableCell>
+                      <TableCell>
                         <IntervalBar
                           interval={drawnOf(e)}
                           scale={scaleOf(
@@ -97,17 +103,17 @@ export function EffectsTable({ evidence, selected, select }: Props) {
                           )}
                           width={110}
                         />
-                      </td>
+                      </TableCell>
                     </>
                   ) : (
-                    <td colSpan={7} className="quiet withheld">
+                    <TableCell colSpan={7} className="quiet withheld">
                       {e.withheld}
-                    </td>
+                    </TableCell>
                   )}
-                </tr>
+                </TableRow>
               ))}
-            </tbody>
-          </table>
+            </TableBody>
+          </Table>
         ))}
     </section>
   );

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import {
   dfWords,
   errorsName,
@@ -10,16 +11,20 @@ import {
   type EquationEvidence,
   type Evidence,
 } from "../../../core";
+import { Note } from "../ui/layout";
+import { NumberTable, type Cell } from "../ui/number-table";
 
 /** One regression: raw and standardised coefficients with the chosen errors, and what the equation explains. */
 export function EquationTable({
   equation,
   evidence,
   highlight,
+  heading,
 }: {
   equation: EquationEvidence;
   evidence: Evidence;
   highlight?: string | null;
+  heading?: ReactNode;
 }) {
   const { errors } = evidence;
   const { level, centring } = evidence.settings;
@@ -31,70 +36,43 @@ export function EquationTable({
   const highlighted = new Set(coded ? coded.columns.map((column) => column.key) : [highlight]);
   return (
     <div>
-      <table className="numbers">
-        <caption className="visually-hidden">Equation of {equation.outcome}</caption>
-        <thead>
-          <tr>
-            <th scope="col">{equation.outcome} on</th>
-            <th scope="col">b ({unitWords(evidence.settings)})</th>
-            <th scope="col">
-              SE
-              {bootstrapped
-                ? " (bootstrap)"
-                : errors === "classical"
-                  ? ""
-                  : ` (${errorsName(errors)})`}
-            </th>
-            <th scope="col">t</th>
-            <th scope="col">p</th>
-            <th scope="col">
-              {percent(level)} % CI ({bootstrapped ? "percentile" : "t"})
-            </th>
-            <th scope="col">beta (std.)</th>
-            <th scope="col">VIF</th>
-          </tr>
-        </thead>
-        <tbody>
-          {equation.coefficients.map((c) => {
-            const boot = c.bootstrap?.percentile;
-            const test = bootstrapped
-              ? boot && {
-                  se: c.bootstrap!.se,
-                  t: null,
-                  p: boot.pTwoSided,
-                  lower: boot.lower,
-                  upper: boot.upper,
-                }
-              : c.errors[errors];
-            return (
-              <tr key={c.term} className={highlighted.has(c.term) ? "selected" : undefined}>
-                <td>
-                  {c.label} {c.covariate && <span className="quiet">covariate</span>}
-                </td>
-                <td>{plain(c.b)}</td>
-                <td>{plain(test?.se)}</td>
-                <td>{plain(test?.t, 2)}</td>
-                <td>{pValue(test?.p)}</td>
-                <td>{test ? `${plain(test.lower)}, ${plain(test.upper)}` : "–"}</td>
-                <td>{c.beta === null ? "" : plain(c.beta)}</td>
-                <td>{c.vif === null ? "" : plain(c.vif, 2)}</td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-      <p className="quiet equation-foot">
-        R² = {plain(equation.r2)}, adjusted {plain(equation.adjustedR2)}; residual SD{" "}
-        {plain(equation.residualSd)};
-        {f && ` F(${f.df1}, ${dfWords(f.df2)}) = ${plain(f.F, 2)}, ${pClause(f.p)};`} n ={" "}
-        {equation.n}
-      </p>
+      <NumberTable
+        title={`Equation of ${equation.outcome}`}
+        heading={heading}
+        columns={[
+          `${equation.outcome} on`,
+          `b (${unitWords(evidence.settings)})`,
+          bootstrapped
+            ? "SE (bootstrap)"
+            : errors === "classical"
+              ? "SE"
+              : `SE (${errorsName(errors)})`,
+          "t",
+          "p",
+          `${percent(level)} % CI (${bootstrapped ? "percentile" : "t"})`,
+          "beta (std.)",
+          "VIF",
+        ]}
+        rows={equation.coefficients.map((c) => ({
+          key: c.term,
+          selected: highlighted.has(c.term),
+          cells: coefficientCells(c, bootstrapped ? resampledTest(c) : (c.errors[errors] ?? null)),
+        }))}
+        note={
+          <>
+            R² = {plain(equation.r2)}, adjusted {plain(equation.adjustedR2)}; residual SD{" "}
+            {plain(equation.residualSd)};
+            {f && ` F(${f.df1}, ${dfWords(f.df2)}) = ${plain(f.F, 2)}, ${pClause(f.p)};`} n ={" "}
+            {equation.n}
+          </>
+        }
+      />
       <ProductsAdd equation={equation} errors={errors} />
       {equation.omnibus.map(({ variable, test, gvifPerDimension }) => {
         const found = test[errors];
         return (
           found && (
-            <p key={variable} className="quiet equation-foot">
+            <p key={variable} style={FOOT}>
               {variable}, all levels together: F({found.df1}, {dfWords(found.df2)}) ={" "}
               {plain(found.F, 2)}, {pClause(found.p)}
               {gvifPerDimension !== null && `; GVIF^(1/(2 df)) ${plain(gvifPerDimension, 2)}`}
@@ -105,6 +83,46 @@ export function EquationTable({
       <Suppressed equation={equation} />
     </div>
   );
+}
+
+const FOOT = { fontSize: 13, color: "var(--quiet)", paddingTop: 6 };
+
+type Coefficient = EquationEvidence["coefficients"][number];
+
+interface ShownTest {
+  se: number | null;
+  t: number | null;
+  p: number | null;
+  lower: number;
+  upper: number;
+}
+
+/** The percentile interval and the bootstrap error, where nothing else knows how uncertain the SDs are. */
+function resampledTest({ bootstrap }: Coefficient): ShownTest | null {
+  const limits = bootstrap?.percentile;
+  if (!bootstrap || !limits) return null;
+  const { lower, upper, pTwoSided } = limits;
+  return { se: bootstrap.se, t: null, p: pTwoSided, lower, upper };
+}
+
+function coefficientCells(c: Coefficient, test: ShownTest | null): Cell[] {
+  const label = c.covariate ? (
+    <>
+      {c.label} <span className="quiet">covariate</span>
+    </>
+  ) : (
+    c.label
+  );
+  return [
+    { shown: label, value: c.label },
+    c.b,
+    test?.se ?? null,
+    { shown: plain(test?.t, 2), value: test?.t ?? null },
+    { shown: pValue(test?.p), value: test?.p ?? null },
+    test ? `${plain(test.lower)}, ${plain(test.upper)}` : null,
+    c.beta ?? "",
+    c.vif === null ? "" : { shown: plain(c.vif, 2), value: c.vif },
+  ];
 }
 
 /** What the products explain beyond everything else: each alone, and all together. */
@@ -118,7 +136,7 @@ function ProductsAdd({ equation, errors }: { equation: EquationEvidence; errors:
     const test = tests[errors];
     const names = [...new Set(terms.map(partsOf))];
     return (
-      <p key={terms.join()} className="quiet equation-foot">
+      <p key={terms.join()} style={FOOT}>
         {names.join(" and ")}
         {names.length > 1 && i > 0 ? " together add" : " adds"} {plain(100 * r2Change, 1)} % of
         explained variance
@@ -133,7 +151,7 @@ function Suppressed({ equation }: { equation: EquationEvidence }) {
   const telling = equation.suppression.filter((s) => s.kind === "suppression");
   if (telling.length === 0) return null;
   return (
-    <p className="note">
+    <Note>
       {telling.map((s) => (
         <span key={s.term}>
           <strong>{s.term}</strong>: standardised {plain(s.beta, 2)}, zero-order correlation{" "}
@@ -142,6 +160,6 @@ function Suppressed({ equation }: { equation: EquationEvidence }) {
       ))}
       This is suppression, not an improper solution: the predictors share variance, R² lies between
       0 and 1 and the residual variance is positive.
-    </p>
+    </Note>
   );
 }

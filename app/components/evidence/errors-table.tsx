@@ -1,3 +1,9 @@
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableFooter from "@mui/material/TableFooter";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import {
   plain,
   pValue,
@@ -22,49 +28,49 @@ export function ErrorsTable({
   const kinds = evidence.errors === "CR2" ? CLUSTERED : SHOWN;
   const used = evidence.bootstrap ? evidence.bootstrap.done - evidence.bootstrap.failed : 0;
   return (
-    <table className="numbers">
+    <Table>
       <caption className="visually-hidden">Errors of the equation of {equation.outcome}</caption>
-      <thead>
-        <tr>
-          <th scope="col">{equation.outcome} on</th>
-          <th scope="col">b ({unitWords(evidence.settings)})</th>
+      <TableHead>
+        <TableRow>
+          <TableCell scope="col">{equation.outcome} on</TableCell>
+          <TableCell scope="col">b ({unitWords(evidence.settings)})</TableCell>
           {kinds.map((kind) => (
-            <th scope="col" key={kind}>
+            <TableCell scope="col" key={kind}>
               SE {kind} (p)
-            </th>
+            </TableCell>
           ))}
-          <th scope="col">SE bootstrap</th>
-          <th scope="col">BCa CI</th>
-        </tr>
-      </thead>
-      <tbody>
+          <TableCell scope="col">SE bootstrap</TableCell>
+          <TableCell scope="col">BCa CI</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {equation.coefficients.map((c) => (
-          <tr key={c.term}>
-            <td>{c.label}</td>
-            <td>{plain(c.b)}</td>
+          <TableRow key={c.term}>
+            <TableCell>{c.label}</TableCell>
+            <TableCell>{plain(c.b)}</TableCell>
             {kinds.map((kind) => (
-              <td key={kind}>
+              <TableCell key={kind}>
                 {plain(c.errors[kind]?.se)} ({pValue(c.errors[kind]?.p)})
-              </td>
+              </TableCell>
             ))}
-            <td>{plain(c.bootstrap?.se)}</td>
-            <td>
+            <TableCell>{plain(c.bootstrap?.se)}</TableCell>
+            <TableCell>
               {c.bootstrap?.bca
                 ? `${plain(c.bootstrap.bca.lower)}, ${plain(c.bootstrap.bca.upper)}`
                 : "–"}
-            </td>
-          </tr>
+            </TableCell>
+          </TableRow>
         ))}
-      </tbody>
-      <tfoot>
-        <tr>
-          <td colSpan={7} className="quiet">
+      </TableBody>
+      <TableFooter>
+        <TableRow>
+          <TableCell colSpan={7} className="quiet">
             {used > 0 ? `${thousands(used)} resamples.` : "The resamples have not arrived yet."}{" "}
             Where the errors differ much, residuals spread unequally; HC3 or HC4 is then the safer
             choice.
-          </td>
-        </tr>
-      </tfoot>
-    </table>
+          </TableCell>
+        </TableRow>
+      </TableFooter>
+    </Table>
   );
 }

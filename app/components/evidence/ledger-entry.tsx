@@ -1,3 +1,10 @@
+import Button from "@mui/material/Button";
+import ButtonBase from "@mui/material/ButtonBase";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import { useState } from "react";
 import {
   errorsName,
@@ -38,7 +45,7 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
   return (
     <article className={open ? "entry open" : "entry"}>
       <h2>
-        <button type="button" aria-expanded={open} onClick={toggle}>
+        <ButtonBase aria-expanded={open} onClick={toggle}>
           <span className="entry-label">{hypothesis.label}</span>
           <span className="entry-sentence">{hypothesis.sentence}</span>
           <span className="entry-quantity quiet">
@@ -56,7 +63,7 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
             )}
           </span>
           <VerdictMark verdict={hypothesis.verdict} />
-        </button>
+        </ButtonBase>
       </h2>
       {open && (
         <div className="entry-body">
@@ -101,58 +108,58 @@ function EffectRows({
 }) {
   const oneTailed = claim?.tail === "one";
   return (
-    <table className="numbers">
+    <Table>
       <caption className="visually-hidden">
         The claimed effect and its parts, {unitWords(evidence.settings)}
       </caption>
-      <thead>
-        <tr>
-          <th scope="col">effect ({unitWords(evidence.settings)})</th>
-          <th scope="col">estimate</th>
-          <th scope="col">SE</th>
-          <th scope="col">{percent(evidence.settings.level)} % CI</th>
-          <th scope="col">p, two-tailed</th>
-          <th scope="col">rests on</th>
-        </tr>
-      </thead>
-      <tbody>
+      <TableHead>
+        <TableRow>
+          <TableCell scope="col">effect ({unitWords(evidence.settings)})</TableCell>
+          <TableCell scope="col">estimate</TableCell>
+          <TableCell scope="col">SE</TableCell>
+          <TableCell scope="col">{percent(evidence.settings.level)} % CI</TableCell>
+          <TableCell scope="col">p, two-tailed</TableCell>
+          <TableCell scope="col">rests on</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {oneTailed && (
-          <tr>
-            <td>claimed, one-tailed: {effects[0]!.label}</td>
-            <td>{plain(claim.estimate)}</td>
-            <td>{plain(claim.se)}</td>
-            <td>
+          <TableRow>
+            <TableCell>claimed, one-tailed: {effects[0]!.label}</TableCell>
+            <TableCell>{plain(claim.estimate)}</TableCell>
+            <TableCell>{plain(claim.se)}</TableCell>
+            <TableCell>
               {claim.lower !== null ? `above ${plain(claim.lower)}` : `below ${plain(claim.upper)}`}
-            </td>
-            <td>{pValue(claim.p, claim.pIsBound)} (one-tailed)</td>
-            <td>{referenceName(claim)}</td>
-          </tr>
+            </TableCell>
+            <TableCell>{pValue(claim.p, claim.pIsBound)} (one-tailed)</TableCell>
+            <TableCell>{referenceName(claim)}</TableCell>
+          </TableRow>
         )}
         {effects.map((e, i) => (
-          <tr key={`${e.id} ${i}`}>
-            <td className={i >= claimed ? "part" : undefined}>
+          <TableRow key={`${e.id} ${i}`}>
+            <TableCell className={i >= claimed ? "part" : undefined}>
               {i >= claimed && <span className="quiet">{e.kind === "direct" ? "path " : ""}</span>}
               {e.label}
-            </td>
+            </TableCell>
             {e.shown ? (
               <>
-                <td>{plain(e.estimate)}</td>
-                <td>{plain(e.shown.se)}</td>
-                <td>
+                <TableCell>{plain(e.estimate)}</TableCell>
+                <TableCell>{plain(e.shown.se)}</TableCell>
+                <TableCell>
                   {plain(e.shown.lower)}, {plain(e.shown.upper)}
-                </td>
-                <td>{pValue(e.shown.p, e.shown.pIsBound)}</td>
-                <td>{referenceName(e.shown)}</td>
+                </TableCell>
+                <TableCell>{pValue(e.shown.p, e.shown.pIsBound)}</TableCell>
+                <TableCell>{referenceName(e.shown)}</TableCell>
               </>
             ) : (
-              <td colSpan={5} className="quiet">
+              <TableCell colSpan={5} className="quiet">
                 {e.withheld}
-              </td>
+              </TableCell>
             )}
-          </tr>
+          </TableRow>
         ))}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   );
 }
 
@@ -240,29 +247,29 @@ function Methods({ effect, evidence }: { effect: EffectEvidence; evidence: Evide
   return (
     <details className="methods">
       <summary>Other interval methods and tests</summary>
-      <table className="numbers">
+      <Table>
         <caption className="visually-hidden">Interval methods</caption>
-        <thead>
-          <tr>
-            <th scope="col">method</th>
-            <th scope="col">lower</th>
-            <th scope="col">upper</th>
-            <th scope="col">p</th>
-            <th scope="col">another seed moves an end by</th>
-          </tr>
-        </thead>
-        <tbody>
+        <TableHead>
+          <TableRow>
+            <TableCell scope="col">method</TableCell>
+            <TableCell scope="col">lower</TableCell>
+            <TableCell scope="col">upper</TableCell>
+            <TableCell scope="col">p</TableCell>
+            <TableCell scope="col">another seed moves an end by</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
           {rows.map(([name, lower, upper, p, mcse]) => (
-            <tr key={name}>
-              <td>{name}</td>
-              <td>{plain(lower, 4)}</td>
-              <td>{plain(upper, 4)}</td>
-              <td>{p}</td>
-              <td>{mcse}</td>
-            </tr>
+            <TableRow key={name}>
+              <TableCell>{name}</TableCell>
+              <TableCell>{plain(lower, 4)}</TableCell>
+              <TableCell>{plain(upper, 4)}</TableCell>
+              <TableCell>{p}</TableCell>
+              <TableCell>{mcse}</TableCell>
+            </TableRow>
           ))}
-        </tbody>
-      </table>
+        </TableBody>
+      </Table>
       {twoPath && settings.cluster === null && (
         <p className="quiet">
           Sobel z = {plain(twoPath.sobel.z, 2)} (p {pValue(twoPath.sobel.p)}), Aroian z ={" "}
@@ -285,9 +292,7 @@ function Quote({ text }: { text: string }) {
   return (
     <blockquote className="quote serif">
       {text}{" "}
-      <button
-        type="button"
-        className="button"
+      <Button
         onClick={() => {
           void navigator.clipboard.writeText(text).then(() => {
             setCopied(true);
@@ -296,7 +301,7 @@ function Quote({ text }: { text: string }) {
         }}
       >
         {copied ? "Copied" : "Copy"}
-      </button>
+      </Button>
     </blockquote>
   );
 }

@@ -1,3 +1,8 @@
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import {
   percent,
   plain,
@@ -18,33 +23,33 @@ export function Pairwise({
   const pairs = differencesOf(hypothesis, evidence);
   if (pairs.length < 2) return null;
   return (
-    <table className="numbers pairwise">
+    <Table className="numbers pairwise">
       <caption>Pairwise differences</caption>
-      <thead>
-        <tr>
-          <th scope="col">difference</th>
-          <th scope="col">estimate</th>
-          <th scope="col">SE</th>
-          <th scope="col">{percent(evidence.settings.level)} % CI</th>
-          <th scope="col">p</th>
-          <th scope="col">p, adjusted (Holm)</th>
-        </tr>
-      </thead>
-      <tbody>
+      <TableHead>
+        <TableRow>
+          <TableCell scope="col">difference</TableCell>
+          <TableCell scope="col">estimate</TableCell>
+          <TableCell scope="col">SE</TableCell>
+          <TableCell scope="col">{percent(evidence.settings.level)} % CI</TableCell>
+          <TableCell scope="col">p</TableCell>
+          <TableCell scope="col">p, adjusted (Holm)</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {pairs.map((e) => (
-          <tr key={e.id}>
-            <td>{e.label}</td>
-            <td>{plain(e.estimate)}</td>
-            <td>{plain(e.shown?.se)}</td>
-            <td>
+          <TableRow key={e.id}>
+            <TableCell>{e.label}</TableCell>
+            <TableCell>{plain(e.estimate)}</TableCell>
+            <TableCell>{plain(e.shown?.se)}</TableCell>
+            <TableCell>
               {plain(e.shown?.lower)}, {plain(e.shown?.upper)}
-            </td>
-            <td>{pValue(e.shown?.p, e.shown?.pIsBound)}</td>
-            <td>{pValue(e.holmP)}</td>
-          </tr>
+            </TableCell>
+            <TableCell>{pValue(e.shown?.p, e.shown?.pIsBound)}</TableCell>
+            <TableCell>{pValue(e.holmP)}</TableCell>
+          </TableRow>
         ))}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   );
 }
 

@@ -1,3 +1,8 @@
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import { errorsName, plain, pValue, type EquationEvidence, type Evidence } from "../../../core";
 
 /** One regression in z-scores, products being products of z-scores. */
@@ -10,32 +15,34 @@ export function ScoresTable({
 }) {
   const { errors } = evidence;
   return (
-    <table className="numbers">
+    <Table>
       <caption className="visually-hidden">Equation of {equation.outcome} in z-scores</caption>
-      <thead>
-        <tr>
-          <th scope="col">{equation.outcome} on</th>
-          <th scope="col">b (z-scores)</th>
-          <th scope="col">t{errors === "classical" ? "" : ` (${errorsName(errors)})`}</th>
-          <th scope="col">p</th>
-          <th scope="col">beta (std.)</th>
-        </tr>
-      </thead>
-      <tbody>
+      <TableHead>
+        <TableRow>
+          <TableCell scope="col">{equation.outcome} on</TableCell>
+          <TableCell scope="col">b (z-scores)</TableCell>
+          <TableCell scope="col">
+            t{errors === "classical" ? "" : ` (${errorsName(errors)})`}
+          </TableCell>
+          <TableCell scope="col">p</TableCell>
+          <TableCell scope="col">beta (std.)</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {equation.coefficients.map((c) => {
           const test = c.zScores?.errors[errors];
           return (
-            <tr key={c.term}>
-              <td>{c.label}</td>
-              <td>{plain(c.zScores?.b)}</td>
-              <td>{plain(test?.t, 2)}</td>
-              <td>{pValue(test?.p)}</td>
-              <td>{c.beta === null ? "" : plain(c.beta)}</td>
-            </tr>
+            <TableRow key={c.term}>
+              <TableCell>{c.label}</TableCell>
+              <TableCell>{plain(c.zScores?.b)}</TableCell>
+              <TableCell>{plain(test?.t, 2)}</TableCell>
+              <TableCell>{pValue(test?.p)}</TableCell>
+              <TableCell>{c.beta === null ? "" : plain(c.beta)}</TableCell>
+            </TableRow>
           );
         })}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   );
 }
 

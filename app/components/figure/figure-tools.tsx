@@ -1,3 +1,10 @@
+import Button from "@mui/material/Button";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableFooter from "@mui/material/TableFooter";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import Papa from "papaparse";
 import { useState, type RefObject } from "react";
 import { plain } from "../../../core";
@@ -29,35 +36,18 @@ export function FigureTools({ target, name, caption, numbers }: Props) {
   return (
     <div className="figure-tools">
       <div className="figure-buttons" role="group" aria-label={`Take along: ${name}`}>
-        <button
-          type="button"
-          className="button"
-          onClick={() => target.current && saveSvg(target.current, caption, name)}
-        >
+        <Button onClick={() => target.current && saveSvg(target.current, caption, name)}>
           SVG
-        </button>
-        <button
-          type="button"
-          className="button"
-          onClick={() => target.current && void savePng(target.current, caption, name)}
-        >
+        </Button>
+        <Button onClick={() => target.current && void savePng(target.current, caption, name)}>
           PNG
-        </button>
-        <button
-          type="button"
-          className="button"
-          onClick={() => download(fileName(name, ".csv"), csvOf(numbers()), "text/csv")}
-        >
+        </Button>
+        <Button onClick={() => download(fileName(name, ".csv"), csvOf(numbers()), "text/csv")}>
           Numbers as CSV
-        </button>
-        <button
-          type="button"
-          className="button bare"
-          aria-expanded={open}
-          onClick={() => setOpen(!open)}
-        >
+        </Button>
+        <Button variant="text" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? "Hide the numbers" : "Show the numbers"}
-        </button>
+        </Button>
       </div>
       {open && (
         <div className="figure-numbers">
@@ -77,36 +67,36 @@ const MOST_SHOWN = 200;
 
 function Numbers({ table: { title, head, rows } }: { table: NumberTable }) {
   return (
-    <table className="numbers">
+    <Table>
       <caption>{title}</caption>
-      <thead>
-        <tr>
+      <TableHead>
+        <TableRow>
           {head.map((words) => (
-            <th key={words} scope="col">
+            <TableCell key={words} scope="col">
               {words}
-            </th>
+            </TableCell>
           ))}
-        </tr>
-      </thead>
-      <tbody>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {rows.slice(0, MOST_SHOWN).map((row, i) => (
-          <tr key={i}>
+          <TableRow key={i}>
             {row.map((cell, j) => (
-              <td key={j}>{typeof cell === "string" ? cell : plain(cell)}</td>
+              <TableCell key={j}>{typeof cell === "string" ? cell : plain(cell)}</TableCell>
             ))}
-          </tr>
+          </TableRow>
         ))}
-      </tbody>
+      </TableBody>
       {rows.length > MOST_SHOWN && (
-        <tfoot>
-          <tr>
-            <td className="quiet" colSpan={head.length}>
+        <TableFooter>
+          <TableRow>
+            <TableCell className="quiet" colSpan={head.length}>
               and {rows.length - MOST_SHOWN} more rows in the CSV
-            </td>
-          </tr>
-        </tfoot>
+            </TableCell>
+          </TableRow>
+        </TableFooter>
       )}
-    </table>
+    </Table>
   );
 }
 

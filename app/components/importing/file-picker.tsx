@@ -1,35 +1,24 @@
+import Button, { type ButtonProps } from "@mui/material/Button";
 import { useRef, type ReactNode } from "react";
+import { FileInput } from "../ui/file-input";
 
-interface Props {
+interface Props extends Pick<ButtonProps, "variant" | "size"> {
   /** Name of the hidden field, for screen readers and tests. */
   label: string;
   accept: string;
-  className: string;
   pick: (file: File) => void;
   children: ReactNode;
 }
 
-/** A button that opens the system's file dialog; choosing the same file twice counts twice. */
-export function FilePicker({ label, accept, className, pick, children }: Props) {
+/** A button that opens the system's file dialog. */
+export function FilePicker({ label, accept, pick, children, ...button }: Props) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
-      <input
-        ref={input}
-        type="file"
-        className="visually-hidden"
-        tabIndex={-1}
-        aria-label={label}
-        accept={accept}
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) pick(file);
-          e.target.value = "";
-        }}
-      />
-      <button type="button" className={className} onClick={() => input.current?.click()}>
+      <FileInput ref={input} label={label} accept={accept} pick={pick} />
+      <Button {...button} onClick={() => input.current?.click()}>
         {children}
-      </button>
+      </Button>
     </>
   );
 }

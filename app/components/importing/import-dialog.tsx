@@ -1,3 +1,4 @@
+import Button from "@mui/material/Button";
 import { Dialog } from "@mui/material";
 import { proxy, transfer } from "comlink";
 import { useEffect, useId, useRef, useState } from "react";
@@ -8,8 +9,8 @@ import type { ImportPreview } from "../../workers/importing";
 import { engine } from "../../workers/engine";
 import { LayoutChoice } from "./layout-choice";
 import { Preview } from "./preview";
-import "../dialog.css";
 import "./importing.css";
+import { Note, ScreenHead, Spacer } from "../ui/layout";
 
 const MAX_BYTES = 400 * 1024 * 1024;
 
@@ -65,10 +66,8 @@ export function ImportDialog({
         {stage.kind === "reading" && <Reading share={stage.share} />}
         {stage.kind === "failed" && (
           <>
-            <p className="note" role="alert">
-              {stage.message}
-            </p>
-            {stage.layout && <div className="screen-head">{layoutChoice(stage.layout)}</div>}
+            <Note role="alert">{stage.message}</Note>
+            {stage.layout && <ScreenHead as="div">{layoutChoice(stage.layout)}</ScreenHead>}
           </>
         )}
         {stage.kind === "preview" && (
@@ -83,27 +82,20 @@ export function ImportDialog({
         )}
         {stage.kind === "misfits" && <Misfits misfits={stage.misfits} />}
         <div className="dialog-foot">
-          <span className="spacer" />
-          <button type="button" className="button" onClick={close}>
-            {stage.kind === "failed" ? "Close" : "Cancel"}
-          </button>
+          <Spacer />
+          <Button onClick={close}>{stage.kind === "failed" ? "Close" : "Cancel"}</Button>
           {stage.kind === "preview" && (
-            <button
-              type="button"
-              className="button main"
-              onClick={() => void use(stage.variables, stage.asMatrix)}
-            >
+            <Button variant="contained" onClick={() => void use(stage.variables, stage.asMatrix)}>
               {replacing ? "Use these data" : "Start a study with these data"}
-            </button>
+            </Button>
           )}
           {stage.kind === "misfits" && (
-            <button
-              type="button"
-              className="button main"
+            <Button
+              variant="contained"
               onClick={() => void finish.use(stage.variables, stage.asMatrix)}
             >
               Use these data all the same
-            </button>
+            </Button>
           )}
         </div>
       </div>
@@ -185,7 +177,7 @@ function Reading({ share }: { share: number }) {
 /** What would break, before anything has been changed. */
 function Misfits({ misfits }: { misfits: string[] }) {
   return (
-    <div className="note" role="alert">
+    <Note role="alert">
       <p>Nothing has been changed yet. With these data the following would no longer fit:</p>
       <ul>
         {misfits.map((text) => (
@@ -193,7 +185,7 @@ function Misfits({ misfits }: { misfits: string[] }) {
         ))}
       </ul>
       <p>Using them can be undone.</p>
-    </div>
+    </Note>
   );
 }
 

@@ -1,4 +1,6 @@
 import type { DataLayout, Separator } from "../../../formats";
+import { Select } from "../ui/select";
+import { Labelled } from "../ui/layout";
 
 const SEPARATOR_WORDS: [Separator, string][] = [
   [",", "comma"],
@@ -20,21 +22,21 @@ export function LayoutChoice({ layout, change, chooseSheet }: Props) {
   return (
     <>
       {layout.sheets.length > 0 && (
-        <label className="field">
+        <Labelled>
           <span>Sheet</span>
-          <select value={layout.sheet} onChange={(e) => chooseSheet(Number(e.target.value))}>
+          <Select value={layout.sheet} onChange={(e) => chooseSheet(Number(e.target.value))}>
             {layout.sheets.map((name, i) => (
               <option key={name} value={i}>
                 {name}
               </option>
             ))}
-          </select>
-        </label>
+          </Select>
+        </Labelled>
       )}
       {layout.separator !== null && (
-        <label className="field">
+        <Labelled>
           <span>Cells are separated by</span>
-          <select
+          <Select
             value={layout.separator}
             onChange={(e) => change({ ...layout, separator: e.target.value as Separator })}
           >
@@ -43,12 +45,12 @@ export function LayoutChoice({ layout, change, chooseSheet }: Props) {
                 {words}
               </option>
             ))}
-          </select>
-        </label>
+          </Select>
+        </Labelled>
       )}
-      <label className="field">
+      <Labelled>
         <span>Names of the columns</span>
-        <select
+        <Select
           value={layout.headerRow}
           onChange={(e) => change({ ...layout, headerRow: Number(e.target.value) })}
         >
@@ -58,8 +60,8 @@ export function LayoutChoice({ layout, change, chooseSheet }: Props) {
             </option>
           ))}
           <option value={0}>there are none</option>
-        </select>
-      </label>
+        </Select>
+      </Labelled>
     </>
   );
 }

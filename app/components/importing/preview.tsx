@@ -1,7 +1,16 @@
+import Checkbox from "@mui/material/Checkbox";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import { useState, type ReactNode } from "react";
 import { isMissing, thousands, type Level, type Variable } from "../../../core";
 import type { ImportPreview } from "../../workers/importing";
 import { LEVELS } from "../levels";
+import { Select } from "../ui/select";
+import { TextInput } from "../ui/text-input";
+import { Labelled, Note, ScreenHead } from "../ui/layout";
 
 interface Props {
   preview: ImportPreview;
@@ -30,23 +39,19 @@ export function Preview({
         first guess; it can be changed here and later.
       </p>
       {preview.matrix !== null && (
-        <label className="note matrix-choice">
-          <input
-            type="checkbox"
-            checked={asMatrix}
-            onChange={(e) => setAsMatrix(e.target.checked)}
-          />{" "}
-          This is a covariance or correlation matrix of {preview.matrix} variables, not a table of
-          people. Path models can be estimated from it; nothing can be resampled.
-        </label>
+        <Note className="matrix-choice">
+          <Checkbox checked={asMatrix} onChange={(e) => setAsMatrix(e.target.checked)} /> This is a
+          covariance or correlation matrix of {preview.matrix} variables, not a table of people.
+          Path models can be estimated from it; nothing can be resampled.
+        </Note>
       )}
-      <div className="screen-head">
+      <ScreenHead as="div">
         {layoutChoice}
         {!asMatrix && (
           <>
-            <label className="field">
+            <Labelled>
               <span>Decimal mark</span>
-              <select
+              <Select
                 value={decimal}
                 onChange={(e) =>
                   setVariables(
@@ -56,25 +61,25 @@ export function Preview({
               >
                 <option value=".">point, 1.5</option>
                 <option value=",">comma, 1,5</option>
-              </select>
-            </label>
+              </Select>
+            </Labelled>
             <MissingCodes variables={variables} setVariables={setVariables} />
           </>
         )}
-      </div>
-      {notes.length > 0 && <p className="note">{notes.join(" ")}</p>}
+      </ScreenHead>
+      {notes.length > 0 && <Note>{notes.join(" ")}</Note>}
       {/* A table wider than the dialog has to be reachable by keyboard. */}
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
       <div className="import-preview" tabIndex={0} role="region" aria-label="First rows">
-        <table>
-          <thead>
-            <tr>
+        <Table>
+          <TableHead>
+            <TableRow>
               {preview.columns.map((column, j) => (
-                <th key={column.name} scope="col">
+                <TableCell key={column.name} scope="col">
                   {column.name}
                   {!asMatrix && (
                     <small>
-                      <select
+                      <Select
                         aria-label={`Level of ${column.name}`}
                         value={variables[j]!.level}
                         onChange={(e) =>
@@ -88,15 +93,15 @@ export function Preview({
                         {LEVELS.map(([level]) => (
                           <option key={level}>{level}</option>
                         ))}
-                      </select>
+                      </Select>
                     </small>
                   )}
-                </th>
+                </TableCell>
               ))}
-            </tr>
-          </thead>
+            </TableRow>
+          </TableHead>
           <FirstRows preview={preview} variables={variables} />
-        </table>
+        </Table>
       </div>
     </>
   );
@@ -116,23 +121,23 @@ function MissingCodes({ variables, setVariables }: Pick<Props, "variables" | "se
     setVariables(variables.map((v) => ({ ...v, missing: list })));
   };
   return (
-    <label className="field">
+    <Labelled>
       <span>Codes for a missing answer</span>
-      <input value={codes} placeholder="-99, NA" onChange={(e) => apply(e.target.value)} />
-    </label>
+      <TextInput value={codes} placeholder="-99, NA" onChange={(e) => apply(e.target.value)} />
+    </Labelled>
   );
 }
 
 function FirstRows({ preview, variables }: { preview: ImportPreview; variables: Variable[] }) {
   return (
-    <tbody>
+    <TableBody>
       {preview.columns[0]!.cells.map((_, i) => (
-        <tr key={i}>
+        <TableRow key={i}>
           {preview.columns.map((column, j) => {
             const text = column.cells[i]!;
             const gap = isMissing(text, variables[j]!);
             return (
-              <td
+              <TableCell
                 key={column.name}
                 className={
                   gap
@@ -143,11 +148,11 @@ function FirstRows({ preview, variables }: { preview: ImportPreview; variables: 
                 }
               >
                 {text === "" ? "·" : text}
-              </td>
+              </TableCell>
             );
           })}
-        </tr>
+        </TableRow>
       ))}
-    </tbody>
+    </TableBody>
   );
 }

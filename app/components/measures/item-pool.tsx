@@ -1,3 +1,4 @@
+import Button from "@mui/material/Button";
 import type { ItemFamily } from "../../../core";
 import { PlusIcon } from "../icons";
 import { ITEM_TYPE } from "./measure-card";
@@ -24,9 +25,9 @@ export function ItemPool({ families, free, make }: Props) {
                   <strong>{stem}</strong> <span className="quiet">{items.length} items</span>
                 </p>
                 <p className="quiet">{items.join(", ")}</p>
-                <button type="button" className="button" onClick={() => make(stem, items)}>
+                <Button onClick={() => make(stem, items)}>
                   <PlusIcon /> Make a measure
-                </button>
+                </Button>
               </li>
             ))}
           </ul>
@@ -41,14 +42,9 @@ export function ItemPool({ families, free, make }: Props) {
           </li>
         ))}
       </ul>
-      <button
-        type="button"
-        className="button"
-        disabled={free.length === 0}
-        onClick={() => make("measure", free.slice(0, 1))}
-      >
+      <Button disabled={free.length === 0} onClick={() => make("measure", free.slice(0, 1))}>
         <PlusIcon /> Empty measure
-      </button>
+      </Button>
     </aside>
   );
 }

@@ -1,3 +1,10 @@
+import Button from "@mui/material/Button";
+import ButtonBase from "@mui/material/ButtonBase";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import { plain, type Measure, type MeasureEvidence } from "../../../core";
 import { CloseIcon } from "../icons";
 
@@ -13,21 +20,21 @@ export function ItemTable({ measure, evidence, turn, remove }: Props) {
   const reliability = evidence?.reliability.value;
   const against = reliability?.warnings.find((w) => w.code === "negative_item_total")?.about ?? [];
   return (
-    <table className="numbers items">
-      <thead>
-        <tr>
-          <th scope="col">item</th>
-          <th scope="col">keyed</th>
-          <th scope="col">mean</th>
-          <th scope="col">SD</th>
-          <th scope="col">with the others</th>
-          <th scope="col">explained by them</th>
-          <th scope="col">loading</th>
-          <th scope="col">alpha without it</th>
-          <td />
-        </tr>
-      </thead>
-      <tbody>
+    <Table className="numbers items">
+      <TableHead>
+        <TableRow>
+          <TableCell scope="col">item</TableCell>
+          <TableCell scope="col">keyed</TableCell>
+          <TableCell scope="col">mean</TableCell>
+          <TableCell scope="col">SD</TableCell>
+          <TableCell scope="col">with the others</TableCell>
+          <TableCell scope="col">explained by them</TableCell>
+          <TableCell scope="col">loading</TableCell>
+          <TableCell scope="col">alpha without it</TableCell>
+          <TableCell />
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {measure.items.map(({ ref, reversed }) => {
           const at = reliability?.items.indexOf(ref.name) ?? -1;
           const s = reliability?.itemStatistics[at];
@@ -37,47 +44,47 @@ export function ItemTable({ measure, evidence, turn, remove }: Props) {
             reliability?.alpha != null &&
             s.alphaIfDropped > reliability.alpha;
           return (
-            <tr key={ref.name} className={flagged ? "against" : undefined}>
-              <td>
+            <TableRow key={ref.name} className={flagged ? "against" : undefined}>
+              <TableCell>
                 {flagged && <span className="flag">◆ </span>}
                 {ref.name}
-              </td>
-              <td>
-                <button
-                  type="button"
+              </TableCell>
+              <TableCell>
+                <ButtonBase
                   className={reversed ? "button keyed" : "button bare keyed"}
                   aria-pressed={reversed}
                   onClick={() => turn(ref.name)}
                 >
                   {reversed ? "reversed" : "as it is"}
-                </button>
-              </td>
-              <td>{plain(s?.mean, 2)}</td>
-              <td>{plain(s?.sd, 2)}</td>
-              <td className={flagged ? "flag" : undefined}>{plain(s?.correctedItemTotal, 2)}</td>
-              <td>{plain(s?.squaredMultipleCorrelation, 2)}</td>
-              <td>{plain(reliability?.omega?.loadings[at], 2)}</td>
-              <td
+                </ButtonBase>
+              </TableCell>
+              <TableCell>{plain(s?.mean, 2)}</TableCell>
+              <TableCell>{plain(s?.sd, 2)}</TableCell>
+              <TableCell className={flagged ? "flag" : undefined}>
+                {plain(s?.correctedItemTotal, 2)}
+              </TableCell>
+              <TableCell>{plain(s?.squaredMultipleCorrelation, 2)}</TableCell>
+              <TableCell>{plain(reliability?.omega?.loadings[at], 2)}</TableCell>
+              <TableCell
                 className={better ? "better" : undefined}
                 title={better ? "Alpha would be higher without this item" : undefined}
               >
                 {plain(s?.alphaIfDropped)}
-              </td>
-              <td>
-                <button
-                  type="button"
-                  className="button bare"
+              </TableCell>
+              <TableCell>
+                <Button
+                  variant="text"
                   aria-label={`Take ${ref.name} out of ${measure.name.name}`}
                   onClick={() => remove(ref.name)}
                 >
                   <CloseIcon />
-                </button>
-              </td>
-            </tr>
+                </Button>
+              </TableCell>
+            </TableRow>
           );
         })}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   );
 }
 
@@ -89,28 +96,28 @@ export function InterItem({ evidence }: { evidence: MeasureEvidence }) {
   return (
     <details>
       <summary className="quiet">Correlations among the items</summary>
-      <table className="numbers inter-item">
-        <thead>
-          <tr>
-            <th scope="col">item</th>
+      <Table className="numbers inter-item">
+        <TableHead>
+          <TableRow>
+            <TableCell scope="col">item</TableCell>
             {items.slice(0, -1).map((item) => (
-              <th key={item} scope="col">
+              <TableCell key={item} scope="col">
                 {item}
-              </th>
+              </TableCell>
             ))}
-          </tr>
-        </thead>
-        <tbody>
+          </TableRow>
+        </TableHead>
+        <TableBody>
           {items.slice(1).map((item, i) => (
-            <tr key={item}>
-              <td>{item}</td>
+            <TableRow key={item}>
+              <TableCell>{item}</TableCell>
               {items.slice(0, -1).map((other, j) => (
-                <td key={other}>{j <= i ? plain(interItem[i + 1]![j]!, 2) : ""}</td>
+                <TableCell key={other}>{j <= i ? plain(interItem[i + 1]![j]!, 2) : ""}</TableCell>
               ))}
-            </tr>
+            </TableRow>
           ))}
-        </tbody>
-      </table>
+        </TableBody>
+      </Table>
     </details>
   );
 }

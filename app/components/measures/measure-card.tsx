@@ -1,3 +1,4 @@
+import Button from "@mui/material/Button";
 import { useState, type DragEvent } from "react";
 import type { Measure, MeasureEvidence, MeasureForm } from "../../../core";
 import { CloseIcon } from "../icons";
@@ -5,6 +6,9 @@ import { Slot } from "../theory/slot";
 import { turnItem, withItem, withoutItem } from "./edit-measures";
 import { InterItem, ItemTable } from "./item-table";
 import { ReliabilitySummary } from "./reliability-summary";
+import { Select } from "../ui/select";
+import { TextInput } from "../ui/text-input";
+import { Note, ScreenHead, Spacer } from "../ui/layout";
 
 export const ITEM_TYPE = "application/x-hebel-item";
 
@@ -69,9 +73,9 @@ export function MeasureCard({
       }}
       onDrop={drop}
     >
-      <div className="screen-head">
+      <ScreenHead as="div">
         <MeasureName key={measure.name.name} name={measure.name.name} rename={rename} />
-        <select
+        <Select
           className="measure-form"
           aria-label={`How ${measure.name.name} is made`}
           value={measure.form}
@@ -83,39 +87,31 @@ export function MeasureCard({
               {words}
             </option>
           ))}
-        </select>
-        <span className="spacer" />
-        <button
-          type="button"
-          className="button bare"
+        </Select>
+        <Spacer />
+        <Button
+          variant="text"
           aria-label={`Remove the measure ${measure.name.name}`}
           onClick={remove}
         >
           <CloseIcon />
-        </button>
-      </div>
+        </Button>
+      </ScreenHead>
       {evidence && <ReliabilitySummary evidence={evidence} level={level} />}
       {against && (
-        <div className="note keyed-note">
+        <Note className="keyed-note">
           <p>{against.message}</p>
           {against.about.map((item) => (
-            <button
-              key={item}
-              type="button"
-              className="button"
-              onClick={() => change(turnItem(measure, item, observed))}
-            >
+            <Button key={item} onClick={() => change(turnItem(measure, item, observed))}>
               {measure.items.find((i) => i.ref.name === item)?.reversed
                 ? `Take the reversal of ${item} back`
                 : `Reverse ${item}`}
-            </button>
+            </Button>
           ))}
-        </div>
+        </Note>
       )}
       {warnings.map((w) => (
-        <p key={w.code} className="note">
-          {w.message}
-        </p>
+        <Note key={w.code}>{w.message}</Note>
       ))}
       <ItemTable
         measure={measure}
@@ -150,7 +146,7 @@ function MeasureName({ name, rename }: { name: string; rename: (name: string) =>
     else setText(name);
   };
   return (
-    <input
+    <TextInput
       className="measure-name"
       aria-label="Name of the measure"
       value={text}
@@ -180,7 +176,7 @@ function ScaleFields({
   return (
     <span className="quiet">
       answers run from{" "}
-      <input
+      <TextInput
         className="input tiny"
         aria-label="Lowest answer of the items"
         inputMode="decimal"
@@ -189,7 +185,7 @@ function ScaleFields({
         onBlur={keep}
       />{" "}
       to{" "}
-      <input
+      <TextInput
         className="input tiny"
         aria-label="Highest answer of the items"
         inputMode="decimal"
@@ -214,7 +210,7 @@ function AnsweredRule({
   return (
     <label className="quiet">
       a score needs{" "}
-      <select
+      <Select
         value={value}
         onChange={(e) =>
           change({
@@ -228,7 +224,7 @@ function AnsweredRule({
             {percent === 100 ? "every item" : `${percent} % of the items`}
           </option>
         ))}
-      </select>{" "}
+      </Select>{" "}
       answered
     </label>
   );

@@ -1,4 +1,5 @@
 import { percent, plain, type MeasureEvidence } from "../../../core";
+import { Note } from "../ui/layout";
 
 const WIDTH = 240;
 /** Nunnally & Bernstein (1994); guidance, never a verdict. */
@@ -14,11 +15,7 @@ export function ReliabilitySummary({
 }) {
   const { value, problem } = evidence.reliability;
   if (problem) {
-    return (
-      <p className="note" role="status">
-        {problem.message}
-      </p>
-    );
+    return <Note role="status">{problem.message}</Note>;
   }
   const {
     alpha,

@@ -8,12 +8,14 @@ import {
   type ProbeChoice,
 } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
-import { Segments } from "../segments";
+import { Segments } from "../ui/segments";
 import { captionOf, Explained, ReadingHere, ZeroSlope } from "./lever-words";
 import type { ShownPoints } from "./people-layer";
 import { OwnProbes, ProbeTable } from "./probe-controls";
 import { slopeTables, stripTable } from "./probe-numbers";
 import type { LeverState, Moderator } from "./use-lever";
+import { Select } from "../ui/select";
+import { Labelled } from "../ui/layout";
 
 export interface LeverProps {
   moderation: ModerationEvidence;
@@ -161,15 +163,15 @@ function Held({
         ? label.slice(1)
         : `${label} (${plain(value, 2)})`;
   return (
-    <label className="field held">
+    <Labelled className="held">
       <span>while {moderator.name} is held at</span>
-      <select value={at} onChange={(e) => choose(Number(e.target.value))}>
+      <Select value={at} onChange={(e) => choose(Number(e.target.value))}>
         {moderator.probes.map((probe, i) => (
           <option key={probe.label} value={i}>
             {words(probe)}
           </option>
         ))}
-      </select>
-    </label>
+      </Select>
+    </Labelled>
   );
 }

@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import { errorsName, percent, plain, pointwiseCritical } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
-import { Segments } from "../segments";
+import { Segments } from "../ui/segments";
 import { placeOf, unitsOf } from "./lever-model";
 import { LeverPlot } from "./lever-plot";
 import { PanelHead, type PanelsProps } from "./panel-head";

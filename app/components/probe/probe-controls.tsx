@@ -1,3 +1,10 @@
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import { useState } from "react";
 import {
   percent,
@@ -9,8 +16,10 @@ import {
   type ModerationEvidence,
   type ProbeChoice,
 } from "../../../core";
-import { Segments } from "../segments";
+import { Segments } from "../ui/segments";
 import { placeOf, slopeHere, type Units } from "./lever-model";
+import { TextInput } from "../ui/text-input";
+import { Labelled } from "../ui/layout";
 
 interface OwnProps {
   probes: ProbeChoice[];
@@ -67,16 +76,16 @@ export function OwnProbes({ probes, units, set }: OwnProps) {
         }}
       />
       {rule === "own" && (
-        <label className="field own-probes">
+        <Labelled className="own-probes">
           <span>Values in {units}, or percentages</span>
-          <input
+          <TextInput
             value={text}
             placeholder="2; 3.5; 80 %"
             onChange={(e) => setText(e.target.value)}
             onBlur={keep}
             onKeyDown={(e) => e.key === "Enter" && keep()}
           />
-        </label>
+        </Labelled>
       )}
     </>
   );
@@ -143,18 +152,18 @@ export function ProbeTable({
   go,
 }: TableProps) {
   return (
-    <table className="numbers probe-table">
-      <thead>
-        <tr>
-          <th scope="col">{moderator.name}</th>
-          <th scope="col">slope</th>
-          <th scope="col">SE</th>
-          <th scope="col">{percent(evidence.settings.level)} % CI</th>
-          <th scope="col">p</th>
-          <th scope="col">line</th>
-        </tr>
-      </thead>
-      <tbody>
+    <Table className="numbers probe-table">
+      <TableHead>
+        <TableRow>
+          <TableCell scope="col">{moderator.name}</TableCell>
+          <TableCell scope="col">slope</TableCell>
+          <TableCell scope="col">SE</TableCell>
+          <TableCell scope="col">{percent(evidence.settings.level)} % CI</TableCell>
+          <TableCell scope="col">p</TableCell>
+          <TableCell scope="col">line</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {moderator.probes.map((probe, i) => {
           const reading = slopeHere(
             moderation,
@@ -166,46 +175,47 @@ export function ProbeTable({
             ? standardisedSlope(moderation, evidence, moderator, probe, heldPlace)
             : null;
           return (
-            <tr key={probe.label}>
-              <td>
-                <button type="button" className="button bare" onClick={() => go(probe, i)}>
+            <TableRow key={probe.label}>
+              <TableCell>
+                <Button variant="text" onClick={() => go(probe, i)}>
                   {name}
                   {probe.value !== null &&
                     moderator.kind === "numeric" &&
                     `${name ? ", " : ""}${plain(units.w(probe.value), 2)}`}
-                </button>
-              </td>
+                </Button>
+              </TableCell>
               {units.standardised ? (
                 <>
-                  <td>{plain(reading.estimate * units.slope)}</td>
-                  <td>{plain(own?.shown?.se)}</td>
-                  <td>
+                  <TableCell>{plain(reading.estimate * units.slope)}</TableCell>
+                  <TableCell>{plain(own?.shown?.se)}</TableCell>
+                  <TableCell>
                     {own?.shown
                       ? `${plain(own.shown.lower, 2)}, ${plain(own.shown.upper, 2)}`
                       : "–"}
-                  </td>
-                  <td>{pValue(own?.shown?.p, own?.shown?.pIsBound)}</td>
+                  </TableCell>
+                  <TableCell>{pValue(own?.shown?.p, own?.shown?.pIsBound)}</TableCell>
                 </>
               ) : (
                 <>
-                  <td>{plain(reading.estimate)}</td>
-                  <td>{plain(test?.se)}</td>
-                  <td>{test ? `${plain(test.lower, 2)}, ${plain(test.upper, 2)}` : "–"}</td>
-                  <td>{pValue(test?.p)}</td>
+                  <TableCell>{plain(reading.estimate)}</TableCell>
+                  <TableCell>{plain(test?.se)}</TableCell>
+                  <TableCell>
+                    {test ? `${plain(test.lower, 2)}, ${plain(test.upper, 2)}` : "–"}
+                  </TableCell>
+                  <TableCell>{pValue(test?.p)}</TableCell>
                 </>
               )}
-              <td>
-                <input
-                  type="checkbox"
+              <TableCell>
+                <Checkbox
                   aria-label={`Pin the line at ${probe.label}`}
                   checked={pinned.has(probe.label)}
                   onChange={() => pin(probe.label)}
                 />
-              </td>
-            </tr>
+              </TableCell>
+            </TableRow>
           );
         })}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   );
 }

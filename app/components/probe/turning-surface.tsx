@@ -1,7 +1,8 @@
+import Checkbox from "@mui/material/Checkbox";
 import { useState, type KeyboardEvent, type PointerEvent, type RefObject } from "react";
 import { plain } from "../../../core";
 import { Drawing } from "../figure/drawing";
-import { Segments } from "../segments";
+import { Segments } from "../ui/segments";
 import { PLANE } from "./plane-map";
 import { drawSurface, type Surface } from "./surface-drawing";
 
@@ -78,12 +79,7 @@ export function TurningSurface({ surface, what, picture }: Props) {
           choose={(side) => setAngles(SIDES[side])}
         />
         <label>
-          <input
-            type="checkbox"
-            checked={withPeople}
-            onChange={(e) => setWithPeople(e.target.checked)}
-          />{" "}
-          people
+          <Checkbox checked={withPeople} onChange={(e) => setWithPeople(e.target.checked)} /> people
         </label>
       </div>
     </>

@@ -1,3 +1,4 @@
+import Checkbox from "@mui/material/Checkbox";
 import { useRef, useState } from "react";
 import {
   errorsName,
@@ -8,12 +9,14 @@ import {
 } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { padded } from "../figure/scale";
-import { Segments } from "../segments";
+import { Segments } from "../ui/segments";
 import { placeOf, unitsOf, type Place } from "./lever-model";
 import { LeverPlot, type Pinned } from "./lever-plot";
 import { PanelHead, type PanelsProps } from "./panel-head";
 import type { ShownPoints } from "./people-layer";
 import { panelTable } from "./probe-numbers";
+import { Select } from "../ui/select";
+import { Labelled } from "../ui/layout";
 
 type Moderator = ModerationEvidence["moderators"][number];
 
@@ -162,8 +165,7 @@ function PanelControls({ moderation, choice, set, side, values }: ControlProps) 
         choose={(shown) => set({ ...choice, shown })}
       />
       <label>
-        <input
-          type="checkbox"
+        <Checkbox
           checked={choice.lines}
           onChange={(e) => set({ ...choice, lines: e.target.checked })}
         />{" "}
@@ -203,9 +205,9 @@ function ModeratorPlace({ moderator, at, range, choose, side }: PlaceProps) {
     );
   }
   return (
-    <label className="field">
+    <Labelled>
       <span>{moderator.name}</span>
-      <select
+      <Select
         value={"probe" in at ? at.probe : 0}
         onChange={(e) => choose({ probe: Number(e.target.value) })}
       >
@@ -214,7 +216,7 @@ function ModeratorPlace({ moderator, at, range, choose, side }: PlaceProps) {
             {probe.label}
           </option>
         ))}
-      </select>
-    </label>
+      </Select>
+    </Labelled>
   );
 }

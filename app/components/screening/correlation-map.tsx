@@ -1,4 +1,10 @@
-import { Segments } from "../segments";
+import ButtonBase from "@mui/material/ButtonBase";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import { Segments } from "../ui/segments";
 import { Wide } from "../wide";
 import { useState } from "react";
 import {
@@ -9,6 +15,7 @@ import {
   type CorrelationCell,
   type CorrelationTable,
 } from "../../../core";
+import { ScreenHead } from "../ui/layout";
 
 interface Props {
   pairwise: CorrelationTable;
@@ -32,7 +39,7 @@ export function CorrelationMap({ pairwise, listwise, level }: Props) {
   const shown = chosen && find(chosen.x, chosen.y);
   return (
     <div>
-      <div className="screen-head map-head">
+      <ScreenHead as="div" className="map-head">
         <Segments
           label="Coefficient"
           value={kind}
@@ -51,23 +58,25 @@ export function CorrelationMap({ pairwise, listwise, level }: Props) {
           ]}
           choose={setDeletion}
         />
-      </div>
+      </ScreenHead>
       <Wide label="Correlations">
-        <table className="map">
-          <thead>
-            <tr>
-              <td />
+        <Table className="map">
+          <TableHead>
+            <TableRow>
+              <TableCell />
               {table.variables.slice(0, -1).map((name) => (
-                <th key={name} scope="col">
+                <TableCell key={name} scope="col">
                   <span>{name}</span>
-                </th>
+                </TableCell>
               ))}
-            </tr>
-          </thead>
-          <tbody>
+            </TableRow>
+          </TableHead>
+          <TableBody>
             {table.variables.slice(1).map((y, i) => (
-              <tr key={y}>
-                <th scope="row">{y}</th>
+              <TableRow key={y}>
+                <TableCell component="th" scope="row">
+                  {y}
+                </TableCell>
                 {table.variables.slice(0, i + 1).map((x) => (
                   <MapCell
                     key={x}
@@ -77,10 +86,10 @@ export function CorrelationMap({ pairwise, listwise, level }: Props) {
                     choose={setChosen}
                   />
                 ))}
-              </tr>
+              </TableRow>
             ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
       </Wide>
       <p className="map-reading" role="status">
         {shown ? (
@@ -104,7 +113,7 @@ function MapCell({ cell, kind, chosen, choose }: CellProps) {
   const found = cell?.[kind];
   if (!cell || !found) {
     return (
-      <td
+      <TableCell
         className="lacking"
         title={
           cell?.lacking?.constant.length
@@ -113,26 +122,25 @@ function MapCell({ cell, kind, chosen, choose }: CellProps) {
         }
       >
         –
-      </td>
+      </TableCell>
     );
   }
   const strength = Math.round(Math.abs(found.r) * 70);
   const tint = found.r < 0 ? "var(--rust)" : "var(--petrol)";
   return (
-    <td
+    <TableCell
       style={{ background: `color-mix(in srgb, ${tint} ${strength}%, var(--sheet))` }}
       className={strength > 45 ? "strong" : undefined}
     >
-      <button
-        type="button"
+      <ButtonBase
         aria-pressed={chosen}
         aria-label={`${cell.x} with ${cell.y}: ${short(found.r)}`}
         className={found.p < 0.05 ? "sure" : undefined}
         onClick={() => choose(cell)}
       >
         {short(found.r)}
-      </button>
-    </td>
+      </ButtonBase>
+    </TableCell>
   );
 }
 

@@ -1,8 +1,15 @@
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import { useState } from "react";
-import { Segments } from "../segments";
+import { Segments } from "../ui/segments";
 import { Wide } from "../wide";
 import { plain, type ColumnSummary, type DataEvidence } from "../../../core";
 import { Sparkbars } from "../data/sparkbars";
+import { TextInput } from "../ui/text-input";
+import { Labelled } from "../ui/layout";
 
 /** A coefficient against twice its standard error. */
 const notable = (value: number | null, se: number | null): boolean =>
@@ -59,78 +66,82 @@ export function DescriptivesTable({
           choose={setChoice}
         />
         {choice === "own" && (
-          <label className="field">
+          <Labelled>
             <span className="visually-hidden">Percentages</span>
-            <input
+            <TextInput
               value={text}
               placeholder="20 %; 80 %"
               onChange={(e) => setText(e.target.value)}
             />
-          </label>
+          </Labelled>
         )}
       </div>
-      <table className="numbers descriptives">
-        <thead>
-          <tr>
-            <th scope="col">variable</th>
-            <th scope="col">shape</th>
-            <th scope="col">n</th>
-            <th scope="col">missing</th>
-            <th scope="col">mean</th>
-            <th scope="col">SD</th>
-            <th scope="col">min</th>
+      <Table className="numbers descriptives">
+        <TableHead>
+          <TableRow>
+            <TableCell scope="col">variable</TableCell>
+            <TableCell scope="col">shape</TableCell>
+            <TableCell scope="col">n</TableCell>
+            <TableCell scope="col">missing</TableCell>
+            <TableCell scope="col">mean</TableCell>
+            <TableCell scope="col">SD</TableCell>
+            <TableCell scope="col">min</TableCell>
             {percents.map((p) => (
-              <th scope="col" key={p}>
+              <TableCell scope="col" key={p}>
                 {percentName(p)}
-              </th>
+              </TableCell>
             ))}
-            <th scope="col">max</th>
-            <th scope="col">skewness</th>
-            <th scope="col">excess kurtosis</th>
-            <th scope="col">outliers</th>
-          </tr>
-        </thead>
-        <tbody>
+            <TableCell scope="col">max</TableCell>
+            <TableCell scope="col">skewness</TableCell>
+            <TableCell scope="col">excess kurtosis</TableCell>
+            <TableCell scope="col">outliers</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
           {rows.map((v) => {
             const shape = shapes.get(v.name);
             return (
-              <tr key={v.name}>
-                <td title={v.label ?? undefined}>
+              <TableRow key={v.name}>
+                <TableCell title={v.label ?? undefined}>
                   {v.name}
                   {v.zeroVariance && <span className="flag"> never varies</span>}
-                </td>
-                <td>{shape && <Sparkbars summary={shape} width={84} height={22} />}</td>
-                <td>{v.n}</td>
-                <td>{v.missing === 0 ? "–" : v.missing}</td>
-                <td>{plain(v.mean)}</td>
-                <td>{plain(v.sd)}</td>
-                <td>{plain(v.min, 2)}</td>
+                </TableCell>
+                <TableCell>
+                  {shape && <Sparkbars summary={shape} width={84} height={22} />}
+                </TableCell>
+                <TableCell>{v.n}</TableCell>
+                <TableCell>{v.missing === 0 ? "–" : v.missing}</TableCell>
+                <TableCell>{plain(v.mean)}</TableCell>
+                <TableCell>{plain(v.sd)}</TableCell>
+                <TableCell>{plain(v.min, 2)}</TableCell>
                 {percents.map((p) => (
-                  <td key={p}>{plain(p === 50 ? v.median : v.percentiles?.[p - 1], 2)}</td>
+                  <TableCell key={p}>
+                    {plain(p === 50 ? v.median : v.percentiles?.[p - 1], 2)}
+                  </TableCell>
                 ))}
-                <td>{plain(v.max, 2)}</td>
-                <td
+                <TableCell>{plain(v.max, 2)}</TableCell>
+                <TableCell
                   className={notable(v.skewness, v.skewnessSe) ? "notable" : undefined}
                   title={`SE ${plain(v.skewnessSe)}`}
                 >
                   {plain(v.skewness, 2)}
-                </td>
-                <td
+                </TableCell>
+                <TableCell
                   className={notable(v.excessKurtosis, v.excessKurtosisSe) ? "notable" : undefined}
                   title={`SE ${plain(v.excessKurtosisSe)}`}
                 >
                   {plain(v.excessKurtosis, 2)}
-                </td>
-                <td>
+                </TableCell>
+                <TableCell>
                   {v.outliers.rows.length === 0 || v.level === "binary"
                     ? "–"
                     : v.outliers.rows.length}
-                </td>
-              </tr>
+                </TableCell>
+              </TableRow>
             );
           })}
-        </tbody>
-      </table>
+        </TableBody>
+      </Table>
       <p className="quiet">
         Bold skewness or kurtosis is more than two standard errors from 0. Outliers: robust z beyond
         3.5.

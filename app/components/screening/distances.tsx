@@ -1,3 +1,8 @@
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import { pClause, plain, pValue, type SetEvidence } from "../../../core";
 
 /** Rows that are unusual in combination, and joint normality. */
@@ -10,27 +15,27 @@ export function Distances({ set }: { set: SetEvidence }) {
         {mahalanobis.problem ? (
           <p className="quiet">{mahalanobis.problem.message}</p>
         ) : (
-          <table className="numbers">
-            <thead>
-              <tr>
-                <th scope="col">row</th>
-                <th scope="col">squared distance</th>
-                <th scope="col">p</th>
-              </tr>
-            </thead>
-            <tbody>
+          <Table>
+            <TableHead>
+              <TableRow>
+                <TableCell scope="col">row</TableCell>
+                <TableCell scope="col">squared distance</TableCell>
+                <TableCell scope="col">p</TableCell>
+              </TableRow>
+            </TableHead>
+            <TableBody>
               {mahalanobis.value.top.map((r) => (
-                <tr key={r.row}>
-                  <td>
+                <TableRow key={r.row}>
+                  <TableCell>
                     {r.row}
                     {r.p < 0.001 && <span className="flag"> unusual</span>}
-                  </td>
-                  <td>{plain(r.d2, 2)}</td>
-                  <td>{pValue(r.p)}</td>
-                </tr>
+                  </TableCell>
+                  <TableCell>{plain(r.d2, 2)}</TableCell>
+                  <TableCell>{pValue(r.p)}</TableCell>
+                </TableRow>
               ))}
-            </tbody>
-          </table>
+            </TableBody>
+          </Table>
         )}
         {mahalanobis.value && (
           <p className="quiet">

@@ -1,3 +1,4 @@
+import Button from "@mui/material/Button";
 import type { DataEvidence, Finding, Remedy } from "../../../core";
 
 interface Props {
@@ -55,19 +56,14 @@ function Entry({
         <p>{finding.message}</p>
         <p className="finding-remedies">
           {finding.remedies.map((remedy) => (
-            <button
-              key={remedy.words}
-              type="button"
-              className="button"
-              onClick={() => apply(remedy)}
-            >
+            <Button key={remedy.words} onClick={() => apply(remedy)}>
               {remedy.words}
-            </button>
+            </Button>
           ))}
           {finding.rows.length > 0 && (
-            <button type="button" className="button bare" onClick={() => show(finding)}>
+            <Button variant="text" onClick={() => show(finding)}>
               Show in the data
-            </button>
+            </Button>
           )}
         </p>
       </div>

@@ -1,3 +1,8 @@
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import { Wide } from "../wide";
 import { pClause, percent, plain, type SetEvidence } from "../../../core";
 
@@ -17,36 +22,36 @@ export function MissingPatternsPicture({ set }: { set: SetEvidence }) {
         {patterns.length} patterns.
       </p>
       <Wide label="Patterns of missing answers">
-        <table className="patterns">
-          <thead>
-            <tr>
+        <Table className="patterns">
+          <TableHead>
+            <TableRow>
               {variables.map((name) => (
-                <th key={name} scope="col">
+                <TableCell key={name} scope="col">
                   <span>{name}</span>
-                </th>
+                </TableCell>
               ))}
-              <th scope="col" className="count">
+              <TableCell scope="col" className="count">
                 rows
-              </th>
-              <td />
-            </tr>
-          </thead>
-          <tbody>
+              </TableCell>
+              <TableCell />
+            </TableRow>
+          </TableHead>
+          <TableBody>
             {shown.map(({ key, count }) => (
-              <tr key={key}>
+              <TableRow key={key}>
                 {[...key].map((mark, j) => (
-                  <td key={variables[j]} className={mark === "0" ? "gap" : "there"}>
+                  <TableCell key={variables[j]} className={mark === "0" ? "gap" : "there"}>
                     <span className="visually-hidden">{mark === "0" ? "missing" : "answered"}</span>
-                  </td>
+                  </TableCell>
                 ))}
-                <td className="count">{count}</td>
-                <td className="bar">
+                <TableCell className="count">{count}</TableCell>
+                <TableCell className="bar">
                   <span style={{ width: `${(100 * count) / most}%` }} />
-                </td>
-              </tr>
+                </TableCell>
+              </TableRow>
             ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
       </Wide>
       {patterns.length > MOST_PATTERNS && (
         <p className="quiet">{patterns.length - MOST_PATTERNS} rarer patterns are not drawn.</p>

@@ -1,6 +1,7 @@
 import type { Adjust } from "../../../core";
 import { ref, replaceLine, rewrite } from "./edit-text";
-import { RemoveButton, type SentenceProps } from "./sentence";
+import { Line } from "./line";
+import type { SentenceProps } from "./sentence";
 import { Slot } from "./slot";
 
 /** Covariates as a sentence with slots. */
@@ -42,15 +43,18 @@ export function AdjustLine({
     </>
   );
   return (
-    <section className="sentence minor" aria-label="Adjustment">
-      <span />
+    <Line
+      minor
+      name="Adjustment"
+      line={statement.line}
+      remove={{
+        label: "Remove the adjustment",
+        act: () => change(replaceLine(text, statement.line, null)),
+      }}
+    >
       <p>
         adjusting {listed("outcomes", "Adjusted variable")} for {listed("covariates", "Covariate")}
       </p>
-      <RemoveButton
-        label="Remove the adjustment"
-        remove={() => change(replaceLine(text, statement.line, null))}
-      />
-    </section>
+    </Line>
   );
 }

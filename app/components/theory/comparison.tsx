@@ -18,7 +18,7 @@ export function Comparison({ variable, evidence, choose }: Props) {
   const wordsOf = ({ upper, lower }: { upper: string; lower: string }): string =>
     `${upper} against ${lower}`;
   return (
-    <span className="comparison">
+    <span style={{ fontSize: "0.86em" }}>
       {" ("}
       <Slot
         label="Levels compared"

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { exchange, namedIn } from "./edit-text";
-import { RemoveButton, type SentenceProps } from "./sentence";
+import { Line } from "./line";
+import type { SentenceProps } from "./sentence";
 import { Slot } from "./slot";
 
 /** The wrong variable was chosen: one choice puts the right one into every sentence. */
@@ -14,8 +15,11 @@ export function ExchangeRow({
   const [from, setFrom] = useState<string | null>(null);
   const named = namedIn(text, statements, variables);
   return (
-    <section className="sentence minor" aria-label="Another variable everywhere">
-      <span />
+    <Line
+      minor
+      name="Another variable everywhere"
+      remove={{ label: "Leave the variables as they are", act: close }}
+    >
       <p>
         in every sentence{" "}
         <Slot
@@ -38,7 +42,6 @@ export function ExchangeRow({
           }}
         />
       </p>
-      <RemoveButton label="Leave the variables as they are" remove={close} />
-    </section>
+    </Line>
   );
 }

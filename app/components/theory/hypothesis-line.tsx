@@ -3,6 +3,9 @@ import { ref, rewrite } from "./edit-text";
 import { Comparison } from "./comparison";
 import { Claim, type ClaimProps } from "./sentence";
 import { Slot } from "./slot";
+import { VerbChoice } from "./verb";
+
+const VERBS: readonly Verb[] = ["raises", "lowers", "affects"];
 
 /** A hypothesis with its slots: who raises, lowers or affects what, and through which mediators. */
 export function HypothesisLine(props: ClaimProps<Hypothesis>) {
@@ -45,7 +48,7 @@ export function HypothesisLine(props: ClaimProps<Hypothesis>) {
             evidence={props.evidence}
             choose={(from) => set({ from })}
           />{" "}
-          <VerbChoice verb={statement.verb} choose={(verb) => set({ verb })} />{" "}
+          <VerbChoice verb={statement.verb} verbs={VERBS} choose={(verb) => set({ verb })} />{" "}
           <Slot
             label="What is affected"
             placeholder="what"
@@ -79,21 +82,6 @@ export function HypothesisLine(props: ClaimProps<Hypothesis>) {
   );
 }
 
-function VerbChoice({ verb, choose }: { verb: Verb; choose: (verb: Verb) => void }) {
-  return (
-    <select
-      className="verb"
-      aria-label="Direction"
-      value={verb}
-      onChange={(e) => choose(e.target.value as Verb)}
-    >
-      <option>raises</option>
-      <option>lowers</option>
-      <option>affects</option>
-    </select>
-  );
-}
-
 function AddMediator({
   hypothesis,
   free,
@@ -109,6 +97,7 @@ function AddMediator({
       <Slot
         label="Mediator"
         placeholder="through …"
+        place="through"
         value={null}
         options={free}
         choose={(name) => set({ chains: [[ref(name)]] })}
@@ -116,7 +105,7 @@ function AddMediator({
     );
   const last = chains.length - 1;
   return (
-    <span className="sentence-more">
+    <span>
       <Slot
         label="Next mediator in series"
         placeholder="then …"

@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { Measure } from "../../../core";
+import { Line } from "./line";
 
 const FORMS = {
   averages: "the mean of",
@@ -12,8 +13,7 @@ const FORMS = {
 export function MeasureLine({ measure }: { measure: Measure }) {
   const reversed = measure.items.filter((i) => i.reversed).length;
   return (
-    <section className="sentence minor measure-line" aria-label={`Measure ${measure.name.name}`}>
-      <span />
+    <Line minor name={`Measure ${measure.name.name}`} line={measure.line}>
       <p>
         <strong>{measure.name.name}</strong> is {FORMS[measure.form]} {measure.items.length} items
         {reversed > 0 && `, ${reversed} reversed`}{" "}
@@ -25,6 +25,6 @@ export function MeasureLine({ measure }: { measure: Measure }) {
           open
         </Link>
       </p>
-    </section>
+    </Line>
   );
 }

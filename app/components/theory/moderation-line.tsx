@@ -1,8 +1,13 @@
+import Box from "@mui/material/Box";
 import type { Evidence, Moderation, ModerationVerb, NameRef } from "../../../core";
 import { Comparison } from "./comparison";
 import { ref, rewrite } from "./edit-text";
 import { Claim, type ClaimProps } from "./sentence";
+import { Check } from "../ui/check";
 import { Slot } from "./slot";
+import { VerbChoice } from "./verb";
+
+const VERBS: readonly ModerationVerb[] = ["strengthens", "weakens", "alters"];
 
 /** A moderation with its slots: who strengthens, weakens or alters which path, on which step. */
 export function ModerationLine(props: ClaimProps<Moderation>) {
@@ -20,16 +25,7 @@ export function ModerationLine(props: ClaimProps<Moderation>) {
       words={
         <>
           <Moderators statement={statement} free={free} evidence={props.evidence} set={set} />{" "}
-          <select
-            className="verb"
-            aria-label="Direction"
-            value={statement.verb}
-            onChange={(e) => set({ verb: e.target.value as ModerationVerb })}
-          >
-            <option>strengthens</option>
-            <option>weakens</option>
-            <option>alters</option>
-          </select>{" "}
+          <VerbChoice verb={statement.verb} verbs={VERBS} choose={(verb) => set({ verb })} />{" "}
           <Slot
             label="Who or what"
             placeholder="what"
@@ -148,15 +144,28 @@ function Steps({
     set({ steps: wanted.map((s) => ({ from: ref(s.from), to: ref(s.to) })) });
   };
   return (
-    <p className="moderated-steps quiet" role="group" aria-label="Steps it acts on">
+    <Box
+      role="group"
+      aria-label="Steps it acts on"
+      sx={{
+        display: "flex",
+        flexWrap: "wrap",
+        alignItems: "center",
+        gap: "0 12px",
+        fontSize: 14,
+        color: "var(--quiet)",
+      }}
+    >
       acts on{" "}
       {steps.map(({ from, to }) => (
-        <label key={`${from} ${to}`}>
-          <input type="checkbox" checked={acts(from, to)} onChange={() => toggle(from, to)} />{" "}
-          {from} to {to}
-        </label>
+        <Check
+          key={`${from} ${to}`}
+          label={`${from} to ${to}`}
+          checked={acts(from, to)}
+          onChange={() => toggle(from, to)}
+        />
       ))}
       {statement.steps.length === 0 && "(as other sentences say)"}
-    </p>
+    </Box>
   );
 }

@@ -1,18 +1,27 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import { useState } from "react";
 import { writeName } from "../../../core";
 import { PlusIcon } from "../icons";
 import { appendLine, newHypothesis, nextLabel } from "./edit-text";
 import { ExchangeRow } from "./exchange-row";
+import { Line, Words } from "./line";
 import type { SentenceProps } from "./sentence";
 import { Slot } from "./slot";
 
+type Props = SentenceProps & {
+  /** Hands the focus to a place of the line that has just been written. */
+  goOn: (line: number, place: string) => void;
+};
+
+const lineCount = (text: string): number => text.split("\n").length;
+
 /** The sentence to come. */
-export function NewHypothesis({ text, statements, variables, change }: SentenceProps) {
+export function NewHypothesis({ text, statements, variables, change, goOn }: Props) {
   const [from, setFrom] = useState<string | null>(null);
   return (
-    <section className="sentence new" aria-label="New hypothesis">
-      <span className="sentence-label serif">{nextLabel(statements)}</span>
-      <p className="sentence-text serif">
+    <Line name="New hypothesis" label={nextLabel(statements)}>
+      <Words>
         <Slot
           label="Who or what"
           placeholder="who or what"
@@ -28,75 +37,131 @@ export function NewHypothesis({ text, statements, variables, change }: SentenceP
           options={variables.filter((v) => v !== from)}
           choose={(to) => {
             if (!from) return;
-            change(appendLine(text, newHypothesis(statements, from, to)));
+            const next = appendLine(text, newHypothesis(statements, from, to));
+            change(next);
             setFrom(null);
+            goOn(lineCount(next), "through");
           }}
         />
-      </p>
-    </section>
+      </Words>
+    </Line>
   );
 }
 
-/** What else can be said, with names that fit already. */
-export function AddRow(props: SentenceProps) {
-  const { text, statements, variables, evidence, change } = props;
-  const [exchanging, setExchanging] = useState(false);
-  const explained = evidence ? [...evidence.roles.mediators, ...evidence.roles.outcomes] : [];
-  const unused = variables.filter(
-    (v) => !statements.some((s) => JSON.stringify(s).includes(JSON.stringify(v))),
+/** A moderation to come: nothing is assumed, and nothing is said of it before all is chosen. */
+function NewModeration({ text, statements, variables, evidence, change, close }: RowProps) {
+  const [moderator, setModerator] = useState<string | null>(null);
+  const [from, setFrom] = useState<string | null>(null);
+  const explained = new Set(evidence?.paths.map((p) => p.to));
+  const write = (by: string | null, of: string | null, to: string | null): void => {
+    if (!by || !of || !to) return;
+    const sentence = `${nextLabel(statements)}: ${writeName(by)} alters ${writeName(of)} to ${writeName(to)}`;
+    change(appendLine(text, sentence));
+    close();
+  };
+  const outcomes = variables
+    .filter((v) => v !== from && v !== moderator)
+    .sort((a, b) => Number(explained.has(b)) - Number(explained.has(a)));
+  return (
+    <Line
+      name="New moderation"
+      label={nextLabel(statements)}
+      remove={{ label: "Leave the moderation out", act: close }}
+    >
+      <Words>
+        <Slot
+          label="Moderator"
+          placeholder="who or what"
+          value={moderator}
+          options={variables.filter((v) => v !== from)}
+          choose={setModerator}
+        />{" "}
+        alters{" "}
+        <Slot
+          label="Of what"
+          placeholder="what"
+          value={from}
+          options={variables.filter((v) => v !== moderator)}
+          choose={setFrom}
+        />{" "}
+        to{" "}
+        <Slot
+          label="What is affected"
+          placeholder="what?"
+          value={null}
+          options={outcomes}
+          choose={(to) => write(moderator, from, to)}
+        />
+      </Words>
+    </Line>
   );
+}
+
+/** Covariates to come, for everything that is explained so far. */
+function NewAdjustment({ text, variables, evidence, change, close }: RowProps) {
+  const explained = evidence ? [...evidence.roles.mediators, ...evidence.roles.outcomes] : [];
+  return (
+    <Line minor name="New adjustment" remove={{ label: "Leave the adjustment out", act: close }}>
+      <p>
+        adjusting {explained.join(", ")} for{" "}
+        <Slot
+          label="Covariate"
+          placeholder="which covariate?"
+          value={null}
+          options={variables.filter((v) => !explained.includes(v))}
+          choose={(name) => {
+            const outcomes = explained.map(writeName).join(", ");
+            change(appendLine(text, `adjust ${outcomes} for ${writeName(name)}`));
+            close();
+          }}
+        />
+      </p>
+    </Line>
+  );
+}
+
+type RowProps = SentenceProps & { close: () => void };
+
+/** What else can be said. */
+export function AddRow(props: SentenceProps) {
+  const { text, statements, evidence, change } = props;
+  const [adding, setAdding] = useState<"exchange" | "moderation" | "adjustment" | null>(null);
   const labels = statements.flatMap((s) => (s.kind === "hypothesis" ? [s.label] : []));
-  const step = evidence?.paths.find((p) => p.moderators.length === 0) ?? evidence?.paths[0];
-  const moderator = step && (unused.find((v) => v !== step.from && v !== step.to) ?? null);
-  if (exchanging) return <ExchangeRow {...props} close={() => setExchanging(false)} />;
+  const close = (): void => setAdding(null);
+  if (adding === "exchange") return <ExchangeRow {...props} close={close} />;
+  if (adding === "moderation") return <NewModeration {...props} close={close} />;
+  if (adding === "adjustment") return <NewAdjustment {...props} close={close} />;
   const add = (line: string) => () => change(appendLine(text, line));
   return (
-    <p className="add-row">
-      {explained.length > 0 && unused.length > 0 && (
-        <button
-          type="button"
-          className="button bare"
-          onClick={add(
-            `adjust ${explained.map(writeName).join(", ")} for ${writeName(unused[0]!)}`,
-          )}
-        >
+    <Box sx={{ pl: "30px", pt: 1 }}>
+      {evidence && (
+        <Button variant="text" onClick={() => setAdding("adjustment")}>
           <PlusIcon /> covariates
-        </button>
+        </Button>
       )}
-      {step && moderator && (
-        <button
-          type="button"
-          className="button bare"
-          onClick={add(
-            `${nextLabel(statements)}: ${writeName(moderator)} alters ${writeName(step.from)} to ${writeName(step.to)}`,
-          )}
-        >
+      {evidence && evidence.paths.length > 0 && (
+        <Button variant="text" onClick={() => setAdding("moderation")}>
           <PlusIcon /> moderator
-        </button>
+        </Button>
       )}
       {labels.length > 1 && (
-        <button
-          type="button"
-          className="button bare"
-          onClick={add(`contrast ${labels[0]} with ${labels[1]}`)}
-        >
+        <Button variant="text" onClick={add(`contrast ${labels[0]} with ${labels[1]}`)}>
           <PlusIcon /> contrast
-        </button>
+        </Button>
       )}
       {labels.length > 0 && (
-        <button
-          type="button"
-          className="button bare"
+        <Button
+          variant="text"
           onClick={add(`define quantity as ${labels.slice(0, 2).join(" / ")}`)}
         >
-          <PlusIcon /> own quantity
-        </button>
+          <PlusIcon /> user-defined quantity
+        </Button>
       )}
       {statements.length > 0 && (
-        <button type="button" className="button bare" onClick={() => setExchanging(true)}>
+        <Button variant="text" onClick={() => setAdding("exchange")}>
           another variable everywhere …
-        </button>
+        </Button>
       )}
-    </p>
+    </Box>
   );
 }

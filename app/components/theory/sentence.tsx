@@ -1,10 +1,11 @@
+import Box from "@mui/material/Box";
 import type { ReactNode } from "react";
 import type { Complaint, Evidence, HypothesisEvidence, Statement } from "../../../core";
 import { pClause, plain } from "../../../core";
-import { CloseIcon } from "../icons";
 import { IntervalBar, type Scale } from "../interval-bar";
 import { VerdictMark } from "../verdict";
 import { replaceLine } from "./edit-text";
+import { Line, Words } from "./line";
 
 export interface SentenceProps {
   text: string;
@@ -13,7 +14,8 @@ export interface SentenceProps {
   variables: string[];
   evidence: Evidence | null;
   change: (text: string) => void;
-  focus: (hypothesis: HypothesisEvidence | null) => void;
+  /** Brings out the path of the sentence on this line (1-based) in the picture, or of none. */
+  focus: (line: number | null) => void;
 }
 
 /** What a sentence with a verdict is given. */
@@ -22,7 +24,7 @@ export interface ClaimProps<S extends Statement> extends SentenceProps {
   scale: Scale;
 }
 
-/** The frame of a numbered sentence: its label, its words, what the data say of it, and a way to remove it. */
+/** A numbered sentence: its label, its words, what the data say of it, and a way to remove it. */
 export function Claim({
   text,
   statement,
@@ -33,38 +35,20 @@ export function Claim({
   words,
   below,
 }: ClaimProps<Statement & { label: string }> & { words: ReactNode; below?: ReactNode }) {
-  const found = evidence?.hypotheses.find((h) => h.line === statement.line);
+  const { label, line } = statement;
+  const found = evidence?.hypotheses.find((h) => h.line === line);
   return (
-    <section
-      className="sentence"
-      aria-label={`Hypothesis ${statement.label}`}
-      onMouseEnter={() => focus(found ?? null)}
-      onMouseLeave={() => focus(null)}
+    <Line
+      name={`Hypothesis ${label}`}
+      label={label}
+      line={line}
+      point={(on) => focus(on ? line : null)}
+      remove={{ label: `Remove ${label}`, act: () => change(replaceLine(text, line, null)) }}
     >
-      <span className="sentence-label serif">{statement.label}</span>
-      <div>
-        <p className="sentence-text serif">{words}</p>
-        {below}
-        <Reading found={found} evidence={evidence} scale={scale} />
-      </div>
-      <RemoveButton
-        label={`Remove ${statement.label}`}
-        remove={() => change(replaceLine(text, statement.line, null))}
-      />
-    </section>
-  );
-}
-
-export function RemoveButton({ label, remove }: { label: string; remove: () => void }) {
-  return (
-    <button
-      type="button"
-      className="button bare sentence-remove"
-      aria-label={label}
-      onClick={remove}
-    >
-      <CloseIcon />
-    </button>
+      <Words>{words}</Words>
+      {below}
+      <Reading found={found} evidence={evidence} scale={scale} />
+    </Line>
   );
 }
 
@@ -77,12 +61,28 @@ function Reading({
   evidence: Evidence | null;
   scale: Scale;
 }) {
-  if (!found || !evidence) return <p className="reading quiet">not estimated yet</p>;
+  if (!found || !evidence)
+    return (
+      <Box component="p" sx={{ fontSize: 14, color: "var(--quiet)", mt: "4px" }}>
+        not estimated yet
+      </Box>
+    );
   const { claim } = found;
+  const known = claim !== null && claim.estimate !== null;
   return (
-    <div className="reading" title={found.reason}>
+    <Box
+      title={found.reason}
+      sx={{
+        display: "grid",
+        gridTemplateColumns: "118px 110px 1fr",
+        alignItems: "center",
+        whiteSpace: "nowrap",
+        fontSize: 14,
+        mt: "4px",
+      }}
+    >
       <VerdictMark verdict={found.verdict} />
-      {claim && claim.estimate !== null ? (
+      {known ? (
         <IntervalBar
           interval={claim}
           scale={scale}
@@ -93,13 +93,13 @@ function Reading({
         <span />
       )}
       <span className="quiet">
-        {claim && claim.estimate !== null
+        {known
           ? `${briefly(found.quantity)} ${plain(claim.estimate)}`
           : claim?.joint
             ? `joint test, ${pClause(claim.joint.p)}`
             : briefly(found.quantity)}
       </span>
-    </div>
+    </Box>
   );
 }
 

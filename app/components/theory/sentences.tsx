@@ -1,3 +1,5 @@
+import Box from "@mui/material/Box";
+import { useEffect, useRef, useState } from "react";
 import { scaleOf } from "../interval-bar";
 import { AdjustLine } from "./adjust-line";
 import { replaceLine } from "./edit-text";
@@ -11,13 +13,13 @@ import type { SentenceProps } from "./sentence";
 /** The theory as sentences with slots, in the order of the text. */
 export function Sentences(props: SentenceProps) {
   const { text, statements, complaints } = props;
-  const lines = text.split("\n");
+  const { frame, goOn } = useGoOn();
   const scale = scaleOf(
     props.evidence?.hypotheses.flatMap((h) => (h.claim ? [h.claim] : [])) ?? [],
   );
   return (
-    <div className="sentences">
-      {lines.map((content, i) => {
+    <Box ref={frame} sx={{ mt: 1.5, borderTop: "1px solid var(--line)" }}>
+      {text.split("\n").map((content, i) => {
         const line = i + 1;
         const statement = statements.find((s) => s.line === line);
         const faults = complaints.filter((c) => c.line === line);
@@ -35,13 +37,30 @@ export function Sentences(props: SentenceProps) {
           <RawLine
             key={key}
             content={content}
+            line={line}
             faults={faults}
             change={(next) => props.change(replaceLine(text, line, next))}
           />
         );
       })}
-      <NewHypothesis {...props} />
+      <NewHypothesis {...props} goOn={goOn} />
       <AddRow {...props} />
-    </div>
+    </Box>
   );
+}
+
+/** Hands the focus on to a place of a line once that line is on screen. */
+function useGoOn() {
+  const frame = useRef<HTMLDivElement>(null);
+  const [wanted, setWanted] = useState<{ line: number; place: string } | null>(null);
+  useEffect(() => {
+    if (!wanted) return;
+    const timer = setTimeout(() => {
+      const at = `[data-line="${wanted.line}"] [data-place="${wanted.place}"]`;
+      frame.current?.querySelector<HTMLElement>(at)?.focus();
+      setWanted(null);
+    });
+    return () => clearTimeout(timer);
+  }, [wanted]);
+  return { frame, goOn: (line: number, place: string) => setWanted({ line, place }) };
 }

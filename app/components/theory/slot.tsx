@@ -1,5 +1,10 @@
-import { Autocomplete, Popover, TextField } from "@mui/material";
-import { useState } from "react";
+import Button from "@mui/material/Button";
+import ButtonBase from "@mui/material/ButtonBase";
+import Popover from "@mui/material/Popover";
+import { styled } from "@mui/material/styles";
+import { use, useRef, useState } from "react";
+import { Picker } from "../ui/picker";
+import { VariableDetails } from "./variable-details";
 
 interface Props {
   value: string | null;
@@ -7,63 +12,86 @@ interface Props {
   placeholder: string;
   label: string;
   choose: (name: string) => void;
-  /** Offered as the first entry, when the part of the sentence can be left out. */
+  /** Offered beneath the list, when the part of the sentence can be left out. */
   remove?: () => void;
+  /** What the slot is called where another part of the sentence hands the focus on to it. */
+  place?: string;
 }
 
-/** One place in a sentence: reads as underlined text, opens a type-ahead over the study's variables. */
-export function Slot({ value, options, placeholder, label, choose, remove }: Props) {
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const close = (): void => setAnchor(null);
+const Place = styled(ButtonBase)({
+  font: "inherit",
+  color: "inherit",
+  verticalAlign: "baseline",
+  padding: "0 1px",
+  lineHeight: 1.25,
+  fontWeight: 600,
+  borderRadius: 0,
+  borderBottom: "2px solid var(--petrol)",
+  "&:hover": { backgroundColor: "var(--petrol-wash)" },
+  "&.empty": {
+    fontWeight: 400,
+    fontSize: "0.92em",
+    color: "var(--quiet)",
+    borderBottom: "1.5px dotted var(--quiet)",
+  },
+});
+
+/** One place in a sentence: reads as underlined text, opens a list of the study's variables to type into. */
+export function Slot({ value, options, placeholder, label, choose, remove, place }: Props) {
+  const details = use(VariableDetails);
+  const button = useRef<HTMLButtonElement>(null);
+  const [open, setOpen] = useState(false);
+  const close = (): void => {
+    setOpen(false);
+    // Back to where one was, unless the choice has led elsewhere.
+    setTimeout(() => {
+      if (document.activeElement === document.body) button.current?.focus();
+    });
+  };
   return (
     <>
-      <button
-        type="button"
-        className={value ? "slot" : "slot empty"}
+      <Place
+        ref={button}
+        className={value ? "" : "empty"}
         aria-label={`${label}: ${value ?? "choose"}`}
         aria-haspopup="listbox"
-        onClick={(e) => setAnchor(e.currentTarget)}
+        data-place={place}
+        onClick={() => setOpen(true)}
       >
         {value ?? placeholder}
-      </button>
+      </Place>
       <Popover
-        open={anchor !== null}
-        anchorEl={anchor}
+        open={open}
+        anchorEl={button.current}
         onClose={close}
+        disableRestoreFocus
+        transitionDuration={0}
         anchorOrigin={{ vertical: "bottom", horizontal: "left" }}
+        slotProps={{ paper: { sx: { width: 340, maxWidth: "94vw" } } }}
       >
-        <div className="slot-picker">
-          <Autocomplete
-            options={options}
-            value={value}
-            open
-            size="small"
-            autoHighlight
-            disableClearable={false}
-            onChange={(_, chosen, reason) => {
-              if (reason === "selectOption" && chosen) choose(chosen);
+        <Picker
+          label={label}
+          placeholder={value ? `${value}, or type another` : `${label}: type a name`}
+          options={options.map((name) => ({ value: name, detail: details.get(name) }))}
+          current={value}
+          nothing="No variable of this study has these letters."
+          choose={(name) => {
+            choose(name);
+            close();
+          }}
+        />
+        {remove && (
+          <Button
+            variant="text"
+            sx={{ m: "4px 6px" }}
+            onClick={() => {
               close();
+              remove();
             }}
-            onClose={(_, reason) => reason === "escape" && close()}
-            slotProps={{ listbox: { sx: { maxHeight: 260 } } }}
-            sx={{ width: 260 }}
-            // The picker was opened to be typed into.
-            // eslint-disable-next-line jsx-a11y/no-autofocus
-            renderInput={(params) => <TextField {...params} autoFocus label={label} />}
-          />
-          {remove && (
-            <button
-              type="button"
-              className="button bare"
-              onClick={() => {
-                close();
-                remove();
-              }}
-            >
-              Leave this out
-            </button>
-          )}
-        </div>
+          >
+            Leave this out
+          </Button>
+        )}
       </Popover>
     </>
   );

@@ -1,30 +1,42 @@
+import Box from "@mui/material/Box";
+import Skeleton from "@mui/material/Skeleton";
+import { lazy, Suspense } from "react";
 import type { Complaint } from "../../../core";
+import { Disclosure } from "../ui/disclosure";
 import { replaceLine } from "./edit-text";
 import { Fault } from "./raw-line";
+
+/** The editor is fetched when somebody writes text. */
+const TheoryEditor = lazy(() => import("./theory-editor"));
 
 interface Props {
   text: string;
   complaints: Complaint[];
+  variables: string[];
   change: (text: string) => void;
 }
 
+const EXAMPLES = [
+  "H1: hours raises belonging through confidence then friends",
+  "H2: hours affects belonging through confidence and friends",
+  "H3: hours lowers belonging only through confidence",
+  "also noise to belonging",
+  "H4: support strengthens hours to confidence",
+  "H5: support with months alters hours to belonging through confidence on hours to confidence",
+  "adjust confidence, belonging for age, months",
+  "contrast H1 with H2",
+  "define share as H1 / total hours to belonging",
+  "measure confidence averages conf1, conf2, reversed conf3",
+];
+
 /** The same theory as plain text: what a preregistration can contain. */
-export function TextView({ text, complaints, change }: Props) {
+export function TextView({ text, complaints, variables, change }: Props) {
   const lines = text.split("\n");
   return (
-    <div className="text-view">
-      <div className="text-lines">
-        <pre aria-hidden className="line-numbers">
-          {lines.map((_, i) => `${i + 1}\n`).join("")}
-        </pre>
-        <textarea
-          aria-label="Theory as text"
-          spellCheck={false}
-          value={text}
-          rows={Math.max(12, lines.length + 2)}
-          onChange={(e) => change(e.target.value)}
-        />
-      </div>
+    <Box sx={{ mt: 1.5, display: "grid", gap: 1 }}>
+      <Suspense fallback={<Skeleton variant="rectangular" height={300} />}>
+        <TheoryEditor text={text} complaints={complaints} variables={variables} change={change} />
+      </Suspense>
       {complaints.map((fault) => (
         <Fault
           key={`${fault.line} ${fault.column} ${fault.message}`}
@@ -33,27 +45,17 @@ export function TextView({ text, complaints, change }: Props) {
           change={(line) => change(replaceLine(text, fault.line, line))}
         />
       ))}
-      <details>
-        <summary>How to write it</summary>
-        <ul>
-          <li>H1: hours raises belonging through confidence then friends</li>
-          <li>H2: hours affects belonging through confidence and friends</li>
-          <li>H3: hours lowers belonging only through confidence</li>
-          <li>also noise to belonging</li>
-          <li>H4: support strengthens hours to confidence</li>
-          <li>
-            H5: support with months alters hours to belonging through confidence on hours to
-            confidence
-          </li>
-          <li>adjust confidence, belonging for age, months</li>
-          <li>contrast H1 with H2</li>
-          <li>define share as H1 / total hours to belonging</li>
-          <li>measure confidence averages conf1, conf2, reversed conf3</li>
-        </ul>
-        <p className="quiet">
-          One sentence a line; names with spaces in quotation marks; # starts a comment.
-        </p>
-      </details>
-    </div>
+      <Disclosure summary="How to write it">
+        <Box component="ul" sx={{ fontFamily: "var(--serif)", fontSize: 14, m: 0, pl: 2.5 }}>
+          {EXAMPLES.map((example) => (
+            <li key={example}>{example}</li>
+          ))}
+        </Box>
+        <Box component="p" sx={{ fontSize: 14, color: "var(--quiet)", mt: 1 }}>
+          One sentence a line; names with spaces in quotation marks; # starts a comment. Increases,
+          decreases, predicts, via, mediates and moderates are understood too.
+        </Box>
+      </Disclosure>
+    </Box>
   );
 }

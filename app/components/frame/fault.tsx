@@ -1,7 +1,8 @@
-import { Alert, Button } from "@mui/material";
+import Alert from "@mui/material/Alert";
+import Button from "@mui/material/Button";
 import { useLocation } from "react-router";
-import type { StudyContext } from "../analysis/use-study";
-import type { PlainProblem } from "../workers/attempt";
+import type { StudyContext } from "../../analysis/use-study";
+import type { PlainProblem } from "../../workers/attempt";
 
 /** Where the theory is written, what is wrong with it stands beside the sentences. */
 const BESIDE_THE_SENTENCES = "hypotheses";
@@ -19,9 +20,10 @@ export function Fault({ context: { analysis, retry } }: { context: StudyContext 
   return (
     <Alert
       severity="warning"
+      sx={{ m: "16px 24px 0" }}
       action={
         broken && (
-          <Button color="inherit" size="small" onClick={retry}>
+          <Button size="small" onClick={retry}>
             Try again
           </Button>
         )

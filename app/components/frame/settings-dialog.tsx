@@ -1,5 +1,6 @@
-import { Dialog } from "@mui/material";
-import { useId, useState, type ReactNode } from "react";
+import Button from "@mui/material/Button";
+import Grid from "@mui/material/Grid";
+import { useState, type ReactNode } from "react";
 import {
   DEFAULT_SETTINGS,
   ERRORS,
@@ -8,10 +9,12 @@ import {
   MAX_REPLICATIONS,
   type ErrorKind,
   type IntervalKind,
+  type Dataset,
   type Settings,
-} from "../../core";
-import type { StudyContext } from "../analysis/use-study";
-import "./dialog.css";
+} from "../../../core";
+import type { StudyContext } from "../../analysis/use-study";
+import { Dialog } from "../ui/dialog";
+import { Choice as Field, Entry } from "../ui/field";
 
 const INTERVAL_HELP: Record<IntervalKind, string> = {
   bca: "Bias-corrected and accelerated: adjusts for bias and skewness. What reviewers mostly expect; with indirect effects somewhat liberal below about 100 cases.",
@@ -19,11 +22,11 @@ const INTERVAL_HELP: Record<IntervalKind, string> = {
   percentile:
     "The middle of the bootstrap distribution as it is; keeps the error rate better in small samples, at some loss of power.",
   bootstrap_t:
-    "Each resample is measured in its own standard error. Good under skewness, unsteady in small samples; takes longer.",
+    "Each bootstrap sample is measured in its own standard error. Good under skewness, unsteady in small samples; takes longer.",
   basic: "The percentile interval mirrored at the estimate.",
   normal: "Estimate less bias, plus and minus z times the bootstrap error. Assumes symmetry.",
   monte_carlo:
-    "Draws coefficients from their normal distribution instead of resampling people. Fast. Single coefficients keep their t intervals.",
+    "Draws coefficients from their normal distribution instead of resampling cases. Fast. Single coefficients keep their t intervals.",
   delta:
     "Single coefficients by t, products by a first-order normal approximation, which assumes a symmetry that products seldom have.",
 };
@@ -48,83 +51,79 @@ const CENTRING_WORDS: Record<Settings["centring"], string> = {
 
 /** Settings of the analysis; every change counts at once. */
 export function SettingsDialog({ context, close }: { context: StudyContext; close: () => void }) {
-  const {
-    definition,
-    edit,
-    dataset: { table },
-  } = context;
+  const { definition, edit, dataset } = context;
   const { settings } = definition;
-  const title = useId();
   const set = (change: Partial<Settings>): void =>
     edit({ settings: { ...settings, ...change } }, `settings ${Object.keys(change).join()}`);
-  const names = table.columns.map((c) => c.name);
+  const names = groupingColumns(dataset);
   return (
-    <Dialog open onClose={close} maxWidth="sm" fullWidth aria-labelledby={title}>
-      <div className="dialog">
-        <h2 id={title}>How the numbers are made</h2>
-        <div className="dialog-grid">
-          <Choice
-            label="Interval"
-            value={settings.interval}
-            options={INTERVALS.map((i) => [i, INTERVAL_WORDS[i]!])}
-            help={INTERVAL_HELP[settings.interval]}
-            onChange={(interval) => set({ interval: interval as IntervalKind })}
-          />
-          <Choice
-            label="Standard errors and tests"
-            value={settings.errors}
-            options={ERRORS.map((c) => [c, c])}
-            help={
-              settings.cluster === null
-                ? ERROR_HELP[settings.errors]
-                : "With a cluster column every standard error is cluster-robust (CR2), whatever is chosen here."
-            }
-            onChange={(errors) => set({ errors: errors as ErrorKind })}
-          />
-          <NumberField
-            label="Resamples"
-            value={settings.replications}
-            min={0}
-            max={MAX_REPLICATIONS}
-            help="5,000 to 10,000 is usual; more narrows the Monte Carlo error."
-            onValue={(replications) => set({ replications })}
-          />
-          <NumberField
-            label="Seed"
-            value={settings.seed}
-            min={0}
-            max={Number.MAX_SAFE_INTEGER}
-            help="The same seed gives the same digits, anywhere."
-            onValue={(seed) => set({ seed })}
-          />
-          <Choice
-            label="Confidence level"
-            value={String(settings.level)}
-            options={[
-              ["0.9", "90 %"],
-              ["0.95", "95 %"],
-              ["0.99", "99 %"],
-              ["0.999", "99.9 %"],
-            ]}
-            onChange={(level) => set({ level: Number(level) })}
-          />
-          <Deciding settings={settings} set={set} />
-          <Grouping settings={settings} names={names} set={set} />
-        </div>
-        <div className="dialog-foot">
-          <button
-            type="button"
-            className="button bare"
+    <Dialog
+      title="Analysis settings"
+      close={close}
+      actions={
+        <>
+          <Button
+            variant="text"
+            sx={{ mr: "auto" }}
             onClick={() => edit({ settings: { ...DEFAULT_SETTINGS } }, "settings all")}
           >
             Back to the defaults
-          </button>
-          <span className="spacer" />
-          <button type="button" className="button main" onClick={close}>
+          </Button>
+          <Button variant="contained" onClick={close}>
             Close
-          </button>
-        </div>
-      </div>
+          </Button>
+        </>
+      }
+    >
+      <Grid container spacing={2}>
+        <Choice
+          label="Interval"
+          value={settings.interval}
+          options={INTERVALS.map((i) => [i, INTERVAL_WORDS[i]!])}
+          help={INTERVAL_HELP[settings.interval]}
+          onChange={(interval) => set({ interval: interval as IntervalKind })}
+        />
+        <Choice
+          label="Standard errors"
+          value={settings.errors}
+          options={ERRORS.map((c) => [c, c])}
+          help={
+            settings.cluster === null
+              ? ERROR_HELP[settings.errors]
+              : "With a cluster column every standard error is cluster-robust (CR2), whatever is chosen here."
+          }
+          onChange={(errors) => set({ errors: errors as ErrorKind })}
+        />
+        <NumberField
+          label="Bootstrap samples"
+          value={settings.replications}
+          min={0}
+          max={MAX_REPLICATIONS}
+          help="5,000 to 10,000 is usual; more narrows the Monte Carlo error."
+          onValue={(replications) => set({ replications })}
+        />
+        <NumberField
+          label="Seed"
+          value={settings.seed}
+          min={0}
+          max={Number.MAX_SAFE_INTEGER}
+          help="The same seed gives the same digits, anywhere."
+          onValue={(seed) => set({ seed })}
+        />
+        <Choice
+          label="Confidence level"
+          value={String(settings.level)}
+          options={[
+            ["0.9", "90 %"],
+            ["0.95", "95 %"],
+            ["0.99", "99 %"],
+            ["0.999", "99.9 %"],
+          ]}
+          onChange={(level) => set({ level: Number(level) })}
+        />
+        <Deciding settings={settings} set={set} />
+        <Grouping settings={settings} names={names} set={set} />
+      </Grid>
     </Dialog>
   );
 }
@@ -161,6 +160,19 @@ function Deciding({ settings, set }: Pick<GroupingProps, "settings" | "set">) {
   );
 }
 
+/** Columns that can name groups: names, codes and identifiers; of numbers, whole ones that repeat. */
+function groupingColumns({ table, variables }: Dataset): string[] {
+  const level = new Map(variables.map((v) => [v.name, v.level]));
+  return table.columns
+    .filter(
+      ({ name, dictionary }) =>
+        level.get(name) !== "continuous" ||
+        (dictionary.length <= table.rows / 2 &&
+          dictionary.every((text) => /^\s*-?\d*\s*$/.test(text))),
+    )
+    .map((c) => c.name);
+}
+
 interface GroupingProps {
   settings: Settings;
   names: string[];
@@ -172,17 +184,17 @@ function Grouping({ settings, names, set }: GroupingProps) {
   return (
     <>
       <Choice
-        label="Resample within levels of"
+        label="Resample within levels of (strata)"
         value={settings.strata ?? ""}
-        options={[["", "– (people freely)"], ...names.map((n) => [n, n] as [string, string])]}
+        options={[["", "– (no strata)"], ...names.map((n) => [n, n] as [string, string])]}
         help="Stratified: every resample keeps the size of each group."
         onChange={(v) => set({ strata: v || null, ...(v ? { cluster: null } : {}) })}
       />
       <Choice
         label="Resample whole clusters of"
         value={settings.cluster ?? ""}
-        options={[["", "– (single rows)"], ...names.map((n) => [n, n] as [string, string])]}
-        help="For people nested in teams or schools. Standard errors and tests are not made cluster-robust by it; the intervals are."
+        options={[["", "– (single cases)"], ...names.map((n) => [n, n] as [string, string])]}
+        help="For cases nested in teams or schools. Standard errors are then cluster-robust (CR2), and whole clusters are resampled."
         onChange={(v) => set({ cluster: v || null, ...(v ? { strata: null } : {}) })}
       />
       <Choice
@@ -196,13 +208,13 @@ function Grouping({ settings, names, set }: GroupingProps) {
         onChange={(v) => set({ crossEquations: v as Settings["crossEquations"] })}
       />
       <Choice
-        label="Columns in products"
+        label="Variables in interaction terms"
         value={settings.centring}
         options={[
           ["none", "as they are"],
-          ["mean", "centred at their means"],
-          ["products", "centred in products only"],
-          ["standardised", "z-scores throughout"],
+          ["mean", "mean-centred"],
+          ["products", "mean-centred in the product only"],
+          ["standardised", "standardised variables"],
         ]}
         help={CENTRING_WORDS[settings.centring]}
         onChange={(v) => set({ centring: v as Settings["centring"] })}
@@ -219,45 +231,15 @@ interface ChoiceProps {
   onChange: (value: string) => void;
 }
 
-/** A field whose help is a description, apart from its name. */
-function Field({
-  label,
-  help,
-  children,
-}: {
-  label: string;
-  help: string | undefined;
-  children: (ids: { id: string; "aria-describedby": string | undefined }) => ReactNode;
-}) {
-  const id = useId();
-  return (
-    <div className="field">
-      <label htmlFor={id}>{label}</label>
-      {children({ id, "aria-describedby": help ? `${id}-help` : undefined })}
-      {help && (
-        <small className="quiet" id={`${id}-help`}>
-          {help}
-        </small>
-      )}
-    </div>
-  );
-}
+const Half = ({ children }: { children: ReactNode }) => (
+  <Grid size={{ xs: 12, sm: 6 }}>{children}</Grid>
+);
 
-function Choice({ label, value, options, help, onChange }: ChoiceProps) {
-  return (
-    <Field label={label} help={help}>
-      {(ids) => (
-        <select {...ids} value={value} onChange={(e) => onChange(e.target.value)}>
-          {options.map(([key, words]) => (
-            <option key={key} value={key}>
-              {words}
-            </option>
-          ))}
-        </select>
-      )}
-    </Field>
-  );
-}
+const Choice = (props: ChoiceProps) => (
+  <Half>
+    <Field {...props} />
+  </Half>
+);
 
 interface NumberFieldProps {
   label: string;
@@ -272,27 +254,25 @@ interface NumberFieldProps {
 function NumberField({ label, value, min, max, help, onValue }: NumberFieldProps) {
   const [text, setText] = useState<string | null>(null);
   const shown = text ?? String(value);
-  const parsed = /^\d+$/.test(shown.replace(/[ ,]/g, ""))
-    ? Number(shown.replace(/[ ,]/g, ""))
-    : NaN;
+  const digits = shown.replace(/[ ,]/g, "");
+  const parsed = /^\d+$/.test(digits) ? Number(digits) : NaN;
   const valid = parsed >= min && parsed <= max;
   return (
-    <Field label={label} help={valid ? help : `A whole number from ${min} to ${max}.`}>
-      {(ids) => (
-        <input
-          {...ids}
-          inputMode="numeric"
-          value={shown}
-          aria-invalid={!valid}
-          onChange={(e) => {
-            setText(e.target.value);
-            const now = Number(e.target.value.replace(/[ ,]/g, ""));
-            if (Number.isInteger(now) && e.target.value.trim() !== "" && now >= min && now <= max)
-              onValue(now);
-          }}
-          onBlur={() => valid && setText(null)}
-        />
-      )}
-    </Field>
+    <Half>
+      <Entry
+        label={label}
+        help={help}
+        problem={valid ? null : `A whole number from ${min} to ${max}.`}
+        value={shown}
+        inputProps={{ inputMode: "numeric" }}
+        onChange={(entered) => {
+          setText(entered);
+          const now = Number(entered.replace(/[ ,]/g, ""));
+          if (Number.isInteger(now) && entered.trim() !== "" && now >= min && now <= max)
+            onValue(now);
+        }}
+        onBlur={() => valid && setText(null)}
+      />
+    </Half>
   );
 }

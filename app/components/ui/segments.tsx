@@ -1,3 +1,6 @@
+import ToggleButton from "@mui/material/ToggleButton";
+import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
+
 interface Props<T extends string> {
   label: string;
   value: T;
@@ -9,12 +12,18 @@ interface Props<T extends string> {
 /** A choice of one among few, all in sight. */
 export function Segments<T extends string>({ label, value, choices, choose }: Props<T>) {
   return (
-    <div className="segments" role="group" aria-label={label}>
+    <ToggleButtonGroup
+      exclusive
+      size="small"
+      aria-label={label}
+      value={value}
+      onChange={(_, next: T | null) => next !== null && choose(next)}
+    >
       {choices.map(([key, words]) => (
-        <button key={key} type="button" aria-pressed={value === key} onClick={() => choose(key)}>
+        <ToggleButton key={key} value={key}>
           {words}
-        </button>
+        </ToggleButton>
       ))}
-    </div>
+    </ToggleButtonGroup>
   );
 }

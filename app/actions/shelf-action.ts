@@ -1,0 +1,94 @@
+import { redirect } from "react-router";
+import { z } from "zod";
+import { newDefinition, TableBuilder, unpackTable, type Variable } from "../../core";
+import { readStudy, type LoadedStudy } from "../../formats";
+import {
+  addStudy,
+  loadStudy,
+  removeStudy,
+  restoreStudy,
+  studyOfTable,
+  type RemovedStudy,
+} from "../storage/studies";
+import { engine } from "../workers/engine";
+
+const id = z.string();
+
+/** What can be done on the shelf. */
+const ShelfRequest = z.discriminatedUnion("intent", [
+  z.object({ intent: z.literal("open") }),
+  z.object({
+    intent: z.literal("import"),
+    title: z.string(),
+    variables: z.custom<Variable[]>((v) => Array.isArray(v)),
+    asMatrix: z.boolean().optional(),
+  }),
+  z.object({ intent: z.literal("demo") }),
+  z.object({ intent: z.literal("begin") }),
+  z.object({ intent: z.literal("copy"), id }),
+  z.object({ intent: z.literal("remove"), id }),
+  z.object({ intent: z.literal("restore") }),
+]);
+
+export type DemoStudy = "mediation" | "moderation";
+
+export async function fetchDemo(about: DemoStudy): Promise<LoadedStudy> {
+  const response = await fetch(`/demo.hebel.json?about=${about}`);
+  if (!response.ok) throw new Error("The demo study could not be fetched.");
+  return readStudy(await response.text());
+}
+
+let removed: RemovedStudy | null = null;
+
+/** Carries a request out. `ok` is false where the study is gone. @throws a redirect to a study that was opened */
+export async function shelfAction(body: unknown): Promise<Response | { ok: boolean }> {
+  const request = ShelfRequest.parse(body);
+  switch (request.intent) {
+    case "open": {
+      const { definition, table } = await engine().takeStudy();
+      return redirect(`/study/${await addStudy({ definition, table: unpackTable(table) })}`);
+    }
+    case "import": {
+      const table = unpackTable(await engine().takeTable(request.asMatrix === true));
+      const described = table.moments
+        ? table.columns.map(({ name }) => ({ name, level: "continuous" as const }))
+        : request.variables;
+      return redirect(
+        `/study/${await addStudy(studyOfTable(request.title, table, described))}/data`,
+      );
+    }
+    case "begin": {
+      const empty = {
+        definition: newDefinition("Untitled study", []),
+        table: new TableBuilder([]).build(),
+      };
+      return redirect(`/study/${await addStudy(empty)}/hypotheses`);
+    }
+    case "demo":
+      for (const about of ["moderation", "mediation"] as const)
+        await addStudy(await fetchDemo(about));
+      return { ok: true };
+    case "copy":
+      return { ok: await copyStudy(request.id) };
+    case "remove":
+      removed = await removeStudy(request.id);
+      return { ok: true };
+    case "restore": {
+      const back = removed;
+      if (back) await restoreStudy(back);
+      removed = null;
+      return { ok: back !== null };
+    }
+  }
+}
+
+async function copyStudy(id: string): Promise<boolean> {
+  const loaded = await loadStudy(id);
+  if (!loaded) return false;
+  const { definition } = loaded.study;
+  await addStudy({
+    definition: { ...definition, title: `${definition.title} (copy)` },
+    table: loaded.table,
+  });
+  return true;
+}

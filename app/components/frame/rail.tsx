@@ -1,0 +1,105 @@
+import Box from "@mui/material/Box";
+import { styled } from "@mui/material/styles";
+import { Link, NavLink } from "react-router";
+import type { StudyContext } from "../../analysis/use-study";
+import { Mark } from "../mark";
+import { stagesOf, STATE_WORDS, type StageState } from "./stages";
+
+/** Below this width the stages stand in a row above the page. */
+export const NARROW = "@media (max-width: 720px)";
+
+const Nav = styled("nav")({
+  gridRow: "1 / -1",
+  borderRight: "1px solid var(--line)",
+  display: "flex",
+  flexDirection: "column",
+  paddingTop: 14,
+  gap: 8,
+  "& ol": { listStyle: "none", margin: 0, padding: 0 },
+  [NARROW]: {
+    gridRow: "auto",
+    flexDirection: "row",
+    alignItems: "center",
+    borderRight: 0,
+    borderBottom: "1px solid var(--line)",
+    padding: "4px 8px",
+    overflowX: "auto",
+    "& ol": { display: "flex" },
+  },
+  "@media (max-height: 620px)": { paddingTop: 4, gap: 0, overflowY: "auto" },
+  "@media print": { display: "none" },
+});
+
+const StageLink = styled(NavLink)({
+  display: "grid",
+  justifyItems: "center",
+  gap: 3,
+  padding: "9px 2px",
+  fontSize: 13,
+  color: "var(--quiet)",
+  textDecoration: "none",
+  borderRight: "3px solid transparent",
+  "&.active": { color: "var(--ink)", fontWeight: 600, borderRightColor: "var(--petrol)" },
+  "&:hover": { color: "var(--petrol)" },
+  [NARROW]: {
+    padding: "4px 10px",
+    borderRight: 0,
+    borderBottom: "3px solid transparent",
+    "&.active": { borderBottomColor: "var(--petrol)" },
+  },
+  "@media (max-height: 620px)": { padding: "5px 2px" },
+});
+
+/** The stages of the work, each with its state. */
+export function Rail({ context }: { context: StudyContext }) {
+  return (
+    <Nav aria-label="Stages of the work">
+      <Box
+        component={Link}
+        to="/"
+        aria-label="To the shelf"
+        title="To the shelf"
+        sx={{ alignSelf: "center", p: "4px 8px" }}
+      >
+        <Mark />
+      </Box>
+      <ol>
+        {stagesOf(context).map(({ to, name, state }) => (
+          <li key={to}>
+            <StageLink to={to} prefetch="render">
+              <StateMark state={state} />
+              {name}
+              <span className="visually-hidden">({STATE_WORDS[state]})</span>
+            </StageLink>
+          </li>
+        ))}
+      </ol>
+    </Nav>
+  );
+}
+
+const MARK_COLOURS: Record<StageState, { fill: string; stroke: string }> = {
+  empty: { fill: "none", stroke: "var(--quiet)" },
+  ready: { fill: "var(--petrol)", stroke: "var(--petrol)" },
+  progress: { fill: "var(--petrol-wash)", stroke: "var(--petrol)" },
+  look: { fill: "var(--rust)", stroke: "var(--rust)" },
+};
+
+function StateMark({ state }: { state: StageState }) {
+  return (
+    <svg
+      viewBox="0 0 12 12"
+      width="12"
+      height="12"
+      strokeWidth="1.5"
+      {...MARK_COLOURS[state]}
+      aria-hidden
+    >
+      {state === "look" ? (
+        <path d="M6 0.8 11.2 6 6 11.2 0.8 6Z" />
+      ) : (
+        <circle cx="6" cy="6" r="4.8" />
+      )}
+    </svg>
+  );
+}

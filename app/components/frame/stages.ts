@@ -1,0 +1,73 @@
+import type { StudyContext } from "../../analysis/use-study";
+
+export type StageState = "empty" | "progress" | "look" | "ready";
+export const STATE_WORDS: Record<StageState, string> = {
+  empty: "empty",
+  progress: "in progress",
+  look: "needs a look",
+  ready: "up to date",
+};
+
+export interface Stage {
+  to: string;
+  name: string;
+  state: StageState;
+}
+
+/** Names and addresses of the screens, in the order of the work. */
+export const SCREENS = [
+  ["data", "Data"],
+  ["screening", "Screening"],
+  ["measures", "Measures"],
+  ["hypotheses", "Hypotheses"],
+  ["evidence", "Evidence"],
+  ["probe", "Probe"],
+  ["checks", "Checks"],
+  ["compare", "Compare"],
+] as const;
+
+/** Warnings that say something about the model rather than the sample. */
+const LOOK = new Set(["near_collinear", "leverage_one", "perfect_fit", "inconsistent_mediation"]);
+/** Problems that the data, not the sentences, have. */
+const OF_DATA = new Set([
+  "not_numeric",
+  "wrong_level",
+  "no_complete_cases",
+  "one_level",
+  "constant_variable",
+]);
+
+/** How far each stage of the work has come. */
+export function stagesOf(context: StudyContext): Stage[] {
+  const states = {
+    data: dataState(context),
+    screening: context.study.rows === 0 ? "empty" : "ready",
+    measures: context.dataset.measures.length > 0 ? "ready" : "empty",
+    hypotheses: hypothesesState(context),
+    ...resultStates(context),
+  } as const;
+  return SCREENS.map(([to, name]) => ({ to, name, state: states[to] }));
+}
+
+function dataState({ study, analysis: { problem }, dataset }: StudyContext): StageState {
+  if (study.rows === 0) return "empty";
+  const broken = problem !== null && OF_DATA.has(problem.code);
+  return broken || dataset.problems.length > 0 ? "look" : "ready";
+}
+
+function hypothesesState({ definition, analysis }: StudyContext): StageState {
+  if (definition.theory.trim() === "") return "empty";
+  return analysis.complaints.length > 0 || analysis.problem ? "look" : "ready";
+}
+
+function resultStates({ analysis }: StudyContext) {
+  const { evidence, problem, status } = analysis;
+  if (!evidence)
+    return { evidence: "empty", probe: "empty", checks: "empty", compare: "empty" } as const;
+  const unsettled = evidence.hypotheses.some((h) => h.verdict === "unsettled");
+  const waiting = status === "resampling" || status === "estimating" || status === "stopped";
+  const result: StageState = problem || unsettled ? "look" : waiting ? "progress" : "ready";
+  const probe: StageState = evidence.moderations.length > 0 ? result : "empty";
+  const checks: StageState = evidence.warnings.some((w) => LOOK.has(w.code)) ? "look" : "ready";
+  return { evidence: result, probe, checks, compare: "ready" } as const;
+}

@@ -1,0 +1,183 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import LinearProgress from "@mui/material/LinearProgress";
+import Stack from "@mui/material/Stack";
+import Typography from "@mui/material/Typography";
+import { Link } from "react-router";
+import { INTERVAL_WORDS, percent, thousands } from "../../../core";
+import type { StudyContext } from "../../analysis/use-study";
+import { RedoIcon, UndoIcon } from "../icons";
+import { IconAction } from "../ui/icon-button";
+import { TextInput } from "../ui/text-input";
+import { LookToggle } from "./look-toggle";
+
+interface Props {
+  context: StudyContext;
+  history: { undo: number; redo: number };
+  step: (way: "undo" | "redo") => void;
+  openSettings: () => void;
+  openPalette: () => void;
+}
+
+/** Study, sample and run: what a reader must know before any number. */
+export function TopBar({ context, history, step, openSettings, openPalette }: Props) {
+  const { definition, study, analysis } = context;
+  const n = analysis.evidence?.sample.n;
+  return (
+    <Stack
+      component="header"
+      direction="row"
+      sx={{
+        alignItems: "center",
+        flexWrap: "wrap",
+        gap: "6px 10px",
+        minHeight: 54,
+        px: { xs: 1.5, sm: 3 },
+        py: "8px",
+        borderBottom: "1px solid var(--line)",
+        position: "relative",
+        "& > button, & > a, & > span": { whiteSpace: "nowrap", flexShrink: 0 },
+        "@media print": { display: "none" },
+      }}
+    >
+      <TitleAndQuestion context={context} />
+      <span>
+        <IconAction
+          name="Undo"
+          keys="Ctrl Z"
+          disabled={history.undo === 0}
+          onClick={() => step("undo")}
+        >
+          <UndoIcon />
+        </IconAction>
+        <IconAction
+          name="Redo"
+          keys="Ctrl Shift Z"
+          disabled={history.redo === 0}
+          onClick={() => step("redo")}
+        >
+          <RedoIcon />
+        </IconAction>
+      </span>
+      <Button
+        component={Link}
+        to="data"
+        title="Rows with an answer on every variable of the theory"
+      >
+        <span>
+          <strong>{n ?? study.rows}</strong> of {study.rows} {definition.unit}
+        </span>
+      </Button>
+      <Run context={context} openSettings={openSettings} />
+      <LookToggle />
+      <Button onClick={openPalette} aria-label="Commands, Ctrl K">
+        Ctrl K
+      </Button>
+      <Progress context={context} />
+    </Stack>
+  );
+}
+
+function TitleAndQuestion({ context: { definition, edit } }: { context: StudyContext }) {
+  return (
+    <Stack
+      direction="row"
+      sx={{
+        flex: "1 1 200px",
+        minWidth: 0,
+        alignItems: "center",
+        gap: 1,
+        "& .MuiInputBase-root": { fontFamily: "var(--serif)", minWidth: 0 },
+        "& input": { p: "2px 4px", textOverflow: "ellipsis" },
+        "& input:hover": { backgroundColor: "var(--hair)" },
+      }}
+    >
+      <Box
+        sx={{
+          minWidth: "6ch",
+          maxWidth: "34ch",
+          ml: "-4px",
+          "& .MuiInputBase-root": { fontSize: "1.3rem", fontWeight: 600 },
+          "& input": { fieldSizing: "content", maxWidth: "100%", minWidth: "4ch" },
+        }}
+      >
+        <TextInput
+          bare
+          aria-label="Title of the study"
+          value={definition.title}
+          onChange={(e) => edit({ title: e.target.value }, "title")}
+        />
+      </Box>
+      <Box
+        sx={{
+          flex: 1,
+          minWidth: 0,
+          "& .MuiInputBase-root": {
+            width: "100%",
+            fontSize: "1rem",
+            fontStyle: "italic",
+            color: "var(--quiet)",
+          },
+          "@media (max-width: 1080px)": { display: "none" },
+        }}
+      >
+        <TextInput
+          bare
+          aria-label="Research question"
+          placeholder="What is the question?"
+          value={definition.question}
+          onChange={(e) => edit({ question: e.target.value }, "question")}
+        />
+      </Box>
+    </Stack>
+  );
+}
+
+function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">) {
+  const { settings } = context.definition;
+  const { status, done, requested, secondsLeft } = context.analysis;
+  return (
+    <>
+      {status === "resampling" && done < requested && (
+        <Typography component="span" variant="body2" color="textSecondary">
+          {thousands(done)} of {thousands(requested)}
+          {secondsLeft !== null && `, ${secondsLeft} s left`}{" "}
+          <Button variant="text" onClick={context.stop}>
+            Stop
+          </Button>
+        </Typography>
+      )}
+      {status === "stopped" && (
+        <Typography component="span" variant="body2" color="textSecondary">
+          stopped at {thousands(done)}{" "}
+          <Button variant="text" onClick={context.resume}>
+            Go on
+          </Button>
+        </Typography>
+      )}
+      <Button onClick={openSettings} aria-haspopup="dialog" aria-label="Analysis settings">
+        <span>
+          <strong>{thousands(settings.replications)}</strong> bootstrap samples ·{" "}
+          {INTERVAL_WORDS[settings.interval]} {percent(settings.level)} %
+          <Box component="span" sx={{ "@media (max-width: 1320px)": { display: "none" } }}>
+            {" "}
+            · seed {settings.seed}
+          </Box>
+        </span>
+      </Button>
+    </>
+  );
+}
+
+function Progress({ context }: { context: StudyContext }) {
+  const { status, done, requested } = context.analysis;
+  if (status !== "resampling" || requested === 0) return null;
+  return (
+    <LinearProgress
+      variant="determinate"
+      aria-label="Bootstrap samples"
+      value={(100 * done) / requested}
+      sx={{ position: "absolute", left: 0, right: 0, bottom: -2 }}
+    />
+  );
+}

@@ -1,0 +1,130 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Stack from "@mui/material/Stack";
+import Typography from "@mui/material/Typography";
+import { Link } from "react-router";
+import { linesOf, thousands } from "../../../core";
+import { writeStudy } from "../../../formats";
+import { loadStudy, type ShelfEntry } from "../../storage/studies";
+import { download, fileName } from "../download";
+import { VERDICT_WORDS, VerdictMark } from "../verdict";
+
+interface Props {
+  entry: ShelfEntry;
+  copy: () => void;
+  remove: () => void;
+}
+
+/** A study on the shelf: its question, its size and its verdicts. */
+export function StudyCard({ entry: { study, strip }, copy, remove }: Props) {
+  const { definition, id } = study;
+  const title = definition.title || "Untitled study";
+  return (
+    <Stack
+      sx={{
+        height: "100%",
+        backgroundColor: "var(--sheet)",
+        border: "1px solid var(--line)",
+        borderTop: "3px solid var(--petrol)",
+        borderRadius: "2px 2px 4px 4px",
+        "&:hover": { borderColor: "var(--petrol)" },
+      }}
+    >
+      <Stack
+        component={Link}
+        to={`/study/${id}`}
+        prefetch="intent"
+        sx={{
+          flex: 1,
+          gap: 0.75,
+          p: "16px 18px 10px",
+          color: "inherit",
+          textDecoration: "none",
+        }}
+      >
+        <Typography variant="h3">{title}</Typography>
+        <Typography color="textSecondary" sx={{ fontFamily: "var(--serif)", fontStyle: "italic" }}>
+          {definition.question || "No question written yet"}
+        </Typography>
+        <Typography variant="body2" color="textSecondary">
+          {study.rows === 0
+            ? "no data yet"
+            : `${thousands(study.rows)} ${definition.unit}, ${study.columns} columns`}
+        </Typography>
+        <Strip strip={strip} theory={definition.theory} />
+      </Stack>
+      <Stack
+        direction="row"
+        sx={{
+          alignItems: "center",
+          borderTop: "1px solid var(--hair)",
+          p: "2px 8px 2px 18px",
+          "& .MuiButton-root": { fontSize: 13, px: "6px" },
+        }}
+      >
+        <Typography
+          component="time"
+          variant="caption"
+          color="textSecondary"
+          dateTime={new Date(study.updatedAt).toISOString()}
+        >
+          {dayOf(study.updatedAt)}
+        </Typography>
+        <Box sx={{ flex: 1 }} />
+        <Button variant="text" onClick={copy} aria-label={`Duplicate ${title}`}>
+          Duplicate
+        </Button>
+        <Button variant="text" onClick={() => void exportStudy(id)} aria-label={`Export ${title}`}>
+          Export
+        </Button>
+        <Button variant="text" onClick={remove} aria-label={`Remove ${title}`}>
+          Remove
+        </Button>
+      </Stack>
+    </Stack>
+  );
+}
+
+const dayOf = (time: number): string =>
+  new Date(time).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" });
+
+async function exportStudy(id: string): Promise<void> {
+  const loaded = await loadStudy(id);
+  if (!loaded) return;
+  const { definition } = loaded.study;
+  const text = writeStudy({ definition, table: loaded.table });
+  download(fileName(definition.title, ".hebel.json"), text, "application/json");
+}
+
+function Strip({ strip, theory }: { strip: ShelfEntry["strip"]; theory: string }) {
+  if (!strip || strip.verdicts.length === 0) {
+    const count = linesOf(theory, "hypothesis", "moderation").length;
+    const words = count === 1 ? "one hypothesis" : `${count} hypotheses`;
+    return (
+      <Typography variant="body2" color="textSecondary" sx={{ mt: 0.75 }}>
+        {count === 0 ? "no hypotheses yet" : `${words}, open to see the evidence`}
+      </Typography>
+    );
+  }
+  return (
+    <Stack
+      component="ul"
+      direction="row"
+      aria-label="Verdicts of the last run"
+      sx={{
+        listStyle: "none",
+        m: "6px 0 0",
+        p: 0,
+        flexWrap: "wrap",
+        gap: "4px 14px",
+        fontSize: 14,
+      }}
+    >
+      {strip.verdicts.slice(0, 10).map(({ label, verdict, sentence }) => (
+        <li key={label} title={`${label}: ${sentence}: ${VERDICT_WORDS[verdict]}`}>
+          <span className="quiet">{label}</span> <VerdictMark verdict={verdict} word={false} />
+        </li>
+      ))}
+    </Stack>
+  );
+}

@@ -1,0 +1,150 @@
+import Box from "@mui/material/Box";
+import { styled } from "@mui/material/styles";
+import { useRef, useState } from "react";
+import { equationsOf, unitWords, type Evidence, type HypothesisEvidence } from "../../../core";
+import type { StudyContext } from "../../analysis/use-study";
+import { PathDiagram, stepKey, type DiagramOptions } from "../diagram/path-diagram";
+import { PictureTools } from "../figure/picture-tools";
+import { ScreenHead, Spacer } from "../ui/layout";
+import { Segments } from "../ui/segments";
+import { PathPanel } from "./path-panel";
+
+const Side = styled("section")({
+  display: "flex",
+  flexDirection: "column",
+  minWidth: 0,
+  overflow: "hidden",
+  "@media (max-width: 900px)": { minHeight: 440 },
+});
+
+/** The picture that the sentences draw, with live estimates on its arrows. */
+export function Picture({ context, focus }: { context: StudyContext; focus: number | null }) {
+  const { analysis, definition } = context;
+  const { evidence, problem } = analysis;
+  const [options, setOptions] = useState<DiagramOptions>({ units: "raw", doubt: "interval" });
+  const [selected, setSelected] = useState<{ from: string; to: string } | null>(null);
+  const frame = useRef<HTMLDivElement>(null);
+  if (!evidence) return <NoPicture context={context} />;
+  const shown =
+    selected && evidence.paths.some((p) => p.from === selected.from && p.to === selected.to)
+      ? selected
+      : null;
+  const pointed = evidence.hypotheses.find((h) => h.line === focus) ?? null;
+  const foot = `${adjustedFor(evidence)} Solid petrol arrows: the interval excludes zero; dashed: it contains zero.${atMeans(evidence)}`;
+  return (
+    <Side aria-label="Diagram">
+      <ScreenHead as="div" style={{ padding: "16px 24px 8px" }}>
+        <Segments
+          label="Coefficients"
+          value={options.units}
+          choices={[
+            ["raw", unitWords(definition.settings)],
+            ["standardised", "standardised"],
+          ]}
+          choose={(units) => setOptions({ ...options, units })}
+        />
+        <Segments
+          label="Uncertainty on the arrows"
+          value={options.doubt}
+          choices={[
+            ["interval", "intervals"],
+            ["p", "p values"],
+          ]}
+          choose={(doubt) => setOptions({ ...options, doubt })}
+        />
+        <Spacer />
+        <PictureTools
+          target={frame}
+          name={`${definition.title} path diagram`}
+          caption={foot.trim()}
+        />
+      </ScreenHead>
+      <Box
+        ref={frame}
+        sx={{ flex: 1, minHeight: 300, display: "flex", opacity: problem ? 0.5 : 1 }}
+      >
+        <PathDiagram
+          evidence={evidence}
+          definition={{ ...definition, variables: context.dataset.variables }}
+          options={options}
+          selected={shown}
+          highlighted={stepsOf(pointed)}
+          select={setSelected}
+        />
+      </Box>
+      {shown ? (
+        <PathPanel
+          context={context}
+          evidence={evidence}
+          path={shown}
+          close={() => setSelected(null)}
+        />
+      ) : (
+        <Box component="p" sx={{ p: "8px 24px 14px", fontSize: 13, color: "var(--quiet)" }}>
+          {foot} Choose an arrow to see its equation.
+        </Box>
+      )}
+    </Side>
+  );
+}
+
+function NoPicture({ context: { analysis, study } }: { context: StudyContext }) {
+  const { problem } = analysis;
+  const words =
+    problem && problem.code !== "nothing_to_estimate"
+      ? "The picture appears when the theory can be estimated."
+      : study.rows === 0
+        ? "Bring data first: drop a file anywhere on this page, or open Data on the left. Then write who or what raises, lowers or affects what."
+        : "Write a sentence on the left: who or what raises, lowers or affects what, and through what. Its picture and its estimates appear here at once.";
+  return (
+    <Side aria-label="Diagram" sx={{ display: "grid", placeContent: "center" }}>
+      <Box
+        component="p"
+        sx={{
+          maxWidth: "44ch",
+          p: 3,
+          fontFamily: "var(--serif)",
+          fontSize: "1.1rem",
+          color: "var(--quiet)",
+          textAlign: "center",
+        }}
+      >
+        {words}
+      </Box>
+    </Side>
+  );
+}
+
+/** At which value an arrow of a moderated path is read. */
+function atMeans({ moderations, settings }: Evidence): string {
+  if (moderations.length === 0) return "";
+  return settings.centring === "none" || settings.centring === "products"
+    ? " The number on a moderated arrow is the slope where the moderator is 0."
+    : " The number on a moderated arrow is the slope at the mean of the moderator.";
+}
+
+/** Which equations hold which covariates, those with the same ones together. */
+function adjustedFor(evidence: Evidence): string {
+  const groups = new Map<string, string[]>();
+  for (const equation of equationsOf(evidence)) {
+    const covariates = equation.coefficients.filter((c) => c.covariate).map((c) => c.label);
+    if (covariates.length === 0) continue;
+    const key = covariates.join(" and ");
+    groups.set(key, [...(groups.get(key) ?? []), equation.outcome]);
+  }
+  return [...groups]
+    .map(([covariates, outcomes]) => `Adjusted for ${covariates}: ${outcomes.join(", ")}.`)
+    .join(" ");
+}
+
+/** The steps a hypothesis goes along, while it is pointed at. */
+function stepsOf(hypothesis: HypothesisEvidence | null): Set<string> | null {
+  if (!hypothesis) return null;
+  const chains = hypothesis.chains.length > 0 ? hypothesis.chains : [[]];
+  return new Set(
+    chains.flatMap((chain) => {
+      const nodes = [hypothesis.from, ...chain, hypothesis.to];
+      return nodes.slice(1).map((to, i) => stepKey(nodes[i]!, to));
+    }),
+  );
+}

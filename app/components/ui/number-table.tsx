@@ -1,0 +1,132 @@
+import Box from "@mui/material/Box";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableFooter from "@mui/material/TableFooter";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import type { ReactNode } from "react";
+import { plain } from "../../../core";
+import { Spacer } from "./layout";
+import { TableTools } from "./table-tools";
+
+/** What a cell holds: shown rounded or as it is, exported in full. */
+export type Cell = string | number | null | { shown: ReactNode; value: string | number | null };
+
+export interface TableRowSpec {
+  key: string;
+  cells: readonly Cell[];
+  /** The row that is pointed at from elsewhere. */
+  selected?: boolean;
+  /** Deserves a look. */
+  marked?: boolean;
+  quiet?: boolean;
+}
+
+export interface NumberTableProps {
+  /** Of the table; also the name of its files. */
+  title: string;
+  /** Shown above it; null where a heading beside it says so already. */
+  heading?: ReactNode;
+  columns: readonly ReactNode[];
+  /** Column heads as text, where they are shown as more than text. */
+  names?: readonly string[];
+  rows: readonly TableRowSpec[];
+  /** Columns, beside the first, whose cells are words and stand to the left. */
+  words?: readonly number[];
+  note?: ReactNode;
+  /** Without the ways to take it along, as in a tight corner. */
+  plainly?: boolean;
+  /** At most so many rows are shown; files hold all. */
+  most?: number;
+}
+
+const isShown = (cell: Cell): cell is Exclude<Cell, string | number | null> =>
+  typeof cell === "object" && cell !== null;
+
+/** A cell as text for a file: a number in full, nothing for what is not known. */
+export const exportedCell = (cell: Cell): string | number | null => {
+  const value = isShown(cell) ? cell.value : cell;
+  return typeof value === "number" && !Number.isFinite(value) ? null : value;
+};
+
+/** The one table of numbers: hairlines, figures to the right, copied as a table by one click, exported in full. */
+export function NumberTable({
+  title,
+  heading,
+  columns,
+  names,
+  rows,
+  words = [],
+  note,
+  plainly = false,
+  most = Infinity,
+}: NumberTableProps) {
+  const heads = names ?? columns.map((column) => (typeof column === "string" ? column : ""));
+  const align = (j: number) => (words.includes(j) ? { textAlign: "left" as const } : {});
+  return (
+    <Box sx={{ minWidth: 0 }}>
+      {(heading !== undefined || !plainly) && (
+        <Box sx={{ display: "flex", alignItems: "baseline", flexWrap: "wrap", gap: 1 }}>
+          {heading}
+          <Spacer />
+          {!plainly && <TableTools title={title} heads={heads} rows={rows} />}
+        </Box>
+      )}
+      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
+      <Box role="region" aria-label={title} tabIndex={0} sx={{ overflowX: "auto", minWidth: 0 }}>
+        <Table>
+          <caption className="visually-hidden">{title}</caption>
+          <TableHead>
+            <TableRow>
+              {columns.map((column, j) => (
+                <TableCell key={heads[j] || j} scope="col" sx={align(j)}>
+                  {column}
+                </TableCell>
+              ))}
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {rows.slice(0, most).map((row) => (
+              <Row key={row.key} row={row} align={align} />
+            ))}
+          </TableBody>
+          {rows.length > most && (
+            <TableFooter>
+              <TableRow>
+                <TableCell colSpan={columns.length}>
+                  and {rows.length - most} more rows in the files
+                </TableCell>
+              </TableRow>
+            </TableFooter>
+          )}
+        </Table>
+      </Box>
+      {note && (
+        <Box sx={{ fontSize: 13, color: "var(--quiet)", pt: 0.75, maxWidth: "90ch" }}>{note}</Box>
+      )}
+    </Box>
+  );
+}
+
+function Row({ row, align }: { row: TableRowSpec; align: (j: number) => object }) {
+  return (
+    <TableRow selected={row.selected ?? false}>
+      {row.cells.map((cell, j) => (
+        <TableCell
+          key={j}
+          {...(j === 0 ? { component: "th", scope: "row" } : {})}
+          sx={{
+            ...align(j),
+            ...(row.quiet ? { color: "var(--quiet)" } : {}),
+            ...(row.marked && j === 0 ? { "&::before": MARK } : {}),
+          }}
+        >
+          {isShown(cell) ? cell.shown : typeof cell === "number" ? plain(cell) : (cell ?? "–")}
+        </TableCell>
+      ))}
+    </TableRow>
+  );
+}
+
+const MARK = { content: '"◆ "', color: "var(--rust)" };

@@ -1,0 +1,119 @@
+import Button from "@mui/material/Button";
+import { useEffect, useState } from "react";
+import { plain } from "../../../core";
+import { neutralise } from "../../../formats";
+import { download, fileName } from "../download";
+import { exportedCell, type Cell, type TableRowSpec } from "./number-table";
+
+interface Props {
+  title: string;
+  heads: readonly string[];
+  rows: readonly TableRowSpec[];
+}
+
+const SAID_MS = 2000;
+
+/** A table into the clipboard, as a table of a word processor and as text, or into a file with all digits. */
+export function TableTools({ title, heads, rows }: Props) {
+  const [said, setSaid] = useState("");
+  useEffect(() => {
+    if (said === "") return;
+    const timer = setTimeout(() => setSaid(""), SAID_MS);
+    return () => clearTimeout(timer);
+  }, [said]);
+  const copy = (): void =>
+    void copyTable(title, heads, rows).then(
+      () => setSaid("Copied"),
+      () => setSaid("The browser did not allow it"),
+    );
+  return (
+    <span role="group" aria-label={`Take along: ${title}`}>
+      <Button variant="text" size="small" onClick={copy} aria-label={`Copy ${title}`}>
+        {said || "Copy"}
+      </Button>
+      <Button
+        variant="text"
+        size="small"
+        aria-label={`${title} as CSV`}
+        onClick={() => void saveCsv(title, heads, rows)}
+      >
+        CSV
+      </Button>
+      <Button
+        variant="text"
+        size="small"
+        aria-label={`${title} as XLSX`}
+        onClick={() => void saveXlsx(title, heads, rows)}
+      >
+        XLSX
+      </Button>
+      <span className="visually-hidden" role="status">
+        {said && `${title}: ${said}`}
+      </span>
+    </span>
+  );
+}
+
+/** As it is read: what the clipboard gets is what stands on the page, rounded alike. */
+const shownText = (cell: Cell): string => {
+  const value = exportedCell(cell);
+  if (value === null) return "";
+  if (typeof value === "string") return value;
+  const shown = typeof cell === "object" && cell !== null ? cell.shown : null;
+  return typeof shown === "string" ? shown : plain(value);
+};
+
+const escaped = (text: string): string =>
+  text.replace(/[&<>]/g, (mark) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;" })[mark]!);
+
+/** The table as HTML that pastes into a word processor as a table: rules above, below the head and at the end. */
+export function tableHtml(title: string, heads: readonly string[], rows: Props["rows"]): string {
+  const cell = (tag: "th" | "td", text: string, j: number, rule: string): string =>
+    `<${tag} style="text-align:${j === 0 ? "left" : "right"};padding:2px 8px;font-weight:normal${rule}">${escaped(text)}</${tag}>`;
+  const head = heads
+    .map((text, j) => cell("th", text, j, ";border-top:1px solid;border-bottom:1px solid"))
+    .join("");
+  const body = rows
+    .map(({ cells }, i) => {
+      const rule = i === rows.length - 1 ? ";border-bottom:1px solid" : "";
+      return `<tr>${cells.map((one, j) => cell("td", shownText(one), j, rule)).join("")}</tr>`;
+    })
+    .join("");
+  return `<table style="border-collapse:collapse"><caption style="text-align:left">${escaped(title)}</caption><thead><tr>${head}</tr></thead><tbody>${body}</tbody></table>`;
+}
+
+/** The same as text: tabs between cells. */
+export const tableText = (heads: readonly string[], rows: Props["rows"]): string =>
+  [heads.join("\t"), ...rows.map(({ cells }) => cells.map(shownText).join("\t"))].join("\n");
+
+async function copyTable(title: string, heads: Props["heads"], rows: Props["rows"]): Promise<void> {
+  const html = new Blob([tableHtml(title, heads, rows)], { type: "text/html" });
+  const text = new Blob([tableText(heads, rows)], { type: "text/plain" });
+  await navigator.clipboard.write([new ClipboardItem({ "text/html": html, "text/plain": text })]);
+}
+
+async function saveCsv(title: string, heads: Props["heads"], rows: Props["rows"]): Promise<void> {
+  const { default: Papa } = await import("papaparse");
+  const lines = [heads, ...rows.map(({ cells }) => cells.map(exportedCell))];
+  const text = Papa.unparse(
+    lines.map((line) =>
+      line.map((cell) => (typeof cell === "number" ? cell : neutralise(cell ?? ""))),
+    ),
+  );
+  download(fileName(title, ".csv"), `${text}\r\n`, "text/csv");
+}
+
+async function saveXlsx(title: string, heads: Props["heads"], rows: Props["rows"]): Promise<void> {
+  const { default: ExcelJs } = await import("exceljs");
+  const book = new ExcelJs.Workbook();
+  const sheet = book.addWorksheet(title.replace(/[\\/?*[\]:]/g, " ").slice(0, 31) || "Table");
+  sheet.addRow([...heads]).font = { bold: true };
+  for (const { cells } of rows) sheet.addRow(cells.map(exportedCell));
+  sheet.columns.forEach((column, j) => (column.width = j === 0 ? 34 : 14));
+  const bytes = await book.xlsx.writeBuffer();
+  download(
+    fileName(title, ".xlsx"),
+    new Blob([bytes]),
+    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+  );
+}
