@@ -113,24 +113,24 @@ function descriptives(prepared: Prepared): Evidence["descriptives"] {
   return Object.fromEntries(entries.filter(([name]) => !categorical.has(name)));
 }
 
-function groupMeans(prepared: Prepared): Evidence["groupMeans"] {
-  return prepared.theory.equations.flatMap((spec) =>
-    spec.predictors.flatMap((name) => {
-      const levels = prepared.typed.get(name)!.levels;
-      if (levels?.length !== 2) return [];
-      const x = pick(prepared.typed.get(name)!.values, prepared.sample.rows);
-      const y = pick(prepared.typed.get(spec.outcome)!.values, prepared.sample.rows);
-      const group = [0, 1].map((code) => y.filter((_, i) => x[i] === code));
-      if (group.some((g) => g.length === 0)) return [];
-      return [
-        {
-          variable: name,
-          outcome: spec.outcome,
-          levels: [levels[0]!, levels[1]!] as [string, string],
-          means: [mean(group[0]!), mean(group[1]!)] as [number, number],
-          counts: [group[0]!.length, group[1]!.length] as [number, number],
-        },
-      ];
+function groupMeans({ theory, typed, sample, study }: Prepared): Evidence["groupMeans"] {
+  return theory.equations.flatMap((spec) =>
+    spec.predictors.flatMap((variable) => {
+      const { levels, values } = typed.get(variable)!;
+      if (!levels || levels.length < 2) return [];
+      const x = pick(values, sample.rows);
+      const y = pick(typed.get(spec.outcome)!.values, sample.rows);
+      const labels = study.variables.find((v) => v.name === variable)?.labels ?? {};
+      const groups = levels.flatMap((level, code) => {
+        const own = y.filter((_, i) => x[i] === code);
+        const { length: n } = own;
+        if (n === 0) return [];
+        const sd = n > 1 ? standardDeviation(own) : null;
+        return [{ level, label: labels[level] ?? level, mean: mean(own), sd, n }];
+      });
+      if (groups.length < 2) return [];
+      const one = levels.length === 2 ? groups[1]!.label : null;
+      return [{ variable, outcome: spec.outcome, groups, one }];
     }),
   );
 }

@@ -135,6 +135,15 @@ export interface HypothesisEvidence {
   components: string[];
 }
 
+export interface GroupMeans {
+  variable: string;
+  outcome: string;
+  /** In order of the levels; of a binary variable 0 first, then 1. */
+  groups: { level: string; label: string; mean: number; sd: number | null; n: number }[];
+  /** Binary predictors: the level that counts as 1. */
+  one: string | null;
+}
+
 export interface BootstrapRun {
   requested: number;
   /** Replicates made so far, failed ones included. */
@@ -172,14 +181,8 @@ export interface Evidence {
     string,
     { mean: number; sd: number; min: number | null; max: number | null }
   >;
-  /** Means of each outcome in the two groups of a binary predictor. */
-  groupMeans: {
-    variable: string;
-    outcome: string;
-    levels: [string, string];
-    means: [number, number];
-    counts: [number, number];
-  }[];
+  /** Mean, SD and number of cases of each outcome in the groups of its binary and categorical predictors. */
+  groupMeans: GroupMeans[];
   codings: UsedCoding[];
   warnings: Warning[];
   effects: EffectEvidence[];

@@ -1,3 +1,5 @@
+import Box from "@mui/material/Box";
+import { styled } from "@mui/material/styles";
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from "chart.js";
 import { Bar } from "react-chartjs-2";
 import { intervalName, plain, thousands, type EffectEvidence } from "../../../core";
@@ -6,12 +8,12 @@ import { LOOKS } from "../../theme/tokens";
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
 
-/** The resamples of one effect: inside the interval dark, outside pale, with zero and the limits marked. */
+/** The bootstrap distribution of one effect: inside the interval dark, outside pale, with zero and the limits marked. */
 export function Distribution({ effect }: { effect: EffectEvidence }) {
   const { look } = useLook();
   const { bootstrap, shown } = effect;
   if (!shown) return <p className="quiet">{effect.withheld}</p>;
-  if (!bootstrap) return <p className="quiet">The resamples have not arrived yet.</p>;
+  if (!bootstrap) return <p className="quiet">The bootstrap samples have not arrived yet.</p>;
   const { min, max, counts } = bootstrap.histogram;
   const step = (max - min) / counts.length;
   const centre = (i: number): number => min + (i + 0.5) * step;
@@ -21,10 +23,10 @@ export function Distribution({ effect }: { effect: EffectEvidence }) {
   );
   const pale = colours["muted-bar"];
   return (
-    <figure className="distribution">
-      <div className="distribution-chart">
+    <Box component="figure" sx={{ m: 0, minWidth: 0 }}>
+      <Box sx={{ height: 150, position: "relative", "& canvas": { maxWidth: "100%" } }}>
         <Bar
-          aria-label={`Distribution of ${thousands(bootstrap.used)} resamples of ${effect.label}, from ${plain(min)} to ${plain(max)}, middle ${plain(effect.estimate)}`}
+          aria-label={`Distribution of ${thousands(bootstrap.used)} bootstrap samples of ${effect.label}, from ${plain(min)} to ${plain(max)}, middle ${plain(effect.estimate)}`}
           role="img"
           data={{
             labels: counts.map((_, i) => plain(centre(i))),
@@ -42,12 +44,12 @@ export function Distribution({ effect }: { effect: EffectEvidence }) {
             maintainAspectRatio: false,
             plugins: {
               legend: { display: false },
-              tooltip: { callbacks: { label: (item) => `${item.parsed.y} resamples` } },
+              tooltip: { callbacks: { label: (item) => `${item.parsed.y} bootstrap samples` } },
             },
             scales: { x: { display: false }, y: { display: false, beginAtZero: true } },
           }}
         />
-      </div>
+      </Box>
       <Axis
         min={min}
         max={max}
@@ -58,13 +60,29 @@ export function Distribution({ effect }: { effect: EffectEvidence }) {
           [shown.upper, plain(shown.upper), "limit"],
         ]}
       />
-      <figcaption className="quiet">
-        {thousands(bootstrap.used)} resamples; dark within the {intervalName(shown)} limits.{" "}
+      <Box component="figcaption" className="quiet" sx={{ fontSize: 13 }}>
+        {thousands(bootstrap.used)} bootstrap samples; dark within the {intervalName(shown)} limits.{" "}
         {agreement(effect)}
-      </figcaption>
-    </figure>
+      </Box>
+    </Box>
   );
 }
+
+const Ruler = styled("div")({
+  position: "relative",
+  height: 24,
+  borderTop: "1px solid var(--ink)",
+  fontSize: 13,
+  "& span": { position: "absolute", transform: "translateX(-50%)", top: 3 },
+  "& .zero": { color: "var(--rust)" },
+  "& i.zero": {
+    position: "absolute",
+    bottom: "100%",
+    height: 150,
+    borderLeft: "2px dashed var(--rust)",
+  },
+  "& span > i.zero": { bottom: 24 },
+});
 
 /** Marks under the bars; a mark that would cover another is left out. */
 function Axis({
@@ -79,7 +97,7 @@ function Axis({
   const span = max - min || 1;
   const placed: number[] = [];
   return (
-    <div className="distribution-axis" aria-hidden>
+    <Ruler aria-hidden>
       {[...marks]
         .sort((a, b) => Number(b[2] === "limit") - Number(a[2] === "limit"))
         .map(([value, text, kind], i) => {
@@ -97,7 +115,7 @@ function Axis({
             </span>
           );
         })}
-    </div>
+    </Ruler>
   );
 }
 

@@ -1,23 +1,13 @@
-import ButtonBase from "@mui/material/ButtonBase";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
+import Typography from "@mui/material/Typography";
+import Link from "@mui/material/Link";
 import { useState } from "react";
-import {
-  percent,
-  plain,
-  pValue,
-  referenceName,
-  type EffectEvidence,
-  type Evidence,
-} from "../../../core";
-import { drawnOf, IntervalBar, scaleOf } from "../interval-bar";
+import { percent, pValue, referenceName, type EffectEvidence, type Evidence } from "../../../core";
+import { drawnOf, IntervalBar, scaleOf, type Scale } from "../interval-bar";
 import { Segments } from "../ui/segments";
 import { inUnits, unitChoices, wordsOf, type Units } from "./effect-words";
 import { Forest } from "./forest";
 import { ScreenHead, Spacer } from "../ui/layout";
+import { NumberTable, type Cell } from "../ui/number-table";
 
 interface Props {
   evidence: Evidence;
@@ -38,11 +28,12 @@ export function EffectsTable({ evidence, selected, select }: Props) {
         : "stated quantities";
     groups.set(key, [...(groups.get(key) ?? []), effect]);
   }
-  const level = percent(evidence.settings.level);
   return (
     <section aria-labelledby="every-effect">
-      <ScreenHead as="div" className="section-head">
-        <h2 id="every-effect">Every effect</h2>
+      <ScreenHead as="div" style={{ margin: "30px 0 8px" }}>
+        <Typography variant="h2" id="every-effect">
+          Every effect
+        </Typography>
         <Spacer />
         <Segments label="Units" value={units} choices={unitChoices(evidence)} choose={setUnits} />
         <Segments
@@ -59,62 +50,76 @@ export function EffectsTable({ evidence, selected, select }: Props) {
       {form === "forest" && <Forest effects={listed} evidence={evidence} units={units} />}
       {form === "table" &&
         [...groups].map(([group, effects]) => (
-          <Table className="numbers effects" key={group}>
-            <caption>{group}</caption>
-            <TableHead>
-              <TableRow>
-                <TableCell scope="col">effect</TableCell>
-                <TableCell scope="col">estimate</TableCell>
-                <TableCell scope="col">SE</TableCell>
-                <TableCell scope="col">{level} % CI lower</TableCell>
-                <TableCell scope="col">upper</TableCell>
-                <TableCell scope="col">p</TableCell>
-                <TableCell scope="col">rests on</TableCell>
-                <TableCell scope="col" aria-label="Interval to scale" />
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {effects.map((e) => (
-                <TableRow key={e.id} className={selected === e.id ? "selected" : undefined}>
-                  <TableCell>
-                    <ButtonBase
-                      className="row-button"
-                      aria-pressed={selected === e.id}
-                      onClick={() => select(e.id)}
-                    >
-                      {wordsOf(e, units, evidence)}
-                    </ButtonBase>
-                  </TableCell>
-                  {e.shown ? (
-                    <>
-                      <TableCell>{plain(e.estimate)}</TableCell>
-                      <TableCell>{plain(e.shown.se)}</TableCell>
-                      <TableCell>{plain(e.shown.lower)}</TableCell>
-                      <TableCell>{plain(e.shown.upper)}</TableCell>
-                      <TableCell>{pValue(e.shown.p, e.shown.pIsBound)}</TableCell>
-                      <TableCell className="quiet">{referenceName(e.shown)}</TableCell>
-                      <TableCell>
-                        <IntervalBar
-                          interval={drawnOf(e)}
-                          scale={scaleOf(
-                            effects
-                              .filter((x) => x.kind !== "ratio_to_direct" || effects.length === 1)
-                              .map(drawnOf),
-                          )}
-                          width={110}
-                        />
-                      </TableCell>
-                    </>
-                  ) : (
-                    <TableCell colSpan={7} className="quiet withheld">
-                      {e.withheld}
-                    </TableCell>
-                  )}
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
+          <GroupOfEffects key={group} {...{ group, effects, units, evidence, selected, select }} />
         ))}
     </section>
   );
+}
+
+interface GroupProps extends Props {
+  group: string;
+  effects: EffectEvidence[];
+  units: Units;
+}
+
+/** The effects of one predictor on one outcome. */
+function GroupOfEffects({ group, effects, units, evidence, selected, select }: GroupProps) {
+  const level = percent(evidence.settings.level);
+  const scale = scaleOf(
+    effects.filter((x) => x.kind !== "ratio_to_direct" || effects.length === 1).map(drawnOf),
+  );
+  return (
+    <NumberTable
+      title={`Effects, ${group}`}
+      heading={<Typography variant="h3">{group}</Typography>}
+      columns={["effect", "estimate", "SE", `${level} % CI lower`, "upper", "p", "rests on", ""]}
+      names={["effect", "estimate", "SE", `${level} % CI lower`, "upper", "p", "rests on"]}
+      rows={effects.map((e) => ({
+        key: e.id,
+        selected: selected === e.id,
+        cells: cellsOf(e, wordsOf(e, units, evidence), {
+          scale,
+          chosen: selected === e.id,
+          choose: () => select(e.id),
+        }),
+      }))}
+    />
+  );
+}
+
+function cellsOf(
+  e: EffectEvidence,
+  words: string,
+  { scale, chosen, choose }: { scale: Scale; chosen: boolean; choose: () => void },
+): Cell[] {
+  const name = {
+    shown: (
+      <Link
+        component="button"
+        underline="hover"
+        color="inherit"
+        aria-pressed={chosen}
+        aria-label={e.label}
+        onClick={choose}
+        sx={{ textAlign: "left", fontSize: 14, lineHeight: 1.4 }}
+      >
+        {words}
+      </Link>
+    ),
+    value: words,
+  };
+  if (!e.shown) return [name, { shown: e.withheld, value: e.withheld, span: 7 }];
+  return [
+    name,
+    e.estimate,
+    e.shown.se,
+    e.shown.lower,
+    e.shown.upper,
+    { shown: pValue(e.shown.p, e.shown.pIsBound), value: e.shown.p },
+    referenceName(e.shown),
+    {
+      shown: <IntervalBar interval={drawnOf(e)} scale={scale} width={110} />,
+      value: null,
+    },
+  ];
 }

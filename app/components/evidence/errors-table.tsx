@@ -1,9 +1,3 @@
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableFooter from "@mui/material/TableFooter";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import {
   plain,
   pValue,
@@ -13,6 +7,7 @@ import {
   type EquationEvidence,
   type Evidence,
 } from "../../../core";
+import { NumberTable } from "../ui/number-table";
 
 const SHOWN: CovarianceKind[] = ["classical", "HC3", "HC4"];
 const CLUSTERED: CovarianceKind[] = ["classical", "HC3", "CR2"];
@@ -28,49 +23,28 @@ export function ErrorsTable({
   const kinds = evidence.errors === "CR2" ? CLUSTERED : SHOWN;
   const used = evidence.bootstrap ? evidence.bootstrap.done - evidence.bootstrap.failed : 0;
   return (
-    <Table>
-      <caption className="visually-hidden">Errors of the equation of {equation.outcome}</caption>
-      <TableHead>
-        <TableRow>
-          <TableCell scope="col">{equation.outcome} on</TableCell>
-          <TableCell scope="col">b ({unitWords(evidence.settings)})</TableCell>
-          {kinds.map((kind) => (
-            <TableCell scope="col" key={kind}>
-              SE {kind} (p)
-            </TableCell>
-          ))}
-          <TableCell scope="col">SE bootstrap</TableCell>
-          <TableCell scope="col">BCa CI</TableCell>
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {equation.coefficients.map((c) => (
-          <TableRow key={c.term}>
-            <TableCell>{c.label}</TableCell>
-            <TableCell>{plain(c.b)}</TableCell>
-            {kinds.map((kind) => (
-              <TableCell key={kind}>
-                {plain(c.errors[kind]?.se)} ({pValue(c.errors[kind]?.p)})
-              </TableCell>
-            ))}
-            <TableCell>{plain(c.bootstrap?.se)}</TableCell>
-            <TableCell>
-              {c.bootstrap?.bca
-                ? `${plain(c.bootstrap.bca.lower)}, ${plain(c.bootstrap.bca.upper)}`
-                : "–"}
-            </TableCell>
-          </TableRow>
-        ))}
-      </TableBody>
-      <TableFooter>
-        <TableRow>
-          <TableCell colSpan={7} className="quiet">
-            {used > 0 ? `${thousands(used)} resamples.` : "The resamples have not arrived yet."}{" "}
-            Where the errors differ much, residuals spread unequally; HC3 or HC4 is then the safer
-            choice.
-          </TableCell>
-        </TableRow>
-      </TableFooter>
-    </Table>
+    <NumberTable
+      title={`Standard errors, equation of ${equation.outcome}`}
+      columns={[
+        `${equation.outcome} on`,
+        `b (${unitWords(evidence.settings)})`,
+        ...kinds.map((kind) => `SE ${kind} (p)`),
+        "SE bootstrap",
+        "BCa CI",
+      ]}
+      rows={equation.coefficients.map((c) => ({
+        key: c.term,
+        cells: [
+          c.label,
+          c.b,
+          ...kinds.map((kind) => `${plain(c.errors[kind]?.se)} (${pValue(c.errors[kind]?.p)})`),
+          c.bootstrap?.se ?? null,
+          c.bootstrap?.bca
+            ? `${plain(c.bootstrap.bca.lower)}, ${plain(c.bootstrap.bca.upper)}`
+            : null,
+        ],
+      }))}
+      note={`${used > 0 ? `${thousands(used)} bootstrap samples.` : "The bootstrap samples have not arrived yet."} Where the standard errors differ much, the residuals spread unequally (heteroscedasticity); HC3 or HC4 is then the safer choice.`}
+    />
   );
 }

@@ -12,8 +12,17 @@ import {
 } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { linear, padded, ticks } from "../figure/scale";
+import styles from "./forest.module.css";
 import { wordsOf, type Units } from "./effect-words";
 
+const FRAME = {
+  display: "grid",
+  gap: 10,
+  width: "fit-content",
+  maxWidth: "100%",
+  overflowX: "auto",
+  marginBottom: 10,
+} as const;
 const WIDTH = 1120;
 const ROW = 25;
 const PLOT = { left: 500, right: 880 };
@@ -41,7 +50,7 @@ export function Forest({ effects, evidence, units }: Props) {
   const run = evidence.bootstrap ? ` from ${thousands(evidence.bootstrap.done)} resamples` : "";
   return (
     <>
-      <div ref={figure} className="forest">
+      <div ref={figure} className={styles.forest} style={FRAME}>
         {outcomes.map((outcome) => (
           <ForestOf
             key={outcome ?? "stated"}
@@ -101,36 +110,36 @@ function ForestOf({ outcome, effects, words }: OneProps) {
       role="img"
       aria-label={`${title}: ${effects.length} intervals`}
     >
-      <text x={0} y={18} className="forest-title">
+      <text x={0} y={18} className={styles.title}>
         {title}
       </text>
       {ticks(x.domain, 6).map((v) => (
         <g key={v}>
-          <path className="forest-grid" d={`M${x(v)} ${top}V${bottom}`} />
-          <text x={x(v)} y={bottom + 18} textAnchor="middle" className="forest-tick">
+          <path className={styles.grid} d={`M${x(v)} ${top}V${bottom}`} />
+          <text x={x(v)} y={bottom + 18} textAnchor="middle" className={styles.tick}>
             {plain(v, 2).replace(/0$/, "")}
           </text>
         </g>
       ))}
-      <path className="forest-zero" d={`M${x(0)} ${top - 6}V${bottom + 4}`} />
+      <path className={styles.zero} d={`M${x(0)} ${top - 6}V${bottom + 4}`} />
       {effects.map((e, i) => {
         const { lower, upper, p, pIsBound, provisional } = e.shown;
         const y = top + (i + 0.5) * ROW;
         const inside = lower! <= 0 && upper! >= 0;
         const label = words(e);
         return (
-          <g key={e.id} className={inside ? "forest-row unclear" : "forest-row"}>
+          <g key={e.id} className={`${styles.row} ${inside ? styles.unclear : ""}`}>
             <text x={0} y={y + 4}>
               {label.length > MOST ? `${label.slice(0, MOST - 1)}…` : label}
               <title>{label}</title>
             </text>
             <path
-              className="reach"
+              className={styles.reach}
               d={`M${x(lower!)} ${y}H${x(upper!)}`}
               strokeDasharray={provisional ? "4 3" : undefined}
             />
-            <path className="reach" d={`M${x(lower!)} ${y - 4}v8M${x(upper!)} ${y - 4}v8`} />
-            <path className="dot" d={`M${x(e.estimate!)} ${y - 5}l5 5-5 5-5-5z`} />
+            <path className={styles.reach} d={`M${x(lower!)} ${y - 4}v8M${x(upper!)} ${y - 4}v8`} />
+            <path className={styles.dot} d={`M${x(e.estimate!)} ${y - 5}l5 5-5 5-5-5z`} />
             <text x={PLOT.right + 24} y={y + 4}>
               {plain(e.estimate)} [{plain(lower)}, {plain(upper)}]
             </text>

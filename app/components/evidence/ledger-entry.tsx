@@ -1,15 +1,10 @@
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
+import { styled } from "@mui/material/styles";
+import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import {
-  errorsName,
-  INTERVAL_WORDS,
-  intervalName,
   percent,
   plain,
   pClause,
@@ -22,6 +17,8 @@ import {
   type HypothesisEvidence,
 } from "../../../core";
 import { IntervalBar, type Scale } from "../interval-bar";
+import { NumberTable, type Cell, type TableRowSpec } from "../ui/number-table";
+import { Methods } from "./methods";
 import { Pairwise } from "./pairwise";
 import { ZeroCrossing } from "./zero-crossing";
 import { VerdictMark } from "../verdict";
@@ -34,6 +31,39 @@ interface Props {
   toggle: () => void;
 }
 
+const Entry = styled("article")({ borderBottom: "1px solid var(--line)" });
+
+const Head = styled(ButtonBase)({
+  width: "100%",
+  display: "grid",
+  gridTemplateColumns: "40px minmax(0, 1fr) 150px 134px 146px",
+  gap: 6,
+  alignItems: "center",
+  justifyItems: "start",
+  textAlign: "left",
+  padding: "13px 0",
+  font: "inherit",
+  "&:hover .sentence": { color: "var(--petrol)" },
+  "& strong": { color: "var(--ink)" },
+  "@media (max-width: 1100px)": {
+    gridTemplateColumns: "36px minmax(0, 1fr) 140px 128px",
+    "& .bar": { display: "none" },
+  },
+  "@media (max-width: 640px)": {
+    gridTemplateColumns: "32px minmax(0, 1fr)",
+    "& > :nth-of-type(n + 3)": { gridColumn: 2 },
+  },
+});
+
+const Body = styled("div")({
+  display: "grid",
+  gridTemplateColumns: "minmax(0, 1fr)",
+  gap: 10,
+  padding: "0 0 16px 46px",
+  "& > p": { maxWidth: "75ch" },
+  "@media (max-width: 640px)": { paddingLeft: 0 },
+});
+
 /** One hypothesis: sentence, quantity, interval to scale, verdict; opened, its reason, parts and the sentence for the paper. */
 export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props) {
   const effects = hypothesis.effects
@@ -43,16 +73,18 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
   const single = effects.length === 1;
   const { claim } = hypothesis;
   return (
-    <article className={open ? "entry open" : "entry"}>
-      <h2>
-        <ButtonBase aria-expanded={open} onClick={toggle}>
-          <span className="entry-label">{hypothesis.label}</span>
-          <span className="entry-sentence">{hypothesis.sentence}</span>
-          <span className="entry-quantity quiet">
+    <Entry>
+      <Typography variant="h2" sx={{ fontSize: "1.2rem" }}>
+        <Head aria-expanded={open} onClick={toggle}>
+          <span className="quiet">{hypothesis.label}</span>
+          <Box component="span" className="sentence" sx={{ fontSize: "1.08rem" }}>
+            {hypothesis.sentence}
+          </Box>
+          <Box component="span" className="quiet" sx={{ font: "400 14px var(--sans)" }}>
             {hypothesis.quantity}{" "}
             {claim && claim.estimate !== null && <strong>{plain(claim.estimate)}</strong>}
-          </span>
-          <span className="entry-bar">
+          </Box>
+          <span className="bar">
             {claim && (
               <IntervalBar
                 interval={claim}
@@ -62,11 +94,13 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
               />
             )}
           </span>
-          <VerdictMark verdict={hypothesis.verdict} />
-        </ButtonBase>
-      </h2>
+          <Box component="span" sx={{ fontFamily: "var(--sans)" }}>
+            <VerdictMark verdict={hypothesis.verdict} />
+          </Box>
+        </Head>
+      </Typography>
       {open && (
-        <div className="entry-body">
+        <Body>
           <p>{hypothesis.reason}</p>
           {hypothesis.pattern && <p>{hypothesis.pattern.words}</p>}
           {hypothesis.moderators.length > 0 && (
@@ -87,9 +121,9 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
           <TotalCheck hypothesis={hypothesis} evidence={evidence} />
           {single && only && <Methods effect={only} evidence={evidence} />}
           <Quote text={hypothesis.report} />
-        </div>
+        </Body>
       )}
-    </article>
+    </Entry>
   );
 }
 
@@ -108,59 +142,55 @@ function EffectRows({
 }) {
   const oneTailed = claim?.tail === "one";
   return (
-    <Table>
-      <caption className="visually-hidden">
-        The claimed effect and its parts, {unitWords(evidence.settings)}
-      </caption>
-      <TableHead>
-        <TableRow>
-          <TableCell scope="col">effect ({unitWords(evidence.settings)})</TableCell>
-          <TableCell scope="col">estimate</TableCell>
-          <TableCell scope="col">SE</TableCell>
-          <TableCell scope="col">{percent(evidence.settings.level)} % CI</TableCell>
-          <TableCell scope="col">p, two-tailed</TableCell>
-          <TableCell scope="col">rests on</TableCell>
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {oneTailed && (
-          <TableRow>
-            <TableCell>claimed, one-tailed: {effects[0]!.label}</TableCell>
-            <TableCell>{plain(claim.estimate)}</TableCell>
-            <TableCell>{plain(claim.se)}</TableCell>
-            <TableCell>
-              {claim.lower !== null ? `above ${plain(claim.lower)}` : `below ${plain(claim.upper)}`}
-            </TableCell>
-            <TableCell>{pValue(claim.p, claim.pIsBound)} (one-tailed)</TableCell>
-            <TableCell>{referenceName(claim)}</TableCell>
-          </TableRow>
-        )}
-        {effects.map((e, i) => (
-          <TableRow key={`${e.id} ${i}`}>
-            <TableCell className={i >= claimed ? "part" : undefined}>
-              {i >= claimed && <span className="quiet">{e.kind === "direct" ? "path " : ""}</span>}
-              {e.label}
-            </TableCell>
-            {e.shown ? (
-              <>
-                <TableCell>{plain(e.estimate)}</TableCell>
-                <TableCell>{plain(e.shown.se)}</TableCell>
-                <TableCell>
-                  {plain(e.shown.lower)}, {plain(e.shown.upper)}
-                </TableCell>
-                <TableCell>{pValue(e.shown.p, e.shown.pIsBound)}</TableCell>
-                <TableCell>{referenceName(e.shown)}</TableCell>
-              </>
-            ) : (
-              <TableCell colSpan={5} className="quiet">
-                {e.withheld}
-              </TableCell>
-            )}
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
+    <NumberTable
+      title={`The claimed effect and its parts, ${unitWords(evidence.settings)}`}
+      columns={[
+        `effect (${unitWords(evidence.settings)})`,
+        "estimate",
+        "SE",
+        `${percent(evidence.settings.level)} % CI`,
+        "p, two-tailed",
+        "rests on",
+      ]}
+      rows={[
+        ...(oneTailed ? [oneTailedRow(claim, effects[0]!.label)] : []),
+        ...effects.map((e, i) => ({
+          key: `${e.id} ${i}`,
+          cells: effectCells(e, i >= claimed),
+        })),
+      ]}
+    />
   );
+}
+
+const oneTailedRow = (claim: ClaimTest, label: string): TableRowSpec => ({
+  key: "one-tailed",
+  cells: [
+    `claimed, one-tailed: ${label}`,
+    claim.estimate,
+    claim.se,
+    claim.lower !== null ? `above ${plain(claim.lower)}` : `below ${plain(claim.upper)}`,
+    { shown: `${pValue(claim.p, claim.pIsBound)} (one-tailed)`, value: claim.p },
+    referenceName(claim),
+  ],
+});
+
+/** Estimate, SE, interval and p; a part of the claimed effect is set in. */
+function effectCells(e: EffectEvidence, part: boolean): Cell[] {
+  const words = part && e.kind === "direct" ? `path ${e.label}` : e.label;
+  const name: Cell = {
+    shown: <span style={{ paddingLeft: part ? 14 : 0 }}>{words}</span>,
+    value: words,
+  };
+  if (!e.shown) return [name, { shown: e.withheld, value: e.withheld, span: 5 }];
+  return [
+    name,
+    e.estimate,
+    e.shown.se,
+    `${plain(e.shown.lower)}, ${plain(e.shown.upper)}`,
+    { shown: pValue(e.shown.p, e.shown.pIsBound), value: e.shown.p },
+    referenceName(e.shown),
+  ];
 }
 
 /** The classical check: the effect without the mediators is the direct plus everything indirect. */
@@ -193,106 +223,23 @@ function TotalCheck({
   );
 }
 
-const BOOTSTRAPS = [
-  ["bca", "bca"],
-  ["bc", "bc"],
-  ["percentile", "percentile"],
-  ["bootstrapT", "bootstrap_t"],
-  ["basic", "basic"],
-  ["normal", "normal"],
-] as const;
-
-/** Every interval method for the one effect, with the Monte Carlo error of each limit. */
-function Methods({ effect, evidence }: { effect: EffectEvidence; evidence: Evidence }) {
-  const { settings } = evidence;
-  const delta = effect.delta[settings.crossEquations][evidence.errors];
-  const boot = effect.bootstrap;
-  const twoPath = effect.twoPath;
-  const rows: [string, number | null | undefined, number | null | undefined, string, string][] = [];
-  if (boot) {
-    for (const [key, name] of BOOTSTRAPS) {
-      const i = boot[key];
-      if (!i && key === "bootstrapT") continue;
-      rows.push([
-        INTERVAL_WORDS[name]!,
-        i?.lower,
-        i?.upper,
-        i ? pValue(i.pTwoSided, i.pIsBound) : "not available",
-        i ? `± ${plain(Math.max(i.mcseLower, i.mcseUpper), 4)}` : "",
-      ]);
-    }
-  }
-  const drawn = effect.monteCarlo;
-  if (drawn)
-    rows.push([
-      "Monte Carlo",
-      drawn.lower,
-      drawn.upper,
-      pValue(drawn.pTwoSided, drawn.pIsBound),
-      `± ${plain(Math.max(drawn.mcseLower, drawn.mcseUpper), 4)}`,
-    ]);
-  const errors = errorsName(evidence.errors);
-  // A single coefficient has its t test; z is for products and functions across equations.
-  if (effect.shown?.reference === "t")
-    rows.push([
-      `${intervalName(effect.shown)}, ${errors}`,
-      effect.shown.lower,
-      effect.shown.upper,
-      pValue(effect.shown.p),
-      "",
-    ]);
-  else if (delta && effect.twoPath)
-    rows.push([`delta method (z), ${errors}`, delta.lower, delta.upper, pValue(delta.p), ""]);
-  const joint = effect.jointSignificance?.[evidence.errors];
-  return (
-    <details className="methods">
-      <summary>Other interval methods and tests</summary>
-      <Table>
-        <caption className="visually-hidden">Interval methods</caption>
-        <TableHead>
-          <TableRow>
-            <TableCell scope="col">method</TableCell>
-            <TableCell scope="col">lower</TableCell>
-            <TableCell scope="col">upper</TableCell>
-            <TableCell scope="col">p</TableCell>
-            <TableCell scope="col">another seed moves an end by</TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {rows.map(([name, lower, upper, p, mcse]) => (
-            <TableRow key={name}>
-              <TableCell>{name}</TableCell>
-              <TableCell>{plain(lower, 4)}</TableCell>
-              <TableCell>{plain(upper, 4)}</TableCell>
-              <TableCell>{p}</TableCell>
-              <TableCell>{mcse}</TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
-      {twoPath && settings.cluster === null && (
-        <p className="quiet">
-          Sobel z = {plain(twoPath.sobel.z, 2)} (p {pValue(twoPath.sobel.p)}), Aroian z ={" "}
-          {plain(twoPath.aroian.z, 2)}, Goodman z = {plain(twoPath.goodman?.z, 2)}; classical
-          errors.
-        </p>
-      )}
-      {joint && (
-        <p className="quiet">
-          Joint significance of the steps: largest p {pValue(joint.p)},{" "}
-          {joint.significant ? "every step differs from zero" : "not every step differs from zero"}.
-        </p>
-      )}
-    </details>
-  );
-}
-
 function Quote({ text }: { text: string }) {
   const [copied, setCopied] = useState(false);
   return (
-    <blockquote className="quote serif">
+    <Box
+      component="blockquote"
+      sx={{
+        m: 0,
+        borderLeft: "3px solid var(--petrol)",
+        p: "4px 14px",
+        fontFamily: "var(--serif)",
+        fontStyle: "italic",
+        maxWidth: "80ch",
+      }}
+    >
       {text}{" "}
       <Button
+        size="small"
         onClick={() => {
           void navigator.clipboard.writeText(text).then(() => {
             setCopied(true);
@@ -302,6 +249,6 @@ function Quote({ text }: { text: string }) {
       >
         {copied ? "Copied" : "Copy"}
       </Button>
-    </blockquote>
+    </Box>
   );
 }

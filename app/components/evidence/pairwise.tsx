@@ -1,8 +1,3 @@
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import {
   percent,
   plain,
@@ -11,6 +6,7 @@ import {
   type Evidence,
   type HypothesisEvidence,
 } from "../../../core";
+import { NumberTable } from "../ui/number-table";
 
 /** Beneath a claim about three or more groups: every two of them, with p as it is and adjusted for their number. */
 export function Pairwise({
@@ -23,33 +19,29 @@ export function Pairwise({
   const pairs = differencesOf(hypothesis, evidence);
   if (pairs.length < 2) return null;
   return (
-    <Table className="numbers pairwise">
-      <caption>Pairwise differences</caption>
-      <TableHead>
-        <TableRow>
-          <TableCell scope="col">difference</TableCell>
-          <TableCell scope="col">estimate</TableCell>
-          <TableCell scope="col">SE</TableCell>
-          <TableCell scope="col">{percent(evidence.settings.level)} % CI</TableCell>
-          <TableCell scope="col">p</TableCell>
-          <TableCell scope="col">p, adjusted (Holm)</TableCell>
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {pairs.map((e) => (
-          <TableRow key={e.id}>
-            <TableCell>{e.label}</TableCell>
-            <TableCell>{plain(e.estimate)}</TableCell>
-            <TableCell>{plain(e.shown?.se)}</TableCell>
-            <TableCell>
-              {plain(e.shown?.lower)}, {plain(e.shown?.upper)}
-            </TableCell>
-            <TableCell>{pValue(e.shown?.p, e.shown?.pIsBound)}</TableCell>
-            <TableCell>{pValue(e.holmP)}</TableCell>
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
+    <NumberTable
+      title={`Pairwise differences, ${hypothesis.label}`}
+      heading={<strong>Pairwise differences</strong>}
+      columns={[
+        "difference",
+        "estimate",
+        "SE",
+        `${percent(evidence.settings.level)} % CI`,
+        "p",
+        "p, adjusted (Holm)",
+      ]}
+      rows={pairs.map((e) => ({
+        key: e.id,
+        cells: [
+          e.label,
+          e.estimate,
+          e.shown?.se ?? null,
+          `${plain(e.shown?.lower)}, ${plain(e.shown?.upper)}`,
+          { shown: pValue(e.shown?.p, e.shown?.pIsBound), value: e.shown?.p ?? null },
+          { shown: pValue(e.holmP), value: e.holmP },
+        ],
+      }))}
+    />
   );
 }
 

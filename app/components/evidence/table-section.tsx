@@ -1,39 +1,22 @@
-import { Table, TableBody, TableCell, TableHead, TableRow, Typography } from "@mui/material";
-import { plain, type Section } from "../../../core";
-import { Wide } from "../wide";
+import Typography from "@mui/material/Typography";
+import type { Section } from "../../../core";
+import { NumberTable } from "../ui/number-table";
 
 /** A table that an engine brings of its own. */
 export function TableSection({ section }: { section: Extract<Section, { kind: "table" }> }) {
   const { title, columns, rows, note } = section;
   return (
     <section aria-label={title}>
-      <Typography variant="h2">{title}</Typography>
-      <Wide label={title}>
-        <Table size="small" className="numbers">
-          <TableHead>
-            <TableRow>
-              {columns.map(({ key, label }) => (
-                <TableCell key={key} scope="col">
-                  {label}
-                </TableCell>
-              ))}
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {rows.map((row, i) => (
-              <TableRow key={i}>
-                {columns.map(({ key }) => (
-                  <TableCell key={key}>{wordsOf(row[key] ?? null)}</TableCell>
-                ))}
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
-      </Wide>
-      {note && <p className="quiet">{note}</p>}
+      <NumberTable
+        title={title}
+        heading={<Typography variant="h2">{title}</Typography>}
+        columns={columns.map(({ label }) => label)}
+        rows={rows.map((row, i) => ({
+          key: String(i),
+          cells: columns.map(({ key }) => row[key] ?? null),
+        }))}
+        note={note}
+      />
     </section>
   );
 }
-
-const wordsOf = (cell: number | string | null): string =>
-  typeof cell === "number" ? plain(cell) : (cell ?? "–");

@@ -1,9 +1,10 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { equationsOf, plain, type Evidence } from "../../../core";
+import { equationsOf, type Evidence } from "../../../core";
 import type { StudyContext } from "../../analysis/use-study";
 import { EquationTable } from "../evidence/equation-table";
+import { GroupMeansTable } from "../evidence/group-means";
 import { CloseIcon } from "../icons";
 import { IconAction } from "../ui/icon-button";
 import { ScreenHead, Spacer } from "../ui/layout";
@@ -51,13 +52,7 @@ export function PathPanel({ context, evidence, path, close }: Props) {
           <CloseIcon />
         </IconAction>
       </ScreenHead>
-      {means && (
-        <p>
-          Mean {path.to}: {plain(means.means[1], 2)} where {means.variable} is {means.levels[1]} (n
-          = {means.counts[1]}), {plain(means.means[0], 2)} where it is {means.levels[0]} (n ={" "}
-          {means.counts[0]}).
-        </p>
-      )}
+      {means && <GroupMeansTable means={means} />}
       <EquationTable equation={equation} evidence={evidence} highlight={path.from} />
     </Box>
   );

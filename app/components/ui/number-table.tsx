@@ -11,7 +11,16 @@ import { Spacer } from "./layout";
 import { TableTools } from "./table-tools";
 
 /** What a cell holds: shown rounded or as it is, exported in full. */
-export type Cell = string | number | null | { shown: ReactNode; value: string | number | null };
+export type Cell =
+  | string
+  | number
+  | null
+  | {
+      shown: ReactNode;
+      value: string | number | null;
+      /** Over so many columns, as words that stand in place of numbers. */
+      span?: number;
+    };
 
 export interface TableRowSpec {
   key: string;
@@ -116,8 +125,10 @@ function Row({ row, align }: { row: TableRowSpec; align: (j: number) => object }
         <TableCell
           key={j}
           {...(j === 0 ? { component: "th", scope: "row" } : {})}
+          {...(isShown(cell) && cell.span ? { colSpan: cell.span } : {})}
           sx={{
             ...align(j),
+            ...(isShown(cell) && cell.span ? WORDS : {}),
             ...(row.quiet ? { color: "var(--quiet)" } : {}),
             ...(row.marked && j === 0 ? { "&::before": MARK } : {}),
           }}
@@ -129,4 +140,5 @@ function Row({ row, align }: { row: TableRowSpec; align: (j: number) => object }
   );
 }
 
+const WORDS = { whiteSpace: "normal", textAlign: "left", color: "var(--quiet)" };
 const MARK = { content: '"◆ "', color: "var(--rust)" };

@@ -87,8 +87,9 @@ describe("a least-squares model", () => {
       },
       table,
     );
-    const [{ means, levels }] = evidence.groupMeans as [Evidence["groupMeans"][number]];
-    expect(levels).toEqual(["a", "b"]);
-    expect(evidence.effects[0]!.estimate).toBeCloseTo(means[1] - means[0], 12);
+    const [{ groups, one }] = evidence.groupMeans as [Evidence["groupMeans"][number]];
+    expect(groups.map((g) => g.level)).toEqual(["a", "b"]);
+    expect(one).toBe("b");
+    expect(evidence.effects[0]!.estimate).toBeCloseTo(groups[1]!.mean - groups[0]!.mean, 12);
   });
 });

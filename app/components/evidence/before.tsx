@@ -1,0 +1,77 @@
+import Box from "@mui/material/Box";
+import { styled } from "@mui/material/styles";
+import Typography from "@mui/material/Typography";
+import type { Evidence } from "../../../core";
+import { sampleWords } from "./sample-words";
+
+const Frame = styled("header")({
+  display: "grid",
+  gridTemplateColumns: "170px minmax(0, 1fr) minmax(0, 1fr)",
+  gap: "4px 28px",
+  borderBottom: "1px solid var(--ink)",
+  paddingBottom: 12,
+  fontSize: 14,
+  "& dl": {
+    margin: 0,
+    display: "grid",
+    gridTemplateColumns: "auto 1fr",
+    gap: "2px 14px",
+    alignContent: "start",
+  },
+  "& dt": { color: "var(--quiet)" },
+  "& dd": { margin: 0 },
+  "@media (max-width: 900px)": { gridTemplateColumns: "minmax(0, 1fr)" },
+});
+
+/** Sample and roles before any number, then what needs a look. */
+export function Before({ evidence }: { evidence: Evidence }) {
+  const { roles, sample, warnings, codings } = evidence;
+  return (
+    <Frame>
+      <Typography variant="h1">Sample and roles</Typography>
+      <dl>
+        <dt>sample</dt>
+        <dd>
+          <strong>{sample.n}</strong> {sampleWords(evidence)}
+        </dd>
+        <dt>roles</dt>
+        <dd>
+          {roles.predictors.join(", ")}{" "}
+          {roles.mediators.length > 0 && (
+            <>
+              through <strong>{roles.mediators.join(", ")}</strong>
+            </>
+          )}{" "}
+          to <strong>{roles.outcomes.join(", ")}</strong>
+          {roles.moderators.length > 0 && `; moderated by ${roles.moderators.join(", ")}`}
+          {roles.covariates.length > 0 && `; adjusted for ${roles.covariates.join(", ")}`}
+        </dd>
+        {codings.map((c) => (
+          <Box key={c.variable} sx={{ display: "contents" }}>
+            <dt>{c.variable}</dt>
+            <dd>
+              {c.coding} coding: {c.columns.map((col) => col.contrast).join("; ")}
+            </dd>
+          </Box>
+        ))}
+      </dl>
+      <Box
+        component="ul"
+        aria-label="Deserves a look"
+        sx={{
+          listStyle: "none",
+          m: 0,
+          p: 0,
+          color: "var(--rust)",
+          display: "grid",
+          gap: 0.5,
+          alignContent: "start",
+        }}
+      >
+        {warnings.map((w) => (
+          <li key={`${w.code} ${w.about.join()}`}>◆ {w.message}</li>
+        ))}
+      </Box>
+    </Frame>
+  );
+}

@@ -1,0 +1,85 @@
+import Typography from "@mui/material/Typography";
+import {
+  dfWords,
+  percent,
+  plain,
+  pValue,
+  referenceName,
+  type Evidence,
+  type HypothesisEvidence,
+} from "../../../core";
+import { NumberTable, type Cell } from "../ui/number-table";
+import { VERDICT_WORDS } from "../verdict";
+
+/** Every hypothesis in one row, as a paper prints it. */
+export function HypothesisTable({ evidence }: { evidence: Evidence }) {
+  const { hypotheses, settings } = evidence;
+  if (hypotheses.length === 0) return null;
+  const level = `${percent(settings.level)} %`;
+  return (
+    <section aria-label="Hypothesis table">
+      <NumberTable
+        title="Hypotheses and decisions"
+        heading={<Typography variant="h2">Hypotheses and decisions</Typography>}
+        columns={["", "hypothesis", "estimate", "SE", "t or z", `${level} CI`, "p", "decision"]}
+        names={["No.", "Hypothesis", "Estimate", "SE", "t or z", `${level} CI`, "p", "Decision"]}
+        words={[1, 7]}
+        rows={hypotheses.map((h) => ({ key: h.label, cells: cellsOf(h) }))}
+        note={restsOn(evidence)}
+      />
+    </section>
+  );
+}
+
+function cellsOf({ label, sentence, claim, verdict }: HypothesisEvidence): Cell[] {
+  const decision = VERDICT_WORDS[verdict];
+  if (!claim) return [label, wrapped(sentence), null, null, null, null, null, decision];
+  const p: Cell = { shown: pValue(claim.p, claim.pIsBound), value: claim.p };
+  if (claim.joint) {
+    const { reference, statistic, df1, df2, p: joint } = claim.joint;
+    const test =
+      reference === "F" ? `F(${df1}, ${dfWords(df2)})` : reference === "chi2" ? `χ²(${df1})` : "T";
+    const shown = `${test} = ${plain(statistic, 2)}`;
+    const pOf: Cell = { shown: pValue(joint), value: joint };
+    return [label, wrapped(sentence), null, null, shown, null, pOf, decision];
+  }
+  const statistic =
+    claim.estimate !== null && claim.se ? (claim.estimate - claim.nullValue) / claim.se : null;
+  const tested = claim.reference === "t" || claim.reference === "z";
+  return [
+    label,
+    wrapped(sentence),
+    claim.estimate,
+    claim.se,
+    tested ? { shown: plain(statistic, 2), value: statistic } : "–",
+    limits(claim),
+    p,
+    decision,
+  ];
+}
+
+const wrapped = (sentence: string): Cell => ({
+  shown: <span style={{ whiteSpace: "normal" }}>{sentence}</span>,
+  value: sentence,
+});
+
+function limits({ lower, upper }: { lower: number | null; upper: number | null }): string {
+  if (lower !== null && upper !== null) return `[${plain(lower)}, ${plain(upper)}]`;
+  if (lower !== null) return `above ${plain(lower)}`;
+  return upper !== null ? `below ${plain(upper)}` : "–";
+}
+
+/** What the p values of the column rest on, said once. */
+function restsOn({ hypotheses }: Evidence): string {
+  const kinds = new Set(
+    hypotheses.flatMap(({ claim }) =>
+      claim && !claim.joint ? [referenceName({ ...claim, df: null }).replace("(–)", "")] : [],
+    ),
+  );
+  const tails = new Set(hypotheses.flatMap(({ claim }) => (claim ? [claim.tail] : [])));
+  const how = kinds.size > 0 ? `Intervals and p by ${[...kinds].join(" and ")}` : "";
+  const tail = tails.has("one")
+    ? "directional hypotheses one-tailed, the others two-tailed"
+    : "two-tailed";
+  return how === "" ? "" : `${how}; ${tail}. A bootstrap p has no t or z of its own.`;
+}
