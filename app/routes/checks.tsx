@@ -1,5 +1,7 @@
 import Button from "@mui/material/Button";
-import { Stack } from "@mui/material";
+import Stack from "@mui/material/Stack";
+import { styled } from "@mui/material/styles";
+import Typography from "@mui/material/Typography";
 import { equationsOf } from "../../core";
 import { Link } from "react-router";
 import { influentialRows, plain, type EquationEvidence, type Evidence } from "../../core";
@@ -10,7 +12,7 @@ import { checkSentences } from "../components/checks/check-sentences";
 import { ResidualFigure } from "../components/checks/residual-figure";
 import { withFilter } from "../components/data/filters";
 import { VERDICT_WORDS } from "../components/verdict";
-import "../components/checks/checks.css";
+import { Empty } from "../components/ui/empty";
 import { Screen } from "../components/ui/layout";
 
 /** What the estimates rest on: sample, collinearity, residuals, single rows, suppression. */
@@ -19,17 +21,16 @@ export default function Checks() {
   const { evidence } = context.analysis;
   if (!evidence) {
     return (
-      <Screen className="evidence-empty">
-        <h1>Checks</h1>
-        <p className="serif">
-          There is no model to check yet. <Link to="../hypotheses">Write a hypothesis</Link> first.
-        </p>
-      </Screen>
+      <Empty title="Checks">
+        There is no model to check yet. <Link to="../hypotheses">Write a hypothesis</Link> first.
+      </Empty>
     );
   }
   return (
-    <Screen className="checks">
-      <h1>Checks</h1>
+    <Screen
+      sx={{ display: "grid", gap: 2.25, maxWidth: 1180, gridTemplateColumns: "minmax(0, 1fr)" }}
+    >
+      <Typography variant="h1">Checks</Typography>
       <Influence context={context} evidence={evidence} />
       {equationsOf(evidence).map((equation) => (
         <EquationChecks key={equation.outcome} context={context} equation={equation} />
@@ -37,6 +38,31 @@ export default function Checks() {
     </Screen>
   );
 }
+
+const Part = styled("section")({ borderTop: "1px solid var(--ink)", paddingTop: 10 });
+
+const Columns = styled("div")({
+  display: "grid",
+  gridTemplateColumns: "minmax(0, 1fr) minmax(0, 460px)",
+  gap: 32,
+  alignItems: "start",
+  marginTop: 8,
+  "@media (max-width: 900px)": { gridTemplateColumns: "minmax(0, 1fr)" },
+});
+
+const List = styled("dl")({
+  margin: 0,
+  "& > div": {
+    display: "grid",
+    gridTemplateColumns: "150px minmax(0, 1fr)",
+    gap: 12,
+    padding: "7px 0",
+    borderBottom: "1px solid var(--hair)",
+  },
+  "& dt": { color: "var(--quiet)" },
+  "& .look dt": { color: "var(--rust)", fontWeight: 600 },
+  "& dd": { margin: 0 },
+});
 
 function EquationChecks({
   context,
@@ -51,8 +77,10 @@ function EquationChecks({
     (equation.checks?.topCook ?? []).filter((r) => r.cook > 4 / equation.n).map((r) => r.row),
   );
   return (
-    <section aria-labelledby={`checks-${equation.outcome}`}>
-      <h2 id={`checks-${equation.outcome}`}>{equation.outcome}</h2>
+    <Part aria-labelledby={`checks-${equation.outcome}`}>
+      <Typography variant="h2" id={`checks-${equation.outcome}`}>
+        {equation.outcome}
+      </Typography>
       <p className="quiet">
         explained by{" "}
         {equation.coefficients
@@ -61,8 +89,8 @@ function EquationChecks({
           .join(", ")}
         ; {equation.n} rows, R² {plain(equation.r2, 3)}
       </p>
-      <div className="check-columns">
-        <dl className="check-list">
+      <Columns>
+        <List>
           {checkSentences(equation, robust).map((check) => (
             <div key={check.title + check.text} className={check.look ? "look" : undefined}>
               <dt>
@@ -72,12 +100,12 @@ function EquationChecks({
               <dd>{check.text}</dd>
             </div>
           ))}
-        </dl>
+        </List>
         {residuals && residuals.outcome === equation.outcome && (
           <ResidualFigure residuals={residuals} named={named} />
         )}
-      </div>
-    </section>
+      </Columns>
+    </Part>
   );
 }
 
@@ -92,8 +120,11 @@ function Influence({ context, evidence }: { context: StudyContext; evidence: Evi
     return <p className="serif">No row stands out by its influence on the coefficients.</p>;
   const changed = without?.claims.filter((c) => c.differs) ?? [];
   return (
-    <section aria-label="Influence" className="influence">
-      <p className="serif">
+    <Part
+      aria-label="Influence"
+      sx={{ display: "flex", flexWrap: "wrap", gap: 2.5, alignItems: "center" }}
+    >
+      <Typography sx={{ fontFamily: "var(--serif)", flex: "1 1 320px" }}>
         {problem
           ? problem.message
           : !without
@@ -101,7 +132,7 @@ function Influence({ context, evidence }: { context: StudyContext; evidence: Evi
             : changed.length === 0
               ? `No verdict changes without the ${rows.length} most influential rows (${rows.join(", ")}).`
               : `${changed.map((c) => `${c.label} would be ${VERDICT_WORDS[c.verdict]} instead of ${VERDICT_WORDS[own!.claims.find((o) => o.label === c.label)!.verdict]}`).join("; ")} without the ${rows.length} most influential rows (${rows.join(", ")}).`}
-      </p>
+      </Typography>
       <Stack direction="row" spacing={1}>
         {!without && (
           <Button onClick={start} disabled={status === "running"}>
@@ -122,6 +153,6 @@ function Influence({ context, evidence }: { context: StudyContext; evidence: Evi
           Leave these rows out
         </Button>
       </Stack>
-    </section>
+    </Part>
   );
 }

@@ -1,22 +1,19 @@
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import ButtonBase from "@mui/material/ButtonBase";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
-import { Wide } from "../components/wide";
+import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
 import { plain, ROBUST_RESAMPLES, thousands, type Specification } from "../../core";
 import { useRobustness } from "../analysis/use-robustness";
 import { useStudy } from "../analysis/use-study";
 import type { Route } from "./+types/compare";
 import { KeptRuns } from "../components/checks/kept-runs";
-import { keepRun, listRuns, removeRun } from "../storage/studies";
-import { VerdictMark } from "../components/verdict";
+import { runsAction } from "../actions/runs-action";
+import { listRuns } from "../storage/studies";
+import { VERDICT_WORDS, VerdictMark } from "../components/verdict";
 import { linear, padded } from "../components/figure/scale";
-import "../components/checks/checks.css";
+import { Empty } from "../components/ui/empty";
 import { Note, Screen, ScreenHead } from "../components/ui/layout";
+import { NumberTable } from "../components/ui/number-table";
 
 const WIDTH = 150;
 
@@ -25,12 +22,8 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
 }
 clientLoader.hydrate = true as const;
 
-export async function clientAction({ params, request }: Route.ClientActionArgs) {
-  const { intent, name, run, evidence, id } = await request.json();
-  if (intent === "keep") await keepRun(params.id, name, run, evidence);
-  if (intent === "remove") await removeRun(id);
-  return { ok: true };
-}
+export const clientAction = async ({ params, request }: Route.ClientActionArgs) =>
+  runsAction(params.id, await request.json());
 
 export default function Compare({ loaderData }: Route.ComponentProps) {
   const context = useStudy();
@@ -46,51 +39,53 @@ export default function Compare({ loaderData }: Route.ComponentProps) {
   const { evidence } = context.analysis;
   if (!evidence || evidence.hypotheses.length === 0) {
     return (
-      <Screen className="evidence-empty">
-        <h1>Compare</h1>
-        <p className="serif">
-          There is nothing to compare yet. <Link to="../hypotheses">Write a hypothesis</Link> first.
-        </p>
-      </Screen>
+      <Empty title="Compare">
+        There is nothing to compare yet. <Link to="../hypotheses">Write a hypothesis</Link> first.
+      </Empty>
     );
   }
   const differing = new Set(
     specifications.flatMap((s) => s.claims.filter((c) => c.differs).map((c) => c.label)),
   );
   return (
-    <Screen className="compare" aria-busy={status === "running"}>
+    <Screen
+      aria-busy={status === "running"}
+      sx={{ display: "grid", gap: 1.75, gridTemplateColumns: "minmax(0, 1fr)" }}
+    >
       <ScreenHead as="div">
-        <h1>Does it hold?</h1>
+        <Typography variant="h1">Robustness</Typography>
         <p className="quiet">
           Every verdict with one thing changed at a time: interval, standard errors, centring,
-          covariates, influential cases; with up to {thousands(ROBUST_RESAMPLES)} resamples each. A
-          verdict that is only unsettled does not count as another one.
+          covariates, influential cases; with up to {thousands(ROBUST_RESAMPLES)} bootstrap samples
+          each. A verdict that is only unsettled does not count as another one.
         </p>
       </ScreenHead>
       {problem && <Note role="alert">{problem.message}</Note>}
-      <p className="compare-run">
+      <div>
         {status === "running" ? (
           <>
             <span aria-live="polite">
-              {total === 0 ? "Resampling …" : `${specifications.length} of ${total} ways tried.`}
+              {total === 0
+                ? "Drawing bootstrap samples …"
+                : `${specifications.length} of ${total} specifications tried.`}
             </span>{" "}
             <Button onClick={cancel}>Stop</Button>
           </>
         ) : (
-          <ButtonBase className={status === "idle" ? "button main" : "button"} onClick={start}>
-            {status === "idle" ? "Try the other ways" : "Try again"}
-          </ButtonBase>
+          <Button variant={status === "idle" ? "contained" : "outlined"} onClick={start}>
+            {status === "idle" ? "Try the other specifications" : "Try again"}
+          </Button>
         )}{" "}
-        {old && <span>The study has changed since these ways were tried.</span>}
-      </p>
+        {old && <span>The study has changed since these specifications were tried.</span>}
+      </div>
       {specifications.length > 0 && (
         <>
           <p className="serif" hidden={status === "running"}>
             {specifications.length < total &&
-              `Stopped after ${specifications.length} of ${total} ways. `}
+              `Stopped after ${specifications.length} of ${total} specifications. `}
             {differing.size === 0
-              ? `All ${specifications.length < total ? "these " : ""}ways agree on ${evidence.hypotheses.length === 1 ? "the hypothesis" : `each of the ${evidence.hypotheses.length} hypotheses`}.`
-              : `The verdict on ${[...differing].join(", ")} depends on the way; where it differs is marked.`}
+              ? `All ${specifications.length < total ? "these " : ""}specifications agree on ${evidence.hypotheses.length === 1 ? "the hypothesis" : `each of the ${evidence.hypotheses.length} hypotheses`}.`
+              : `The verdict on ${[...differing].join(", ")} depends on the specification; where it differs is marked.`}
           </p>
           <RobustnessTable specifications={specifications} sentences={evidence.hypotheses} />
         </>
@@ -118,39 +113,59 @@ function RobustnessTable({ specifications, sentences }: TableProps) {
     }),
   );
   return (
-    <Wide label="Verdicts by way of analysing">
-      <Table className="numbers robustness">
-        <TableHead>
-          <TableRow>
-            <TableCell scope="col">way</TableCell>
-            <TableCell scope="col">n</TableCell>
-            {sentences.map(({ label, sentence }) => (
-              <TableCell key={label} scope="col" title={sentence}>
-                <strong>{label}</strong> {sentence}
-              </TableCell>
-            ))}
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {specifications.map((s) => (
-            <TableRow key={s.name}>
-              <TableCell>{s.name}</TableCell>
-              <TableCell>{s.n ?? "–"}</TableCell>
-              {s.problem && <TableCell colSpan={sentences.length}>{s.problem}</TableCell>}
-              {s.claims.map((claim) => (
-                <TableCell key={claim.label} className={claim.differs ? "differs" : undefined}>
-                  <Interval claim={claim} scale={scales.get(claim.label)!} />
-                  <VerdictMark verdict={claim.verdict} />
-                </TableCell>
-              ))}
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
-      <p className="quiet">
-        Intervals are drawn to one scale for each hypothesis; the line is zero.
-      </p>
-    </Wide>
+    <NumberTable
+      title="Verdicts by specification"
+      columns={[
+        "specification",
+        "n",
+        ...sentences.map(({ label, sentence }) => (
+          <Box key={label} sx={{ whiteSpace: "normal", minWidth: 220, maxWidth: 300 }}>
+            <strong>{label}</strong> {sentence}
+          </Box>
+        )),
+      ]}
+      names={["specification", "n", ...sentences.map(({ label }) => label)]}
+      words={sentences.map((_, j) => j + 2)}
+      rows={specifications.map((s) => ({
+        key: s.name,
+        marked: s.claims.some((claim) => claim.differs),
+        cells: [
+          s.name,
+          s.n === null ? null : { shown: String(s.n), value: s.n },
+          ...(s.problem ? [{ shown: s.problem, value: s.problem, span: sentences.length }] : []),
+          ...s.claims.map((claim) => ({
+            shown: <ClaimCell claim={claim} scale={scales.get(claim.label)!} />,
+            value: VERDICT_WORDS[claim.verdict],
+          })),
+        ],
+      }))}
+      note="Intervals are drawn to one scale for each hypothesis; the line is zero. Where a verdict differs it stands on a tint."
+    />
+  );
+}
+
+/** An interval to scale beside its verdict. */
+function ClaimCell({
+  claim,
+  scale,
+}: {
+  claim: Specification["claims"][number];
+  scale: (v: number) => number;
+}) {
+  return (
+    <Box
+      sx={{
+        display: "flex",
+        alignItems: "center",
+        gap: 1.25,
+        m: "-5px -8px",
+        p: "5px 8px",
+        backgroundColor: claim.differs ? "var(--rust-wash)" : "transparent",
+      }}
+    >
+      <Interval claim={claim} scale={scale} />
+      <VerdictMark verdict={claim.verdict} />
+    </Box>
   );
 }
 
@@ -171,12 +186,13 @@ function Interval({
         : `below ${plain(upper)}`;
   return (
     <svg width={WIDTH} height={16} role="img" aria-label={`${plain(estimate)}, ${words}`}>
-      <path className="zero" d={`M${scale(0)} 0V16`} />
+      <path stroke="var(--quiet)" d={`M${scale(0)} 0V16`} />
       <path
-        className="reach"
+        stroke="var(--petrol)"
+        strokeWidth={2.4}
         d={`M${lower === null ? 0 : scale(lower)} 8H${upper === null ? WIDTH : scale(upper)}`}
       />
-      <circle cx={scale(estimate)} cy={8} r={3.5} />
+      <circle cx={scale(estimate)} cy={8} r={3.5} fill="var(--petrol)" />
     </svg>
   );
 }

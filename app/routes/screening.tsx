@@ -1,5 +1,9 @@
 import Button from "@mui/material/Button";
-import { Autocomplete, TextField } from "@mui/material";
+import Autocomplete from "@mui/material/Autocomplete";
+import Box from "@mui/material/Box";
+import { styled } from "@mui/material/styles";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { type Remedy, type SetEvidence } from "../../core";
@@ -13,8 +17,7 @@ import { Distances } from "../components/screening/distances";
 import { FindingsList } from "../components/screening/findings-list";
 import { MissingPatternsPicture } from "../components/screening/missing-patterns";
 import { remedyPatch } from "../components/screening/remedies";
-import "../components/data/data.css";
-import "../components/screening/screening.css";
+import { Empty } from "../components/ui/empty";
 import { Note, Screen, ScreenHead } from "../components/ui/layout";
 
 /** What a careful reader of the data would notice before any model. */
@@ -31,20 +34,17 @@ export default function Screening() {
     edit(remedyPatch(remedy, definition, columns), `remedy ${remedy.words}`, remedy.why);
   if (raw.moments) {
     return (
-      <Screen>
-        <h1>Screening</h1>
-        <p className="serif">
-          Only means and covariances of these {definition.unit} are known, so there are no answers
-          to screen.
-        </p>
-      </Screen>
+      <Empty title="Screening">
+        Only means and covariances of these {definition.unit} are known, so there are no answers to
+        screen.
+      </Empty>
     );
   }
   const data = result?.value;
   return (
-    <div className={old ? "screen screening old" : "screen screening"} aria-busy={old}>
-      <ScreenHead as="div">
-        <h1>Screening</h1>
+    <Frame aria-busy={old} sx={old ? { "& > :not(header)": { opacity: 0.65 } } : {}}>
+      <ScreenHead>
+        <Typography variant="h1">Screening</Typography>
         <p className="quiet">
           {data ? `${data.n} of ${data.rows} ${definition.unit}` : "Looking through the data …"}
           {data && data.excluded.length > 0 && "; the others are left out"}
@@ -68,12 +68,13 @@ export default function Screening() {
               }
             />
           </section>
-          <section aria-labelledby="descriptives">
-            <h2 id="descriptives">Variables</h2>
+          <section aria-label="Variables">
             <DescriptivesTable data={data} summaries={summaries} />
           </section>
           <section aria-labelledby="together">
-            <h2 id="together">Variables together</h2>
+            <Typography variant="h2" id="together">
+              Variables together
+            </Typography>
             <SetChoice context={context} shown={data.sets[0]} />
             {data.sets.map((set) => (
               <Together
@@ -86,28 +87,44 @@ export default function Screening() {
           </section>
         </>
       )}
-    </div>
+    </Frame>
   );
 }
 
+const Frame = styled(Screen)({
+  display: "grid",
+  gridTemplateColumns: "minmax(0, 1fr)",
+  gap: 14,
+  maxWidth: 1240,
+  "& > section": { display: "grid", gridTemplateColumns: "minmax(0, 1fr)", gap: 10 },
+});
+
 function Together({ set, level, named }: { set: SetEvidence; level: number; named: boolean }) {
   return (
-    <div className="together">
-      {named && <h3>{set.name}</h3>}
-      <div className="side-by-side">
+    <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr)", gap: 1.5 }}>
+      {named && <Typography variant="h3">{set.name}</Typography>}
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: "repeat(auto-fit, minmax(min(100%, 540px), 1fr))",
+          gap: "16px 36px",
+          "& > div": { minWidth: 0 },
+        }}
+      >
         {set.variables.length > 1 && (
           <div>
-            <h3>Correlations</h3>
             <CorrelationMap {...set.correlations} level={level} />
           </div>
         )}
         <div>
-          <h3>Missing answers</h3>
+          <Typography variant="h3" sx={{ mb: 1 }}>
+            Missing values
+          </Typography>
           <MissingPatternsPicture set={set} />
         </div>
-      </div>
+      </Box>
       <Distances set={set} />
-    </div>
+    </Box>
   );
 }
 
@@ -121,8 +138,8 @@ function SetChoice({ context, shown }: { context: StudyContext; shown: SetEviden
     .map((v) => v.name);
   const own = definition.screening.length > 0;
   return (
-    <div className="set-choice">
-      <p className="quiet">
+    <div>
+      <Typography component="div" variant="body2" color="textSecondary">
         {own
           ? "Your choice"
           : current
@@ -137,7 +154,7 @@ function SetChoice({ context, shown }: { context: StudyContext; shown: SetEviden
             Follow the theory again
           </Button>
         )}
-      </p>
+      </Typography>
       {open && (
         <Autocomplete
           multiple

@@ -1,9 +1,6 @@
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
+import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { useFetcher } from "react-router";
 import { compareRuns, keptRun, plain, type KeptRun } from "../../../core";
@@ -11,11 +8,11 @@ import type { StudyContext } from "../../analysis/use-study";
 import type { StoredRun } from "../../storage/database";
 import { download, fileName } from "../download";
 import { CloseIcon } from "../icons";
-import { VerdictMark } from "../verdict";
-import { Wide } from "../wide";
+import { VERDICT_WORDS, VerdictMark } from "../verdict";
 import { TextInput } from "../ui/text-input";
-import { Select } from "../ui/select";
-import { Labelled, ScreenHead } from "../ui/layout";
+import { Choice } from "../ui/field";
+import { ScreenHead } from "../ui/layout";
+import { NumberTable } from "../ui/number-table";
 
 interface Props {
   context: StudyContext;
@@ -44,8 +41,20 @@ export function KeptRuns({ context, runs }: Props) {
   const [first, second] = chosen ?? [runs[0]?.id ?? "now", "now"];
   const [a, b] = [byId.get(first), byId.get(second)];
   return (
-    <section aria-labelledby="kept-runs" className="kept-runs">
-      <h2 id="kept-runs">Runs kept</h2>
+    <Box
+      component="section"
+      aria-labelledby="kept-runs"
+      sx={{
+        borderTop: "1px solid var(--ink)",
+        pt: 1.5,
+        display: "grid",
+        gap: 1.25,
+        gridTemplateColumns: "minmax(0, 1fr)",
+      }}
+    >
+      <Typography variant="h2" id="kept-runs">
+        Runs kept
+      </Typography>
       <ScreenHead
         as="form"
         onSubmit={(e) => {
@@ -61,7 +70,6 @@ export function KeptRuns({ context, runs }: Props) {
         }}
       >
         <TextInput
-          className="input run-name"
           aria-label="Name of the run"
           placeholder="with covariates, all rows"
           value={name}
@@ -70,14 +78,17 @@ export function KeptRuns({ context, runs }: Props) {
         <Button type="submit" disabled={!settled}>
           Keep this run
         </Button>
-        {!settled && <span className="quiet">when the resamples are done</span>}
+        {!settled && <span className="quiet">when the bootstrap is done</span>}
       </ScreenHead>
       {runs.length === 0 && (
         <p className="quiet">
           A kept run stays as it is while the study changes, so that both can be put side by side.
         </p>
       )}
-      <ul className="run-list">
+      <Box
+        component="ul"
+        sx={{ listStyle: "none", m: 0, p: 0, display: "flex", flexWrap: "wrap", gap: "8px 18px" }}
+      >
         {runs.map((r) => (
           <li key={r.id}>
             {r.name} <span className="quiet">{r.run.n} rows</span>
@@ -105,7 +116,7 @@ export function KeptRuns({ context, runs }: Props) {
             </Button>
           </li>
         ))}
-      </ul>
+      </Box>
       {runs.length > 0 && (
         <ScreenHead as="div">
           <RunChoice
@@ -123,7 +134,7 @@ export function KeptRuns({ context, runs }: Props) {
         </ScreenHead>
       )}
       {a && b && first !== second && <SideBySide a={a} b={b} />}
-    </section>
+    </Box>
   );
 }
 
@@ -139,16 +150,13 @@ function RunChoice({
   choose: (id: string) => void;
 }) {
   return (
-    <Labelled>
-      <span>{label}</span>
-      <Select value={value} onChange={(e) => choose(e.target.value)}>
-        {[...all].map(([id, { name }]) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-      </Select>
-    </Labelled>
+    <Choice
+      label={label}
+      value={value}
+      options={[...all].map(([id, { name }]) => ({ value: id, words: name }))}
+      onChange={choose}
+      sx={{ width: 260 }}
+    />
   );
 }
 
@@ -169,39 +177,34 @@ function SideBySide({
           ? "Nothing was done differently."
           : `Done differently: ${differences.join("; ")}.`}
       </p>
-      <Wide label="Two runs side by side">
-        <Table className="numbers robustness">
-          <TableHead>
-            <TableRow>
-              <TableCell scope="col">sentence or effect</TableCell>
-              <TableCell scope="col">{a.name}</TableCell>
-              <TableCell scope="col">{b.name}</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {verdicts.map((v) => (
-              <TableRow key={v.sentence}>
-                <TableCell className="serif">{v.sentence}</TableCell>
-                {v.verdicts.map((verdict, i) => (
-                  <TableCell key={i} className={v.changed ? "differs" : undefined}>
-                    {verdict ? <VerdictMark verdict={verdict} /> : "not stated"}
-                  </TableCell>
-                ))}
-              </TableRow>
-            ))}
-            {shown.map((e) => (
-              <TableRow key={e.id}>
-                <TableCell>{e.label}</TableCell>
-                {e.runs.map((r, i) => (
-                  <TableCell key={i} className={e.changed ? "differs" : undefined}>
-                    {r ? `${plain(r.estimate)} [${plain(r.lower)}, ${plain(r.upper)}]` : "–"}
-                  </TableCell>
-                ))}
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
-      </Wide>
+      <NumberTable
+        title={`${a.name} and ${b.name}`}
+        columns={["sentence or effect", a.name, b.name]}
+        rows={[
+          ...verdicts.map((v) => ({
+            key: v.sentence,
+            marked: v.changed,
+            cells: [
+              { shown: <span className="serif">{v.sentence}</span>, value: v.sentence },
+              ...v.verdicts.map((verdict) =>
+                verdict
+                  ? { shown: <VerdictMark verdict={verdict} />, value: VERDICT_WORDS[verdict] }
+                  : "not stated",
+              ),
+            ],
+          })),
+          ...shown.map((e) => ({
+            key: e.id,
+            marked: e.changed,
+            cells: [
+              e.label,
+              ...e.runs.map((r) =>
+                r ? `${plain(r.estimate)} [${plain(r.lower)}, ${plain(r.upper)}]` : null,
+              ),
+            ],
+          })),
+        ]}
+      />
       <Button variant="text" onClick={() => setAll(!all)}>
         {all ? "Only effects that change" : `All ${effects.length} effects`}
       </Button>

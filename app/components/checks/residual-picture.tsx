@@ -1,5 +1,6 @@
 import { plain, type ResidualRows } from "../../../core";
 import { linear, padded, ticks } from "../figure/scale";
+import styles from "./residual-picture.module.css";
 
 const WIDTH = 460;
 const HEIGHT = 250;
@@ -35,7 +36,9 @@ export function ResidualPicture({
   const y = linear(padded([...known, -3, 3], 0.03), [HEIGHT - M.bottom, M.top]);
   return (
     <svg
-      className="residual-picture"
+      className={styles.picture}
+      style={{ maxWidth: "100%" }}
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       width={WIDTH}
       height={HEIGHT}
       role="img"
@@ -44,7 +47,7 @@ export function ResidualPicture({
       {[-2, 0, 2].map((v) => (
         <path
           key={v}
-          className={v === 0 ? "zero" : "guide"}
+          className={v === 0 ? styles.zero : styles.guide}
           d={`M${M.left} ${y(v)}H${WIDTH - M.right}`}
         />
       ))}
@@ -65,7 +68,7 @@ export function ResidualPicture({
             cx={x(fitted[i]!)}
             cy={y(value)}
             r={named.has(rows[i]!) ? 4.5 : 2.4}
-            className={named.has(rows[i]!) ? "named" : undefined}
+            className={named.has(rows[i]!) ? styles.named : undefined}
           >
             <title>{`row ${rows[i]}: residual ${plain(value, 2)}`}</title>
           </circle>
@@ -78,18 +81,14 @@ export function ResidualPicture({
             : [],
         ),
       ).map((name) => (
-        <text key={name.words} className="row-name" x={name.x} y={name.y}>
+        <text key={name.words} className={styles.rowName} x={name.x} y={name.y}>
           {name.words}
         </text>
       ))}
-      <text className="axis-name" x={(M.left + WIDTH) / 2} y={HEIGHT - 6} textAnchor="middle">
+      <text x={(M.left + WIDTH) / 2} y={HEIGHT - 6} textAnchor="middle">
         fitted {outcome}
       </text>
-      <text
-        className="axis-name"
-        transform={`translate(13 ${HEIGHT / 2 - 12}) rotate(-90)`}
-        textAnchor="middle"
-      >
+      <text transform={`translate(13 ${HEIGHT / 2 - 12}) rotate(-90)`} textAnchor="middle">
         studentised residual
       </text>
     </svg>

@@ -1,15 +1,10 @@
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
+import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Segments } from "../ui/segments";
-import { Wide } from "../wide";
 import { plain, type ColumnSummary, type DataEvidence } from "../../../core";
 import { Sparkbars } from "../data/sparkbars";
 import { TextInput } from "../ui/text-input";
-import { Labelled } from "../ui/layout";
+import { NumberTable, type Cell } from "../ui/number-table";
 
 /** A coefficient against twice its standard error. */
 const notable = (value: number | null, se: number | null): boolean =>
@@ -52,100 +47,124 @@ export function DescriptivesTable({
   const [text, setText] = useState("20 %; 80 %");
   const percents = choice === "own" ? typedPercentages(text) : PERCENTS[choice];
   return (
-    <Wide label="Variables">
-      <div className="percentile-choice">
-        <Segments
-          label="Percentiles"
-          value={choice}
-          choices={[
-            ["median", "median"],
-            ["quartiles", "quartiles"],
-            ["tenths", "10 · 50 · 90 %"],
-            ["own", "my own"],
-          ]}
-          choose={setChoice}
-        />
-        {choice === "own" && (
-          <Labelled>
-            <span className="visually-hidden">Percentages</span>
+    <NumberTable
+      title="Descriptive statistics"
+      heading={
+        <>
+          <Typography variant="h2">Variables</Typography>
+          <Segments
+            label="Percentiles"
+            value={choice}
+            choices={[
+              ["median", "median"],
+              ["quartiles", "quartiles"],
+              ["tenths", "10 · 50 · 90 %"],
+              ["own", "my own"],
+            ]}
+            choose={setChoice}
+          />
+          {choice === "own" && (
             <TextInput
+              aria-label="Percentages"
               value={text}
               placeholder="20 %; 80 %"
               onChange={(e) => setText(e.target.value)}
             />
-          </Labelled>
-        )}
-      </div>
-      <Table className="numbers descriptives">
-        <TableHead>
-          <TableRow>
-            <TableCell scope="col">variable</TableCell>
-            <TableCell scope="col">shape</TableCell>
-            <TableCell scope="col">n</TableCell>
-            <TableCell scope="col">missing</TableCell>
-            <TableCell scope="col">mean</TableCell>
-            <TableCell scope="col">SD</TableCell>
-            <TableCell scope="col">min</TableCell>
-            {percents.map((p) => (
-              <TableCell scope="col" key={p}>
-                {percentName(p)}
-              </TableCell>
-            ))}
-            <TableCell scope="col">max</TableCell>
-            <TableCell scope="col">skewness</TableCell>
-            <TableCell scope="col">excess kurtosis</TableCell>
-            <TableCell scope="col">outliers</TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {rows.map((v) => {
-            const shape = shapes.get(v.name);
-            return (
-              <TableRow key={v.name}>
-                <TableCell title={v.label ?? undefined}>
-                  {v.name}
-                  {v.zeroVariance && <span className="flag"> never varies</span>}
-                </TableCell>
-                <TableCell>
-                  {shape && <Sparkbars summary={shape} width={84} height={22} />}
-                </TableCell>
-                <TableCell>{v.n}</TableCell>
-                <TableCell>{v.missing === 0 ? "–" : v.missing}</TableCell>
-                <TableCell>{plain(v.mean)}</TableCell>
-                <TableCell>{plain(v.sd)}</TableCell>
-                <TableCell>{plain(v.min, 2)}</TableCell>
-                {percents.map((p) => (
-                  <TableCell key={p}>
-                    {plain(p === 50 ? v.median : v.percentiles?.[p - 1], 2)}
-                  </TableCell>
-                ))}
-                <TableCell>{plain(v.max, 2)}</TableCell>
-                <TableCell
-                  className={notable(v.skewness, v.skewnessSe) ? "notable" : undefined}
-                  title={`SE ${plain(v.skewnessSe)}`}
-                >
-                  {plain(v.skewness, 2)}
-                </TableCell>
-                <TableCell
-                  className={notable(v.excessKurtosis, v.excessKurtosisSe) ? "notable" : undefined}
-                  title={`SE ${plain(v.excessKurtosisSe)}`}
-                >
-                  {plain(v.excessKurtosis, 2)}
-                </TableCell>
-                <TableCell>
-                  {v.outliers.rows.length === 0 || v.level === "binary"
-                    ? "–"
-                    : v.outliers.rows.length}
-                </TableCell>
-              </TableRow>
-            );
-          })}
-        </TableBody>
-      </Table>
-      <p className="quiet">
-        Bold skewness or kurtosis is more than two standard errors from 0. Outliers: robust z beyond
-        3.5.
-      </p>
-    </Wide>
+          )}
+        </>
+      }
+      columns={[
+        "variable",
+        "shape",
+        "n",
+        "missing",
+        "mean",
+        "SD",
+        "min",
+        ...percents.map(percentName),
+        "max",
+        "skewness",
+        "excess kurtosis",
+        "outliers",
+      ]}
+      rows={[
+        ...rows.map((v) => ({
+          key: v.name,
+          marked: v.zeroVariance,
+          cells: cellsOf(v, shapes.get(v.name), percents),
+        })),
+        ...textColumns(data, summaries).map((shape) => ({
+          key: shape.name,
+          marked: shape.distinct < 2,
+          cells: textCells(shape, percents.length + 6),
+        })),
+      ]}
+      note="Bold skewness or kurtosis is more than two standard errors from 0. Outliers: robust z beyond 3.5."
+    />
   );
+}
+
+type Described = DataEvidence["descriptives"][string];
+
+/** Columns of words: they have counts, but no moments. */
+const textColumns = (data: DataEvidence, summaries: ColumnSummary[]): ColumnSummary[] =>
+  summaries.filter((s) => !(s.name in data.descriptives));
+
+const count = (value: number): Cell => ({ shown: String(value), value });
+const few = (value: number | null | undefined): Cell => ({
+  shown: plain(value, 2),
+  value: value ?? null,
+});
+
+function cellsOf(v: Described, shape: ColumnSummary | undefined, percents: number[]): Cell[] {
+  const outliers = v.level === "binary" ? 0 : v.outliers.rows.length;
+  return [
+    {
+      shown: (
+        <span title={v.label ?? undefined}>
+          {v.name}
+          {v.zeroVariance && " never varies"}
+        </span>
+      ),
+      value: v.name,
+    },
+    { shown: shape && <Sparkbars summary={shape} width={84} height={22} />, value: null },
+    count(v.n),
+    v.missing === 0 ? { shown: "–", value: 0 } : count(v.missing),
+    v.mean,
+    v.sd,
+    few(v.min),
+    ...percents.map((p) => few(p === 50 ? v.median : v.percentiles?.[p - 1])),
+    few(v.max),
+    against(v.skewness, v.skewnessSe),
+    against(v.excessKurtosis, v.excessKurtosisSe),
+    outliers === 0 ? { shown: "–", value: 0 } : count(outliers),
+  ];
+}
+
+/** Bold where it is far from 0 for its standard error. */
+const against = (value: number | null, se: number | null): Cell => ({
+  shown: (
+    <span title={`SE ${plain(se)}`} style={{ fontWeight: notable(value, se) ? 700 : 400 }}>
+      {plain(value, 2)}
+    </span>
+  ),
+  value,
+});
+
+function textCells(shape: ColumnSummary, span: number): Cell[] {
+  const levels = shape.bars.map(({ label, count: n }) => `${label} ${n}`);
+  const words =
+    shape.distinct < 2
+      ? "the same in every row: it cannot explain or be explained"
+      : levels.length > 0 && levels.length <= 8
+        ? levels.join(", ")
+        : `${shape.distinct} different values`;
+  return [
+    shape.name,
+    { shown: <Sparkbars summary={shape} width={84} height={22} />, value: null },
+    count(shape.rows - shape.missing),
+    shape.missing === 0 ? { shown: "–", value: 0 } : count(shape.missing),
+    { shown: words, value: words, span },
+  ];
 }

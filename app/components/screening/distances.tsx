@@ -1,51 +1,48 @@
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
 import { pClause, plain, pValue, type SetEvidence } from "../../../core";
+import { NumberTable } from "../ui/number-table";
 
 /** Rows that are unusual in combination, and joint normality. */
 export function Distances({ set }: { set: SetEvidence }) {
   const { mahalanobis, mardia } = set;
+  const heading = <Typography variant="h3">Unusual combinations of values</Typography>;
   return (
-    <div className="distances">
+    <Box
+      sx={{
+        display: "grid",
+        gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) minmax(0, 1fr)" },
+        gap: { xs: 2, md: 4.5 },
+      }}
+    >
       <div>
-        <h3>Unusual combinations</h3>
         {mahalanobis.problem ? (
-          <p className="quiet">{mahalanobis.problem.message}</p>
+          <>
+            {heading}
+            <p className="quiet">{mahalanobis.problem.message}</p>
+          </>
         ) : (
-          <Table>
-            <TableHead>
-              <TableRow>
-                <TableCell scope="col">row</TableCell>
-                <TableCell scope="col">squared distance</TableCell>
-                <TableCell scope="col">p</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {mahalanobis.value.top.map((r) => (
-                <TableRow key={r.row}>
-                  <TableCell>
-                    {r.row}
-                    {r.p < 0.001 && <span className="flag"> unusual</span>}
-                  </TableCell>
-                  <TableCell>{plain(r.d2, 2)}</TableCell>
-                  <TableCell>{pValue(r.p)}</TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
-        )}
-        {mahalanobis.value && (
-          <p className="quiet">
-            The five most distant of {mahalanobis.value.n} complete rows (Mahalanobis; χ² with{" "}
-            {mahalanobis.value.df} degrees of freedom).
-          </p>
+          <NumberTable
+            title="Mahalanobis distances"
+            heading={heading}
+            columns={["row", "squared distance", "p"]}
+            rows={mahalanobis.value.top.map((r) => ({
+              key: String(r.row),
+              marked: r.p < 0.001,
+              cells: [
+                String(r.row),
+                { shown: plain(r.d2, 2), value: r.d2 },
+                { shown: pValue(r.p), value: r.p },
+              ],
+            }))}
+            note={`The five most distant of ${mahalanobis.value.n} complete rows (Mahalanobis; χ² with ${mahalanobis.value.df} degrees of freedom); marked: p below .001.`}
+          />
         )}
       </div>
       <div>
-        <h3>Joint normality</h3>
+        <Typography variant="h3" sx={{ mb: 0.75 }}>
+          Multivariate normality
+        </Typography>
         {mardia.problem ? (
           <p className="quiet">{mardia.problem.message}</p>
         ) : (
@@ -59,6 +56,6 @@ export function Distances({ set }: { set: SetEvidence }) {
           </p>
         )}
       </div>
-    </div>
+    </Box>
   );
 }

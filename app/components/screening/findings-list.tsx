@@ -1,5 +1,7 @@
 import Button from "@mui/material/Button";
+import { styled } from "@mui/material/styles";
 import type { DataEvidence, Finding, Remedy } from "../../../core";
+import { Disclosure } from "../ui/disclosure";
 
 interface Props {
   data: DataEvidence;
@@ -16,27 +18,56 @@ export function FindingsList({ data, apply, show }: Props) {
   return (
     <>
       {look.length > 0 && (
-        <ul className="findings" aria-label="Deserves a decision">
+        <Findings aria-label="Deserves a decision">
           {look.map((f) => (
             <Entry key={f.id} finding={f} apply={apply} show={show} />
           ))}
-        </ul>
+        </Findings>
       )}
       {notes.length > 0 && (
-        <details open={look.length < 4}>
-          <summary className="quiet">
-            {notes.length === 1 ? "One more thing" : `${notes.length} more things`} good to know
-          </summary>
-          <ul className="findings" aria-label="Good to know">
+        <Disclosure
+          initiallyOpen={look.length < 4}
+          summary={`${notes.length === 1 ? "One more thing" : `${notes.length} more things`} good to know`}
+        >
+          <Findings aria-label="Good to know">
             {notes.map((f) => (
               <Entry key={f.id} finding={f} apply={apply} show={show} />
             ))}
-          </ul>
-        </details>
+          </Findings>
+        </Disclosure>
       )}
     </>
   );
 }
+
+const Findings = styled("ul")({
+  listStyle: "none",
+  margin: 0,
+  padding: 0,
+  borderTop: "1px solid var(--hair)",
+  "& > li": {
+    display: "grid",
+    gridTemplateColumns: "18px minmax(0, 1fr)",
+    padding: "8px 0",
+    borderBottom: "1px solid var(--hair)",
+  },
+  "& > li > div": {
+    display: "flex",
+    flexWrap: "wrap",
+    gap: "6px 18px",
+    alignItems: "flex-start",
+    justifyContent: "space-between",
+  },
+  "& p": { flex: "1 1 320px", maxWidth: "84ch" },
+  "& .mark": { color: "var(--rust)" },
+  "& .remedies": {
+    display: "flex",
+    flexWrap: "wrap",
+    justifyContent: "flex-end",
+    gap: 6,
+    maxWidth: 330,
+  },
+});
 
 function Entry({
   finding,
@@ -49,12 +80,12 @@ function Entry({
 }) {
   return (
     <li>
-      <span className="finding-mark" aria-hidden>
+      <span className="mark" aria-hidden>
         {finding.weight === "look" ? "◆" : "·"}
       </span>
       <div>
         <p>{finding.message}</p>
-        <p className="finding-remedies">
+        <div className="remedies">
           {finding.remedies.map((remedy) => (
             <Button key={remedy.words} onClick={() => apply(remedy)}>
               {remedy.words}
@@ -65,7 +96,7 @@ function Entry({
               Show in the data
             </Button>
           )}
-        </p>
+        </div>
       </div>
     </li>
   );
