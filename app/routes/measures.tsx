@@ -1,3 +1,5 @@
+import { styled } from "@mui/material/styles";
+import Typography from "@mui/material/Typography";
 import { lineKind, itemFamilies, parseTheory, plain, writeName, type Measure } from "../../core";
 import { useMeasures } from "../analysis/use-data-evidence";
 import { useStudy } from "../analysis/use-study";
@@ -13,8 +15,8 @@ import { ItemPool } from "../components/measures/item-pool";
 import { MeasureCard } from "../components/measures/measure-card";
 import { Fault } from "../components/theory/raw-line";
 import { replaceLine } from "../components/theory/edit-text";
-import "../components/measures/measures.css";
-import { Screen, ScreenHead } from "../components/ui/layout";
+import { Empty } from "../components/ui/empty";
+import { ScreenHead } from "../components/ui/layout";
 
 /** Items grouped into measures, with their reliability as items come and go. */
 export default function Measures() {
@@ -50,26 +52,24 @@ export default function Measures() {
   };
   if (raw.moments) {
     return (
-      <Screen>
-        <h1>Measures</h1>
-        <p className="serif">
-          Only means and covariances are known, so there are no answers to make scores of.
-        </p>
-      </Screen>
+      <Empty title="Measures">
+        Only means and covariances are known, so there are no answers to make scores of.
+      </Empty>
     );
   }
   return (
-    <div className="measures-screen">
+    <Sides>
       <ItemPool
         families={families}
         free={free}
+        taken={taken}
         make={(name, items) =>
           change(addMeasure(definition.theory, measures, freeName(name, taken), items), "new")
         }
       />
-      <div className={old && measures.length > 0 ? "measures old" : "measures"} aria-busy={old}>
+      <List aria-busy={old}>
         <ScreenHead as="div">
-          <h1>Measures</h1>
+          <Typography variant="h1">Measures</Typography>
           <p className="quiet">
             {measures.length === 0
               ? "Several answers that stand for one thing become a measure."
@@ -110,17 +110,33 @@ export default function Measures() {
             another.
           </p>
         )}
-      </div>
-    </div>
+      </List>
+    </Sides>
   );
 }
 
+const Sides = styled("div")({
+  display: "grid",
+  gridTemplateColumns: "250px minmax(0, 1fr)",
+  minHeight: "100%",
+  "@media (max-width: 800px)": { gridTemplateColumns: "minmax(0, 1fr)" },
+});
+
+const List = styled("div")({
+  padding: "18px 24px 40px",
+  display: "grid",
+  gridTemplateColumns: "minmax(0, 1fr)",
+  gap: 16,
+  alignContent: "start",
+  maxWidth: 1040,
+});
+
 function EmptyMeasures() {
   return (
-    <p className="serif measures-empty">
+    <Typography sx={{ fontFamily: "var(--serif)", maxWidth: "62ch" }}>
       No measure yet. Take one of the likely batteries on the left, or make an empty measure and add
       items to it. A scale score, a common factor and a composite are the same list of items; which
       of them it is can be changed at any time.
-    </p>
+    </Typography>
   );
 }

@@ -1,4 +1,6 @@
 import { tokenise } from "./tokens";
+import { RESERVED } from "./reader";
+import type { Token } from "./tokens";
 import { writeName } from "./write";
 
 /** The text of a theory with one name replaced wherever it stands as a name; comments and the rest stay as they are. */
@@ -9,7 +11,7 @@ export function renameInTheory(text: string, from: string, to: string): string {
       const { tokens } = tokenise(content, index + 1);
       return tokens
         .filter((_, at) => tokens[at - 1]?.text !== "against" && tokens[at + 1]?.text !== "against")
-        .filter((token) => (token.kind === "word" || token.kind === "name") && token.text === from)
+        .filter((token) => isName(token) && token.text === from)
         .reverse()
         .reduce(
           (line, { column, length }) =>
@@ -19,3 +21,7 @@ export function renameInTheory(text: string, from: string, to: string): string {
     })
     .join("\n");
 }
+
+/** A word of the notation is a name only in quotation marks. */
+const isName = ({ kind, text }: Token): boolean =>
+  kind === "name" || (kind === "word" && !RESERVED.has(text));

@@ -1,12 +1,9 @@
 import Button from "@mui/material/Button";
-import ButtonBase from "@mui/material/ButtonBase";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import { plain, type Measure, type MeasureEvidence } from "../../../core";
 import { CloseIcon } from "../icons";
+import { Disclosure } from "../ui/disclosure";
+import { IconAction } from "../ui/icon-button";
+import { NumberTable, type Cell } from "../ui/number-table";
 
 interface Props {
   measure: Measure;
@@ -20,72 +17,83 @@ export function ItemTable({ measure, evidence, turn, remove }: Props) {
   const reliability = evidence?.reliability.value;
   const against = reliability?.warnings.find((w) => w.code === "negative_item_total")?.about ?? [];
   return (
-    <Table className="numbers items">
-      <TableHead>
-        <TableRow>
-          <TableCell scope="col">item</TableCell>
-          <TableCell scope="col">keyed</TableCell>
-          <TableCell scope="col">mean</TableCell>
-          <TableCell scope="col">SD</TableCell>
-          <TableCell scope="col">with the others</TableCell>
-          <TableCell scope="col">explained by them</TableCell>
-          <TableCell scope="col">loading</TableCell>
-          <TableCell scope="col">alpha without it</TableCell>
-          <TableCell />
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {measure.items.map(({ ref, reversed }) => {
-          const at = reliability?.items.indexOf(ref.name) ?? -1;
-          const s = reliability?.itemStatistics[at];
-          const flagged = against.includes(ref.name);
-          const better =
-            s?.alphaIfDropped != null &&
-            reliability?.alpha != null &&
-            s.alphaIfDropped > reliability.alpha;
-          return (
-            <TableRow key={ref.name} className={flagged ? "against" : undefined}>
-              <TableCell>
-                {flagged && <span className="flag">◆ </span>}
-                {ref.name}
-              </TableCell>
-              <TableCell>
-                <ButtonBase
-                  className={reversed ? "button keyed" : "button bare keyed"}
-                  aria-pressed={reversed}
-                  onClick={() => turn(ref.name)}
-                >
-                  {reversed ? "reversed" : "as it is"}
-                </ButtonBase>
-              </TableCell>
-              <TableCell>{plain(s?.mean, 2)}</TableCell>
-              <TableCell>{plain(s?.sd, 2)}</TableCell>
-              <TableCell className={flagged ? "flag" : undefined}>
-                {plain(s?.correctedItemTotal, 2)}
-              </TableCell>
-              <TableCell>{plain(s?.squaredMultipleCorrelation, 2)}</TableCell>
-              <TableCell>{plain(reliability?.omega?.loadings[at], 2)}</TableCell>
-              <TableCell
-                className={better ? "better" : undefined}
-                title={better ? "Alpha would be higher without this item" : undefined}
-              >
-                {plain(s?.alphaIfDropped)}
-              </TableCell>
-              <TableCell>
-                <Button
-                  variant="text"
-                  aria-label={`Take ${ref.name} out of ${measure.name.name}`}
-                  onClick={() => remove(ref.name)}
+    <NumberTable
+      title={`Items of ${measure.name.name}`}
+      columns={[
+        "item",
+        "keyed",
+        "mean",
+        "SD",
+        "corrected item-total r",
+        "squared multiple r",
+        "loading",
+        "alpha if deleted",
+        "",
+      ]}
+      rows={measure.items.map(({ ref: { name }, reversed }) => {
+        const at = reliability?.items.indexOf(name) ?? -1;
+        const s = reliability?.itemStatistics[at];
+        return {
+          key: name,
+          marked: against.includes(name),
+          cells: [
+            name,
+            keyed(reversed, () => turn(name)),
+            two(s?.mean),
+            two(s?.sd),
+            two(s?.correctedItemTotal),
+            two(s?.squaredMultipleCorrelation),
+            two(reliability?.omega?.loadings[at]),
+            withoutIt(s?.alphaIfDropped, reliability?.alpha),
+            {
+              shown: (
+                <IconAction
+                  name={`Take ${name} out of ${measure.name.name}`}
+                  onClick={() => remove(name)}
                 >
                   <CloseIcon />
-                </Button>
-              </TableCell>
-            </TableRow>
-          );
-        })}
-      </TableBody>
-    </Table>
+                </IconAction>
+              ),
+              value: null,
+            },
+          ],
+        };
+      })}
+    />
   );
+}
+
+const two = (value: number | null | undefined): Cell => ({
+  shown: plain(value, 2),
+  value: value ?? null,
+});
+
+const keyed = (reversed: boolean, turn: () => void): Cell => ({
+  shown: (
+    <Button
+      size="small"
+      variant={reversed ? "outlined" : "text"}
+      aria-pressed={reversed}
+      onClick={turn}
+    >
+      {reversed ? "reversed" : "as it is"}
+    </Button>
+  ),
+  value: reversed ? "reversed" : "as it is",
+});
+
+/** Alpha if the item were deleted; brought out where it would be higher. */
+function withoutIt(value: number | null | undefined, alpha: number | null | undefined): Cell {
+  const better = value != null && alpha != null && value > alpha;
+  const look = better ? { color: "var(--rust)", fontWeight: 600 } : {};
+  return {
+    shown: (
+      <span style={look} title={better ? "Alpha would be higher without this item" : undefined}>
+        {plain(value)}
+      </span>
+    ),
+    value: value ?? null,
+  };
 }
 
 /** Correlations among the items, beneath the diagonal. */
@@ -94,30 +102,18 @@ export function InterItem({ evidence }: { evidence: MeasureEvidence }) {
   if (!reliability) return null;
   const { items, interItem } = reliability;
   return (
-    <details>
-      <summary className="quiet">Correlations among the items</summary>
-      <Table className="numbers inter-item">
-        <TableHead>
-          <TableRow>
-            <TableCell scope="col">item</TableCell>
-            {items.slice(0, -1).map((item) => (
-              <TableCell key={item} scope="col">
-                {item}
-              </TableCell>
-            ))}
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {items.slice(1).map((item, i) => (
-            <TableRow key={item}>
-              <TableCell>{item}</TableCell>
-              {items.slice(0, -1).map((other, j) => (
-                <TableCell key={other}>{j <= i ? plain(interItem[i + 1]![j]!, 2) : ""}</TableCell>
-              ))}
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
-    </details>
+    <Disclosure summary="Inter-item correlations">
+      <NumberTable
+        title={`Inter-item correlations of ${evidence.name}`}
+        columns={["item", ...items.slice(0, -1)]}
+        rows={items.slice(1).map((item, i) => ({
+          key: item,
+          cells: [
+            item,
+            ...items.slice(0, -1).map((_, j) => (j <= i ? two(interItem[i + 1]![j]!) : "")),
+          ],
+        }))}
+      />
+    </Disclosure>
   );
 }

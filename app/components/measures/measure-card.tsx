@@ -1,4 +1,6 @@
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import { styled } from "@mui/material/styles";
 import { useState, type DragEvent } from "react";
 import type { Measure, MeasureEvidence, MeasureForm } from "../../../core";
 import { CloseIcon } from "../icons";
@@ -6,6 +8,7 @@ import { Slot } from "../theory/slot";
 import { turnItem, withItem, withoutItem } from "./edit-measures";
 import { InterItem, ItemTable } from "./item-table";
 import { ReliabilitySummary } from "./reliability-summary";
+import { IconAction } from "../ui/icon-button";
 import { Select } from "../ui/select";
 import { TextInput } from "../ui/text-input";
 import { Note, ScreenHead, Spacer } from "../ui/layout";
@@ -14,7 +17,7 @@ export const ITEM_TYPE = "application/x-hebel-item";
 
 const FORMS: [MeasureForm, string, string][] = [
   ["averages", "mean of its items", "a scale score in the units of the items"],
-  ["sums", "sum of its items", "a scale score; a few missing answers count as the person's mean"],
+  ["sums", "sum of its items", "a scale score; a few missing answers count as the case's mean"],
   [
     "reflects",
     "common factor",
@@ -60,8 +63,8 @@ export function MeasureCard({
     if (item) change(withItem(measure, item));
   };
   return (
-    <section
-      className={over ? "measure over" : "measure"}
+    <Card
+      className={over ? "over" : ""}
       aria-label={`Measure ${measure.name.name}`}
       onDragOver={(e) => {
         if (!e.dataTransfer.types.includes(ITEM_TYPE)) return;
@@ -76,7 +79,6 @@ export function MeasureCard({
       <ScreenHead as="div">
         <MeasureName key={measure.name.name} name={measure.name.name} rename={rename} />
         <Select
-          className="measure-form"
           aria-label={`How ${measure.name.name} is made`}
           value={measure.form}
           title={FORMS.find(([form]) => form === measure.form)?.[2]}
@@ -89,17 +91,13 @@ export function MeasureCard({
           ))}
         </Select>
         <Spacer />
-        <Button
-          variant="text"
-          aria-label={`Remove the measure ${measure.name.name}`}
-          onClick={remove}
-        >
+        <IconAction name={`Remove the measure ${measure.name.name}`} onClick={remove}>
           <CloseIcon />
-        </Button>
+        </IconAction>
       </ScreenHead>
       {evidence && <ReliabilitySummary evidence={evidence} level={level} />}
       {against && (
-        <Note className="keyed-note">
+        <Note>
           <p>{against.message}</p>
           {against.about.map((item) => (
             <Button key={item} onClick={() => change(turnItem(measure, item, observed))}>
@@ -121,7 +119,7 @@ export function MeasureCard({
           measure.items.length > 1 ? change(withoutItem(measure, item)) : remove()
         }
       />
-      <div className="measure-foot">
+      <Foot>
         <Slot
           label="Item"
           placeholder="another item …"
@@ -131,12 +129,35 @@ export function MeasureCard({
         />
         <ScaleFields key={JSON.stringify(measure.scale)} measure={measure} change={change} />
         {isScore && <AnsweredRule measure={measure} change={change} />}
-      </div>
+      </Foot>
       {evidence && <InterItem evidence={evidence} />}
       {!isScore && <p className="quiet">{FORMS.find(([form]) => form === measure.form)?.[2]}</p>}
-    </section>
+    </Card>
   );
 }
+
+const Card = styled("section")({
+  display: "grid",
+  gridTemplateColumns: "minmax(0, 1fr)",
+  gap: 10,
+  borderTop: "1px solid var(--ink)",
+  paddingTop: 12,
+  "&.over": {
+    backgroundColor: "var(--petrol-wash)",
+    outline: "2px dashed var(--petrol)",
+    outlineOffset: 6,
+  },
+});
+
+const Foot = styled("div")({
+  display: "flex",
+  flexWrap: "wrap",
+  alignItems: "center",
+  gap: "8px 26px",
+  fontSize: 14,
+  color: "var(--quiet)",
+  "& .tiny": { width: 56, "& input": { textAlign: "right" } },
+});
 
 function MeasureName({ name, rename }: { name: string; rename: (name: string) => void }) {
   const [text, setText] = useState(name);
@@ -146,15 +167,22 @@ function MeasureName({ name, rename }: { name: string; rename: (name: string) =>
     else setText(name);
   };
   return (
-    <TextInput
-      className="measure-name"
-      aria-label="Name of the measure"
-      value={text}
-      size={Math.max(6, text.length)}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={keep}
-      onKeyDown={(e) => e.key === "Enter" && keep()}
-    />
+    <Box
+      sx={{
+        "& .MuiInputBase-root": { fontFamily: "var(--serif)", fontSize: "1.2rem", fontWeight: 600 },
+        "& input": { p: "2px 0", borderBottom: "1px dotted var(--line)", fieldSizing: "content" },
+      }}
+    >
+      <TextInput
+        bare
+        aria-label="Name of the measure"
+        value={text}
+        size={Math.max(6, text.length)}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={keep}
+        onKeyDown={(e) => e.key === "Enter" && keep()}
+      />
+    </Box>
   );
 }
 
@@ -174,10 +202,10 @@ function ScaleFields({
     if (JSON.stringify(scale) !== JSON.stringify(measure.scale)) change({ ...measure, scale });
   };
   return (
-    <span className="quiet">
+    <span>
       answers run from{" "}
       <TextInput
-        className="input tiny"
+        className="tiny"
         aria-label="Lowest answer of the items"
         inputMode="decimal"
         value={low}
@@ -186,7 +214,7 @@ function ScaleFields({
       />{" "}
       to{" "}
       <TextInput
-        className="input tiny"
+        className="tiny"
         aria-label="Highest answer of the items"
         inputMode="decimal"
         value={high}
@@ -208,7 +236,7 @@ function AnsweredRule({
 }) {
   const value = measure.answered ?? 80;
   return (
-    <label className="quiet">
+    <label>
       a score needs{" "}
       <Select
         value={value}

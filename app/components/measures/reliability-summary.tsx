@@ -1,9 +1,21 @@
+import { styled } from "@mui/material/styles";
 import { percent, plain, type MeasureEvidence } from "../../../core";
 import { Note } from "../ui/layout";
 
 const WIDTH = 240;
 /** Nunnally & Bernstein (1994); guidance, never a verdict. */
 const USUAL = 0.7;
+
+const List = styled("dl")({
+  display: "grid",
+  gridTemplateColumns: "116px minmax(0, 1fr)",
+  gap: "2px 12px",
+  margin: 0,
+  fontSize: 14,
+  "& dt": { color: "var(--quiet)" },
+  "& dd": { margin: 0, display: "flex", alignItems: "center", gap: 10, flexWrap: "wrap" },
+  "& dd strong": { minWidth: 44 },
+});
 
 /** Alpha with its interval on a scale from 0 to 1, omega, and what they rest on. */
 export function ReliabilitySummary({
@@ -29,7 +41,7 @@ export function ReliabilitySummary({
   } = value;
   const x = (v: number): number => Math.min(WIDTH, Math.max(0, v * WIDTH));
   return (
-    <dl className="reliability">
+    <List>
       <dt>alpha</dt>
       <dd>
         <strong>{plain(alpha)}</strong>
@@ -42,10 +54,15 @@ export function ReliabilitySummary({
               role="img"
               aria-label={`${percent(level)} % CI ${plain(alphaCi[0])} to ${plain(alphaCi[1])}, on a scale from 0 to 1`}
             >
-              <path className="axis" d={`M0 9H${WIDTH}`} />
-              <path className="usual" d={`M${x(USUAL)} 2V16`} />
-              <path className="ci" d={`M${x(alphaCi[0])} 9H${x(alphaCi[1])}`} />
-              {alpha !== null && <circle cx={x(alpha)} cy={9} r={4} />}
+              <path stroke="var(--line)" d={`M0 9H${WIDTH}`} />
+              <path stroke="var(--quiet)" strokeDasharray="2 2" d={`M${x(USUAL)} 2V16`} />
+              <path
+                stroke="var(--petrol)"
+                strokeWidth={4}
+                opacity={0.55}
+                d={`M${x(alphaCi[0])} 9H${x(alphaCi[1])}`}
+              />
+              {alpha !== null && <circle cx={x(alpha)} cy={9} r={4} fill="var(--petrol)" />}
             </svg>{" "}
             <span className="quiet">
               {percent(level)} % CI {plain(alphaCi[0])} to {plain(alphaCi[1])}
@@ -80,6 +97,6 @@ export function ReliabilitySummary({
         {n} complete rows, {k} items, mean inter-item correlation{" "}
         {plain(meanInterItemCorrelation, 2)}, standardised alpha {plain(alphaStandardised)}
       </dd>
-    </dl>
+    </List>
   );
 }

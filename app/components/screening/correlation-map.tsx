@@ -1,9 +1,12 @@
+import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
+import { styled } from "@mui/material/styles";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
+import Typography from "@mui/material/Typography";
 import { Segments } from "../ui/segments";
 import { Wide } from "../wide";
 import { useState } from "react";
@@ -15,7 +18,9 @@ import {
   type CorrelationCell,
   type CorrelationTable,
 } from "../../../core";
-import { ScreenHead } from "../ui/layout";
+import { ScreenHead, Spacer } from "../ui/layout";
+import type { Cell } from "../ui/number-table";
+import { TableTools } from "../ui/table-tools";
 
 interface Props {
   pairwise: CorrelationTable;
@@ -28,6 +33,15 @@ type Kind = "pearson" | "spearman";
 /** A correlation without its leading zero, as tables print it. */
 const short = (r: number): string => minus(r.toFixed(2).replace(/^(-?)0\./, "$1."));
 
+/** For a paper: a star below .05, two below .01. */
+const exported = (found: { r: number; p: number } | null | undefined): Cell =>
+  found
+    ? {
+        shown: `${short(found.r)}${found.p < 0.01 ? "**" : found.p < 0.05 ? "*" : ""}`,
+        value: found.r,
+      }
+    : null;
+
 /** Every pair as a number on a tint; the chosen pair in words beneath. */
 export function CorrelationMap({ pairwise, listwise, level }: Props) {
   const [kind, setKind] = useState<Kind>("pearson");
@@ -39,7 +53,8 @@ export function CorrelationMap({ pairwise, listwise, level }: Props) {
   const shown = chosen && find(chosen.x, chosen.y);
   return (
     <div>
-      <ScreenHead as="div" className="map-head">
+      <ScreenHead as="div" style={{ marginBottom: 8 }}>
+        <Typography variant="h3">Correlations</Typography>
         <Segments
           label="Coefficient"
           value={kind}
@@ -58,9 +73,23 @@ export function CorrelationMap({ pairwise, listwise, level }: Props) {
           ]}
           choose={setDeletion}
         />
+        <Spacer />
+        <TableTools
+          title={`${kind === "pearson" ? "Pearson" : "Spearman"} correlations`}
+          heads={["", ...table.variables]}
+          rows={table.variables.map((y, i) => ({
+            key: y,
+            cells: [
+              y,
+              ...table.variables.map((x, j) =>
+                j < i ? exported(find(x, y)?.[kind]) : j === i ? "–" : "",
+              ),
+            ],
+          }))}
+        />
       </ScreenHead>
       <Wide label="Correlations">
-        <Table className="map">
+        <TintedTable>
           <TableHead>
             <TableRow>
               <TableCell />
@@ -89,18 +118,54 @@ export function CorrelationMap({ pairwise, listwise, level }: Props) {
               </TableRow>
             ))}
           </TableBody>
-        </Table>
+        </TintedTable>
       </Wide>
-      <p className="map-reading" role="status">
+      <Box role="status" sx={{ minHeight: 28, pt: 0.75 }}>
         {shown ? (
           <Reading cell={shown} kind={kind} level={level} />
         ) : (
           <span className="quiet">Bold: p below .05. Choose a number to read it in full.</span>
         )}
-      </p>
+      </Box>
     </div>
   );
 }
+
+/** Numbers on tints; names of columns stand upright above them. */
+export const TintedTable = styled(Table)({
+  width: "auto",
+  borderCollapse: "separate",
+  borderSpacing: 2,
+  "& th": {
+    border: 0,
+    padding: "0 8px 0 0",
+    textAlign: "right",
+    fontSize: 14,
+    color: "inherit",
+    whiteSpace: "nowrap",
+  },
+  "& thead th": { height: 92, verticalAlign: "bottom", padding: 0 },
+  "& thead th span": {
+    display: "block",
+    writingMode: "vertical-rl",
+    transform: "rotate(180deg)",
+    maxHeight: 90,
+    overflow: "hidden",
+    textOverflow: "ellipsis",
+    margin: "0 auto",
+  },
+  "& td": {
+    width: 46,
+    minWidth: 46,
+    height: 30,
+    padding: "0 !important",
+    border: 0,
+    textAlign: "center",
+  },
+  "& td button": { width: "100%", height: 30, fontSize: 14, color: "var(--ink)" },
+  "& td.strong button": { color: "var(--paper)" },
+  "& td button[aria-pressed=true]": { outline: "2px solid var(--ink)", outlineOffset: -2 },
+});
 
 interface CellProps {
   cell: CorrelationCell | undefined;
@@ -114,7 +179,7 @@ function MapCell({ cell, kind, chosen, choose }: CellProps) {
   if (!cell || !found) {
     return (
       <TableCell
-        className="lacking"
+        sx={{ color: "var(--quiet)" }}
         title={
           cell?.lacking?.constant.length
             ? `${cell.lacking.constant.join(", ")} never varies`
@@ -135,7 +200,7 @@ function MapCell({ cell, kind, chosen, choose }: CellProps) {
       <ButtonBase
         aria-pressed={chosen}
         aria-label={`${cell.x} with ${cell.y}: ${short(found.r)}`}
-        className={found.p < 0.05 ? "sure" : undefined}
+        sx={{ fontWeight: found.p < 0.05 ? 700 : 400 }}
         onClick={() => choose(cell)}
       >
         {short(found.r)}

@@ -1,10 +1,27 @@
-import Table from "@mui/material/Table";
+import { styled } from "@mui/material/styles";
 import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import { Wide } from "../wide";
+import { TintedTable } from "./correlation-map";
 import { pClause, percent, plain, type SetEvidence } from "../../../core";
+
+const Patterns = styled(TintedTable)({
+  "& td.there, & td.gap": {
+    width: 30,
+    minWidth: 30,
+    height: 16,
+    backgroundColor: "var(--petrol-wash)",
+  },
+  "& td.gap": {
+    background:
+      "repeating-linear-gradient(45deg, var(--rust), var(--rust) 3px, var(--rust-wash) 3px, var(--rust-wash) 6px)",
+  },
+  "& .count": { textAlign: "right", padding: "0 8px !important" },
+  "& td.bar": { width: 160 },
+  "& td.bar span": { display: "block", height: 10, backgroundColor: "var(--muted-bar)" },
+});
 
 const MOST_PATTERNS = 14;
 
@@ -14,7 +31,7 @@ export function MissingPatternsPicture({ set }: { set: SetEvidence }) {
   const most = Math.max(...patterns.map((p) => p.count), 1);
   const shown = patterns.slice(0, MOST_PATTERNS);
   if (patterns.length === 1 && completeRows > 0)
-    return <p className="serif">No answer is missing on these variables.</p>;
+    return <p className="serif">No value is missing on these variables.</p>;
   return (
     <>
       <p className="quiet">
@@ -22,7 +39,7 @@ export function MissingPatternsPicture({ set }: { set: SetEvidence }) {
         {patterns.length} patterns.
       </p>
       <Wide label="Patterns of missing answers">
-        <Table className="patterns">
+        <Patterns>
           <TableHead>
             <TableRow>
               {variables.map((name) => (
@@ -51,7 +68,7 @@ export function MissingPatternsPicture({ set }: { set: SetEvidence }) {
               </TableRow>
             ))}
           </TableBody>
-        </Table>
+        </Patterns>
       </Wide>
       {patterns.length > MOST_PATTERNS && (
         <p className="quiet">{patterns.length - MOST_PATTERNS} rarer patterns are not drawn.</p>
