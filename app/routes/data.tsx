@@ -1,4 +1,7 @@
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import Stack from "@mui/material/Stack";
+import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
 import {
@@ -25,7 +28,6 @@ import { LogDialog } from "../components/data/log-dialog";
 import { MomentsTable } from "../components/data/moments-table";
 import { useSummaries } from "../components/data/use-summaries";
 import { ImportDialog } from "../components/importing/import-dialog";
-import "../components/data/data.css";
 import { TextInput } from "../components/ui/text-input";
 import { Note, ScreenHead, Spacer } from "../components/ui/layout";
 
@@ -80,7 +82,7 @@ export default function Data() {
     setSelected(made[0]!.name);
   };
   return (
-    <div className="data-screen">
+    <Stack sx={{ height: "100%" }}>
       <Head
         context={context}
         setFile={setFile}
@@ -100,7 +102,15 @@ export default function Data() {
               view.setCondition("");
             }}
           />
-          <div className="data-body">
+          <Box
+            sx={{
+              display: "flex",
+              flex: 1,
+              minHeight: 280,
+              borderTop: "1px solid var(--line)",
+              flexWrap: { xs: "wrap", md: "nowrap" },
+            }}
+          >
             <DataGrid
               {...{ dataset, view, summaries, selected, correct }}
               corrections={definition.corrections}
@@ -113,7 +123,7 @@ export default function Data() {
               select={setSelected}
               make={setMaking}
             />
-          </div>
+          </Box>
         </>
       )}
       {making && (
@@ -130,7 +140,7 @@ export default function Data() {
           close={() => setFile(null)}
         />
       )}
-    </div>
+    </Stack>
   );
 }
 
@@ -141,6 +151,12 @@ function withCorrection(corrections: Correction[], fresh: Correction): Correctio
   const rest = corrections.filter((c) => c !== known);
   return fresh.to === fresh.from ? rest : [...rest, fresh];
 }
+
+const UNIT = {
+  fontSize: 14,
+  color: "var(--quiet)",
+  "& input": { fieldSizing: "content", fontWeight: 600, color: "var(--ink)" },
+};
 
 function Head({
   context,
@@ -156,18 +172,17 @@ function Head({
   const left = analysis.evidence?.sample;
   const rows = raw.moments ? raw.moments.n : dataset.table.rows;
   return (
-    <ScreenHead as="div" className="data-head">
-      <h1>Data</h1>
-      <label className="unit">
+    <ScreenHead as="div" style={{ padding: "14px 24px 10px" }}>
+      <Typography variant="h1">Data</Typography>
+      <Box component="label" sx={UNIT}>
         one row is one of the{" "}
         <TextInput
-          className="input"
           aria-label="Unit of analysis, in the plural"
           value={definition.unit}
           size={Math.max(6, definition.unit.length)}
           onChange={(e) => edit({ unit: e.target.value }, "unit")}
         />
-      </label>
+      </Box>
       <p className="quiet">
         {rows.toLocaleString("en")} rows, {dataset.table.columns.length} columns.
         {left && left.n < left.rowsRead && ` The theory uses ${left.n} complete rows.`}
@@ -204,7 +219,7 @@ function Problems({
   const flagged = summaries.filter((s) => flagsOf(s).length > 0);
   if (problems.length + flagged.length === 0) return null;
   return (
-    <Note className="data-note" role="status">
+    <Note role="status" sx={{ m: "0 24px 10px" }}>
       {flagged.map((s) => (
         <Button variant="text" key={s.name} onClick={() => select(s.name)}>
           {s.name}: {flagsOf(s)[0]}

@@ -1,9 +1,5 @@
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import { plain, type CodeColumn, type Coding } from "../../../core";
+import { NumberTable } from "../ui/number-table";
 
 export const CODINGS: [Coding, string, string][] = [
   ["indicator", "indicator", "each level against the reference"],
@@ -24,30 +20,21 @@ export function CodingTable({
 }) {
   if (columns.length === 0) return null;
   return (
-    <Table className="numbers coding-table">
-      <caption className="visually-hidden">Coding of {variable}</caption>
-      <TableHead>
-        <TableRow>
-          <TableCell scope="col">level</TableCell>
-          {columns.map((c) => (
-            <TableCell key={c.index} scope="col" title={c.contrast}>
-              {variable}.{c.index}
-            </TableCell>
-          ))}
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {levels.map((level, i) => (
-          <TableRow key={level}>
-            <TableCell>{level}</TableCell>
-            {columns.map((c) => (
-              <TableCell key={c.index}>
-                {Number.isInteger(c.codes[i]) ? c.codes[i] : plain(c.codes[i], 2)}
-              </TableCell>
-            ))}
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
+    <NumberTable
+      plainly
+      title={`Coding of ${variable}`}
+      columns={["level", ...columns.map((c) => `${variable}.${c.index}`)]}
+      rows={levels.map((level, i) => ({
+        key: level,
+        cells: [
+          level,
+          ...columns.map((c) => ({
+            shown: Number.isInteger(c.codes[i]) ? String(c.codes[i]) : plain(c.codes[i], 2),
+            value: c.codes[i]!,
+          })),
+        ],
+      }))}
+      note={columns.map((c) => `${variable}.${c.index}: ${c.contrast}`).join("; ")}
+    />
   );
 }

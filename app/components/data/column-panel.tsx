@@ -1,4 +1,6 @@
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
 import {
   levelsInOrder,
   plain,
@@ -16,8 +18,10 @@ import { NameField } from "./name-field";
 import { Sparkbars } from "./sparkbars";
 import { MissingCodes, Range, ValueLabels } from "./value-fields";
 import { TextInput } from "../ui/text-input";
+import { IconAction } from "../ui/icon-button";
 import { Select } from "../ui/select";
 import { Labelled, Note, ScreenHead, Spacer } from "../ui/layout";
+import { Group, Pairs, Panel } from "./parts";
 
 interface Props {
   variable: Variable;
@@ -56,30 +60,33 @@ export function ColumnPanel({
       ? levelsInOrder(column, variable)
       : [];
   return (
-    <aside className="column-panel" aria-label={`Column ${variable.name}`}>
+    <Panel aria-label={`Column ${variable.name}`}>
       <ScreenHead as="div">
-        <h2>{variable.name}</h2>
+        <Typography variant="h2">{variable.name}</Typography>
         <Spacer />
-        <Button variant="text" onClick={close} aria-label="Close the column">
+        <IconAction name="Close the column" onClick={close}>
           <CloseIcon />
-        </Button>
+        </IconAction>
       </ScreenHead>
       {derived && (
-        <div className="recipe">
-          <p className="quiet">{recipeWords(derived.recipe)}</p>
+        <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
+          <Box component="p" className="quiet" sx={{ width: "100%" }}>
+            {recipeWords(derived.recipe)}
+          </Box>
           <Button onClick={changeRecipe}>Change the recipe</Button>
           <Button onClick={removeDerived}>Remove the variable</Button>
-        </div>
+        </Box>
       )}
       {summary && <Sparkbars summary={summary} width={252} height={72} />}
       {summary && levels.length > 0 && (
-        <ul className="level-counts">
+        <Pairs>
           {summary.bars.map((bar) => (
-            <li key={bar.label}>
-              {bar.label} <span>{bar.count}</span>
-            </li>
+            <Box key={bar.label} sx={{ display: "contents" }}>
+              <dt>{variable.labels?.[bar.label] ?? bar.label}</dt>
+              <dd>{bar.count}</dd>
+            </Box>
           ))}
-        </ul>
+        </Pairs>
       )}
       {summary && <Moments summary={summary} />}
       {summary?.notNumeric && (
@@ -133,13 +140,13 @@ export function ColumnPanel({
           <option value=",">comma, 1,5</option>
         </Select>
       </Labelled>
-    </aside>
+    </Panel>
   );
 }
 
 function Moments({ summary }: { summary: ColumnSummary }) {
   return (
-    <dl className="moments">
+    <Pairs>
       <dt>missing</dt>
       <dd>
         {summary.missing} of {summary.rows}
@@ -158,7 +165,7 @@ function Moments({ summary }: { summary: ColumnSummary }) {
           </dd>
         </>
       )}
-    </dl>
+    </Pairs>
   );
 }
 
@@ -184,15 +191,15 @@ function NewFrom({ level, derive }: { level: Level; derive: Props["derive"] }) {
       ? [...OFFERS.numeric, OFFERS.groups[1]!]
       : OFFERS.groups;
   return (
-    <div className="field" role="group" aria-label="Make a new variable of it">
+    <Group role="group" aria-label="Make a new variable of it">
       <span>Make a new variable of it</span>
-      <div className="offers">
+      <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.75 }}>
         {offers.map(([kind, words]) => (
           <Button key={kind} onClick={() => derive(kind)}>
             {words}
           </Button>
         ))}
-      </div>
-    </div>
+      </Box>
+    </Group>
   );
 }

@@ -5,6 +5,7 @@ import { GridHead } from "./grid-head";
 import { GridRow } from "./grid-row";
 import { COLUMN_WIDTH, HEAD_HEIGHT, NUMBER_WIDTH, ROW_HEIGHT } from "./grid-sizes";
 import type { GridView } from "./grid-view";
+import styles from "./data-grid.module.css";
 
 interface Props {
   dataset: Dataset;
@@ -112,7 +113,7 @@ export function DataGrid({
   return (
     // The grid is one stop of the tab key; the arrow keys move the active cell within it.
     <div
-      className="grid"
+      className={styles.grid}
       ref={scroller}
       tabIndex={0}
       role="grid"
@@ -140,7 +141,9 @@ export function DataGrid({
             {...shared}
           />
         ))}
-        {order.length === 0 && <p className="grid-empty quiet">No row fits the condition.</p>}
+        {order.length === 0 && (
+          <p className={`${styles.gridEmpty} quiet`}>No row fits the condition.</p>
+        )}
       </div>
     </div>
   );

@@ -1,6 +1,8 @@
 import Button from "@mui/material/Button";
-import { Dialog } from "@mui/material";
-import { useId, useState } from "react";
+import Box from "@mui/material/Box";
+import Stack from "@mui/material/Stack";
+import Typography from "@mui/material/Typography";
+import { useState } from "react";
 import {
   codeColumns,
   findVariable,
@@ -20,9 +22,11 @@ import {
 import { CODINGS, CodingTable } from "./coding-table";
 import { RecipeFields } from "./recipe-fields";
 import { Sparkbars } from "./sparkbars";
+import { Dialog } from "../ui/dialog";
 import { Select } from "../ui/select";
 import { TextInput } from "../ui/text-input";
-import { Labelled, Note, Spacer } from "../ui/layout";
+import { Labelled, Note } from "../ui/layout";
+import { Fields } from "./parts";
 
 const KINDS: [Recipe["kind"], string][] = [
   ["formula", "computed by a formula"],
@@ -51,7 +55,6 @@ interface Props {
 
 /** Makes a new variable of others by a recipe; the raw data stay as they are. */
 export function DeriveDialog({ definition, dataset, raw, start, keep, close }: Props) {
-  const title = useId();
   const changed = "change" in start ? start.change : null;
   const of = changed
     ? changed.recipe.kind === "formula"
@@ -69,10 +72,34 @@ export function DeriveDialog({ definition, dataset, raw, start, keep, close }: P
   const result = tryAll(definition, raw, wanted, changed?.name ?? null, dataset);
   const usable = dataset.table.columns.map((c) => c.name).filter((n) => n !== changed?.name);
   return (
-    <Dialog open onClose={close} maxWidth="sm" fullWidth aria-labelledby={title}>
-      <div className="dialog">
-        <h2 id={title}>{changed ? `How ${changed.name} is made` : "A new variable"}</h2>
-        <div className="dialog-grid">
+    <Dialog
+      title={changed ? `How ${changed.name} is made` : "A new variable"}
+      close={close}
+      actions={
+        <>
+          <Typography variant="body2" color="textSecondary" sx={{ mr: "auto" }}>
+            The raw data stay as they are; the new variable follows them.
+          </Typography>
+          <Button onClick={close}>Cancel</Button>
+          <Button
+            variant="contained"
+            disabled={"problem" in result}
+            onClick={() => {
+              keep(wanted, changed?.name ?? null);
+              close();
+            }}
+          >
+            {changed
+              ? "Change it"
+              : wanted.length > 1
+                ? `Make ${wanted.length} variables`
+                : "Make it"}
+          </Button>
+        </>
+      }
+    >
+      <Stack spacing={2}>
+        <Fields>
           {recipe.kind !== "formula" && (
             <Labelled>
               <span>Made of</span>
@@ -101,7 +128,7 @@ export function DeriveDialog({ definition, dataset, raw, start, keep, close }: P
               ))}
             </Select>
           </Labelled>
-        </div>
+        </Fields>
         <RecipeFields recipe={recipe} change={setRecipe} dataset={dataset} />
         {recipe.kind === "code" && (
           <CodingTable
@@ -117,7 +144,10 @@ export function DeriveDialog({ definition, dataset, raw, start, keep, close }: P
         {"problem" in result ? (
           <Note role="alert">{result.problem}</Note>
         ) : (
-          <div className="derive-result" role="status">
+          <Box
+            role="status"
+            sx={{ display: "grid", gridTemplateColumns: "auto 1fr", gap: 2, alignItems: "center" }}
+          >
             <Sparkbars summary={result} width={190} height={48} />
             <p className="quiet">
               {recipeWords(wanted[0]!.recipe)}
@@ -125,28 +155,9 @@ export function DeriveDialog({ definition, dataset, raw, start, keep, close }: P
                 `; mean ${plain(result.mean)}, SD ${plain(result.sd)}, ${plain(result.min, 2)} to ${plain(result.max, 2)}`}
               ; {result.missing} missing
             </p>
-          </div>
+          </Box>
         )}
-        <div className="dialog-foot">
-          <p className="quiet">The raw data stay as they are; the new variable follows them.</p>
-          <Spacer />
-          <Button onClick={close}>Cancel</Button>
-          <Button
-            variant="contained"
-            disabled={"problem" in result}
-            onClick={() => {
-              keep(wanted, changed?.name ?? null);
-              close();
-            }}
-          >
-            {changed
-              ? "Change it"
-              : wanted.length > 1
-                ? `Make ${wanted.length} variables`
-                : "Make it"}
-          </Button>
-        </div>
-      </div>
+      </Stack>
     </Dialog>
   );
 }
@@ -169,7 +180,7 @@ function startRecipe(kind: Recipe["kind"], of: string, dataset: Dataset): Recipe
     case "rescale":
       return { kind, of, per: 10 };
     case "log":
-      return { kind, of, base: "e", add: (summary?.min ?? 1) > 0 ? 0 : 1 };
+      return { kind, of, base: "e", add: 0 };
     case "winsorise":
       return { kind, of, lower: 5, upper: 95 };
     case "split":

@@ -1,5 +1,7 @@
 import Button from "@mui/material/Button";
-import { Popover, Snackbar } from "@mui/material";
+import Popover from "@mui/material/Popover";
+import Snackbar from "@mui/material/Snackbar";
+import Stack from "@mui/material/Stack";
 import { useState } from "react";
 import { applyCodebook, codebookCsv, decodeText, FormatProblem } from "../../../formats";
 import type { StudyContext } from "../../analysis/use-study";
@@ -49,7 +51,11 @@ export function FileMenu({ context, replace }: Props) {
         anchorOrigin={{ vertical: "bottom", horizontal: "left" }}
         keepMounted
       >
-        <div className="file-menu" role="group" aria-label="Files">
+        <Stack
+          role="group"
+          aria-label="Files"
+          sx={{ p: 1, "& .MuiButton-root": { justifyContent: "flex-start" } }}
+        >
           <FilePicker
             label="File with newer data"
             accept=".csv,.tsv,.txt,.json,.xlsx,.ods"
@@ -82,7 +88,7 @@ export function FileMenu({ context, replace }: Props) {
           >
             Export the codebook (CSV)
           </Button>
-        </div>
+        </Stack>
       </Popover>
       <Snackbar
         open={message !== null}

@@ -4,6 +4,7 @@ import { percent, type ColumnSummary, type Dataset, type Variable } from "../../
 import { COLUMN_WIDTH, HEAD_HEIGHT, NUMBER_WIDTH } from "./grid-sizes";
 import type { GridView } from "./grid-view";
 import { Sparkbars } from "./sparkbars";
+import styles from "./data-grid.module.css";
 
 interface Props {
   dataset: Dataset;
@@ -47,9 +48,21 @@ export function GridHead({
   const sorted = (name: string): "ascending" | "descending" | undefined =>
     view.sort?.name === name ? (view.sort.descending ? "descending" : "ascending") : undefined;
   return (
-    <div role="row" aria-rowindex={1} className="grid-head" style={{ height: HEAD_HEIGHT, width }}>
-      <div className="grid-fixed head" style={{ width: left, height: HEAD_HEIGHT }}>
-        <div role="columnheader" className="grid-corner quiet" style={{ width: NUMBER_WIDTH }}>
+    <div
+      role="row"
+      aria-rowindex={1}
+      className={styles.gridHead}
+      style={{ height: HEAD_HEIGHT, width }}
+    >
+      <div
+        className={`${styles.gridFixed} ${styles.head}`}
+        style={{ width: left, height: HEAD_HEIGHT }}
+      >
+        <div
+          role="columnheader"
+          className={`${styles.gridCorner} quiet`}
+          style={{ width: NUMBER_WIDTH }}
+        >
           row
         </div>
         {frozen && (
@@ -70,7 +83,7 @@ export function GridHead({
             role="columnheader"
             aria-colindex={view.names.indexOf(name) + 2}
             aria-sort={sorted(name)}
-            className="grid-card-cell"
+            className={styles.gridCardCell}
             style={{ left: item.start, width: COLUMN_WIDTH, height: HEAD_HEIGHT }}
           >
             {card(name)}
@@ -105,24 +118,24 @@ function ColumnCard({ variable, origin, summary, selected, select, sorted, sort 
   return (
     <>
       <ButtonBase
-        className={`column-card ${selected ? "selected" : ""} ${origin}`}
+        className={`${styles.columnCard} ${selected ? styles.selected : ""} ${styles[origin] ?? ""}`}
         aria-pressed={selected}
         onClick={select}
       >
-        <span className="column-name" title={variable.label ?? variable.name}>
+        <span className={styles.columnName} title={variable.label ?? variable.name}>
           {variable.name}
         </span>
-        <span className="column-level">
+        <span className={styles.columnLevel}>
           {origin === "raw"
             ? variable.level
             : origin === "measure"
               ? "scale score"
               : `derived, ${variable.level}`}
         </span>
-        <span className="column-shape">
+        <span className={styles.columnShape}>
           {summary && <Sparkbars summary={summary} width={COLUMN_WIDTH - 22} height={32} />}
         </span>
-        <span className={`column-missing ${flagged ? "flag" : ""}`}>
+        <span className={`${styles.columnMissing} ${flagged ? styles.flag : ""}`}>
           {flagged
             ? "◆ needs a look"
             : share > 0
@@ -131,7 +144,7 @@ function ColumnCard({ variable, origin, summary, selected, select, sorted, sort 
         </span>
       </ButtonBase>
       <ButtonBase
-        className={`column-sort ${sorted}`}
+        className={`${styles.columnSort} ${styles[sorted] ?? ""}`}
         aria-label={`Sort by ${variable.name}`}
         title={sorted === "none" ? "Sort" : `Sorted, ${sorted}`}
         onClick={sort}

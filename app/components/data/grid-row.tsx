@@ -11,6 +11,7 @@ import {
 import { COLUMN_WIDTH, NUMBER_WIDTH, ROW_HEIGHT } from "./grid-sizes";
 import type { GridView } from "./grid-view";
 import { TextInput } from "../ui/text-input";
+import styles from "./data-grid.module.css";
 
 interface Props {
   index: number;
@@ -53,12 +54,16 @@ export function GridRow(props: Props) {
     <div
       role="row"
       aria-rowindex={index + 2}
-      className={filter ? "grid-row left-out" : "grid-row"}
+      className={`${styles.gridRow} ${filter ? styles.leftOut : ""}`}
       title={filter && `Left out of analyses: ${filter}`}
       style={{ top, height: ROW_HEIGHT, width }}
     >
-      <div className="grid-fixed">
-        <div role="rowheader" className="grid-number quiet" style={{ width: NUMBER_WIDTH }}>
+      <div className={styles.gridFixed}>
+        <div
+          role="rowheader"
+          className={`${styles.gridNumber} quiet`}
+          style={{ width: NUMBER_WIDTH }}
+        >
           {filter && <span aria-label="left out">×&nbsp;</span>}
           {row + 1}
         </div>
@@ -105,12 +110,12 @@ function Cell({
   const numeric = variable.level === "continuous" || variable.level === "ordinal";
   const correction = corrections.find((k) => k.column === name && k.row === row + 1);
   const classes = [
-    "grid-cell",
-    numeric && "number",
-    gap && "gap",
-    selected === name && "chosen",
-    active && "active",
-    correction && "corrected",
+    styles.gridCell,
+    numeric && styles.number,
+    gap && styles.gap,
+    selected === name && styles.chosen,
+    active && styles.active,
+    correction && styles.corrected,
   ];
   return (
     <div
@@ -125,7 +130,7 @@ function Cell({
       onMouseDown={(e) => {
         if (active && editing) return;
         e.preventDefault();
-        e.currentTarget.closest<HTMLElement>(".grid")?.focus();
+        e.currentTarget.closest<HTMLElement>("[role=grid]")?.focus();
         if (editing) commit(editing.text, 0, 0);
         view.setActive({ row: index, column: c });
       }}
@@ -160,7 +165,8 @@ interface EditorProps {
 function CellEditor({ name, text, change, commit, cancel }: EditorProps) {
   return (
     <TextInput
-      className="cell-editor"
+      bare
+      className={styles.cellEditor!}
       // The cell was opened to be typed into.
       // eslint-disable-next-line jsx-a11y/no-autofocus
       autoFocus
@@ -174,7 +180,7 @@ function CellEditor({ name, text, change, commit, cancel }: EditorProps) {
           e.preventDefault();
           commit(text, 0, e.shiftKey ? -1 : 1);
         } else if (e.key === "Escape") {
-          const grid = e.currentTarget.closest<HTMLElement>(".grid");
+          const grid = e.currentTarget.closest<HTMLElement>("[role=grid]");
           cancel();
           grid?.focus();
         }
@@ -207,7 +213,7 @@ function Padding({ text, places: most }: { text: string; places: number }) {
   const lacking = most - own;
   if (lacking <= 0) return null;
   return (
-    <span className="padding" aria-hidden>
+    <span className={styles.padding} aria-hidden>
       {(own === 0 ? "." : "") + "0".repeat(lacking)}
     </span>
   );

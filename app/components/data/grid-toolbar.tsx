@@ -1,11 +1,13 @@
 import Button from "@mui/material/Button";
-import Checkbox from "@mui/material/Checkbox";
-import { Popover } from "@mui/material";
+import Popover from "@mui/material/Popover";
+import Stack from "@mui/material/Stack";
 import { useState } from "react";
 import { findCell, thousands, type Dataset } from "../../../core";
 import type { GridView } from "./grid-view";
+import { Check } from "../ui/check";
 import { TextInput } from "../ui/text-input";
 import { Spacer, Wrong } from "../ui/layout";
+import { Bar } from "./parts";
 
 interface Props {
   dataset: Dataset;
@@ -29,9 +31,9 @@ export function GridToolbar({ dataset, view, leaveOut }: Props) {
     if (at >= 0) view.setActive({ row: at, column: view.active?.column ?? 0 });
   };
   return (
-    <div className="grid-toolbar" role="search" aria-label="Look around in the data">
+    <Bar role="search" aria-label="Look around in the data">
       <TextInput
-        className="input"
+        style={{ width: 190 }}
         aria-label="Find in the cells"
         placeholder="Find a text, Enter for the next"
         value={find}
@@ -43,14 +45,14 @@ export function GridToolbar({ dataset, view, leaveOut }: Props) {
         onKeyDown={(e) => e.key === "Enter" && next()}
       />
       <TextInput
-        className="input short"
+        style={{ width: 54 }}
         aria-label="Go to row"
         placeholder="Row"
         inputMode="numeric"
         onKeyDown={(e) => e.key === "Enter" && goTo(e.currentTarget.value)}
       />
       <TextInput
-        className="input wide"
+        style={{ width: 280 }}
         aria-label="Show only rows where"
         placeholder="Show only rows where … (hours > 3)"
         value={view.condition}
@@ -71,13 +73,14 @@ export function GridToolbar({ dataset, view, leaveOut }: Props) {
       {missed && <Wrong role="status">“{find}” is in no cell shown.</Wrong>}
       {view.problem && <Wrong role="status">{view.problem}</Wrong>}
       {hasLabels && (
-        <label className="quiet check">
-          <Checkbox checked={view.labels} onChange={(e) => view.setLabels(e.target.checked)} />{" "}
-          labels instead of codes
-        </label>
+        <Check
+          label="labels instead of codes"
+          checked={view.labels}
+          onChange={(labels) => view.setLabels(labels)}
+        />
       )}
       <ColumnChoice dataset={dataset} view={view} />
-    </div>
+    </Bar>
   );
 }
 
@@ -100,21 +103,28 @@ function ColumnChoice({ dataset, view }: { dataset: Dataset; view: GridView }) {
         onClose={() => setAnchor(null)}
         anchorOrigin={{ vertical: "bottom", horizontal: "left" }}
       >
-        <div className="column-choice" role="group" aria-label="Columns to show">
-          <p>
+        <Stack
+          role="group"
+          aria-label="Columns to show"
+          sx={{ p: "12px 16px", maxHeight: "50vh", overflow: "auto" }}
+        >
+          <div>
             <Button variant="text" onClick={() => view.setHidden(new Set())}>
               Show all
             </Button>
             <Button variant="text" onClick={() => view.setHidden(new Set(names))}>
               Hide all
             </Button>
-          </p>
+          </div>
           {names.map((name) => (
-            <label key={name}>
-              <Checkbox checked={!view.hidden.has(name)} onChange={() => toggle(name)} /> {name}
-            </label>
+            <Check
+              key={name}
+              label={name}
+              checked={!view.hidden.has(name)}
+              onChange={() => toggle(name)}
+            />
           ))}
-        </div>
+        </Stack>
       </Popover>
     </>
   );

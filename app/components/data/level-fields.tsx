@@ -1,3 +1,4 @@
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { codeColumns, type Coding, type Level } from "../../../core";
 import { LEVELS } from "../levels";
@@ -5,6 +6,7 @@ import { CODINGS, CodingTable } from "./coding-table";
 import type { FieldProps } from "./value-fields";
 import { Select } from "../ui/select";
 import { Labelled } from "../ui/layout";
+import { Group } from "./parts";
 
 export function LevelField({ variable, change }: FieldProps) {
   return (
@@ -27,7 +29,7 @@ export function WhichIsOne({ variable, levels, change }: FieldProps & { levels: 
   const one = variable.one ?? levels[1]!;
   const zero = levels.find((l) => l !== one)!;
   return (
-    <div className="field">
+    <Group>
       <span>Used in equations as</span>
       <p>
         <strong>{one}</strong> = 1, <strong>{zero}</strong> = 0
@@ -36,7 +38,7 @@ export function WhichIsOne({ variable, levels, change }: FieldProps & { levels: 
       <small className="quiet">
         Its coefficient is the mean of “{one}” minus the mean of “{zero}”, other things equal.
       </small>
-    </div>
+    </Group>
   );
 }
 
@@ -82,9 +84,9 @@ export function CodingChoice({ variable, levels, change }: FieldProps & { levels
         </Labelled>
       )}
       {(coding === "sequential" || coding === "helmert") && (
-        <div className="field">
+        <Group>
           <span>Order</span>
-          <ol className="level-order">
+          <Box component="ol" sx={{ m: 0, pl: 2.5 }}>
             {levels.map((level, i) => (
               <li key={level}>
                 {level}{" "}
@@ -99,8 +101,8 @@ export function CodingChoice({ variable, levels, change }: FieldProps & { levels
                 )}
               </li>
             ))}
-          </ol>
-        </div>
+          </Box>
+        </Group>
       )}
     </>
   );

@@ -1,3 +1,4 @@
+import Box from "@mui/material/Box";
 import {
   FUNCTIONS,
   findVariable,
@@ -10,7 +11,9 @@ import {
 import { CODINGS } from "./coding-table";
 import { Select } from "../ui/select";
 import { TextInput } from "../ui/text-input";
+import { Entry } from "../ui/field";
 import { Labelled } from "../ui/layout";
+import { Fields } from "./parts";
 
 interface Props {
   recipe: Recipe;
@@ -26,20 +29,15 @@ export function RecipeFields({ recipe, change, dataset }: Props) {
   switch (recipe.kind) {
     case "formula":
       return (
-        <Labelled>
-          <span>Formula</span>
-          <textarea
-            rows={2}
-            value={recipe.formula}
-            spellCheck={false}
-            onChange={(e) => change({ ...recipe, formula: e.target.value })}
-          />
-          <small className="quiet">
-            Columns by name, in &quot; &quot; where they have spaces; texts in &apos; &apos;; + − *
-            / ^ = != &lt; &gt; and or not; {Object.keys(FUNCTIONS).join(", ")}. As in if(group =
-            &apos;waiting list&apos;, 0, hours / 10).
-          </small>
-        </Labelled>
+        <Entry
+          label="Formula"
+          multiline
+          minRows={2}
+          value={recipe.formula}
+          inputProps={{ spellCheck: false }}
+          onChange={(formula) => change({ ...recipe, formula })}
+          help={`Columns by name, in " " where they have spaces; texts in ' '; + − * / ^ = != < > and or not; ${Object.keys(FUNCTIONS).join(", ")}. As in if(group = 'waiting list', 0, hours / 10).`}
+        />
       );
     case "reverse":
       return (
@@ -69,7 +67,7 @@ export function RecipeFields({ recipe, change, dataset }: Props) {
       );
     case "log":
       return (
-        <div className="dialog-grid">
+        <Fields>
           <Labelled>
             <span>Base</span>
             <Select
@@ -86,7 +84,7 @@ export function RecipeFields({ recipe, change, dataset }: Props) {
             value={recipe.add}
             change={(add) => change({ ...recipe, add })}
           />
-        </div>
+        </Fields>
       );
     case "split":
       return (
@@ -133,11 +131,11 @@ function Numbers({
 }) {
   return (
     <>
-      <div className="dialog-grid">
+      <Fields>
         {fields.map(([label, value, set]) => (
           <NumberField key={label} label={label} value={value} change={set} />
         ))}
-      </div>
+      </Fields>
       {note && <p className="quiet">{note}</p>}
     </>
   );
@@ -177,7 +175,7 @@ function CodeFields({
   const found = findVariable(dataset, recipe.of);
   const levels = found ? levelsInOrder(found.column, found.variable) : [];
   return (
-    <div className="dialog-grid">
+    <Fields>
       <Labelled>
         <span>Coding</span>
         <Select
@@ -205,7 +203,7 @@ function CodeFields({
           </Select>
         </Labelled>
       )}
-    </div>
+    </Fields>
   );
 }
 
@@ -226,19 +224,28 @@ function RecodeFields({
   };
   return (
     <>
-      <div className="recode">
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: "1fr 1fr",
+          gap: "6px 18px",
+          maxHeight: "30vh",
+          overflow: "auto",
+          fontSize: 14,
+        }}
+      >
         {values.slice(0, MOST_VALUES).map((from) => (
           <label key={from}>
             <span>{from}</span> becomes{" "}
             <TextInput
-              className="input"
+              style={{ width: 96 }}
               aria-label={`${from} becomes`}
               defaultValue={recipe.map[from] ?? from}
               onChange={(e) => set(from, e.target.value)}
             />
           </label>
         ))}
-      </div>
+      </Box>
       {values.length > MOST_VALUES && (
         <p className="quiet">
           The first {MOST_VALUES} of {values.length} values; a formula can do more.

@@ -17,7 +17,7 @@ export function Sparkbars({
     bars.length > 0 ? bars.map((b) => `${b.label}: ${b.count}`).join(", ") : "no distribution";
   return (
     <svg
-      className="sparkbars"
+      style={{ display: "block", marginLeft: "auto" }}
       width={width}
       height={height}
       role="img"
@@ -32,12 +32,14 @@ export function Sparkbars({
             y={height - h}
             width={Math.max(1, Math.min(step - 1.5, 26))}
             height={h}
+            fill="var(--petrol)"
+            opacity={0.75}
           >
             <title>{`${bar.label}: ${bar.count}`}</title>
           </rect>
         );
       })}
-      <path d={`M0 ${height - 0.5}H${width}`} />
+      <path stroke="var(--line)" d={`M0 ${height - 0.5}H${width}`} />
     </svg>
   );
 }

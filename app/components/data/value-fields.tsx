@@ -1,7 +1,10 @@
+import Box from "@mui/material/Box";
 import { useState } from "react";
 import { levelsInOrder, type TextColumn, type Variable } from "../../../core";
 import { TextInput } from "../ui/text-input";
+import { Disclosure } from "../ui/disclosure";
 import { Labelled } from "../ui/layout";
+import { Group } from "./parts";
 
 export interface FieldProps {
   variable: Variable;
@@ -62,9 +65,9 @@ export function Range({ variable, change }: FieldProps) {
     else if (from.trim() !== "" && to.trim() !== "" && a < b) change({ range: [a, b] });
   };
   return (
-    <div className="field" role="group" aria-label="Values that can occur">
+    <Group role="group" aria-label="Values that can occur">
       <span>Values that can occur</span>
-      <span className="range-fields">
+      <Box component="span" sx={{ display: "flex", alignItems: "center", gap: 1 }}>
         <Limit
           which="lowest"
           value={low}
@@ -82,13 +85,13 @@ export function Range({ variable, change }: FieldProps) {
             set(low, text);
           }}
         />
-      </span>
+      </Box>
       {low.trim() !== "" && high.trim() !== "" && !(Number(low) < Number(high)) && (
         <small role="alert">
           The lowest must be a number below the highest; until then nothing is changed.
         </small>
       )}
-    </div>
+    </Group>
   );
 }
 
@@ -108,18 +111,29 @@ export function ValueLabels({ variable, column, change }: FieldProps & { column:
     change({ labels: Object.keys(labels).length > 0 ? labels : undefined });
   };
   return (
-    <details className="field value-labels" open={variable.labels !== undefined}>
-      <summary>Labels of the answers</summary>
+    <Disclosure summary="Labels of the answers" initiallyOpen={variable.labels !== undefined}>
       {values.map((code) => (
-        <label key={code}>
-          <span>{code}</span>
+        <Box
+          component="label"
+          key={code}
+          sx={{
+            display: "grid",
+            gridTemplateColumns: "48px 1fr",
+            alignItems: "center",
+            gap: 1,
+            mt: 0.5,
+          }}
+        >
+          <Box component="span" sx={{ textAlign: "right", fontSize: 14 }}>
+            {code}
+          </Box>
           <TextInput
             aria-label={`Label of ${code}`}
             defaultValue={variable.labels?.[code] ?? ""}
             onChange={(e) => set(code, e.target.value)}
           />
-        </label>
+        </Box>
       ))}
-    </details>
+    </Disclosure>
   );
 }

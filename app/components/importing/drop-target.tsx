@@ -1,8 +1,21 @@
+import Box from "@mui/material/Box";
+import { styled } from "@mui/material/styles";
 import { useEffect, useState, type DragEvent, type ReactNode } from "react";
 import { ImportDialog } from "./import-dialog";
-import "./importing.css";
 
 const hasFiles = (event: DragEvent): boolean => event.dataTransfer.types.includes("Files");
+
+const Veil = styled("div")({
+  position: "fixed",
+  inset: 12,
+  border: "2px dashed var(--petrol)",
+  background: "color-mix(in srgb, var(--petrol-wash) 85%, transparent)",
+  display: "grid",
+  placeContent: "center",
+  font: "600 1.4rem var(--serif)",
+  zIndex: 10,
+  pointerEvents: "none",
+});
 
 /** Takes a dropped file, or cells pasted from a spreadsheet, anywhere on the page and opens the import. */
 export function DropTarget({ children }: { children: ReactNode }) {
@@ -23,8 +36,8 @@ export function DropTarget({ children }: { children: ReactNode }) {
     return () => removeEventListener("paste", onPaste);
   }, []);
   return (
-    <div
-      className="drop-target"
+    <Box
+      sx={{ minHeight: "100%" }}
       onDragOver={(e) => {
         if (!hasFiles(e)) return;
         e.preventDefault();
@@ -41,8 +54,8 @@ export function DropTarget({ children }: { children: ReactNode }) {
       }}
     >
       {children}
-      {over && <div className="drop-veil">Let go to open the file as a new study</div>}
+      {over && <Veil>Let go to open the file as a new study</Veil>}
       {file && <ImportDialog file={file} close={() => setFile(null)} />}
-    </div>
+    </Box>
   );
 }

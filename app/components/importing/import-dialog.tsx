@@ -1,7 +1,8 @@
 import Button from "@mui/material/Button";
-import { Dialog } from "@mui/material";
+import LinearProgress from "@mui/material/LinearProgress";
+import Stack from "@mui/material/Stack";
 import { proxy, transfer } from "comlink";
-import { useEffect, useId, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import { packTable, percent, type StudyDefinition, type Table, type Variable } from "../../../core";
 import type { DataLayout } from "../../../formats";
@@ -9,8 +10,8 @@ import type { ImportPreview } from "../../workers/importing";
 import { engine } from "../../workers/engine";
 import { LayoutChoice } from "./layout-choice";
 import { Preview } from "./preview";
-import "./importing.css";
-import { Note, ScreenHead, Spacer } from "../ui/layout";
+import { Dialog } from "../ui/dialog";
+import { Note, ScreenHead } from "../ui/layout";
 
 const MAX_BYTES = 400 * 1024 * 1024;
 
@@ -44,7 +45,6 @@ export function ImportDialog({
   close: () => void;
   replacing?: Replacing;
 }) {
-  const title = useId();
   const finish = useFinish(file, close, replacing);
   const { stage, setStage, parse, chooseSheet } = useReading(file, finish.open);
   const use = async (variables: Variable[], asMatrix: boolean): Promise<void> => {
@@ -60,9 +60,30 @@ export function ImportDialog({
     />
   );
   return (
-    <Dialog open onClose={close} maxWidth="lg" fullWidth aria-labelledby={title}>
-      <div className="dialog">
-        <h2 id={title}>{file.name}</h2>
+    <Dialog
+      title={file.name}
+      width="lg"
+      close={close}
+      actions={
+        <>
+          <Button onClick={close}>{stage.kind === "failed" ? "Close" : "Cancel"}</Button>
+          {stage.kind === "preview" && (
+            <Button variant="contained" onClick={() => void use(stage.variables, stage.asMatrix)}>
+              {replacing ? "Use these data" : "Start a study with these data"}
+            </Button>
+          )}
+          {stage.kind === "misfits" && (
+            <Button
+              variant="contained"
+              onClick={() => void finish.use(stage.variables, stage.asMatrix)}
+            >
+              Use these data all the same
+            </Button>
+          )}
+        </>
+      }
+    >
+      <Stack spacing={2} sx={{ minWidth: 0 }}>
         {stage.kind === "reading" && <Reading share={stage.share} />}
         {stage.kind === "failed" && (
           <>
@@ -81,24 +102,7 @@ export function ImportDialog({
           />
         )}
         {stage.kind === "misfits" && <Misfits misfits={stage.misfits} />}
-        <div className="dialog-foot">
-          <Spacer />
-          <Button onClick={close}>{stage.kind === "failed" ? "Close" : "Cancel"}</Button>
-          {stage.kind === "preview" && (
-            <Button variant="contained" onClick={() => void use(stage.variables, stage.asMatrix)}>
-              {replacing ? "Use these data" : "Start a study with these data"}
-            </Button>
-          )}
-          {stage.kind === "misfits" && (
-            <Button
-              variant="contained"
-              onClick={() => void finish.use(stage.variables, stage.asMatrix)}
-            >
-              Use these data all the same
-            </Button>
-          )}
-        </div>
-      </div>
+      </Stack>
     </Dialog>
   );
 }
@@ -169,7 +173,7 @@ function Reading({ share }: { share: number }) {
   return (
     <div aria-busy="true">
       <p>Reading the file … {share > 0 && `${percent(Math.round(100 * share) / 100)} %`}</p>
-      <progress className="reading-bar" aria-label="Read so far" max={1} value={share} />
+      <LinearProgress variant="determinate" aria-label="Read so far" value={100 * share} />
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import Checkbox from "@mui/material/Checkbox";
+import { styled } from "@mui/material/styles";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
@@ -8,6 +8,7 @@ import { useState, type ReactNode } from "react";
 import { isMissing, thousands, type Level, type Variable } from "../../../core";
 import type { ImportPreview } from "../../workers/importing";
 import { LEVELS } from "../levels";
+import { Check } from "../ui/check";
 import { Select } from "../ui/select";
 import { TextInput } from "../ui/text-input";
 import { Labelled, Note, ScreenHead } from "../ui/layout";
@@ -20,6 +21,36 @@ interface Props {
   setVariables: (variables: Variable[]) => void;
   setAsMatrix: (asMatrix: boolean) => void;
 }
+
+const Frame = styled("div")({
+  overflow: "auto",
+  maxHeight: "38vh",
+  border: "1px solid var(--line)",
+  "& th, & td": {
+    padding: "4px 9px !important",
+    borderRight: "1px solid var(--hair)",
+    textAlign: "left",
+    whiteSpace: "nowrap !important",
+    maxWidth: 200,
+    overflow: "hidden",
+    textOverflow: "ellipsis",
+    fontSize: 13,
+  },
+  "& th": {
+    position: "sticky",
+    top: 0,
+    backgroundColor: "var(--sheet)",
+    color: "var(--ink)",
+    fontWeight: 600,
+    zIndex: 1,
+  },
+  "& .level": { display: "block", fontWeight: 400 },
+  "& .level .MuiInputBase-root": { fontSize: 13, color: "var(--petrol)" },
+  "& .level .MuiOutlinedInput-notchedOutline": { border: 0 },
+  "& .level select": { padding: "0 22px 0 0 !important" },
+  "& td.missing": { color: "var(--rust)" },
+  "& td.number": { textAlign: "right" },
+});
 
 /** The first rows of a table, with everything that was guessed open to change. */
 export function Preview({
@@ -39,10 +70,12 @@ export function Preview({
         first guess; it can be changed here and later.
       </p>
       {preview.matrix !== null && (
-        <Note className="matrix-choice">
-          <Checkbox checked={asMatrix} onChange={(e) => setAsMatrix(e.target.checked)} /> This is a
-          covariance or correlation matrix of {preview.matrix} variables, not a table of people.
-          Path models can be estimated from it; nothing can be resampled.
+        <Note>
+          <Check
+            checked={asMatrix}
+            onChange={setAsMatrix}
+            label={`This is a covariance or correlation matrix of ${preview.matrix} variables, not a table of cases. Path models can be estimated from it; nothing can be resampled.`}
+          />
         </Note>
       )}
       <ScreenHead as="div">
@@ -70,7 +103,7 @@ export function Preview({
       {notes.length > 0 && <Note>{notes.join(" ")}</Note>}
       {/* A table wider than the dialog has to be reachable by keyboard. */}
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
-      <div className="import-preview" tabIndex={0} role="region" aria-label="First rows">
+      <Frame tabIndex={0} role="region" aria-label="First rows">
         <Table>
           <TableHead>
             <TableRow>
@@ -78,7 +111,7 @@ export function Preview({
                 <TableCell key={column.name} scope="col">
                   {column.name}
                   {!asMatrix && (
-                    <small>
+                    <span className="level">
                       <Select
                         aria-label={`Level of ${column.name}`}
                         value={variables[j]!.level}
@@ -94,7 +127,7 @@ export function Preview({
                           <option key={level}>{level}</option>
                         ))}
                       </Select>
-                    </small>
+                    </span>
                   )}
                 </TableCell>
               ))}
@@ -102,7 +135,7 @@ export function Preview({
           </TableHead>
           <FirstRows preview={preview} variables={variables} />
         </Table>
-      </div>
+      </Frame>
     </>
   );
 }

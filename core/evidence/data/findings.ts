@@ -166,7 +166,7 @@ function shapeFindings({
     const add = min > 0 ? 0 : 1;
     remedies.push({
       kind: "derive",
-      words: `Make its logarithm`,
+      words: add === 0 ? "Make its logarithm" : "Add 1 and make its logarithm",
       name: `log_${name}`,
       recipe: { kind: "log", of: name, base: "e", add },
       why: `${name} is strongly skewed`,
