@@ -185,6 +185,26 @@ export default ts.config(
       "max-lines-per-function": ["error", { max: 126, skipComments: true, skipBlankLines: true }],
     },
   },
+  {
+    // Controls and tables are components, so that one theme decides how they look and how they are reached.
+    files: ["app/**/*.tsx"],
+    ignores: ["app/components/ui/**", "**/*.test.tsx"],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector:
+            "JSXOpeningElement[name.name=/^(button|input|select|textarea|table|details|dialog|progress)$/]",
+          message: "Use the components of MUI or of app/components/ui/.",
+        },
+        {
+          selector:
+            "ImportDeclaration[source.value=/\\.css$/]:not([source.value=/\\.module\\.css$/]):not([source.value=/^@fontsource/])",
+          message: "Styles belong into the theme, sx or, for drawings, a CSS module.",
+        },
+      ],
+    },
+  },
   { files: ["app/**/*.{ts,tsx}"], ...jsxA11y.flatConfigs.recommended },
   {
     files: ["app/**/*.{ts,tsx}"],

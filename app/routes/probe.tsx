@@ -1,3 +1,5 @@
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Evidence, ModerationEvidence, RegionEvidence } from "../../core";
@@ -9,9 +11,11 @@ import { Segments } from "../components/ui/segments";
 import { IndirectStrip } from "../components/probe/indirect-strip";
 import { Lever } from "../components/probe/lever";
 import { usePoints } from "../components/probe/use-points";
-import "../components/probe/probe.css";
 import { Select } from "../components/ui/select";
+import { Empty } from "../components/ui/empty";
 import { Screen, ScreenHead, Spacer } from "../components/ui/layout";
+
+const UNDERLINED = { "& em": { fontStyle: "normal", borderBottom: "2px solid var(--petrol)" } };
 
 /** How one effect moves with another variable. */
 export default function Probe() {
@@ -20,7 +24,7 @@ export default function Probe() {
   const [chosen, setChosen] = useState<string | null>(null);
   const [wanted, setView] = useState<View>("lever");
   if (!evidence || evidence.moderations.length === 0)
-    return <Empty stopped={!evidence && isStopped(problem)} />;
+    return <Nothing stopped={!evidence && isStopped(problem)} />;
   const paths = evidence.moderations.filter((m) => m.path);
   const mirrors = evidence.moderations.filter((m) => !m.path);
   const region = evidence.regions.find((r) => r.id === chosen);
@@ -31,9 +35,9 @@ export default function Probe() {
   // Another effect may lack the picture that was chosen last.
   const view = moderation && viewsOf(moderation).some(([key]) => key === wanted) ? wanted : "lever";
   return (
-    <Screen className="probe">
+    <Screen sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr)", gap: 1.5 }}>
       <ScreenHead as="div">
-        <h1>
+        <Typography variant="h1" sx={UNDERLINED}>
           {moderation ? (
             <>
               How <em>{moderation.focalLabel}</em> moves <em>{moderation.outcome}</em> as{" "}
@@ -45,7 +49,7 @@ export default function Probe() {
               <em>{region!.over}</em>
             </>
           )}
-        </h1>
+        </Typography>
         <Spacer />
         <EffectChoice
           paths={paths}
@@ -164,7 +168,7 @@ function EffectChoice({ paths, mirrors, regions, chosen, choose }: ChoiceProps) 
     </option>
   );
   return (
-    <label className="quiet effect-choice">
+    <Box component="label" className="quiet" sx={{ "& select": { maxWidth: 330 } }}>
       effect{" "}
       <Select value={chosen} onChange={(e) => choose(e.target.value)}>
         {paths.map(option)}
@@ -181,22 +185,21 @@ function EffectChoice({ paths, mirrors, regions, chosen, choose }: ChoiceProps) 
           <optgroup label="seen from the moderator">{mirrors.map(option)}</optgroup>
         )}
       </Select>
-    </label>
+    </Box>
   );
 }
 
 /** @param stopped what stops the analysis is said above; then there is nothing to add */
-function Empty({ stopped }: { stopped: boolean }) {
+function Nothing({ stopped }: { stopped: boolean }) {
   return (
-    <Screen className="evidence-empty">
-      <h1>Probe</h1>
+    <Empty title="Probe">
       {!stopped && (
-        <p className="serif">
+        <>
           Nothing is moderated yet. <Link to="../hypotheses">Write a sentence</Link> such as
           “support strengthens hours to confidence”, and here you can move support and watch the
           effect of hours change.
-        </p>
+        </>
       )}
-    </Screen>
+    </Empty>
   );
 }

@@ -32,6 +32,8 @@ export const COMPONENTS: Components<Theme> = {
         borderRadius: 3,
       },
       "#main:focus-visible": { outline: 0 },
+      // Pictures in files are black on white, whatever the screen looks like.
+      '[data-look="print"][data-look]': { "--paper": "#ffffff", background: "#ffffff" },
       ".quiet": { color: "var(--quiet)" },
       ".serif": { fontFamily: "var(--serif)" },
       ".visually-hidden": {

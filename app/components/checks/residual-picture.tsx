@@ -1,5 +1,5 @@
 import { plain, type ResidualRows } from "../../../core";
-import { linear, padded, ticks } from "../figure/scale";
+import { linear, padded, labelledTicks } from "../figure/scale";
 import styles from "./residual-picture.module.css";
 
 const WIDTH = 460;
@@ -51,14 +51,14 @@ export function ResidualPicture({
           d={`M${M.left} ${y(v)}H${WIDTH - M.right}`}
         />
       ))}
-      {ticks(y.domain, 5).map((v) => (
+      {labelledTicks(y.domain, 5).map(([v, text]) => (
         <text key={v} x={M.left - 8} y={y(v) + 4} textAnchor="end">
-          {plain(v, 1).replace(/\.0$/, "")}
+          {text}
         </text>
       ))}
-      {ticks(x.domain, 6).map((v) => (
+      {labelledTicks(x.domain, 6).map(([v, text]) => (
         <text key={v} x={x(v)} y={HEIGHT - M.bottom + 16} textAnchor="middle">
-          {plain(v, 1).replace(/\.0$/, "")}
+          {text}
         </text>
       ))}
       {studentised.map((value, i) =>

@@ -82,18 +82,11 @@ export function DataGrid({
     if (place) correct(names[place.column]!, order[place.row]!, text);
     move(down, right);
   };
+  const size = { rows: order.length, columns: names.length };
   const onKey = (event: KeyboardEvent): void => {
     if (editing || event.target !== event.currentTarget) return;
-    if (
-      gridKey(event, {
-        rows: order.length,
-        columns: names.length,
-        move,
-        begin,
-        clear: () => place && commit("", 0, 0),
-      })
-    )
-      event.preventDefault();
+    const clear = (): void => void (place && commit("", 0, 0));
+    if (gridKey(event, { ...size, move, begin, clear })) event.preventDefault();
   };
   const width = columns.getTotalSize() + left;
   const shared = {

@@ -11,7 +11,7 @@ import {
   type ShownInterval,
 } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
-import { linear, padded, ticks } from "../figure/scale";
+import { linear, padded, labelledTicks } from "../figure/scale";
 import styles from "./forest.module.css";
 import { wordsOf, type Units } from "./effect-words";
 
@@ -113,11 +113,11 @@ function ForestOf({ outcome, effects, words }: OneProps) {
       <text x={0} y={18} className={styles.title}>
         {title}
       </text>
-      {ticks(x.domain, 6).map((v) => (
+      {labelledTicks(x.domain, 6).map(([v, text]) => (
         <g key={v}>
           <path className={styles.grid} d={`M${x(v)} ${top}V${bottom}`} />
           <text x={x(v)} y={bottom + 18} textAnchor="middle" className={styles.tick}>
-            {plain(v, 2).replace(/0$/, "")}
+            {text}
           </text>
         </g>
       ))}

@@ -1,18 +1,12 @@
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableFooter from "@mui/material/TableFooter";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Papa from "papaparse";
 import { useState, type RefObject } from "react";
-import { plain } from "../../../core";
 import { neutralise } from "../../../formats";
-import { Wide } from "../wide";
 import { download, fileName } from "../download";
+import { Row } from "../ui/layout";
+import { NumberTable } from "../ui/number-table";
 import { savePng, saveSvg } from "./export-picture";
-import "./figure.css";
 
 /** Numbers behind a picture: texts name, numbers are shown rounded and exported in full. */
 export interface NumberTable {
@@ -34,8 +28,8 @@ interface Props {
 export function FigureTools({ target, name, caption, numbers }: Props) {
   const [open, setOpen] = useState(false);
   return (
-    <div className="figure-tools">
-      <div className="figure-buttons" role="group" aria-label={`Take along: ${name}`}>
+    <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr)", gap: 1 }}>
+      <Row role="group" aria-label={`Take along: ${name}`}>
         <Button onClick={() => target.current && saveSvg(target.current, caption, name)}>
           SVG
         </Button>
@@ -48,57 +42,27 @@ export function FigureTools({ target, name, caption, numbers }: Props) {
         <Button variant="text" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? "Hide the numbers" : "Show the numbers"}
         </Button>
-      </div>
+      </Row>
       {open && (
-        <div className="figure-numbers">
-          <Wide label={`Numbers of ${name}`}>
-            {numbers().map((table) => (
-              <Numbers key={table.title} table={table} />
-            ))}
-          </Wide>
-        </div>
-      )}
-    </div>
-  );
-}
-
-/** More rows than anybody reads on the page; the file holds all. */
-const MOST_SHOWN = 200;
-
-function Numbers({ table: { title, head, rows } }: { table: NumberTable }) {
-  return (
-    <Table>
-      <caption>{title}</caption>
-      <TableHead>
-        <TableRow>
-          {head.map((words) => (
-            <TableCell key={words} scope="col">
-              {words}
-            </TableCell>
+        <Box sx={{ maxHeight: 320, overflow: "auto", borderTop: "1px solid var(--line)" }}>
+          {numbers().map(({ title, head, rows }) => (
+            <NumberTable
+              key={title}
+              title={title}
+              heading={<strong>{title}</strong>}
+              columns={head}
+              rows={rows.map((cells, i) => ({ key: String(i), cells }))}
+              most={MOST_SHOWN}
+            />
           ))}
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {rows.slice(0, MOST_SHOWN).map((row, i) => (
-          <TableRow key={i}>
-            {row.map((cell, j) => (
-              <TableCell key={j}>{typeof cell === "string" ? cell : plain(cell)}</TableCell>
-            ))}
-          </TableRow>
-        ))}
-      </TableBody>
-      {rows.length > MOST_SHOWN && (
-        <TableFooter>
-          <TableRow>
-            <TableCell className="quiet" colSpan={head.length}>
-              and {rows.length - MOST_SHOWN} more rows in the CSV
-            </TableCell>
-          </TableRow>
-        </TableFooter>
+        </Box>
       )}
-    </Table>
+    </Box>
   );
 }
+
+/** More rows than anybody reads on the page; the files hold all. */
+const MOST_SHOWN = 200;
 
 /** One table after the other, a blank line between them. */
 export function csvOf(tables: NumberTable[]): string {

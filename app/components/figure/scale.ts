@@ -1,3 +1,5 @@
+import { minus, plain } from "../../../core";
+
 /** Maps numbers to pixels. */
 export interface LinearScale {
   (value: number): number;
@@ -36,4 +38,25 @@ export function padded(values: Iterable<number>, share = 0.04): [number, number]
   }
   const room = (max - min || 1) * share;
   return [min - room, max + room];
+}
+
+/**
+ * Round values as text, all with the same number of decimals: 5, 10, 15, or 0.5, 1.0, 1.5.
+ * @param values as `ticks` gives them
+ */
+function tickTexts(values: readonly number[]): string[] {
+  const places = Math.max(0, ...values.map((v) => /\.(\d+)$/.exec(String(v))?.[1]?.length ?? 0));
+  return values.map((v) =>
+    Math.abs(v) >= 1e6 || places > 6 ? plain(v) : minus(v.toFixed(places)),
+  );
+}
+
+/** About so many round values within a domain, each with its text. */
+export function labelledTicks(
+  domain: [number, number],
+  wanted: number,
+): [value: number, text: string][] {
+  const values = ticks(domain, wanted);
+  const texts = tickTexts(values);
+  return values.map((v, i) => [v, texts[i]!]);
 }

@@ -1,6 +1,7 @@
 import { useId, useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { plain } from "../../../core";
-import { linear, padded, ticks, type LinearScale } from "../figure/scale";
+import { linear, padded, labelledTicks, type LinearScale } from "../figure/scale";
+import styles from "./probe.module.css";
 
 const WIDTH = 660;
 const HEIGHT = 236;
@@ -18,6 +19,8 @@ export interface StripRegion {
 
 interface Props {
   over: string;
+  /** What a case is called, in the plural. */
+  unit: string;
   effectName: string;
   /** The moderator's values that the curve is drawn at, and the effect with its limits there. */
   grid: number[];
@@ -67,7 +70,7 @@ export function EffectStrip(props: Props) {
   };
   return (
     <div
-      className="strip"
+      className={styles.strip}
       role="slider"
       tabIndex={0}
       aria-label={`Value of ${over}`}
@@ -100,6 +103,7 @@ type MarksProps = Props & { x: LinearScale; y: LinearScale; bottom: number };
 /** Everything of the strip that does not move with the handle. */
 function StripMarks({
   over,
+  unit,
   effectName,
   grid,
   estimate,
@@ -130,11 +134,11 @@ function StripMarks({
           patternUnits="userSpaceOnUse"
           patternTransform="rotate(45)"
         >
-          <path className="strip-hatch" d="M0 0V7" />
+          <path className={styles.stripHatch} d="M0 0V7" />
         </pattern>
       </defs>
       {regions.map((r) => (
-        <g key={r.from} className={`strip-region ${r.look}`}>
+        <g key={r.from} className={`${styles.stripRegion} ${styles[r.look]}`}>
           <rect
             x={x(r.from)}
             y={M.top}
@@ -151,43 +155,43 @@ function StripMarks({
               style={{ fill: `url(#${pattern})` }}
             />
           )}
-          <RegionWords region={r} left={x(r.from)} width={x(r.to) - x(r.from)} />
+          <RegionWords unit={unit} region={r} left={x(r.from)} width={x(r.to) - x(r.from)} />
         </g>
       ))}
       {values && <People values={values} range={range} bottom={bottom} x={x} />}
-      {ticks(y.domain, 4).map((v) => (
-        <text key={v} x={M.left - 8} y={y(v) + 4} textAnchor="end" className="strip-tick">
-          {plain(v, 2).replace(/0$/, "")}
+      {labelledTicks(y.domain, 4).map(([v, text]) => (
+        <text key={v} x={M.left - 8} y={y(v) + 4} textAnchor="end" className={styles.stripTick}>
+          {text}
         </text>
       ))}
-      <path className="strip-zero" d={`M${M.left} ${y(0)}H${WIDTH - M.right}`} />
+      <path className={styles.stripZero} d={`M${M.left} ${y(0)}H${WIDTH - M.right}`} />
       {lower.some((v) => v !== null) && (
-        <path className="lever-band" d={`M${path(upper)}L${reversed(grid, lower, x, y)}Z`} />
+        <path className={styles.leverBand} d={`M${path(upper)}L${reversed(grid, lower, x, y)}Z`} />
       )}
-      <path className="strip-curve" d={`M${path(estimate)}`} />
+      <path className={styles.stripCurve} d={`M${path(estimate)}`} />
       {regions.slice(1).map((r) => (
-        <g key={r.from} className="strip-edge">
+        <g key={r.from} className={styles.stripEdge}>
           <path d={`M${x(r.from)} ${M.top - 8}V${bottom}`} />
           <text x={x(r.from)} y={M.top - 12} textAnchor="middle">
             {plain(show(r.from), 2)}
           </text>
         </g>
       ))}
-      {ticks([show(range[0]), show(range[1])], 6).map((v) => (
-        <text key={v} x={shown(v)} y={bottom + 17} textAnchor="middle" className="strip-tick">
-          {plain(v, 1).replace(/\.0$/, "")}
+      {labelledTicks([show(range[0]), show(range[1])], 6).map(([v, text]) => (
+        <text key={v} x={shown(v)} y={bottom + 17} textAnchor="middle" className={styles.stripTick}>
+          {text}
         </text>
       ))}
       {marks.map((m) => (
-        <path key={m.label} className="strip-mark" d={`M${x(m.value)} ${bottom}v-7`}>
+        <path key={m.label} className={styles.stripMark} d={`M${x(m.value)} ${bottom}v-7`}>
           <title>{m.label}</title>
         </path>
       ))}
-      <text className="axis-name" x={M.left} y={HEIGHT - 6}>
+      <text className={styles.axisName} x={M.left} y={HEIGHT - 6}>
         {over}
       </text>
       <text
-        className="axis-name"
+        className={styles.axisName}
         transform={`translate(16 ${(M.top + bottom) / 2}) rotate(-90)`}
         textAnchor="middle"
       >
@@ -199,10 +203,10 @@ function StripMarks({
 
 function Handle({ x, y, bottom, text }: { x: number; y: number; bottom: number; text: string }) {
   return (
-    <g className="strip-handle">
-      <path className="strip-stem" d={`M${x} ${M.top}V${bottom}`} />
+    <g className={styles.stripHandle}>
+      <path className={styles.stripStem} d={`M${x} ${M.top}V${bottom}`} />
       <circle cx={x} cy={y} r={5.5} />
-      <path className="fulcrum" d={`M${x} ${bottom}l11 19h-22z`} />
+      <path className={styles.fulcrum} d={`M${x} ${bottom}l11 19h-22z`} />
       <text x={x} y={bottom + 34} textAnchor="middle">
         {text}
       </text>
@@ -232,16 +236,18 @@ export function interpolate(grid: number[], values: (number | null)[], at: numbe
 
 /** Words in a region, as far as it has room for them. */
 function RegionWords({
+  unit,
   region,
   left,
   width,
 }: {
+  unit: string;
   region: StripRegion;
   left: number;
   width: number;
 }) {
   const percent = `${Math.round(region.percent)} %`;
-  const full = `${region.words} · ${percent} of people`;
+  const full = `${region.words} · ${percent} of ${unit}`;
   const brief = `${region.look} · ${percent}`;
   const text =
     width > full.length * 6.4
@@ -276,7 +282,7 @@ function People({ values, range, bottom, x }: PeopleProps) {
   }
   const most = Math.max(...counts);
   return (
-    <g className="strip-people">
+    <g className={styles.stripPeople}>
       {counts.map((count, i) => {
         const height = (36 * count) / most;
         const left = x(range[0] + i * width);

@@ -11,6 +11,7 @@ import {
 import { FigureTools } from "../figure/figure-tools";
 import { EffectStrip, interpolate, type StripRegion } from "./effect-strip";
 import { indirectTable } from "./probe-numbers";
+import { Beside, Pictures, ReadingBox } from "./layout";
 
 /** A conditional indirect effect along its moderator, with its bootstrap band and the handle. */
 export function IndirectStrip({
@@ -37,10 +38,11 @@ export function IndirectStrip({
   const share = region.percentSignificant?.[kind];
   const figure = useRef<HTMLDivElement>(null);
   return (
-    <div className="indirect">
-      <div ref={figure}>
+    <Beside>
+      <Pictures ref={figure}>
         <EffectStrip
           over={region.over}
+          unit={evidence.unit}
           effectName="indirect effect"
           grid={region.grid}
           estimate={region.estimate}
@@ -54,17 +56,17 @@ export function IndirectStrip({
           show={(v) => v}
           change={setValue}
         />
-      </div>
-      <div className="lever-reading" role="status" aria-live="off">
+      </Pictures>
+      <ReadingBox role="status" aria-live="off">
         <p className="quiet">where {region.over} is</p>
-        <p className="lever-value">{plain(value, 2)}</p>
+        <p className="value">{plain(value, 2)}</p>
         <p className="serif">
           the indirect effect of {region.label} is <strong>{plain(here)}</strong>
         </p>
         <p className="quiet">
           {band
-            ? `${percent(evidence.settings.level)} % band ${plain(low)} to ${plain(high)}, from the resamples, one value at a time`
-            : "the band follows with the resamples"}
+            ? `${percent(evidence.settings.level)} % band ${plain(low)} to ${plain(high)}, from the bootstrap samples, one value at a time`
+            : "the band follows with the bootstrap samples"}
         </p>
         {share !== undefined && (
           <p className="serif">
@@ -75,11 +77,11 @@ export function IndirectStrip({
         <FigureTools
           target={figure}
           name={`indirect effect of ${region.label} by ${region.over}`}
-          caption={`The indirect effect of ${region.label} along ${region.over}${band ? `, with a pointwise ${percent(evidence.settings.level)} % ${INTERVAL_WORDS[kind]} bootstrap band from ${thousands(evidence.bootstrap?.done ?? 0)} resamples` : ""}. ${evidence.sample.n} ${evidence.unit}.`}
+          caption={`The indirect effect of ${region.label} along ${region.over}${band ? `, with a pointwise ${percent(evidence.settings.level)} % ${INTERVAL_WORDS[kind]} bootstrap band from ${thousands(evidence.bootstrap?.done ?? 0)} bootstrap samples` : ""}. ${evidence.sample.n} ${evidence.unit}.`}
           numbers={() => [indirectTable(region, kind, evidence)]}
         />
-      </div>
-    </div>
+      </ReadingBox>
+    </Beside>
   );
 }
 

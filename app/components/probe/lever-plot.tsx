@@ -1,9 +1,10 @@
-import { useMemo } from "react";
-import { plain, type ModerationEvidence } from "../../../core";
+import { useId, useMemo } from "react";
+import type { ModerationEvidence } from "../../../core";
 import { lineHere, type Place, type Units } from "./lever-model";
-import { linear, padded, ticks, type LinearScale } from "../figure/scale";
+import { linear, padded, labelledTicks, type LinearScale } from "../figure/scale";
 import { PeopleLayer, type ShownPoints } from "./people-layer";
 import type { Points } from "./use-points";
+import styles from "./probe.module.css";
 
 const WIDTH = 660;
 const HEIGHT = 372;
@@ -50,8 +51,11 @@ export function LeverPlot({
   const ends = useMemo<[number, number]>(() => {
     return padded(raw ?? [column.mean - 2 * column.sd, column.mean + 2 * column.sd], 0);
   }, [raw, column]);
-  const line = lineHere(moderation, place, ends);
-  const others = pinned.map((p) => ({ ...p, ends: lineHere(moderation, p.place, ends, 1) }));
+  const line = lineHere(moderation, place, endsOf(moderation, points, place, ends));
+  const others = pinned.map((p) => ({
+    ...p,
+    ends: lineHere(moderation, p.place, endsOf(moderation, points, p.place, ends), 1),
+  }));
   const yDomain = useMemo(() => {
     const all = [
       ...(points?.y ?? []),
@@ -74,8 +78,9 @@ export function LeverPlot({
     .join("L")}Z`;
   const middle = lineHere(moderation, place, [column.mean, column.mean], 1)[0]!;
   const last = line.at(-1)!;
+  const frame = useId();
   return (
-    <div className="lever-plot" style={{ width, height }}>
+    <div className={styles.leverPlot} style={{ width, height }}>
       <PeopleLayer
         {...{ points, moderation, place, shown, units, x, y, width, height }}
         radius={width < WIDTH ? 2 : 2.7}
@@ -94,9 +99,17 @@ export function LeverPlot({
           xLabel={axisLabel(focal, units)}
           yLabel={axisLabel(outcome, units)}
         />
-        <path className="lever-band" d={band} />
+        <clipPath id={frame}>
+          <rect
+            x={M.left}
+            y={M.top}
+            width={width - M.left - M.right}
+            height={height - M.top - M.bottom}
+          />
+        </clipPath>
+        <path className={styles.leverBand} d={band} clipPath={`url(#${frame})`} />
         {others.map(({ label: words, ends: [a, b] }, i) => (
-          <g key={words} className="lever-pin">
+          <g key={words} className={styles.leverPin}>
             <path
               d={`M${at(a!, 0)}L${at(b!, 0)}`}
               strokeDasharray={["6 4", "none", "2 3"][i % 3]}
@@ -106,13 +119,13 @@ export function LeverPlot({
             </text>
           </g>
         ))}
-        <path className="lever-line" d={`M${line.map((p) => at(p, 0)).join("L")}`} />
+        <path className={styles.leverLine} d={`M${line.map((p) => at(p, 0)).join("L")}`} />
         <path
-          className="fulcrum"
+          className={styles.fulcrum}
           d={fulcrum(x(units.x(column.mean)), y(units.y(middle.reading.estimate)))}
         />
         <text
-          className="lever-end"
+          className={styles.leverEnd}
           x={x(units.x(last.x)) + 5}
           y={y(units.y(last.reading.estimate)) + 4}
         >
@@ -122,6 +135,24 @@ export function LeverPlot({
     </div>
   );
 }
+
+/** The range of the predictor in the group that a place stands for: a line says nothing where a group has no data. */
+function endsOf(
+  { moderators, focal }: ModerationEvidence,
+  points: Points | null,
+  place: Place,
+  ends: [number, number],
+): [number, number] {
+  const codes = moderators.filter((m) => m.kind !== "numeric").flatMap((m) => m.columns);
+  const xs = points?.columns[focal];
+  if (!xs || codes.length === 0) return ends;
+  const own = Array.from(xs).filter((_, i) =>
+    codes.every((key) => Math.abs(points.columns[key]![i]! - (place.get(key) ?? 0)) < SAME_CODE),
+  );
+  return own.length > 1 ? padded(own, 0) : ends;
+}
+
+const SAME_CODE = 1e-9;
 
 const axisLabel = (name: string, units: Units): string =>
   units.standardised ? `${name} (SDs from the mean)` : name;
@@ -141,22 +172,22 @@ interface AxesProps {
 function Axes({ x, y, width, height, xLabel, yLabel }: AxesProps) {
   const bottom = height - M.bottom;
   return (
-    <g className="axes">
-      {ticks(y.domain, 5).map((v) => (
+    <g className={styles.axes}>
+      {labelledTicks(y.domain, 5).map(([v, text]) => (
         <g key={v}>
           <path d={`M${M.left} ${y(v)}H${width - M.right}`} />
           <text x={M.left - 8} y={y(v) + 4} textAnchor="end">
-            {plain(v, 1).replace(/\.0$/, "")}
+            {text}
           </text>
         </g>
       ))}
-      {ticks(x.domain, width < WIDTH ? 4 : 7).map((v) => (
+      {labelledTicks(x.domain, width < WIDTH ? 4 : 7).map(([v, text]) => (
         <text key={v} x={x(v)} y={bottom + 18} textAnchor="middle">
-          {plain(v, 1).replace(/\.0$/, "")}
+          {text}
         </text>
       ))}
       <text
-        className="axis-name"
+        className={styles.axisName}
         x={(M.left + width - M.right) / 2}
         y={height - 6}
         textAnchor="middle"
@@ -164,7 +195,7 @@ function Axes({ x, y, width, height, xLabel, yLabel }: AxesProps) {
         {xLabel}
       </text>
       <text
-        className="axis-name"
+        className={styles.axisName}
         transform={`translate(16 ${(M.top + bottom) / 2}) rotate(-90)`}
         textAnchor="middle"
       >

@@ -16,6 +16,7 @@ import { slopeTables, stripTable } from "./probe-numbers";
 import type { LeverState, Moderator } from "./use-lever";
 import { Select } from "../ui/select";
 import { Labelled } from "../ui/layout";
+import { Controls, Sentence, Side } from "./layout";
 
 export interface LeverProps {
   moderation: ModerationEvidence;
@@ -44,7 +45,7 @@ export function LeverSide({
 }: SideProps) {
   const { first, numeric, found, units, heldProbes, heldPlace, rule } = lever;
   return (
-    <aside className="lever-side" aria-label="Reading at the handle">
+    <Side aria-label="Reading at the handle">
       {!numeric && (
         <Segments
           label={`Level of ${first.name}`}
@@ -71,7 +72,7 @@ export function LeverSide({
       />
       <ZeroSlope moderation={moderation} evidence={evidence} lever={lever} />
       <Explained moderation={moderation} evidence={evidence} />
-      <div className="lever-controls">
+      <Controls>
         <Segments
           label="Units"
           value={lever.standardised ? "sd" : "raw"}
@@ -82,7 +83,7 @@ export function LeverSide({
           choose={(v) => lever.setStandardised(v === "sd")}
         />
         <Segments
-          label="People"
+          label="Cases"
           value={shown}
           choices={[
             ["none", "no points"],
@@ -111,9 +112,9 @@ export function LeverSide({
             choose={lever.setRule}
           />
         )}
-      </div>
+      </Controls>
       {found && (
-        <blockquote className="lever-sentence serif">
+        <Sentence>
           {regionSentence(
             found,
             moderation.focalLabel,
@@ -122,7 +123,7 @@ export function LeverSide({
             evidence.sample.n,
             evidence.unit,
           )}
-        </blockquote>
+        </Sentence>
       )}
       <FigureTools
         target={figure}
@@ -142,7 +143,7 @@ export function LeverSide({
             : []),
         ]}
       />
-    </aside>
+    </Side>
   );
 }
 
@@ -163,7 +164,7 @@ function Held({
         ? label.slice(1)
         : `${label} (${plain(value, 2)})`;
   return (
-    <Labelled className="held">
+    <Labelled style={{ maxWidth: 240 }}>
       <span>while {moderator.name} is held at</span>
       <Select value={at} onChange={(e) => choose(Number(e.target.value))}>
         {moderator.probes.map((probe, i) => (

@@ -10,6 +10,7 @@ import {
   zeroSlopeSentence,
 } from "../../../core";
 import type { LeverState, Rule } from "./use-lever";
+import { ReadingBox } from "./layout";
 
 const RULE_WORDS: Record<Rule, string> = {
   pointwise: "pointwise",
@@ -47,9 +48,9 @@ export function ReadingHere({
 }) {
   const { reading, test, units, first, label, standardised } = lever;
   return (
-    <div className="lever-reading" role="status" aria-live="off">
+    <ReadingBox role="status" aria-live="off">
       <p className="quiet">where {first.name} is</p>
-      <p className="lever-value">{label}</p>
+      <p className="value">{label}</p>
       <p className="serif">
         {standardised ? "one SD" : "one unit"} more of {moderation.focalLabel} goes with{" "}
         <strong>{plain(Math.abs(reading.estimate * units.slope), 2)}</strong>{" "}
@@ -65,7 +66,7 @@ export function ReadingHere({
           !standardised &&
           ` · SE ${plain(test.se * units.slope)} · ${percent(evidence.settings.level)} % CI ${plain(test.lower * units.slope, 2)} to ${plain(test.upper * units.slope, 2)} · ${pClause(test.p)}`}
       </p>
-    </div>
+    </ReadingBox>
   );
 }
 
@@ -90,7 +91,7 @@ export function Explained({
     parts.length === 2 && parts[0] === parts[1] ? `${parts[0]} squared` : parts.join(" × ");
   const names = [...new Set(change.terms.map((term) => nameOf(partsOf(term))))].join(", ");
   return (
-    <p className="quiet explained">
+    <p className="quiet" style={{ fontSize: 14 }}>
       The product <strong>{names}</strong> adds <strong>{plain(100 * change.r2Change, 1)} %</strong>{" "}
       of explained variance (F({test.df1}, {dfWords(test.df2)}) = {plain(test.F, 2)},{" "}
       {pClause(test.p)}). Other predictors are held at their means.

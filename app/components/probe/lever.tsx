@@ -5,6 +5,7 @@ import { LeverSide, type LeverProps } from "./lever-side";
 import type { ShownPoints } from "./people-layer";
 import { SlopeStrip } from "./slope-strip";
 import { useLever } from "./use-lever";
+import { Beside, Pictures } from "./layout";
 
 /** The lever: move the moderator, and the line of predictor and outcome tilts; beneath, where its slope differs from zero. */
 export function Lever(props: LeverProps) {
@@ -15,8 +16,8 @@ export function Lever(props: LeverProps) {
   const { test, reading } = lever;
   const figure = useRef<HTMLDivElement>(null);
   return (
-    <div className="lever">
-      <div className="lever-figures" ref={figure}>
+    <Beside>
+      <Pictures ref={figure}>
         <LeverPlot
           {...{ moderation, points, place, critical, pinned, shown, units, label }}
           height={numeric ? 372 : 480}
@@ -27,6 +28,7 @@ export function Lever(props: LeverProps) {
             critical={found.critical}
             heldPlace={lever.heldPlace}
             over={first.name}
+            unit={evidence.unit}
             value={at}
             change={lever.setValue}
             valueWords={`${first.name} ${plain(at, 2)}: slope ${plain(reading.estimate)}, ${test ? pClause(test.p) : ""}`}
@@ -34,8 +36,8 @@ export function Lever(props: LeverProps) {
             columnKey={first.columns[0]!}
           />
         )}
-      </div>
+      </Pictures>
       <LeverSide {...props} {...{ lever, shown, setShown, figure }} />
-    </div>
+    </Beside>
   );
 }

@@ -1,3 +1,4 @@
+import Box from "@mui/material/Box";
 import { useRef, useState } from "react";
 import { errorsName, percent, plain, pointwiseCritical } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
@@ -7,6 +8,7 @@ import { LeverPlot } from "./lever-plot";
 import { PanelHead, type PanelsProps } from "./panel-head";
 import { panelTable } from "./probe-numbers";
 import { TwoPanels } from "./two-panels";
+import { PanelGrid } from "./layout";
 
 const MOST = 12;
 
@@ -14,7 +16,14 @@ const MOST = 12;
 export function Panels(props: PanelsProps) {
   const [which, setWhich] = useState<"all" | "two">("all");
   return (
-    <div className="panels-view">
+    <Box
+      sx={{
+        display: "grid",
+        gridTemplateColumns: "minmax(0, 1fr)",
+        gap: 1.75,
+        justifyItems: "start",
+      }}
+    >
       <Segments
         label="Which panels"
         value={which}
@@ -25,7 +34,7 @@ export function Panels(props: PanelsProps) {
         choose={setWhich}
       />
       {which === "all" ? <ProbePanels {...props} /> : <TwoPanels {...props} />}
-    </div>
+    </Box>
   );
 }
 
@@ -56,13 +65,12 @@ function ProbePanels({ moderation, evidence, points }: PanelsProps) {
   const errors = errorsName(evidence.errors);
   return (
     <>
-      <div
-        className="panels"
+      <PanelGrid
         ref={figure}
         style={{ gridTemplateColumns: `repeat(${Math.min(3, across)}, max-content)` }}
       >
         {panels.map(({ words, place }) => (
-          <figure key={words} className="panel">
+          <figure key={words}>
             <PanelHead {...{ moderation, evidence, words, place }} />
             <LeverPlot
               {...{ moderation, points, place, units }}
@@ -75,14 +83,14 @@ function ProbePanels({ moderation, evidence, points }: PanelsProps) {
             />
           </figure>
         ))}
-      </div>
+      </PanelGrid>
       {places.length > MOST && (
         <p className="quiet">{places.length - MOST} more combinations are not drawn.</p>
       )}
       <FigureTools
         target={figure}
         name={`${moderation.focal} on ${moderation.outcome} in panels`}
-        caption={`${moderation.outcome} against ${moderation.focalLabel} at values of ${moderators.map((m) => m.name).join(" and ")}, with pointwise ${percent(level)} % bands (${errors} errors); people within half an SD of the value in full colour. ${evidence.sample.n} ${evidence.unit}, other predictors at their means.`}
+        caption={`${moderation.outcome} against ${moderation.focalLabel} at values of ${moderators.map((m) => m.name).join(" and ")}, with pointwise ${percent(level)} % bands (${errors} errors); cases within half an SD of the value in full colour. ${evidence.sample.n} ${evidence.unit}, other predictors at their means.`}
         numbers={() => [panelTable(moderation, evidence, panels)]}
       />
     </>

@@ -3,6 +3,7 @@ import { Drawing } from "../figure/drawing";
 import type { LinearScale } from "../figure/scale";
 import type { Place, Units } from "./lever-model";
 import type { Points } from "./use-points";
+import styles from "./probe.module.css";
 
 export type ShownPoints = "none" | "near" | "all";
 
@@ -37,7 +38,7 @@ export function PeopleLayer({
 }: Props) {
   return (
     <Drawing
-      className="lever-points"
+      className={styles.leverPoints}
       width={width}
       height={height}
       draw={(pen, style) => {

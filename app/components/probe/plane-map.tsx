@@ -3,7 +3,8 @@ import { bandPolygons, contourLines, valueBetween } from "../figure/bands";
 import { mixed } from "../figure/colour";
 import { Drawing } from "../figure/drawing";
 import type { Pen, Point } from "../figure/pen";
-import { linear, ticks } from "../figure/scale";
+import { linear, labelledTicks, ticks } from "../figure/scale";
+import styles from "./probe.module.css";
 
 export const PLANE = { width: 556, height: 430 };
 const M = { left: 54, right: 22, top: 10, bottom: 46 };
@@ -52,9 +53,9 @@ export function PlaneMap({ xName, yName, what, xRange, yRange, at, people, edges
     y(yRange[0] + ((yRange[1] - yRange[0]) * j) / CELLS),
   ];
   return (
-    <div className="lever-plot" style={PLANE}>
+    <div className={styles.leverPlot} style={PLANE}>
       <Drawing
-        className="plane"
+        className={styles.plane}
         {...PLANE}
         draw={(pen, style) => {
           tint(pen, style, values, levels, place);
@@ -72,28 +73,28 @@ export function PlaneMap({ xName, yName, what, xRange, yRange, at, people, edges
         {levels.map((level) => (
           <Contour key={level} level={level} grid={values} place={place} />
         ))}
-        {sure && <path className="sure-edge" d={pathOf(contourLines(sure, 0), place)} />}
+        {sure && <path className={styles.sureEdge} d={pathOf(contourLines(sure, 0), place)} />}
         {edges.map((edge) => (
-          <g key={edge} className="strip-edge">
+          <g key={edge} className={styles.stripEdge}>
             <path d={`M${M.left} ${y(edge)}H${width - M.right}`} />
             <text x={width - M.right - 4} y={y(edge) - 5} textAnchor="end">
               {plain(edge, 2)}
             </text>
           </g>
         ))}
-        <g className="axes">
-          {ticks(xRange, 7).map((v) => (
+        <g className={styles.axes}>
+          {labelledTicks(xRange, 7).map(([v, text]) => (
             <text key={v} x={x(v)} y={height - M.bottom + 18} textAnchor="middle">
-              {plain(v, 1).replace(/\.0$/, "")}
+              {text}
             </text>
           ))}
-          {ticks(yRange, 6).map((v) => (
+          {labelledTicks(yRange, 6).map(([v, text]) => (
             <text key={v} x={M.left - 8} y={y(v) + 4} textAnchor="end">
-              {plain(v, 1).replace(/\.0$/, "")}
+              {text}
             </text>
           ))}
           <text
-            className="axis-name"
+            className={styles.axisName}
             x={(M.left + width - M.right) / 2}
             y={height - 8}
             textAnchor="middle"
@@ -101,7 +102,7 @@ export function PlaneMap({ xName, yName, what, xRange, yRange, at, people, edges
             {xName}
           </text>
           <text
-            className="axis-name"
+            className={styles.axisName}
             transform={`translate(14 ${(M.top + height - M.bottom) / 2}) rotate(-90)`}
             textAnchor="middle"
           >
@@ -194,7 +195,7 @@ function Contour({ level, grid, place }: { level: number; grid: Grid; place: Pla
   const label = lines.find(([[i]]) => i >= CELLS * 0.72)?.[0];
   const at = label && place(label);
   return (
-    <g className="contour">
+    <g className={styles.contour}>
       <path d={pathOf(lines, place)} />
       {at && (
         <text x={at[0]} y={at[1] + 4} textAnchor="middle">

@@ -16,6 +16,7 @@ import { placeOf } from "./lever-model";
 import { effectMapTable, surfaceTable } from "./probe-numbers";
 import { TurningSurface } from "./turning-surface";
 import type { Points } from "./use-points";
+import { PlaneNote, Planes } from "./layout";
 
 interface Props {
   moderation: ModerationEvidence;
@@ -67,8 +68,8 @@ export function ResponseMap({ moderation, evidence, points }: Props) {
   const name = `${outcome} over ${focal} and ${w}`;
   return (
     <>
-      <div className="planes">
-        <div className="plane-column">
+      <Planes>
+        <div>
           <div ref={map}>
             <PlaneMap
               {...{ what, xRange, yRange, edges }}
@@ -81,11 +82,11 @@ export function ResponseMap({ moderation, evidence, points }: Props) {
           <FigureTools
             target={map}
             name={name}
-            caption={`${caption} Dots are people.`}
+            caption={`${caption} Dots are ${evidence.unit}.`}
             numbers={numbers}
           />
         </div>
-        <div className="plane-column">
+        <div>
           <TurningSurface
             picture={turned}
             what={what}
@@ -107,14 +108,14 @@ export function ResponseMap({ moderation, evidence, points }: Props) {
             numbers={numbers}
           />
         </div>
-      </div>
-      <p className="quiet plane-note">
+      </Planes>
+      <PlaneNote className="quiet">
         Lines join equal predicted {outcome}; darker is more. Where a line runs upright, {w} makes
         no difference; where it runs level, {focal} makes none.{edgeWords}
         {heldWords &&
           ` Here ${others.map((m) => m.name).join(" and ")} is held at the middle value.`}{" "}
-        Where there are no people the surface is a guess.
-      </p>
+        Where there are no data the surface is a guess.
+      </PlaneNote>
     </>
   );
 }
@@ -152,15 +153,15 @@ export function EffectMap({ moderation, evidence, points }: Props) {
       <div ref={figure} style={{ width: "fit-content" }}>
         <PlaneMap xName={w} yName={z} {...{ what, xRange, yRange, at, people }} />
       </div>
-      <p className="serif plane-note">
+      <PlaneNote className="serif">
         The effect of {focal} on {outcome} is told apart from zero for{" "}
         {people ? `${plain((100 * inside) / Math.max(1, people.x.length), 1)} %` : "…"} of the{" "}
         {evidence.sample.n} {evidence.unit}; {rule}.
-      </p>
+      </PlaneNote>
       <FigureTools
         target={figure}
         name={`${what} over ${w} and ${z}`}
-        caption={`${what} over ${w} and ${z}; ${rule}. Dots are people, ${evidence.sample.n} ${evidence.unit}.`}
+        caption={`${what} over ${w} and ${z}; ${rule}. Dots are the ${evidence.sample.n} ${evidence.unit}.`}
         numbers={() => [
           effectMapTable(
             moderation,

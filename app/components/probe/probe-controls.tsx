@@ -1,10 +1,5 @@
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import { useState } from "react";
 import {
   percent,
@@ -20,6 +15,7 @@ import { Segments } from "../ui/segments";
 import { placeOf, slopeHere, type Units } from "./lever-model";
 import { TextInput } from "../ui/text-input";
 import { Labelled } from "../ui/layout";
+import { NumberTable } from "../ui/number-table";
 
 interface OwnProps {
   probes: ProbeChoice[];
@@ -76,7 +72,7 @@ export function OwnProbes({ probes, units, set }: OwnProps) {
         }}
       />
       {rule === "own" && (
-        <Labelled className="own-probes">
+        <Labelled style={{ width: 200 }}>
           <span>Values in {units}, or percentages</span>
           <TextInput
             value={text}
@@ -152,70 +148,61 @@ export function ProbeTable({
   go,
 }: TableProps) {
   return (
-    <Table className="numbers probe-table">
-      <TableHead>
-        <TableRow>
-          <TableCell scope="col">{moderator.name}</TableCell>
-          <TableCell scope="col">slope</TableCell>
-          <TableCell scope="col">SE</TableCell>
-          <TableCell scope="col">{percent(evidence.settings.level)} % CI</TableCell>
-          <TableCell scope="col">p</TableCell>
-          <TableCell scope="col">line</TableCell>
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {moderator.probes.map((probe, i) => {
-          const reading = slopeHere(
-            moderation,
-            new Map([...heldPlace, ...placeOf(moderation, probe)]),
-          );
-          const test = testOf(reading, moderation.model, evidence.settings.level);
-          const name = probeName(probe);
-          const own = units.standardised
-            ? standardisedSlope(moderation, evidence, moderator, probe, heldPlace)
-            : null;
-          return (
-            <TableRow key={probe.label}>
-              <TableCell>
-                <Button variant="text" onClick={() => go(probe, i)}>
-                  {name}
-                  {probe.value !== null &&
-                    moderator.kind === "numeric" &&
-                    `${name ? ", " : ""}${plain(units.w(probe.value), 2)}`}
+    <NumberTable
+      title={`Simple slopes by ${moderator.name}`}
+      columns={[
+        moderator.name,
+        "slope",
+        "SE",
+        `${percent(evidence.settings.level)} % CI`,
+        "p",
+        "line",
+      ]}
+      rows={moderator.probes.map((probe, i) => {
+        const place = new Map([...heldPlace, ...placeOf(moderation, probe)]);
+        const reading = slopeHere(moderation, place);
+        const shown = units.standardised
+          ? (standardisedSlope(moderation, evidence, moderator, probe, heldPlace)?.shown ?? null)
+          : asShown(testOf(reading, moderation.model, evidence.settings.level));
+        const words = probeWords(probe, moderator, units);
+        return {
+          key: probe.label,
+          cells: [
+            {
+              shown: (
+                <Button variant="text" size="small" sx={{ px: 0.5 }} onClick={() => go(probe, i)}>
+                  {words}
                 </Button>
-              </TableCell>
-              {units.standardised ? (
-                <>
-                  <TableCell>{plain(reading.estimate * units.slope)}</TableCell>
-                  <TableCell>{plain(own?.shown?.se)}</TableCell>
-                  <TableCell>
-                    {own?.shown
-                      ? `${plain(own.shown.lower, 2)}, ${plain(own.shown.upper, 2)}`
-                      : "–"}
-                  </TableCell>
-                  <TableCell>{pValue(own?.shown?.p, own?.shown?.pIsBound)}</TableCell>
-                </>
-              ) : (
-                <>
-                  <TableCell>{plain(reading.estimate)}</TableCell>
-                  <TableCell>{plain(test?.se)}</TableCell>
-                  <TableCell>
-                    {test ? `${plain(test.lower, 2)}, ${plain(test.upper, 2)}` : "–"}
-                  </TableCell>
-                  <TableCell>{pValue(test?.p)}</TableCell>
-                </>
-              )}
-              <TableCell>
+              ),
+              value: words,
+            },
+            units.standardised ? reading.estimate * units.slope : reading.estimate,
+            shown?.se ?? null,
+            shown ? `${plain(shown.lower, 2)}, ${plain(shown.upper, 2)}` : null,
+            { shown: pValue(shown?.p, shown?.pIsBound), value: shown?.p ?? null },
+            {
+              shown: (
                 <Checkbox
-                  aria-label={`Pin the line at ${probe.label}`}
+                  sx={{ p: 0 }}
+                  slotProps={{ input: { "aria-label": `Pin the line at ${probe.label}` } }}
                   checked={pinned.has(probe.label)}
                   onChange={() => pin(probe.label)}
                 />
-              </TableCell>
-            </TableRow>
-          );
-        })}
-      </TableBody>
-    </Table>
+              ),
+              value: null,
+            },
+          ],
+        };
+      })}
+    />
   );
 }
+
+/** “low, 2.40”: what a comparison value is called, and its value. */
+function probeWords(probe: Moderator["probes"][number], { kind }: Moderator, units: Units): string {
+  const name = probeName(probe);
+  const value = probe.value !== null && kind === "numeric" ? plain(units.w(probe.value), 2) : "";
+  return [name, value].filter((part) => part !== "").join(", ");
+}
+
+const asShown = (test: ReturnType<typeof testOf>) => test && { ...test, pIsBound: false };

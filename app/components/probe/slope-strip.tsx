@@ -5,6 +5,8 @@ import { slopeHere, type unitsOf } from "./lever-model";
 import type { usePoints } from "./use-points";
 
 interface StripProps {
+  /** What a case is called, in the plural. */
+  unit: string;
   moderation: ModerationEvidence;
   found: JohnsonNeyman;
   points: ReturnType<typeof usePoints>;
@@ -31,6 +33,7 @@ export function SlopeStrip({
   critical,
   over,
   columnKey,
+  unit,
   value,
   valueWords,
   marks,
@@ -68,6 +71,7 @@ export function SlopeStrip({
   }));
   return (
     <EffectStrip
+      unit={unit}
       {...curve}
       {...{ over, regions, marks, value, valueWords, change }}
       effectName={`effect of ${moderation.focalLabel}`}

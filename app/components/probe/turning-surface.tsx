@@ -1,10 +1,12 @@
-import Checkbox from "@mui/material/Checkbox";
 import { useState, type KeyboardEvent, type PointerEvent, type RefObject } from "react";
 import { plain } from "../../../core";
 import { Drawing } from "../figure/drawing";
 import { Segments } from "../ui/segments";
 import { PLANE } from "./plane-map";
 import { drawSurface, type Surface } from "./surface-drawing";
+import styles from "./probe.module.css";
+import { Check } from "../ui/check";
+import { Controls } from "./layout";
 
 type Side = "corner" | "front" | "side" | "above";
 const SIDES: Record<Side, [number, number]> = {
@@ -49,7 +51,7 @@ export function TurningSurface({ surface, what, picture }: Props) {
     <>
       <div
         ref={picture}
-        className="surface"
+        className={styles.surface}
         role="slider"
         tabIndex={0}
         aria-label={`${what} as a surface; arrow keys turn and tilt it`}
@@ -66,7 +68,7 @@ export function TurningSurface({ surface, what, picture }: Props) {
           }
         />
       </div>
-      <div className="surface-controls">
+      <Controls>
         <Segments
           label="View of the surface"
           value={chosen ?? ("turned" as Side)}
@@ -78,10 +80,8 @@ export function TurningSurface({ surface, what, picture }: Props) {
           ]}
           choose={(side) => setAngles(SIDES[side])}
         />
-        <label>
-          <Checkbox checked={withPeople} onChange={(e) => setWithPeople(e.target.checked)} /> people
-        </label>
-      </div>
+        <Check label="the cases" checked={withPeople} onChange={setWithPeople} />
+      </Controls>
     </>
   );
 }

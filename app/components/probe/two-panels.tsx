@@ -1,4 +1,5 @@
-import Checkbox from "@mui/material/Checkbox";
+import Box from "@mui/material/Box";
+import Slider from "@mui/material/Slider";
 import { useRef, useState } from "react";
 import {
   errorsName,
@@ -15,8 +16,10 @@ import { LeverPlot, type Pinned } from "./lever-plot";
 import { PanelHead, type PanelsProps } from "./panel-head";
 import type { ShownPoints } from "./people-layer";
 import { panelTable } from "./probe-numbers";
+import { Check } from "../ui/check";
 import { Select } from "../ui/select";
 import { Labelled } from "../ui/layout";
+import { Controls, PanelGrid } from "./layout";
 
 type Moderator = ModerationEvidence["moderators"][number];
 
@@ -72,9 +75,9 @@ export function TwoPanels({ moderation, evidence, points }: PanelsProps) {
   }));
   return (
     <>
-      <div className="panels two" ref={figure}>
+      <PanelGrid className="two" ref={figure}>
         {panels.map(({ choice, side, place, words }) => (
-          <figure key={side} className="panel">
+          <figure key={side}>
             <PanelHead {...{ moderation, evidence, words, place }} />
             <LeverPlot
               {...{ moderation, points, place, units }}
@@ -87,8 +90,8 @@ export function TwoPanels({ moderation, evidence, points }: PanelsProps) {
             />
           </figure>
         ))}
-      </div>
-      <div className="panels two">
+      </PanelGrid>
+      <PanelGrid className="two">
         {panels.map(({ choice, set, side }) => (
           <PanelControls
             key={side}
@@ -96,7 +99,7 @@ export function TwoPanels({ moderation, evidence, points }: PanelsProps) {
             values={points?.columns ?? null}
           />
         ))}
-      </div>
+      </PanelGrid>
       <FigureTools
         target={figure}
         name={`${moderation.focal} on ${moderation.outcome}, two panels`}
@@ -142,8 +145,7 @@ interface ControlProps {
 
 function PanelControls({ moderation, choice, set, side, values }: ControlProps) {
   return (
-    <fieldset className="panel-controls">
-      <legend className="visually-hidden">The {side} panel</legend>
+    <Controls role="group" aria-label={`The ${side} panel`} sx={{ maxWidth: 556 }}>
       {moderation.moderators.map((m) => (
         <ModeratorPlace
           key={m.name}
@@ -155,7 +157,7 @@ function PanelControls({ moderation, choice, set, side, values }: ControlProps) 
         />
       ))}
       <Segments
-        label={`People, ${side}`}
+        label={`Cases, ${side}`}
         value={choice.shown}
         choices={[
           ["none", "no points"],
@@ -164,14 +166,12 @@ function PanelControls({ moderation, choice, set, side, values }: ControlProps) 
         ]}
         choose={(shown) => set({ ...choice, shown })}
       />
-      <label>
-        <Checkbox
-          checked={choice.lines}
-          onChange={(e) => set({ ...choice, lines: e.target.checked })}
-        />{" "}
-        comparison lines
-      </label>
-    </fieldset>
+      <Check
+        label="comparison lines"
+        checked={choice.lines}
+        onChange={(lines) => set({ ...choice, lines })}
+      />
+    </Controls>
   );
 }
 
@@ -188,20 +188,20 @@ function ModeratorPlace({ moderator, at, range, choose, side }: PlaceProps) {
   if (moderator.kind === "numeric" && range) {
     const value = "value" in at ? at.value : moderator.probes[at.probe]!.value!;
     return (
-      <label className="panel-slider">
+      <Box sx={{ display: "grid", fontSize: 14 }}>
         <span>
           {moderator.name} {plain(value, 2)}
         </span>
-        <input
-          type="range"
+        <Slider
           aria-label={`${moderator.name}, ${side}`}
           min={range[0]}
           max={range[1]}
           step={(range[1] - range[0]) / 100}
           value={value}
-          onChange={(e) => choose({ value: Number(e.target.value) })}
+          onChange={(_, next) => choose({ value: next as number })}
+          sx={{ width: 190 }}
         />
-      </label>
+      </Box>
     );
   }
   return (

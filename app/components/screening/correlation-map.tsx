@@ -8,7 +8,7 @@ import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { Segments } from "../ui/segments";
-import { Wide } from "../wide";
+import { Wide } from "../ui/wide";
 import { useState } from "react";
 import {
   minus,

@@ -3,7 +3,7 @@ import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
-import { Wide } from "../wide";
+import { Wide } from "../ui/wide";
 import { TintedTable } from "./correlation-map";
 import { pClause, percent, plain, type SetEvidence } from "../../../core";
 

@@ -82,7 +82,7 @@ export function NumberTable({
           {!plainly && <TableTools title={title} heads={heads} rows={rows} />}
         </Box>
       )}
-      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
+      {}
       <Box role="region" aria-label={title} tabIndex={0} sx={{ overflowX: "auto", minWidth: 0 }}>
         <Table>
           <caption className="visually-hidden">{title}</caption>
