@@ -46,7 +46,10 @@ export const COMPONENTS: Components<Theme> = {
       },
     },
   },
-  MuiButtonBase: { defaultProps: { disableRipple: true } },
+  MuiButtonBase: {
+    defaultProps: { disableRipple: true },
+    styleOverrides: { root: { fontFamily: "inherit" } },
+  },
   MuiButton: {
     defaultProps: { variant: "outlined", color: "inherit", disableElevation: true },
     styleOverrides: {
@@ -184,7 +187,6 @@ export const COMPONENTS: Components<Theme> = {
         whiteSpace: "nowrap",
         borderBottom: "1px solid var(--hair)",
         color: "inherit",
-        "&:first-of-type": { textAlign: "left", paddingLeft: 0, whiteSpace: "normal" },
       },
       head: {
         padding: "4px 8px",

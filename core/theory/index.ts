@@ -1,7 +1,7 @@
 export { parseTheory } from "./parse";
 export { lineKind, linesOf, theoryWithout } from "./lines";
 export { RESERVED } from "./reader";
-export { MODERATION_VERBS } from "./moderation";
+export { MODERATION_VERBS, VERBS, writtenVerb } from "./verbs";
 export { moderatedSteps, nodesOf, type ModeratedStep } from "./moderated-steps";
 export { MEASURE_FORMS } from "./measure";
 export { renameInTheory } from "./rename";

@@ -1,6 +1,6 @@
-import { MODERATION_VERBS } from "./moderation";
 import type { Statement } from "./syntax";
-import { tokenise } from "./tokens";
+import { tokenise, type Token } from "./tokens";
+import { MODERATION_VERBS, moderationVerbOf } from "./verbs";
 
 const KEYWORDS = ["measure", "also", "adjust", "contrast", "define"] as const;
 
@@ -19,7 +19,14 @@ export function lineKind(line: string): Statement["kind"] | null {
     (token) =>
       token.kind === "word" && (MODERATION_VERBS as readonly string[]).includes(token.text),
   );
-  return moderates ? "moderation" : "hypothesis";
+  return moderates || moderationVerbOf(verbToken(tokens)) ? "moderation" : "hypothesis";
+}
+
+/** The token at the place of the verb: after the label, the first name and, with two moderators, the second. */
+function verbToken(tokens: readonly Token[]): Token | undefined {
+  const start = tokens[1]?.kind === "mark" && tokens[1].text === ":" ? 2 : 0;
+  const joint = tokens[start + 1]?.kind === "word" && tokens[start + 1]?.text === "with";
+  return tokens[start + (joint ? 3 : 1)];
 }
 
 /** The lines of a theory that are of these kinds. */

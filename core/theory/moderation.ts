@@ -1,7 +1,7 @@
 import type { Reader } from "./reader";
-import type { Moderation, ModerationVerb, NameRef } from "./syntax";
+import type { Moderation, NameRef } from "./syntax";
+import { moderationVerbOf, THROUGH } from "./verbs";
 
-export const MODERATION_VERBS: ModerationVerb[] = ["strengthens", "weakens", "alters"];
 const EXAMPLE = "a moderation reads “support strengthens hours to confidence”";
 
 /** moderation := NAME [with NAME] verb FROM to TO [[only] through M {then M}] [on A to B {and A to B}] */
@@ -14,16 +14,17 @@ export function readModeration(
   const moderators = [first];
   if (reader.takeIf("with"))
     moderators.push(reader.comparable("the moderator that acts together with it"));
-  if (!reader.isWord(...MODERATION_VERBS))
-    reader.fail(`Expected “strengthens”, “weakens” or “alters” here: ${EXAMPLE}.`);
-  const verb = reader.take().text as ModerationVerb;
+  const said = moderationVerbOf(reader.peek());
+  if (!said) reader.fail(`Expected “strengthens”, “weakens” or “alters” here: ${EXAMPLE}.`);
+  reader.take();
+  const { verb, plural } = said;
   const from = reader.comparable("the variable whose effect is moderated");
   reader.expect("to", EXAMPLE);
   const to = reader.variable("the variable it has its effect on");
   const only = reader.takeIf("only");
   const chain: NameRef[] = [];
-  if (only && !reader.isWord("through")) reader.fail("Expected “through” after “only”.");
-  if (reader.takeIf("through")) {
+  if (only && !reader.isWord(...THROUGH)) reader.fail("Expected “through” after “only”.");
+  if (THROUGH.some((word) => reader.takeIf(word))) {
     do chain.push(reader.variable("a mediator"));
     while (reader.takeIf("then"));
   }
@@ -43,6 +44,7 @@ export function readModeration(
     numbered: label === "",
     moderators,
     verb,
+    ...(plural ? { plural } : {}),
     from,
     to,
     chain,

@@ -1,12 +1,12 @@
 import { readFormula } from "./formula";
 import { nearestName } from "./nearest";
 import { readMeasure } from "./measure";
-import { MODERATION_VERBS, readModeration } from "./moderation";
+import { readModeration } from "./moderation";
 import { LineError, Reader } from "./reader";
-import type { Hypothesis, Moderation, NameRef, Statement, Theory, Verb } from "./syntax";
+import type { Hypothesis, Moderation, NameRef, Statement, Theory } from "./syntax";
 import { tokenise } from "./tokens";
+import { isMediates, MODERATION_VERBS, moderationVerbOf, THROUGH, verbOf, VERBS } from "./verbs";
 
-const VERBS = ["raises", "lowers", "affects"];
 const LATER = ["covary"];
 
 /**
@@ -71,20 +71,24 @@ function readHypothesis(reader: Reader, line: number): Statement {
     reader.take();
   }
   const from = reader.comparable("the variable that has the effect");
-  if (reader.isWord("with", ...MODERATION_VERBS)) return readModeration(reader, line, label, from);
-  if (!reader.isWord(...VERBS)) {
+  if (reader.isWord("with") || moderationVerbOf(reader.peek()))
+    return readModeration(reader, line, label, from);
+  if (isMediates(reader.peek())) return readMediates(reader, line, label, from);
+  const said = verbOf(reader.peek());
+  if (!said) {
     const near = nearestName(reader.peek()?.text ?? "", [...VERBS, ...MODERATION_VERBS]);
     reader.fail(
       `Expected “raises”, “lowers” or “affects” (or “strengthens”, “weakens”, “alters” for a moderator) after “${from.name}”.${near ? ` Did you mean “${near}”?` : ""}`,
       near,
     );
   }
-  const verb = reader.take().text as Verb;
+  reader.take();
+  const { verb, plural } = said;
   const to = reader.variable(`the variable that ${from.name} ${verb}`);
   const only = reader.takeIf("only");
   const chains: NameRef[][] = [];
-  if (only && !reader.isWord("through")) reader.fail("Expected “through” after “only”.");
-  if (reader.takeIf("through")) {
+  if (only && !reader.isWord(...THROUGH)) reader.fail("Expected “through” after “only”.");
+  if (THROUGH.some((word) => reader.takeIf(word))) {
     do chains.push(readChain(reader));
     while (reader.takeIf("and"));
   }
@@ -94,7 +98,30 @@ function readHypothesis(reader: Reader, line: number): Statement {
       "and",
     );
   reader.end("a hypothesis reads “hours raises belonging through confidence then friends”");
-  return { kind: "hypothesis", line, label, numbered: label === "", from, verb, to, chains, only };
+  const numbered = label === "";
+  const many = plural ? { plural } : {};
+  return { kind: "hypothesis", line, label, numbered, from, verb, ...many, to, chains, only };
+}
+
+/** “confidence mediates hours to belonging”: the trade's word for an effect through a mediator. */
+function readMediates(reader: Reader, line: number, label: string, mediator: NameRef): Hypothesis {
+  const example = "mediation reads “confidence mediates hours to belonging”";
+  reader.take();
+  const from = reader.comparable("the variable whose effect is mediated");
+  reader.expect("to", example);
+  const to = reader.variable("the variable it has its effect on");
+  reader.end(example);
+  return {
+    kind: "hypothesis",
+    line,
+    label,
+    numbered: label === "",
+    from,
+    verb: "affects",
+    to,
+    chains: [[mediator]],
+    only: false,
+  };
 }
 
 function readChain(reader: Reader): NameRef[] {

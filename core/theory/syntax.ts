@@ -29,6 +29,8 @@ export interface Hypothesis {
   numbered: boolean;
   from: NameRef;
   verb: Verb;
+  /** Written in the plural: “hours raise”. */
+  plural?: boolean;
   to: NameRef;
   /** Chains of mediators, each in order; empty when the claim is the direct effect. */
   chains: NameRef[][];
@@ -47,6 +49,7 @@ export interface Moderation {
   /** One moderator, or two that act jointly (“support with age”). */
   moderators: NameRef[];
   verb: ModerationVerb;
+  plural?: boolean;
   from: NameRef;
   to: NameRef;
   /** Mediators of the path that is moderated, in order; empty for the step from -> to itself. */

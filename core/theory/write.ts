@@ -1,5 +1,6 @@
 import { RESERVED } from "./reader";
 import type { Formula, NameRef, Statement } from "./syntax";
+import { writtenVerb } from "./verbs";
 
 /** A name as the notation writes it: quoted where it is not one plain word. */
 export function writeName(name: string): string {
@@ -25,15 +26,15 @@ const list = (refs: NameRef[]): string => refs.map((r) => writeName(r.name)).joi
 export function writeStatement(statement: Statement): string {
   switch (statement.kind) {
     case "hypothesis": {
-      const { from, verb, to, chains, only } = statement;
+      const { from, verb, plural, to, chains, only } = statement;
       const through = chains
         .map((chain) => chain.map((r) => writeName(r.name)).join(" then "))
         .join(" and ");
       const tail = chains.length > 0 ? `${only ? " only" : ""} through ${through}` : "";
-      return `${writeName(statement.label)}: ${writeCompared(from)} ${verb} ${writeName(to.name)}${tail}`;
+      return `${writeName(statement.label)}: ${writeCompared(from)} ${writtenVerb(verb, plural)} ${writeName(to.name)}${tail}`;
     }
     case "moderation": {
-      const { label, moderators, verb, from, to, chain, only, steps } = statement;
+      const { label, moderators, verb, plural, from, to, chain, only, steps } = statement;
       const who = moderators.map(writeCompared).join(" with ");
       const through =
         chain.length > 0
@@ -43,7 +44,7 @@ export function writeStatement(statement: Statement): string {
         steps.length > 0
           ? ` on ${steps.map((s) => `${writeName(s.from.name)} to ${writeName(s.to.name)}`).join(" and ")}`
           : "";
-      return `${writeName(label)}: ${who} ${verb} ${writeCompared(from)} to ${writeName(to.name)}${through}${on}`;
+      return `${writeName(label)}: ${who} ${writtenVerb(verb, plural)} ${writeCompared(from)} to ${writeName(to.name)}${through}${on}`;
     }
     case "also":
       return `also ${statement.steps.map((s) => `${writeName(s.from.name)} to ${writeName(s.to.name)}`).join(", ")}`;

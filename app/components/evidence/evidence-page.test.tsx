@@ -1,11 +1,11 @@
 import { equationsOf } from "../../../core";
 import type { ReactElement } from "react";
-import { renderToStaticMarkup } from "react-dom/server";
 import { describe, expect, it } from "vitest";
 import type { EffectKind, Evidence, Settings } from "../../../core";
 import { plain } from "../../../core";
 import { analyseMade, normals } from "../../../core/test-kit";
 import { drawnOf, scaleOf } from "../interval-bar";
+import { markupOf, textOf as plainText } from "../test-kit";
 import { inUnits, unitChoices, wordsOf } from "./effect-words";
 import { EquationTable } from "./equation-table";
 import { LedgerEntry } from "./ledger-entry";
@@ -37,14 +37,7 @@ const moderated = analysed(
   { replications: 400 },
 );
 
-/** What a reader gets: the text of the markup, tags as spaces. */
-const textOf = (element: ReactElement): string =>
-  renderToStaticMarkup(element)
-    .replace(/<[^>]+>/g, " ")
-    .replace(/&#x27;/g, "'")
-    .replace(/&gt;/g, ">")
-    .replace(/&lt;/g, "<")
-    .replace(/\s+/g, " ");
+const textOf = (element: ReactElement): string => plainText(markupOf(element));
 
 const entry = (evidence: Evidence, at: number, open = true): string =>
   textOf(
@@ -151,13 +144,13 @@ describe("equations", () => {
       variables: { g: { level: "categorical" } },
     });
     const marked = (highlight: string): number =>
-      renderToStaticMarkup(
+      markupOf(
         <EquationTable
           equation={equationsOf(evidence)[0]!}
           evidence={evidence}
           highlight={highlight}
         />,
-      ).split('class="selected"').length - 1;
+      ).split("Mui-selected").length - 1;
     expect([marked("g"), marked("g.x"), marked("support")]).toEqual([2, 1, 0]);
   });
 

@@ -1,11 +1,9 @@
-import type { Hypothesis, Verb } from "../../../core";
+import { VERBS, type Hypothesis } from "../../../core";
 import { ref, rewrite } from "./edit-text";
 import { Comparison } from "./comparison";
 import { Claim, type ClaimProps } from "./sentence";
 import { Slot } from "./slot";
 import { VerbChoice } from "./verb";
-
-const VERBS: readonly Verb[] = ["raises", "lowers", "affects"];
 
 /** A hypothesis with its slots: who raises, lowers or affects what, and through which mediators. */
 export function HypothesisLine(props: ClaimProps<Hypothesis>) {
@@ -48,7 +46,7 @@ export function HypothesisLine(props: ClaimProps<Hypothesis>) {
             evidence={props.evidence}
             choose={(from) => set({ from })}
           />{" "}
-          <VerbChoice verb={statement.verb} verbs={VERBS} choose={(verb) => set({ verb })} />{" "}
+          <VerbChoice verb={statement.verb} plural={statement.plural} verbs={VERBS} choose={set} />{" "}
           <Slot
             label="What is affected"
             placeholder="what"

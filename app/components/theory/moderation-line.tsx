@@ -1,13 +1,16 @@
 import Box from "@mui/material/Box";
-import type { Evidence, Moderation, ModerationVerb, NameRef } from "../../../core";
+import {
+  MODERATION_VERBS as VERBS,
+  type Evidence,
+  type Moderation,
+  type NameRef,
+} from "../../../core";
 import { Comparison } from "./comparison";
 import { ref, rewrite } from "./edit-text";
 import { Claim, type ClaimProps } from "./sentence";
 import { Check } from "../ui/check";
 import { Slot } from "./slot";
 import { VerbChoice } from "./verb";
-
-const VERBS: readonly ModerationVerb[] = ["strengthens", "weakens", "alters"];
 
 /** A moderation with its slots: who strengthens, weakens or alters which path, on which step. */
 export function ModerationLine(props: ClaimProps<Moderation>) {
@@ -25,7 +28,7 @@ export function ModerationLine(props: ClaimProps<Moderation>) {
       words={
         <>
           <Moderators statement={statement} free={free} evidence={props.evidence} set={set} />{" "}
-          <VerbChoice verb={statement.verb} verbs={VERBS} choose={(verb) => set({ verb })} />{" "}
+          <VerbChoice verb={statement.verb} plural={statement.plural} verbs={VERBS} choose={set} />{" "}
           <Slot
             label="Who or what"
             placeholder="what"

@@ -1,8 +1,8 @@
 import { createRoutesStub } from "react-router";
-import { renderToStaticMarkup } from "react-dom/server";
 import { describe, expect, it } from "vitest";
 import { parseTheory } from "../../../core";
 import { analyseMade, normals } from "../../../core/test-kit";
+import { markupOf, textOf } from "../test-kit";
 import { Sentences } from "./sentences";
 
 const N = 80;
@@ -40,14 +40,9 @@ function markup(theory: string, estimated = true): string {
     focus: () => undefined,
   };
   const Stub = createRoutesStub([{ path: "/", Component: () => <Sentences {...props} /> }]);
-  return renderToStaticMarkup(<Stub initialEntries={["/"]} />);
+  return markupOf(<Stub initialEntries={["/"]} />);
 }
 
-const textOf = (html: string): string =>
-  html
-    .replace(/<[^>]+>/g, " ")
-    .replace(/&#x27;/g, "'")
-    .replace(/\s+/g, " ");
 const slots = (html: string): string[] =>
   [...html.matchAll(/aria-label="([^"]+): ([^"]+)" aria-haspopup/g)].map(
     ([, label, value]) => `${label}: ${value}`,
@@ -84,7 +79,7 @@ describe("the theory as sentences", () => {
     const text = textOf(html);
     expect(text).toContain("scale is the mean of 2 items, 1 reversed");
     expect(slots(html)).toEqual(expect.arrayContaining(["Adjusted variable: m", "Covariate: age"]));
-    for (const offer of ["covariates", "moderator", "own quantity"])
+    for (const offer of ["covariates", "moderator", "user-defined quantity"])
       expect(text, offer).toContain(offer);
     expect(text).not.toContain("contrast");
     expect(textOf(markup("H1: x raises y\nH2: m raises y"))).toContain("contrast");

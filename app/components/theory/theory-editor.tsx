@@ -60,6 +60,7 @@ const look = EditorView.theme({
     color: "var(--ink)",
     border: "1px solid var(--line)",
   },
+  ".cm-tooltip.cm-tooltip-autocomplete > ul": { fontFamily: "var(--sans)", fontSize: "14px" },
   ".cm-tooltip-autocomplete ul li[aria-selected]": {
     backgroundColor: "var(--petrol-wash)",
     color: "var(--ink)",

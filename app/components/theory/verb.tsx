@@ -1,4 +1,5 @@
 import { styled } from "@mui/material/styles";
+import { writtenVerb, type ModerationVerb, type Verb } from "../../../core";
 import { Select } from "../ui/select";
 
 const Shown = styled("span")({
@@ -17,22 +18,36 @@ const Shown = styled("span")({
   "& select:hover": { backgroundColor: "var(--petrol-wash)" },
 });
 
-/** The verb of a sentence; choosing another changes what is expected. */
-export function VerbChoice<V extends string>({
+type AnyVerb = Verb | ModerationVerb;
+
+/** The verb of a sentence; choosing another changes what is expected. The plural is for names such as “hours”. */
+export function VerbChoice<V extends AnyVerb>({
   verb,
+  plural,
   verbs,
   choose,
 }: {
   verb: V;
+  plural: boolean | undefined;
   verbs: readonly V[];
-  choose: (verb: V) => void;
+  choose: (said: { verb: V; plural: boolean }) => void;
 }) {
+  const forms = [false, true].flatMap((many) =>
+    verbs.map((each) => ({ verb: each, plural: many })),
+  );
   return (
     <Shown>
-      <Select aria-label="Direction" value={verb} onChange={(e) => choose(e.target.value as V)}>
-        {verbs.map((each) => (
-          <option key={each}>{each}</option>
-        ))}
+      <Select
+        aria-label="Direction"
+        value={writtenVerb(verb, plural)}
+        onChange={(e) =>
+          choose(forms.find((form) => writtenVerb(form.verb, form.plural) === e.target.value)!)
+        }
+      >
+        {forms.map((form) => {
+          const words = writtenVerb(form.verb, form.plural);
+          return <option key={words}>{words}</option>;
+        })}
       </Select>
     </Shown>
   );

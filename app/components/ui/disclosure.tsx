@@ -24,7 +24,7 @@ export function Disclosure({
       {...(open === undefined ? {} : { expanded: open })}
       {...(onOpen ? { onChange: (_: unknown, now: boolean) => onOpen(now) } : {})}
       slotProps={{
-        transition: { unmountOnExit: true, timeout: 120 },
+        transition: { timeout: 120 },
         heading: { component: "div" },
       }}
     >

@@ -72,7 +72,7 @@ export function NumberTable({
   most = Infinity,
 }: NumberTableProps) {
   const heads = names ?? columns.map((column) => (typeof column === "string" ? column : ""));
-  const align = (j: number) => (words.includes(j) ? { textAlign: "left" as const } : {});
+  const align = (j: number) => (j === 0 ? FIRST : words.includes(j) ? LEFT : {});
   return (
     <Box sx={{ minWidth: 0 }}>
       {(heading !== undefined || !plainly) && (
@@ -130,9 +130,9 @@ function Row({ row, align }: { row: TableRowSpec; align: (j: number) => object }
             ...align(j),
             ...(isShown(cell) && cell.span ? WORDS : {}),
             ...(row.quiet ? { color: "var(--quiet)" } : {}),
-            ...(row.marked && j === 0 ? { "&::before": MARK } : {}),
           }}
         >
+          {row.marked && j === 0 && <Mark />}
           {isShown(cell) ? cell.shown : typeof cell === "number" ? plain(cell) : (cell ?? "–")}
         </TableCell>
       ))}
@@ -140,5 +140,11 @@ function Row({ row, align }: { row: TableRowSpec; align: (j: number) => object }
   );
 }
 
+const LEFT = { textAlign: "left" };
+const FIRST = { ...LEFT, paddingLeft: 0, whiteSpace: "normal", minWidth: "8ch" };
 const WORDS = { whiteSpace: "normal", textAlign: "left", color: "var(--quiet)" };
-const MARK = { content: '"◆ "', color: "var(--rust)" };
+const Mark = () => (
+  <Box component="span" role="img" aria-label="deserves a look" sx={{ color: "var(--rust)" }}>
+    ◆{" "}
+  </Box>
+);
