@@ -1,5 +1,14 @@
 import { readFileSync } from "node:fs";
-import { aboutDemo, expect, gardenCsv, openDemo, settled, test } from "./fixtures";
+import {
+  cards,
+  theoryText,
+  aboutDemo,
+  expect,
+  gardenCsv,
+  openDemo,
+  settled,
+  test,
+} from "./fixtures";
 
 test("from a spreadsheet to a verdict, and the study out and in again with the same digits", async ({
   page,
@@ -84,9 +93,9 @@ test("a faulty line names place and nearest name, and one click mends it", async
     page.getByText("Line 4, column 18: No variable is called “belongin”."),
   ).toBeVisible();
   await page.getByRole("button", { name: "Write “belonging”" }).click();
-  await expect(page.getByLabel("Theory as text")).toHaveValue(
-    aboutDemo("H1: hours raises belonging through confidence"),
-  );
+  await expect
+    .poll(() => theoryText(page))
+    .toBe(aboutDemo("H1: hours raises belonging through confidence"));
   await page
     .getByLabel("Theory as text")
     .fill(aboutDemo("H1: hours raises belonging through confidence", "H2: belonging raises hours"));
@@ -106,8 +115,8 @@ test("everything is kept: reload, a second tab, a long run stopped", async ({ pa
   await page.reload();
   await expect(page.getByLabel("Title of the study")).toHaveValue("Café, again");
 
-  await page.getByRole("button", { name: "Settings of the analysis" }).click();
-  await page.getByLabel("Resamples", { exact: true }).fill("100000");
+  await page.getByRole("button", { name: "Analysis settings" }).click();
+  await page.getByLabel("Bootstrap samples", { exact: true }).fill("100000");
   await page.getByRole("button", { name: "Close", exact: true }).click();
   await page.getByRole("button", { name: "Stop" }).click();
   await expect(page.getByText(/stopped at/)).toBeVisible({ timeout: 30_000 });
@@ -116,7 +125,7 @@ test("everything is kept: reload, a second tab, a long run stopped", async ({ pa
 
 test("wrong files get a message and change nothing", async ({ page }) => {
   await page.goto("/");
-  await expect(page.locator(".card")).toHaveCount(2);
+  await expect(cards(page)).toHaveCount(2);
   const open = async (name: string, body: string | Buffer, says: RegExp): Promise<void> => {
     await page
       .getByLabel("File to open")
@@ -128,7 +137,7 @@ test("wrong files get a message and change nothing", async ({ page }) => {
   await open("foreign.json", '{"hello":"world"}', /not a Hebel study/);
   await open("picture.csv", Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0]), /PNG picture/);
   await open("ragged.csv", "a,b\n1,2\n3,4,5\n", /Row 3 has 3 cells/);
-  await expect(page.locator(".card")).toHaveCount(2);
+  await expect(cards(page)).toHaveCount(2);
 });
 
 test("works with the network cut after loading", async ({ page, context }) => {

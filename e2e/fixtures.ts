@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { DEMO_MEASURES } from "../demo/study";
-import { test as base, expect, type Page } from "@playwright/test";
+import { test as base, expect, type Locator, type Page } from "@playwright/test";
 
 /** Every test fails on a console error or an uncaught exception. */
 export const test = base.extend<{ page: Page }>({
@@ -38,8 +38,19 @@ export const aboutDemo = (...lines: string[]): string => `${DEMO_MEASURES}\n${li
 
 /** Waits until every resample is made. */
 export async function settled(page: Page): Promise<void> {
-  await expect(page.getByRole("progressbar", { name: "Resamples" })).toHaveCount(0, {
+  await expect(page.getByRole("progressbar", { name: "Bootstrap samples" })).toHaveCount(0, {
     timeout: 30_000,
   });
   await expect(page.getByText(/not estimated yet/)).toHaveCount(0);
 }
+
+/** The studies on the shelf. */
+export const cards = (page: Page): Locator => page.locator("main > ul > li");
+
+/** The theory as it stands in the editor of its text. */
+export const theoryText = (page: Page): Promise<string> =>
+  page
+    .getByLabel("Theory as text")
+    .locator(".cm-line")
+    .allTextContents()
+    .then((lines) => lines.join("\n"));

@@ -17,8 +17,8 @@ test("a condition with three groups: a joint test, pairwise differences, a compa
   await settled(page);
   await page.getByRole("button", { name: /renewed to friends/ }).press("Enter");
   await expect(
-    page.getByText(/Mean friends: [\d.]+ where renewed is yes .* where it is no/),
-  ).toBeVisible();
+    page.getByRole("table", { name: "friends by renewed" }).getByRole("row", { name: /^yes/ }),
+  ).toContainText(/\d+ *[\d.]+/);
   await page.getByRole("link", { name: /Evidence/ }).click();
   await expect(
     page.getByText(
@@ -31,7 +31,7 @@ test("a condition with three groups: a joint test, pairwise differences, a compa
   await expect(joint).toBeVisible();
   const said = await joint.textContent();
   await expect(
-    page.getByRole("table", { name: "Pairwise differences" }).getByRole("row"),
+    page.getByRole("table", { name: "Pairwise differences, H1" }).getByRole("row"),
   ).toHaveCount(4);
 
   await page.getByRole("link", { name: /Data/ }).click();
@@ -76,13 +76,13 @@ test("covariates and errors side by side; another kind of error or interval cost
 }) => {
   await openDemo(page, "evidence");
   await settled(page);
-  await page.getByRole("button", { name: "errors side by side" }).click();
-  const table = page.getByRole("table", { name: "Errors of the equation of confidence" });
+  await page.getByRole("button", { name: "standard errors side by side" }).click();
+  const table = page.getByRole("table", { name: "Standard errors, equation of confidence" });
   await expect(table.getByRole("row", { name: /^hours/ })).toContainText(
     /0\.123.*0\.0\d\d \(< \.001\).*0\.0\d\d \(< \.001\)/,
   );
-  await page.getByRole("button", { name: "Settings of the analysis" }).click();
-  await page.getByLabel("Standard errors and tests").selectOption("HC4");
+  await page.getByRole("button", { name: "Analysis settings" }).click();
+  await page.getByLabel("Standard errors").selectOption("HC4");
   await page.getByLabel("Interval", { exact: true }).selectOption("delta");
   await page.getByRole("button", { name: "Close", exact: true }).click();
   await expect(page.locator("blockquote")).toContainText("delta-method CI");
@@ -104,12 +104,14 @@ test("all effects in one table, own quantities and contrasts with intervals, as 
   await settled(page);
   await page.getByRole("link", { name: /Evidence/ }).click();
   const every = page.getByRole("region", { name: "Every effect" });
-  await every.getByRole("button", { name: "shares and own quantities" }).click();
+  await every.getByRole("button", { name: "shares and user-defined quantities" }).click();
   const part = every.getByRole("row", { name: /^part/ });
   await expect(part).toContainText(/0\.\d{3}/);
   await expect(every.getByRole("row", { name: /^H1 minus H2/ })).toBeVisible();
   await part.getByRole("button", { name: "part" }).click();
-  await expect(page.locator(".side-label")).toHaveText("part");
+  await expect(page.getByRole("complementary", { name: "Bootstrap distribution" })).toContainText(
+    "part",
+  );
   await every.getByRole("button", { name: "both in SDs" }).click();
   await expect(every.getByRole("row", { name: /^total indirect/ }).first()).toBeVisible();
   const downloading = page.waitForEvent("download");
@@ -193,19 +195,19 @@ test("every interval in one picture, and the theory in z-scores with intervals o
   await expect(
     page.getByRole("img", { name: /^Effects on confidence: \d+ intervals/ }),
   ).toBeVisible();
-  await page.getByRole("button", { name: "as z-scores" }).click();
+  await page.getByRole("button", { name: "standardised variables" }).click();
   const row = page
-    .getByRole("table", { name: "Equation of confidence in z-scores" })
+    .getByRole("table", { name: "Equation of confidence, standardised variables" })
     .getByRole("row", { name: /^hours × support/ });
-  const score = await row.getByRole("cell").nth(1).textContent();
-  await page.getByRole("button", { name: "Settings of the analysis" }).click();
-  await page.getByLabel("Columns in products").selectOption("standardised");
+  const score = await row.getByRole("cell").first().textContent();
+  await page.getByRole("button", { name: "Analysis settings" }).click();
+  await page.getByLabel("Variables in interaction terms").selectOption("standardised");
   await page.keyboard.press("Escape");
   await settled(page);
   await page.getByRole("button", { name: "coefficients", exact: true }).click();
   const now = page
     .getByRole("table", { name: "Equation of confidence", exact: true })
     .getByRole("row", { name: /^hours × support/ });
-  await expect(now.getByRole("cell").nth(1)).toHaveText(score!);
+  await expect(now.getByRole("cell").first()).toHaveText(score!);
   await expect(page.getByRole("columnheader", { name: "b (z-scores)" }).first()).toBeVisible();
 });

@@ -10,7 +10,7 @@ async function openLever(page: Page): Promise<void> {
 }
 
 const slope = async (page: Page): Promise<number> => {
-  const text = await page.locator(".lever-reading .quiet").last().textContent();
+  const text = await page.locator("p.value ~ p.quiet").last().textContent();
   return Number(/slope ([−\d.]+)/.exec(text ?? "")![1]!.replace("−", "-"));
 };
 
@@ -26,15 +26,15 @@ test("the lever by keyboard and mouse: the slope at the handle, and where it dif
 }) => {
   await openLever(page);
   const handle = page.getByRole("slider", { name: "Value of support" });
-  await expect(page.locator(".lever-value")).toHaveText("4.00");
+  await expect(page.locator("p.value")).toHaveText("4.00");
   expect(await slope(page)).toBeCloseTo(0.208, 3);
 
   await handle.press("Home");
-  await expect(page.locator(".lever-value")).toHaveText("1.00");
+  await expect(page.locator("p.value")).toHaveText("1.00");
   const low = await slope(page);
   expect(low).toBeLessThan(0);
   await handle.press("End");
-  await expect(page.locator(".lever-value")).toHaveText("5.00");
+  await expect(page.locator("p.value")).toHaveText("5.00");
   const high = await slope(page);
   await handle.press("PageDown");
   expect(await slope(page)).toBeLessThan(high);
@@ -46,14 +46,14 @@ test("the lever by keyboard and mouse: the slope at the handle, and where it dif
   await page.mouse.down();
   await page.mouse.move(box.x + (62 + 602) / 2 + 56, box.y + 100, { steps: 8 });
   await page.mouse.up();
-  const at = Number(await page.locator(".lever-value").textContent());
+  const at = Number(await page.locator("p.value").textContent());
   expect(await slope(page)).toBeCloseTo(low + ((high - low) * (at - 1)) / 4, 2);
 
-  await expect(page.locator(".lever-sentence")).toContainText(
+  await expect(page.locator("blockquote")).toContainText(
     /more confidence from a support of 2\.5\d on \(76 % of the \d+ people\)/,
   );
   await page.getByRole("button", { name: "simultaneous" }).click();
-  await expect(page.locator(".lever-sentence")).not.toContainText("2.52");
+  await expect(page.locator("blockquote")).not.toContainText("2.52");
 });
 
 test("comparison values, units and pinned lines; the same for the indirect effect, with its band", async ({
@@ -62,18 +62,29 @@ test("comparison values, units and pinned lines; the same for the indirect effec
   await openLever(page);
   await expect(page.getByText(/The slope is zero at support = [\d.−]+.*Fieller/)).toBeVisible();
   await page.getByRole("button", { name: "quartiles" }).click();
-  await expect(page.locator(".probe-table")).toContainText(/25 %, 2\.\d\d.*middle, \d.*75 %, \d/);
+  await expect(page.getByRole("table", { name: /^Simple slopes/ })).toContainText(
+    /25 %, 2\.\d\d.*middle, \d.*75 %, \d/,
+  );
   await page.getByRole("button", { name: "my own" }).click();
   await page.getByLabel("Values in raw units").fill("2; 4,5; 80 %");
   await page.getByLabel("Values in raw units").press("Enter");
-  await expect(page.locator(".probe-table tbody tr")).toHaveCount(3);
-  await expect(page.locator(".probe-table")).toContainText(/4\.50.*80 %, \d/);
+  await expect(page.getByRole("table", { name: /^Simple slopes/ }).locator("tbody tr")).toHaveCount(
+    3,
+  );
+  await expect(page.getByRole("table", { name: /^Simple slopes/ })).toContainText(
+    /4\.50.*80 %, \d/,
+  );
   await page.getByRole("button", { name: "standardised" }).click();
   await settled(page);
-  await expect(page.locator(".lever-reading")).toContainText(
+  await expect(page.getByRole("status").filter({ has: page.locator("p.value") })).toContainText(
     /one SD more of hours goes with 0\.\d+ SDs more confidence/,
   );
-  await expect(page.locator(".probe-table tbody tr").first()).toContainText(/\d\.\d+, \d\.\d+|−/);
+  await expect(
+    page
+      .getByRole("table", { name: /^Simple slopes/ })
+      .locator("tbody tr")
+      .first(),
+  ).toContainText(/\d\.\d+, \d\.\d+|−/);
   const downloading = page.waitForEvent("download");
   await page.getByRole("button", { name: "PNG" }).click();
   expect((await downloading).suggestedFilename()).toBe("hours-on-confidence-by-support.png");
@@ -116,6 +127,18 @@ test("a moderation is written by slots, asks for its step, and gets its verdict"
   await expect(page.getByText("moderated by support")).toBeVisible();
   await page.getByRole("link", { name: /Hypotheses/ }).click();
   await page.getByRole("button", { name: "moderator", exact: true }).click();
+  // Nothing is assumed: the sentence stands once all of its places are filled.
+  const fresh = page.getByLabel("New moderation");
+  for (const [slot, name] of [
+    ["Moderator", "age"],
+    ["Of what", "hours"],
+    ["What is affected", "belonging"],
+  ] as const) {
+    await expect(page.getByLabel("Hypothesis H2")).toHaveCount(0);
+    await fresh.getByRole("button", { name: `${slot}: choose` }).click();
+    await page.getByRole("combobox", { name: slot }).fill(name);
+    await page.keyboard.press("Enter");
+  }
   await expect(page.getByLabel("Hypothesis H2")).toContainText("alters");
 });
 
@@ -128,8 +151,10 @@ test("groups as a moderator, and two moderators together", async ({ page }) => {
     .getByRole("group", { name: "Level of group" })
     .getByRole("button", { name: "waiting list" })
     .click();
-  await expect(page.locator(".lever-value")).toHaveText("waiting list");
-  await expect(page.locator(".probe-table tbody tr")).toHaveCount(3);
+  await expect(page.locator("p.value")).toHaveText("waiting list");
+  await expect(page.getByRole("table", { name: /^Simple slopes/ }).locator("tbody tr")).toHaveCount(
+    3,
+  );
 
   await page.getByRole("link", { name: /Hypotheses/ }).click();
   await page.getByRole("button", { name: "Text", exact: true }).click();
@@ -146,14 +171,14 @@ test("groups as a moderator, and two moderators together", async ({ page }) => {
 test("panels, the surface with its regions, and the map of two moderators", async ({ page }) => {
   await openLever(page);
   await page.getByRole("button", { name: "panels" }).click();
-  await expect(page.locator(".panel")).toHaveCount(3);
+  await expect(page.locator("figure")).toHaveCount(3);
   await page.getByRole("button", { name: "Show the numbers" }).click();
   await expect(page.getByRole("row", { name: /^support 4\.00/ })).toContainText("0.208");
   await page.getByRole("button", { name: "two of my own" }).click();
-  await expect(page.locator(".panel")).toHaveCount(2);
+  await expect(page.locator("figure")).toHaveCount(2);
   await page.getByRole("slider", { name: "support, left" }).press("Home");
-  await expect(page.locator(".panel").first()).toContainText("support 1.00");
-  await expect(page.locator(".panel").last()).toContainText("support 4.00");
+  await expect(page.locator("figure").first()).toContainText("support 1.00");
+  await expect(page.locator("figure").last()).toContainText("support 4.00");
   await page.getByRole("button", { name: "surface" }).click();
   await expect(
     page.getByRole("img", { name: /Predicted confidence over hours and support/ }),
@@ -162,7 +187,7 @@ test("panels, the surface with its regions, and the map of two moderators", asyn
   const before = await surface.getAttribute("aria-valuetext");
   await surface.press("ArrowRight");
   await expect(surface).not.toHaveAttribute("aria-valuetext", before!);
-  await page.getByLabel("people", { exact: true }).check();
+  await page.getByLabel("the cases", { exact: true }).check();
   // The file holds what the screen shows, as lines and not as dots, and says what it is.
   const surfaceFile = await savedText(
     page,
@@ -200,7 +225,7 @@ test("checks say what they mean here, and the robustness table marks a verdict t
     timeout: 15_000,
   });
   await page.getByRole("link", { name: /Compare/ }).click();
-  await page.getByRole("button", { name: "Try the other ways" }).click();
+  await page.getByRole("button", { name: "Try the other specifications" }).click();
   const table = page.getByRole("table");
   await expect(table.getByRole("row", { name: /HC4 errors/ })).toContainText("supported", {
     timeout: 15_000,
@@ -215,8 +240,8 @@ test("a kept run stands beside the study as it is now, with what differs", async
   await page.getByLabel("Name of the run").fill("with covariates");
   await page.getByRole("button", { name: "Keep this run" }).click();
   await expect(page.getByRole("listitem").filter({ hasText: "with covariates" })).toBeVisible();
-  await page.getByRole("button", { name: "Settings of the analysis" }).click();
-  await page.getByLabel("Standard errors and tests").selectOption("HC4");
+  await page.getByRole("button", { name: "Analysis settings" }).click();
+  await page.getByLabel("Standard errors").selectOption("HC4");
   await page.keyboard.press("Escape");
   await settled(page);
   await expect(page.getByText("Done differently: errors: classical and HC4.")).toBeVisible();

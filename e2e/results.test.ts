@@ -1,7 +1,7 @@
 import type { Page } from "@playwright/test";
 import { analyse, type Evidence, type StudyDefinition } from "../core";
 import { demoLeverStudy, demoStudy } from "../demo/study";
-import { aboutDemo, expect, openDemo, settled, test } from "./fixtures";
+import { cards, aboutDemo, expect, openDemo, settled, test } from "./fixtures";
 
 /** The evidence that the browser has kept, the newest first. */
 const kept = (page: Page): Promise<Evidence[]> =>
@@ -30,7 +30,7 @@ for (const [name, demo] of [
 ] as const) {
   test(`browser and Node give the same bits: ${name}`, async ({ page }) => {
     await page.goto("/");
-    await expect(page.locator(".card")).toHaveCount(2);
+    await expect(cards(page)).toHaveCount(2);
     await page.goto(`/study/${name}/evidence`);
     await settled(page);
     await expect.poll(async () => (await kept(page)).length).toBe(1);
@@ -53,7 +53,7 @@ test("a study opened again shows its evidence at once, and nothing is resampled"
   await expect(page.locator("blockquote")).toBeVisible();
   await settled(page);
   await page.getByRole("link", { name: /Hypotheses/ }).click();
-  await expect(page.locator(".verdict").first()).toBeVisible();
+  await expect(page.getByText("supported", { exact: true }).first()).toBeVisible();
 });
 
 test("a study put back on the shelf has its verdicts and its undo", async ({ page }) => {
@@ -63,11 +63,11 @@ test("a study put back on the shelf has its verdicts and its undo", async ({ pag
   const card = page
     .locator(".card")
     .filter({ has: page.getByRole("link", { name: /^Language café Do/ }) });
-  await expect(card.locator(".verdict").first()).toBeVisible();
+  await expect(card.getByRole("img", { name: "supported" }).first()).toBeVisible();
   await card.getByRole("button", { name: /^Remove/ }).click();
   await expect(card).toHaveCount(0);
   await page.getByRole("button", { name: "Put it back" }).click();
-  await expect(card.locator(".verdict").first()).toBeVisible();
+  await expect(card.getByRole("img", { name: "supported" }).first()).toBeVisible();
   await expect.poll(async () => (await kept(page)).length).toBe(1);
 });
 

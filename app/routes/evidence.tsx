@@ -1,10 +1,13 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
 import { useMemo, useState } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Evidence as EvidenceObject } from "../../core";
+import { effectsCsv, writeStudy } from "../../formats";
 import { useStudy } from "../analysis/use-study";
+import { download, fileName } from "../components/download";
 import { Before } from "../components/evidence/before";
 import { Distribution } from "../components/evidence/distribution";
 import { EffectsTable } from "../components/evidence/effects-table";
@@ -15,7 +18,7 @@ import { LedgerEntry } from "../components/evidence/ledger-entry";
 import { TableSection } from "../components/evidence/table-section";
 import { isStopped } from "../components/frame/fault";
 import { scaleOf } from "../components/interval-bar";
-import { Screen } from "../components/ui/layout";
+import { Row, Screen } from "../components/ui/layout";
 
 /** What the analysis says: roles and sample, warnings, the ledger of hypotheses, every effect, the equations. */
 export default function Evidence() {
@@ -97,6 +100,7 @@ function Weighed({ evidence }: { evidence: EvidenceObject }) {
               <Distribution effect={shown} />
             </>
           )}
+          <Exports evidence={evidence} />
         </Box>
       </Box>
       <Box sx={{ mt: 4, display: "grid", gap: 2, gridTemplateColumns: "minmax(0, 1fr)" }}>
@@ -112,6 +116,33 @@ function Weighed({ evidence }: { evidence: EvidenceObject }) {
         ),
       )}
     </Screen>
+  );
+}
+
+/** The numbers of this page, and the study itself, as files. */
+function Exports({ evidence }: { evidence: EvidenceObject }) {
+  const { definition, raw } = useStudy();
+  return (
+    <Row role="group" aria-label="Take along">
+      <Button
+        onClick={() =>
+          download(
+            fileName(definition.title, ".hebel.json"),
+            writeStudy({ definition, table: raw }),
+            "application/json",
+          )
+        }
+      >
+        Export the study
+      </Button>
+      <Button
+        onClick={() =>
+          download(fileName(definition.title, "-effects.csv"), effectsCsv(evidence), "text/csv")
+        }
+      >
+        Effects as CSV
+      </Button>
+    </Row>
   );
 }
 

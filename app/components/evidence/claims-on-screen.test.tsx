@@ -66,7 +66,7 @@ describe("an interval to scale", () => {
     expect(bar(0.1, null)).toContain(CLEAR);
     expect(bar(null, 0.9)).not.toContain(CLEAR);
     expect(bar(null, -0.1)).toContain(CLEAR);
-    expect(bar(0.1, 0.9, true)).toContain("stroke-dasharray=\"4 2\"");
+    expect(bar(0.1, 0.9, true)).toContain('stroke-dasharray="4 2"');
   });
   it("has a scale that holds zero and everything drawn, open ends aside", () => {
     const at = (lower: number | null, upper: number | null) => ({

@@ -7,7 +7,7 @@ export const unitChoices = (evidence: Evidence): [Units, string][] => [
   ["raw", unitWords(evidence.settings)],
   ["partially_standardised", "outcome in SDs"],
   ["completely_standardised", "both in SDs"],
-  ["sizes", "shares and own quantities"],
+  ["sizes", "shares and user-defined quantities"],
 ];
 
 const SIZES: EffectKind[] = [
@@ -43,7 +43,7 @@ const KIND_WORDS: Record<EffectKind, string> = {
   conditional_index: "conditional index",
   index: "index",
   curve: "curve",
-  own: "own quantity",
+  own: "user-defined quantity",
 };
 
 /** Does an effect belong to what is shown in these units? */
