@@ -66,3 +66,4 @@ export {
   type RobustClaim,
   type Specification,
 } from "./robustness";
+export { GLOSSARY, glossaryEntry, type GlossaryEntry } from "./glossary";

@@ -93,13 +93,13 @@ const stops: [string, MadeStudy, string, string[]][] = [
     "half a resample",
     { columns, theory, settings: { replications: 0.5 } },
     "invalid_setting",
-    ["resamples", "0.5"],
+    ["bootstrap samples", "0.5"],
   ],
   [
     "negative resamples",
     { columns, theory, settings: { replications: -1 } },
     "invalid_setting",
-    ["resamples", "-1"],
+    ["bootstrap samples", "-1"],
   ],
   [
     "too many resamples",

@@ -15,7 +15,7 @@ describe("the hypotheses over ways of analysing", () => {
 
   it("agree with a run of their own", () => {
     const own = analyse(study, table);
-    expect(way(/as set/).claims.map((c) => [c.label, c.verdict, c.lower])).toEqual(
+    expect(way(/main analysis/).claims.map((c) => [c.label, c.verdict, c.lower])).toEqual(
       own.hypotheses.map((h) => [h.label, h.verdict, h.claim!.lower]),
     );
     const robust = analyse(
@@ -28,12 +28,12 @@ describe("the hypotheses over ways of analysing", () => {
   it("leave covariates and influential rows out where they say so", () => {
     const rows = influentialRows(analyse(study, table));
     expect(rows.length).toBeGreaterThan(0);
-    expect(way(/influential/).n).toBe(way(/as set/).n! - rows.length);
+    expect(way(/influential/).n).toBe(way(/main analysis/).n! - rows.length);
     const bare = analyse({ ...study, theory: study.theory.replace(/^adjust.*$/m, "") }, table);
     expect(way(/without covariates/).claims[0]!.estimate).toBe(
       bare.effects.find((e) => e.id === bare.hypotheses[0]!.effects[0])!.estimate,
     );
-    expect(way(/as set/).claims.every((c) => !c.differs)).toBe(true);
+    expect(way(/main analysis/).claims.every((c) => !c.differs)).toBe(true);
   });
 
   it("says why a way is not possible", () => {

@@ -88,7 +88,7 @@ export function robustness(
       base.evidence(settings);
   const rows = influentialRows(own);
   const ways: [Specification["group"], string, () => Evidence][] = [
-    ["as set", "as set", () => own],
+    ["as set", "main analysis", () => own],
   ];
   const { errors: used, interval: chosen, cluster } = base.prepared.study.settings;
   if (!table.moments) {

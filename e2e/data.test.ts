@@ -174,7 +174,8 @@ test("a column called otherwise is called so in every sentence, and undo takes t
   page,
 }) => {
   await openDemo(page, "data");
-  await page
+  const grid = page.getByRole("grid", { name: "Data" });
+  await grid
     .getByRole("button", { name: /^hours/ })
     .first()
     .click();

@@ -35,7 +35,10 @@ test("a condition with three groups: a joint test, pairwise differences, a compa
   ).toHaveCount(4);
 
   await page.getByRole("link", { name: /Data/ }).click();
-  await page.getByRole("button", { name: /^group/ }).click();
+  await page
+    .getByRole("grid", { name: "Data" })
+    .getByRole("button", { name: /^group/ })
+    .click();
   await page.getByLabel("Reference level").selectOption("weekly cafe");
   await page.getByRole("link", { name: /Evidence/ }).click();
   await expect(
@@ -82,8 +85,8 @@ test("covariates and errors side by side; another kind of error or interval cost
     /0\.123.*0\.0\d\d \(< \.001\).*0\.0\d\d \(< \.001\)/,
   );
   await page.getByRole("button", { name: "Analysis settings" }).click();
-  await page.getByLabel("Standard errors").selectOption("HC4");
-  await page.getByLabel("Interval", { exact: true }).selectOption("delta");
+  await page.getByRole("dialog").getByLabel("Standard errors").selectOption("HC4");
+  await page.getByRole("dialog").getByLabel("Interval", { exact: true }).selectOption("delta");
   await page.getByRole("button", { name: "Close", exact: true }).click();
   await expect(page.locator("blockquote")).toContainText("delta-method CI");
   await expect(page.locator("blockquote")).toContainText("HC4 errors");
@@ -144,7 +147,7 @@ test("an empty study says what to do, a theory about a bad column says where", a
   );
   await page.getByRole("link", { name: /Data/ }).click();
   await page.getByRole("button", { name: /^m/ }).first().click();
-  await page.getByLabel("Codes for a missing answer").fill("tow");
+  await page.getByLabel("Codes for missing values").fill("tow");
   await page.getByRole("link", { name: /Hypotheses/ }).click();
   await expect(page.getByRole("button", { name: /x to m/ })).toBeVisible();
   await writeTheory(page, ["x raises y", "adjust y for flat"]);

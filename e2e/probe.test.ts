@@ -241,7 +241,7 @@ test("a kept run stands beside the study as it is now, with what differs", async
   await page.getByRole("button", { name: "Keep this run" }).click();
   await expect(page.getByRole("listitem").filter({ hasText: "with covariates" })).toBeVisible();
   await page.getByRole("button", { name: "Analysis settings" }).click();
-  await page.getByLabel("Standard errors").selectOption("HC4");
+  await page.getByRole("dialog").getByLabel("Standard errors").selectOption("HC4");
   await page.keyboard.press("Escape");
   await settled(page);
   await expect(page.getByText("Done differently: errors: classical and HC4.")).toBeVisible();

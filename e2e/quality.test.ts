@@ -31,7 +31,10 @@ for (const look of ["light", "dark"] as const) {
     expect(await serious(page)).toEqual([]);
     await page.getByRole("button", { name: "Cancel" }).click();
     await openDemo(page, "data");
-    await page.getByRole("button", { name: /^group/ }).click();
+    await page
+      .getByRole("grid", { name: "Data" })
+      .getByRole("button", { name: /^group/ })
+      .click();
     expect(await serious(page)).toEqual([]);
     await page.getByRole("link", { name: /Screening/ }).click();
     await expect(page.getByRole("heading", { name: "Variables together" })).toBeVisible();

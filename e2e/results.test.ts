@@ -60,9 +60,7 @@ test("a study put back on the shelf has its verdicts and its undo", async ({ pag
   await openDemo(page, "evidence");
   await expect.poll(async () => (await kept(page)).length).toBe(1);
   await page.goto("/");
-  const card = page
-    .locator(".card")
-    .filter({ has: page.getByRole("link", { name: /^Language café Do/ }) });
+  const card = cards(page).filter({ has: page.getByRole("link", { name: /^Language café Do/ }) });
   await expect(card.getByRole("img", { name: "supported" }).first()).toBeVisible();
   await card.getByRole("button", { name: /^Remove/ }).click();
   await expect(card).toHaveCount(0);

@@ -33,21 +33,21 @@ async function open(look) {
       await new Promise((resolve) => setTimeout(resolve, 250));
     }
   }
-  await page.waitForSelector(".card");
+  await page.waitForSelector("main > ul > li");
   return page;
 }
 const shot = (page, name) => page.screenshot({ path: `${folder}/${name}.png` });
 async function visit(page, screen, study = "demo") {
   await page.goto(`/study/${study}/${screen}`);
   await page.waitForFunction(
-    () => document.querySelector(".topbar") && !document.querySelector(".progress"),
+    () => document.querySelector("header") && !document.querySelector("[role=progressbar]"),
   );
   await page.waitForTimeout(1800);
 }
 
 const page = await open("light");
 await page.setInputFiles("input[type=file]", "demo/language-cafe.xlsx");
-await page.waitForSelector(".import-preview");
+await page.getByRole("region", { name: "First rows" }).waitFor();
 await page.waitForTimeout(500);
 await shot(page, "import");
 await page.keyboard.press("Escape");
@@ -65,7 +65,7 @@ await page.locator("#together").evaluate((element) => element.scrollIntoView());
 await page.getByRole("button", { name: "confidence with belonging" }).click();
 await shot(page, "correlations");
 await visit(page, "measures");
-await page.waitForSelector(".reliability");
+await page.getByText("0.815").first().waitFor();
 await shot(page, "measures");
 await visit(page, "hypotheses");
 await shot(page, "hypotheses");
@@ -77,7 +77,7 @@ await shot(page, "evidence");
 await page.locator("#every-effect").evaluate((element) => element.scrollIntoView());
 await shot(page, "effects");
 await visit(page, "checks");
-await page.waitForSelector(".residual-picture");
+await page.getByRole("img", { name: /^Residuals of/ }).first().waitFor();
 await page.waitForTimeout(2500);
 await shot(page, "checks");
 await visit(page, "hypotheses", "demo-lever");
@@ -88,13 +88,13 @@ await page.getByRole("button", { name: "surface" }).click();
 await page.waitForTimeout(600);
 await shot(page, "surface");
 await visit(page, "compare", "demo-lever");
-await page.getByRole("button", { name: "Try the other ways" }).click();
-await page.waitForSelector(".robustness", { timeout: 30_000 });
+await page.getByRole("button", { name: "Try the other specifications" }).click();
+await page.getByRole("table").waitFor({ timeout: 30_000 });
 await page.getByRole("button", { name: "Try again" }).waitFor({ timeout: 30_000 });
-await page.waitForFunction(() => !document.querySelector(".progress"), null, { timeout: 30_000 });
+await page.waitForFunction(() => !document.querySelector("[role=progressbar]"), null, { timeout: 30_000 });
 await shot(page, "compare");
 await page.goto("/");
-await page.waitForSelector(".card-strip .verdict");
+await page.getByRole("img", { name: "supported" }).first().waitFor();
 await shot(page, "shelf");
 const dark = await open("dark");
 for (const screen of ["hypotheses", "evidence"]) {

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
-import { useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import {
   cell,
   renameVariable,
@@ -27,9 +27,11 @@ import { useGridView } from "../components/data/grid-view";
 import { LogDialog } from "../components/data/log-dialog";
 import { MomentsTable } from "../components/data/moments-table";
 import { useSummaries } from "../components/data/use-summaries";
+import { FileIcon } from "../components/icons";
+import { FilePicker } from "../components/importing/file-picker";
 import { ImportDialog } from "../components/importing/import-dialog";
 import { TextInput } from "../components/ui/text-input";
-import { Note, ScreenHead, Spacer } from "../components/ui/layout";
+import { Note, Screen, ScreenHead, Spacer } from "../components/ui/layout";
 
 type Making = { of: string; kind?: Recipe["kind"] } | { change: DerivedVariable };
 
@@ -81,13 +83,18 @@ export default function Data() {
     edit({ derived }, `derive ${made[0]!.name}`);
     setSelected(made[0]!.name);
   };
+  if (raw.columns.length === 0) return <NoData setFile={setFile} file={file} context={context} />;
   return (
     <Stack sx={{ height: "100%" }}>
       <Head
         context={context}
         setFile={setFile}
-        make={() => setMaking({ of: selected ?? dataset.table.columns[0]!.name })}
+        make={() => {
+          const of = selected ?? dataset.table.columns[0]?.name;
+          if (of !== undefined) setMaking({ of });
+        }}
       />
+      <WhatNext context={context} />
       <FiltersBar filters={definition.filters} dataset={dataset} change={setFilters} />
       <Problems context={context} summaries={summaries} select={setSelected} />
       {raw.moments ? (
@@ -143,6 +150,39 @@ export default function Data() {
     </Stack>
   );
 }
+
+/** A study that began with its theory: data come in here, and what is written stays. */
+function NoData({
+  context: { study, definition, dataKey, raw },
+  file,
+  setFile,
+}: {
+  context: StudyContext;
+  file: File | null;
+  setFile: (file: File | null) => void;
+}) {
+  return (
+    <Screen sx={{ display: "grid", gap: 1.75, maxWidth: "70ch", justifyItems: "start" }}>
+      <Typography variant="h1">Data</Typography>
+      <Typography sx={{ fontFamily: "var(--serif)" }}>
+        There are no data yet. Bring a spreadsheet or a CSV with one row for each case and a row of
+        column names; the sentences that are written already stay as they are.
+      </Typography>
+      <FilePicker label="File with the data" accept={READABLE} variant="contained" pick={setFile}>
+        <FileIcon /> Bring data into this study
+      </FilePicker>
+      {file && (
+        <ImportDialog
+          file={file}
+          replacing={{ id: study.id, definition, dataKey, table: raw }}
+          close={() => setFile(null)}
+        />
+      )}
+    </Screen>
+  );
+}
+
+const READABLE = ".csv,.tsv,.txt,.json,.xlsx,.ods";
 
 /** The corrections with one more; null when nothing changes. Writing the imported text again takes the correction away. */
 function withCorrection(corrections: Correction[], fresh: Correction): Correction[] | null {
@@ -201,6 +241,19 @@ function Head({
         />
       )}
     </ScreenHead>
+  );
+}
+
+/** Where to go with data that nothing has been said about yet. */
+function WhatNext({ context: { definition, study } }: { context: StudyContext }) {
+  if (definition.theory.trim() !== "" || study.rows === 0) return null;
+  return (
+    <Typography variant="body2" sx={{ px: 3, pb: 1.25 }}>
+      <strong>What next?</strong> Choose a column to say what it is.{" "}
+      <Link to="../screening">Screening</Link> shows what stands out in the data;{" "}
+      <Link to="../measures">Measures</Link> makes scores of items; then{" "}
+      <Link to="../hypotheses">write the first hypothesis</Link>.
+    </Typography>
   );
 }
 

@@ -44,7 +44,9 @@ export default function Shelf({ loaderData: { entries } }: Route.ComponentProps)
       encType: "application/json",
     });
   useLive(
-    async () => (await listStudies()).map((e) => [e.study.id, e.study.revision, e.strip]),
+    async () => ({
+      value: (await listStudies()).map((e) => [e.study.id, e.study.revision, e.strip]),
+    }),
     "shelf",
   );
   useEffect(() => void engine(), []);
@@ -171,7 +173,9 @@ function Way({
   return (
     <Grid size={{ xs: 12, md: 4 }}>
       <Stack sx={{ alignItems: "flex-start", gap: 1, height: "100%" }}>
-        <Typography variant="h3">{title}</Typography>
+        <Typography variant="h3" component="h2">
+          {title}
+        </Typography>
         <Typography variant="body2" color="textSecondary" sx={{ flex: 1, maxWidth: "44ch" }}>
           {words}
         </Typography>

@@ -8,13 +8,14 @@ import { useStudyState } from "../analysis/use-study";
 import { useShortcuts } from "../commands/registry";
 import { Announcer } from "../components/frame/announcer";
 import { CommandPalette } from "../components/frame/command-palette";
+import { GlossaryDialog } from "../components/frame/glossary-dialog";
 import { Fault } from "../components/frame/fault";
 import { NARROW, Rail } from "../components/frame/rail";
 import { SettingsDialog } from "../components/frame/settings-dialog";
 import { useStudyCommands } from "../components/frame/study-commands";
 import { TopBar } from "../components/frame/top-bar";
 import { DropTarget } from "../components/importing/drop-target";
-import { database } from "../storage/database";
+import { database, TAB } from "../storage/database";
 import { historyDepth, loadStudy, recoverPending } from "../storage/studies";
 import { useLive } from "../storage/use-live";
 
@@ -63,18 +64,22 @@ export default function Study({ loaderData }: Route.ComponentProps) {
 
 function StudyFrame({ study, table, history }: Route.ComponentProps["loaderData"]) {
   const context = useStudyState(study, table);
-  const [open, setOpen] = useState<"settings" | "palette" | null>(null);
+  const [open, setOpen] = useState<"settings" | "palette" | "glossary" | null>(null);
   const step = useHistory(study.id, context.flush);
   const openSettings = useCallback(() => setOpen("settings"), []);
+  const openGlossary = useCallback(() => setOpen("glossary"), []);
   const openPalette = useCallback(() => setOpen("palette"), []);
   const togglePalette = useCallback(
     () => setOpen((was) => (was === "palette" ? null : "palette")),
     [],
   );
   const close = (): void => setOpen(null);
-  useStudyCommands(context, { step, openSettings, togglePalette });
+  useStudyCommands(context, { step, openSettings, openGlossary, togglePalette });
   useShortcuts();
-  useLive(async () => (await database.studies.get(study.id))?.revision, study.id);
+  useLive(async () => {
+    const stored = await database.studies.get(study.id);
+    return { value: stored?.revision ?? null, own: stored?.origin === TAB };
+  }, study.id);
   useEffect(() => {
     document.title = `${context.definition.title || "Untitled study"} · Hebel`;
   }, [context.definition.title]);
@@ -84,7 +89,7 @@ function StudyFrame({ study, table, history }: Route.ComponentProps["loaderData"
       <SkipLink />
       <Frame>
         <Rail context={context} />
-        <TopBar {...{ context, history, step, openSettings, openPalette }} />
+        <TopBar {...{ context, history, step, openSettings, openGlossary, openPalette }} />
         <Page id="main" ref={page} tabIndex={-1}>
           <Fault context={context} />
           <Outlet context={context} />
@@ -92,6 +97,7 @@ function StudyFrame({ study, table, history }: Route.ComponentProps["loaderData"
       </Frame>
       <Announcer analysis={context.analysis} />
       {open === "palette" && <CommandPalette close={close} />}
+      {open === "glossary" && <GlossaryDialog close={close} />}
       {open === "settings" && <SettingsDialog context={context} close={close} />}
     </DropTarget>
   );

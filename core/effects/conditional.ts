@@ -9,6 +9,8 @@ import {
 } from "../model";
 import {
   atWords,
+  placesWords,
+  placeWords,
   middleOf,
   probeGrid,
   probesAt,
@@ -77,7 +79,7 @@ function atProbes(
     return {
       id: conditionalId(pair, nodes, words),
       kind: nodes.length > 2 ? "conditional_indirect" : "conditional_direct",
-      label: `${onWords(pair, nodes)} at ${words}`,
+      label: `${onWords(pair, nodes)} at ${placesWords(combination)}`,
       from: pair.from,
       to: pair.to,
       via: nodes.slice(1, -1),
@@ -111,7 +113,7 @@ function probeContrasts(
           return {
             id: `contrast ${conditionalId(pair, nodes, words)}`,
             kind: "conditional_contrast",
-            label: `${onWords(pair, nodes)}: ${words}`,
+            label: `${onWords(pair, nodes)}: ${[later, earlier].map((probe) => placeWords({ probe, moderator })).join(" minus ")}${held.length > 0 ? `, at ${placesWords(held)}` : ""}`,
             from: pair.from,
             to: pair.to,
             via: nodes.slice(1, -1),
@@ -159,7 +161,7 @@ function indices(
         ...base,
         id: `conditional index ${route} by ${key} at ${words}`,
         kind: "conditional_index",
-        label: `${on}: index by ${context.columnLabel(key)} at ${words}`,
+        label: `${on}: index by ${context.columnLabel(key)} at ${placesWords(combination)}`,
         by: [key],
         at: probesAt(combination),
         expression: at(slope, valuesOf(combination)),

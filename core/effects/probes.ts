@@ -123,9 +123,26 @@ export function probeGrid(moderators: Moderator[]): Combination[] {
   return [...new Map(moved.map((combination) => [atWords(combination), combination])).values()];
 }
 
-/** “advice mean-sd, noise =3” */
+/** “advice mean-sd, noise =3”: what ids are made of. */
 export const atWords = (combination: Combination): string =>
   combination.map(({ probe, moderator }) => `${moderator.name} ${probe.label}`).join(", ");
+
+const NAMED: Record<string, string> = { "mean-sd": "low", mean: "average", "mean+sd": "high" };
+
+/** Where a moderator stands, for people: “low support (2.40)”, “support at 25 % (2.10)”, “support = 3”, “group weekly”. */
+export function placeWords({ probe, moderator }: { probe: Probe; moderator: Moderator }): string {
+  const { label, value } = probe;
+  const { name } = moderator;
+  if (value === null || moderator.kind !== "numeric") return `${name} ${label}`;
+  if (label.startsWith("=")) return `${name} = ${label.slice(1)}`;
+  const said = `(${value.toFixed(2)})`;
+  if (NAMED[label]) return `${NAMED[label]} ${name} ${said}`;
+  return /^p[\d.]+$/.test(label) ? `${name} at ${label.slice(1)} % ${said}` : `${name} ${label}`;
+}
+
+/** The places of several moderators. */
+export const placesWords = (combination: Combination): string =>
+  combination.map(placeWords).join(", ");
 
 /** The label of the probe at which each moderator of a combination stands. */
 export const probesAt = (combination: Combination): Record<string, string> =>

@@ -214,7 +214,15 @@ describe("effects of moderated paths", () => {
             valueOf(prepared, `${start}${moderator} ${earlier}`),
           10,
         );
-        expect(label).toContain(`: ${moderator} ${later} minus ${earlier}`);
+        // Values of a numeric moderator are called low, average and high; levels are called what they are.
+        const name: Record<string, string> = {
+          "mean-sd": "low",
+          mean: "average",
+          "mean+sd": "high",
+        };
+        const place = (at: string): string =>
+          name[at] ? `${name[at]} ${moderator} \\(-?[\\d.]+\\)` : `${moderator} ${at}`;
+        expect(label).toMatch(RegExp(`: ${place(later!)} minus ${place(earlier!)}`));
         // Only differences between levels are corrected for their number.
         expect(family !== undefined).toBe(moderator === "g");
         seen.add(`${later} ${earlier}`);
@@ -251,7 +259,7 @@ describe("effects of moderated paths", () => {
       ),
     ]);
     expect(prepared.quantities.find((q) => q.kind === "conditional_index")!.label).toMatch(
-      /^x on y through m: index by [vw] at [wv] mean-sd$/,
+      /^x on y through m: index by [vw] at low [wv] \(-?[\d.]+\)$/,
     );
   });
 

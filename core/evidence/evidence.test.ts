@@ -17,7 +17,7 @@ describe("a whole analysis", () => {
     expect(h!.verdict).toBe("unsettled");
     expect(h!.pattern?.kind).toBe("open");
     expect(h!.report).toContain("another seed could change this finding");
-    expect(h!.reason).toMatch(/another seed.*resamples would settle it/);
+    expect(h!.reason).toMatch(/another seed.*bootstrap samples would settle it/);
   });
 
   it("tests a directional claim in one tail by one bound, and leaves everything else two-sided", () => {
@@ -95,7 +95,10 @@ it("numbers read well", () => {
     plain(1234.5),
     plain(null),
     plain(-0.00004),
-  ]).toEqual(["0.048", "0.000", "12.35", "1235", "–", "−4.00e−5"]);
+    plain(0.0034, 2),
+    plain(0.000004),
+    plain(0, 2),
+  ]).toEqual(["0.048", "−0.00010", "12.35", "1235", "–", "−0.000040", "0.0034", "4.00e−6", "0.00"]);
   expect([pValue(0.0004), pValue(0.0312), pValue(1)]).toEqual(["< .001", ".031", "1.000"]);
   // A bound is rounded up: “p < .0123” is true, “p < .012” is not known.
   expect([pValue(0.002, true), pValue(0.0123, true), pValue(0.0002, true)]).toEqual([

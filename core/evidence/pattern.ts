@@ -35,7 +35,7 @@ export function mediationPattern(
     return {
       kind: "open",
       words:
-        "Which kind of mediation this is stays open until the interval is settled; more resamples are needed.",
+        "Which kind of mediation this is stays open until the interval is settled; more bootstrap samples are needed.",
     };
   const opposing = opposingRoutes(prepared, list, hypothesis, claimed);
   if (opposing) return opposing;
@@ -45,7 +45,7 @@ export function mediationPattern(
     return {
       kind: "open",
       words:
-        "Which kind of mediation this is stays open: the limit of the direct effect is not settled yet; more resamples are needed.",
+        "Which kind of mediation this is stays open: the limit of the direct effect is not settled yet; more bootstrap samples are needed.",
     };
   const indirectClear = test.joint
     ? test.joint.p < 1 - test.level

@@ -51,7 +51,9 @@ describe("regions in words", () => {
     expect(sentence([region(1, 5, 100, null)])).toBe(
       "At no value of support between 1.00 and 5.00 is there evidence that hours and confidence go together.",
     );
-    expect(regionWords({ significant: false, sign: 1 }, "hours", "confidence")).toBe("unclear");
+    expect(regionWords({ significant: false, sign: 1 }, "hours", "confidence")).toBe(
+      "not significant",
+    );
     expect(regionWords({ significant: true, sign: -1 }, "hours", "confidence")).toBe(
       "more hours, less confidence",
     );

@@ -10,7 +10,7 @@ export function regionWords(
   focal: string,
   outcome: string,
 ): string {
-  if (!significant) return "unclear";
+  if (!significant) return "not significant";
   return sign > 0 ? `more ${focal}, more ${outcome}` : `more ${focal}, less ${outcome}`;
 }
 

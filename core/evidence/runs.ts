@@ -68,7 +68,7 @@ const SETTING_WORDS: Partial<Record<keyof Settings, string>> = {
   tail: "tails",
   several: "correction for several hypotheses",
   interval: "interval",
-  replications: "resamples",
+  replications: "bootstrap samples",
   seed: "seed",
   errors: "errors",
   centring: "centring",

@@ -116,7 +116,7 @@ describe("an unsettled verdict", () => {
   });
   it("says how many resamples would settle it: error falls with their root", () =>
     expect(verdictOf(claim({ lower: 0.01, mcseLower: 0.01 }), null, 1000).reason).toContain(
-      "about 4,000 resamples",
+      "about 4,000 bootstrap samples",
     ));
 });
 
@@ -210,7 +210,7 @@ describe("what a verdict says", () => {
   });
 
   it("that the delta method stands in, only while it does", () => {
-    const waiting = ", by the delta method until the resamples arrive";
+    const waiting = ", by the delta method until the bootstrap samples arrive";
     expect(reason({ provisional: true, reference: "z" })).toContain(waiting);
     expect(reason({ provisional: true, reference: "bootstrap" })).not.toContain(waiting);
     expect(reason({ provisional: false, reference: "z" })).not.toContain(waiting);
@@ -240,7 +240,7 @@ describe("what a verdict says", () => {
       "near 1.000 that",
     );
     expect(reason({ nullValue: 1, lower: 1.01, upper: 2, mcseLower: 0.01 })).toContain(
-      "about 4,000 resamples",
+      "about 4,000 bootstrap samples",
     );
   });
 
@@ -249,10 +249,12 @@ describe("what a verdict says", () => {
     expect(reason({ lower: 0.01, mcseLower: 0.01 }, null)).not.toContain("would settle");
     expect(reason({ lower: 1e-9, mcseLower: 0.01 })).not.toContain("would settle");
     // 12,346 is rounded up to three figures' worth of hundreds, 700 stays in hundreds.
-    expect(reason({ lower: 0.01, mcseLower: 0.0175678 })).toContain("about 13,000 resamples");
-    expect(reason({ lower: 0.01, mcseLower: 0.01 }, 160)).toContain("about 700 resamples");
+    expect(reason({ lower: 0.01, mcseLower: 0.0175678 })).toContain(
+      "about 13,000 bootstrap samples",
+    );
+    expect(reason({ lower: 0.01, mcseLower: 0.01 }, 160)).toContain("about 700 bootstrap samples");
     expect(reason({ lower: 0.01, mcseLower: 0.01 }, 300_000)).toContain(
-      "about 1,200,000 resamples",
+      "about 1,200,000 bootstrap samples",
     );
   });
 
@@ -267,7 +269,7 @@ describe("what a verdict says", () => {
     } as const;
     const together = { joint, direction: 0, estimate: null, lower: null, upper: null } as const;
     expect(reason(together)).toBe(
-      "Joint bootstrap test of the 2 relative effects, T = 7.00, p = .045: p is so near 0.050 that another seed could move it across; about 4,000 resamples would settle it.",
+      "Joint bootstrap test of the 2 relative effects, T = 7.00, p = .045: p is so near 0.050 that another seed could move it across; about 4,000 bootstrap samples would settle it.",
     );
     expect(reason(together, null)).not.toContain("would settle");
     expect(reason({ ...together, joint: { ...joint, p: 0.05 } })).not.toContain("would settle");
@@ -284,7 +286,7 @@ describe("what a verdict says", () => {
         provisional: true,
       }),
     ).toMatch(
-      /χ²\(2\) = 4\.50, p = \.400: no difference .* \(delta method, until the resamples arrive\)\.$/,
+      /χ²\(2\) = 4\.50, p = \.400: no difference .* \(delta method, until the bootstrap samples arrive\)\.$/,
     );
   });
 

@@ -32,7 +32,7 @@ export function verdictOf(
     return { verdict: "pending", reason: "No interval is available yet." };
   const wait =
     test.provisional && test.reference !== "bootstrap"
-      ? ", by the delta method until the resamples arrive"
+      ? ", by the delta method until the bootstrap samples arrive"
       : "";
   return (
     unsettled(test, replicates) ??
@@ -103,11 +103,11 @@ function unsettled(test: ClaimTest, replicates: number | null): Judgement | null
 /** Beyond so many resamples a number is no advice. */
 const MOST_RESAMPLES = 100_000_000;
 
-/** How many resamples would settle it, where that is a number worth naming. */
+/** How many bootstrap samples would settle it, where that is a number worth naming. */
 function settlingWords(replicates: number | null, error: number, distance: number): string {
   const wanted = replicates === null ? Infinity : replicatesToSettle(replicates, error, distance);
   return wanted <= MOST_RESAMPLES
-    ? `; about ${thousands(roundUp(wanted))} resamples would settle it`
+    ? `; about ${thousands(roundUp(wanted))} bootstrap samples would settle it`
     : "";
 }
 
@@ -127,7 +127,7 @@ function jointVerdict(
       reason: `${words}: p is so near ${plain(alpha)} that another seed could move it across${more}.`,
     };
   }
-  const wait = provisional ? " (delta method, until the resamples arrive)" : "";
+  const wait = provisional ? " (delta method, until the bootstrap samples arrive)" : "";
   if (joint.p < alpha)
     return {
       verdict: "supported",

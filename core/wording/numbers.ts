@@ -1,12 +1,20 @@
-import { pow } from "../numerics/elementary";
+import { log10 } from "../numerics/elementary";
 
-/** A number for reading: three significant decimals at ordinary sizes, never scientific in between. */
+/** Smaller sizes are written with a power of ten. */
+const TINY = 1e-5;
+
+/**
+ * A number for reading: so many decimals at ordinary sizes, fewer for large ones, and never fewer than two significant
+ * digits, so that nothing small is printed as nothing.
+ * @example plain(0.0357) // "0.036"; plain(0.00123, 2) // "0.0012"; plain(123.4) // "123.4"
+ */
 export function plain(value: number | null | undefined, digits = 3): string {
   if (value === null || value === undefined || !Number.isFinite(value)) return "–";
   const size = Math.abs(value);
-  if (size !== 0 && (size >= 1e6 || size < pow(10, -(digits + 1))))
+  if (size !== 0 && (size >= 1e6 || size < TINY))
     return value.toExponential(2).replaceAll("-", "−");
-  const places = size >= 1000 ? 0 : size >= 100 ? 1 : size >= 10 ? 2 : digits;
+  const usual = size >= 1000 ? 0 : size >= 100 ? 1 : size >= 10 ? Math.min(2, digits) : digits;
+  const places = size === 0 ? usual : Math.max(usual, 1 - Math.floor(log10(size)));
   const text = value.toFixed(places);
   return minus(Number(text) === 0 ? text.replace("-", "") : text);
 }

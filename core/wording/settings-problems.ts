@@ -15,7 +15,7 @@ export const SETTINGS_PROBLEMS = {
   replications: worded(
     "invalid_setting",
     ({ replications, most }: { replications: number; most: number }) =>
-      `The number of resamples is ${replications}; it must be a whole number from 0 to ${most}.`,
+      `The number of bootstrap samples is ${replications}; it must be a whole number from 0 to ${most}.`,
   ),
   seed: worded(
     "invalid_setting",
@@ -65,7 +65,7 @@ export const SETTINGS_PROBLEMS = {
   all_replicates_failed: worded(
     "no_replicates",
     () =>
-      "Every bootstrap replicate failed: the resamples are too small or too uniform for this model. Simplify the model, or use the delta method.",
+      "Every bootstrap replicate failed: the bootstrap samples are too small or too uniform for this model. Simplify the model, or use the delta method.",
   ),
 };
 

@@ -38,17 +38,17 @@ const WARNINGS = {
   proportion_unstable: ({ from, to }: Pair) =>
     `The total effect of ${from} on ${to} may be zero, so the proportion mediated is unstable; better not report it.`,
   replicates_failed: ({ failed, done, many }: { failed: number; done: number; many: boolean }) =>
-    `${failed} of ${done} resamples failed (${percent(failed / done)} %) and were left out.${many ? " That is too many: the intervals describe only the samples in which the model could be fitted." : ""}`,
+    `${failed} of ${done} bootstrap samples failed (${percent(failed / done)} %) and were left out.${many ? " That is too many: the intervals describe only the samples in which the model could be fitted." : ""}`,
   bc_undefined: ({ effects }: Listed) =>
-    `All resamples lie on one side of the estimate, so bias-corrected intervals do not exist; the percentile interval stays (${counted(effects)}).`,
+    `All bootstrap samples lie on one side of the estimate, so bias-corrected intervals do not exist; the percentile interval stays (${counted(effects)}).`,
   bca_undefined: ({ effects }: Listed) =>
     `The acceleration is too strong for a BCa interval (${counted(effects)}).`,
   acceleration_zero: ({ effects }: Listed) =>
     `Leaving out one case never changes the estimate, so the acceleration is taken as zero (${counted(effects)}).`,
   b_too_small: ({ effects }: Listed) =>
-    `There are too few resamples for this level: a limit is simply the most extreme one (${counted(effects)}).`,
+    `There are too few bootstrap samples for this level: a limit is simply the most extreme one (${counted(effects)}).`,
   replicates_missing: ({ effects }: Listed) =>
-    `In more than 1 % of the resamples a quantity is not a finite number; they are left out for it alone, and above 10 % it gets no limits (${counted(effects)}).`,
+    `In more than 1 % of the bootstrap samples a quantity is not a finite number; they are left out for it alone, and above 10 % it gets no limits (${counted(effects)}).`,
   not_made: ({ name, reason }: { name: string; reason: string }) => `${name}: ${reason}`,
   no_missing: () => "No answer is missing, so there is nothing to test.",
   not_converged: ({ steps }: { steps: number }) =>

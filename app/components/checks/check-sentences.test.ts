@@ -22,16 +22,16 @@ describe("what checks say", () => {
   it("is calm about a straight relation with even spread", () => {
     const found = sentences({ x, y: x.map((a, i) => a + e[i]!) });
     expect(Object.values(found).filter((s) => s.look)).toEqual([]);
-    expect(found["normal residuals"]!.text).toMatch(/Shapiro-Wilk W = 0\.9\d+, p = /);
+    expect(found["normality of residuals"]!.text).toMatch(/Shapiro-Wilk W = 0\.9\d+, p = /);
   });
 
   it("asks for robust errors where the spread grows, and is content when they are in use", () => {
     const y = x.map((a, i) => a + e[i]! * Math.exp(a));
-    expect(sentences({ x, y })["even spread"]).toMatchObject({
+    expect(sentences({ x, y })["homoscedasticity"]).toMatchObject({
       look: true,
       text: expect.stringContaining("choose HC3 or HC4"),
     });
-    expect(sentences({ x, y }, undefined, { errors: "HC3" })["even spread"]).toMatchObject({
+    expect(sentences({ x, y }, undefined, { errors: "HC3" })["homoscedasticity"]).toMatchObject({
       look: false,
       text: expect.stringContaining("allow for that"),
     });
@@ -39,12 +39,12 @@ describe("what checks say", () => {
 
   it("sees a curve, and a single row far off", () => {
     const bent = sentences({ x, y: x.map((a, i) => a * a + 0.3 * e[i]!) });
-    expect(bent["straight lines"]).toMatchObject({
+    expect(bent["linearity"]).toMatchObject({
       look: true,
       text: expect.stringContaining("curved"),
     });
     const lone = sentences({ x, y: x.map((a, i) => a + e[i]! + (i === 7 ? 12 : 0)) });
-    expect(lone["single rows"]).toMatchObject({
+    expect(lone["influential cases"]).toMatchObject({
       look: true,
       text: expect.stringMatching(/^One residual beyond/),
     });
@@ -56,7 +56,7 @@ describe("what checks say", () => {
       { x, twin, y: x.map((a, i) => a + e[i]!) },
       "H1: x raises y\nH2: twin raises y",
     );
-    expect(found["separate predictors"]).toMatchObject({
+    expect(found["collinearity"]).toMatchObject({
       look: true,
       text: expect.stringContaining("twin (VIF"),
     });
@@ -65,7 +65,7 @@ describe("what checks say", () => {
       { far, w: v.map((a) => a + 40), y: x.map((a, i) => a * v[i]! + e[i]!) },
       "H1: w strengthens far to y",
     );
-    expect(product["separate predictors"]).toMatchObject({
+    expect(product["collinearity"]).toMatchObject({
       look: false,
       text: expect.stringContaining("come from their scale"),
     });
@@ -87,7 +87,7 @@ describe("what checks say", () => {
     for (const s of odd) expect(s.kind).not.toBe("suppression");
     expect(found.suppression).toBeUndefined();
     expect(odd).not.toEqual([]);
-    expect(found.collinearity!.text).toContain("too wide to call that suppression");
+    expect(found["unstable coefficient"]!.text).toContain("too wide to call that suppression");
   });
 
   it("judges the codes of one factor together, never one by one", () => {
@@ -103,7 +103,7 @@ describe("what checks say", () => {
     expect(Math.min(...own)).toBeGreaterThan(5);
     expect(equation!.omnibus[0]!.gvifPerDimension).toBeLessThan(1.1);
     const found = Object.fromEntries(checkSentences(equation!, false).map((s) => [s.title, s]));
-    expect(found["separate predictors"]!.look).toBe(false);
+    expect(found["collinearity"]!.look).toBe(false);
   });
 
   it("explains a coefficient whose sign opposes its correlation as suppression", () => {

@@ -38,14 +38,14 @@ function residualChecks({ checks, n }: EquationEvidence, robust: boolean): Check
   return [
     {
       look: uneven && !robust,
-      title: "even spread",
+      title: "homoscedasticity",
       text: uneven
         ? `The spread of the residuals changes with the predictors (Koenker, ${pClause(koenker.p)}). ${robust ? "The robust errors in use allow for that." : "Classical errors may be too small or too large: choose HC3 or HC4 errors; case bootstrap intervals allow for it anyway."}`
         : `No sign that the spread changes with the predictors (Koenker, ${pClause(koenker.p)}).`,
     },
     {
       look: bent,
-      title: "straight lines",
+      title: "linearity",
       text:
         reset === null
           ? "Curvature cannot be tested here: powers of the fitted values add nothing new."
@@ -55,12 +55,12 @@ function residualChecks({ checks, n }: EquationEvidence, robust: boolean): Check
     },
     {
       look: false,
-      title: "normal residuals",
+      title: "normality of residuals",
       text: `Skewness ${plain(adjustedSkewness, 2)}, excess kurtosis ${plain(adjustedExcessKurtosis, 2)}${w}. With ${n} rows ${n >= 100 ? "tests hardly depend on normal residuals" : "tests lean on normal residuals; prefer bootstrap intervals"}.`,
     },
     {
       look: outliers > 0,
-      title: "single rows",
+      title: "influential cases",
       text: `${outliers === 0 ? "No residual" : outliers === 1 ? "One residual" : `${outliers} residuals`} beyond ${plain(outlierCritical, 2)} (corrected for ${n} rows); ${highLeverage} rows with high leverage, ${highCook} with a Cook's distance above 4 / n.`,
     },
   ];
@@ -95,7 +95,7 @@ function collinearity(equation: EquationEvidence): CheckSentence[] {
     high.length > 0
       ? `${high.join(", ")} can hardly be told apart from the other predictors, so the separate coefficients are imprecise.`
       : `No predictor is nearly a combination of the others (condition number ${plain(conditionNumber.centred, 1)}${conditionNumber.centred > CONDITION ? ", high" : ""}).${inProducts.size > 0 ? " High VIF of terms in products come from their scale and do no harm to the interaction." : ""}`;
-  return [{ look: high.length > 0, title: "separate predictors", text }];
+  return [{ look: high.length > 0, title: "collinearity", text }];
 }
 
 /** A strange coefficient explained by what its predictors share; the evidence decides what it is called. */
@@ -107,7 +107,7 @@ function suppressed({ suppression, r2, outcome }: EquationEvidence): CheckSenten
       if (s.kind === "collinearity")
         return {
           look: true,
-          title: "collinearity",
+          title: "unstable coefficient",
           text: `${beside}. Its interval is too wide to call that suppression: the predictors share so much that separate coefficients are hardly known.`,
         };
       return {

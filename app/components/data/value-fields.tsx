@@ -15,7 +15,7 @@ export function MissingCodes({ variable, change }: FieldProps) {
   const [text, setText] = useState((variable.missing ?? []).join(", "));
   return (
     <Labelled>
-      <span>Codes for a missing answer</span>
+      <span>Codes for missing values</span>
       <TextInput
         value={text}
         placeholder="-99, NA"

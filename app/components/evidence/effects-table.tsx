@@ -99,7 +99,7 @@ function cellsOf(
         underline="hover"
         color="inherit"
         aria-pressed={chosen}
-        aria-label={e.label}
+        aria-label={`${words}: ${e.label}`}
         onClick={choose}
         sx={{ textAlign: "left", fontSize: 14, lineHeight: 1.4 }}
       >

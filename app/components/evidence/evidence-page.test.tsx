@@ -114,7 +114,9 @@ describe("effects in words", () => {
     expect(word(moderated, "index")).toEqual(["index through confidence by support"]);
     expect(word(moderated, "interaction")).toEqual(["interaction, hours × support"]);
     for (const words of word(moderated, "conditional_indirect"))
-      expect(words).toMatch(/^conditional indirect through confidence at support /);
+      expect(words).toMatch(
+        /^conditional indirect through confidence at (low|average|high) support \(/,
+      );
     const listed = moderated.effects.filter((one) => inUnits(one, "raw"));
     expect(
       new Set(listed.map((one) => `${one.from} ${one.to} ${wordsOf(one, "raw", moderated)}`)).size,

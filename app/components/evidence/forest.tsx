@@ -47,7 +47,9 @@ export function Forest({ effects, evidence, units }: Props) {
       ? wordsOf(e, units, evidence)
       : `${e.from}: ${wordsOf(e, units, evidence)}`;
   const level = percent(evidence.settings.level);
-  const run = evidence.bootstrap ? ` from ${thousands(evidence.bootstrap.done)} resamples` : "";
+  const run = evidence.bootstrap
+    ? ` from ${thousands(evidence.bootstrap.done)} bootstrap samples`
+    : "";
   return (
     <>
       <div ref={figure} className={styles.forest} style={FRAME}>

@@ -10,6 +10,7 @@ import { SCREENS } from "./stages";
 interface Actions {
   step: (way: "undo" | "redo") => void;
   openSettings: () => void;
+  openGlossary: () => void;
   togglePalette: () => void;
 }
 
@@ -40,7 +41,12 @@ function useScreenCommands(id: string): Command[] {
   );
 }
 
-function useGeneralCommands({ step, openSettings, togglePalette }: Actions): Command[] {
+function useGeneralCommands({
+  step,
+  openSettings,
+  openGlossary,
+  togglePalette,
+}: Actions): Command[] {
   const { choose } = useLook();
   return useMemo(
     () => [
@@ -63,11 +69,12 @@ function useGeneralCommands({ step, openSettings, togglePalette }: Actions): Com
         run: () => step("redo"),
       },
       { name: "Analysis settings", run: openSettings },
+      { name: "Glossary", run: openGlossary },
       { name: "Print this page", run: () => print() },
       { name: "Light look", run: () => choose("light") },
       { name: "Dark look", run: () => choose("dark") },
     ],
-    [step, openSettings, togglePalette, choose],
+    [step, openSettings, openGlossary, togglePalette, choose],
   );
 }
 

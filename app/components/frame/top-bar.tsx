@@ -6,7 +6,7 @@ import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
 import { INTERVAL_WORDS, percent, thousands } from "../../../core";
 import type { StudyContext } from "../../analysis/use-study";
-import { RedoIcon, UndoIcon } from "../icons";
+import { BookIcon, RedoIcon, UndoIcon } from "../icons";
 import { IconAction } from "../ui/icon-button";
 import { TextInput } from "../ui/text-input";
 import { LookToggle } from "./look-toggle";
@@ -16,11 +16,13 @@ interface Props {
   history: { undo: number; redo: number };
   step: (way: "undo" | "redo") => void;
   openSettings: () => void;
+  openGlossary: () => void;
   openPalette: () => void;
 }
 
 /** Study, sample and run: what a reader must know before any number. */
-export function TopBar({ context, history, step, openSettings, openPalette }: Props) {
+export function TopBar(props: Props) {
+  const { context, history, step, openSettings, openGlossary, openPalette } = props;
   const { definition, study, analysis } = context;
   const n = analysis.evidence?.sample.n;
   return (
@@ -69,6 +71,9 @@ export function TopBar({ context, history, step, openSettings, openPalette }: Pr
         </span>
       </Button>
       <Run context={context} openSettings={openSettings} />
+      <IconAction name="Glossary" onClick={openGlossary}>
+        <BookIcon />
+      </IconAction>
       <LookToggle />
       <Button onClick={openPalette} aria-label="Commands, Ctrl K">
         Ctrl K

@@ -155,7 +155,7 @@ function MissingCodes({ variables, setVariables }: Pick<Props, "variables" | "se
   };
   return (
     <Labelled>
-      <span>Codes for a missing answer</span>
+      <span>Codes for missing values</span>
       <TextInput value={codes} placeholder="-99, NA" onChange={(e) => apply(e.target.value)} />
     </Labelled>
   );

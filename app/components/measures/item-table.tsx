@@ -27,7 +27,7 @@ export function ItemTable({ measure, evidence, turn, remove }: Props) {
         "corrected item-total r",
         "squared multiple r",
         "loading",
-        "alpha if deleted",
+        "alpha if item deleted",
         "",
       ]}
       rows={measure.items.map(({ ref: { name }, reversed }) => {

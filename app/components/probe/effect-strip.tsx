@@ -248,7 +248,7 @@ function RegionWords({
 }) {
   const percent = `${Math.round(region.percent)} %`;
   const full = `${region.words} · ${percent} of ${unit}`;
-  const brief = `${region.look} · ${percent}`;
+  const brief = `${region.look === "unclear" ? "n.s." : region.look} · ${percent}`;
   const text =
     width > full.length * 6.4
       ? full

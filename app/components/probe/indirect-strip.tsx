@@ -105,7 +105,7 @@ function regionsOf(
       : 0;
     const words =
       look === "unclear"
-        ? "unclear"
+        ? "not significant"
         : look === "more"
           ? "positive indirect effect"
           : "negative indirect effect";

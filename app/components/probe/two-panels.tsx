@@ -53,15 +53,18 @@ const wordsIn = ({ moderators }: ModerationEvidence, { at }: PanelChoice): strin
 /** Two panels of one's own: the same lines without and with the people, two groups, two values. */
 export function TwoPanels({ moderation, evidence, points }: PanelsProps) {
   const figure = useRef<HTMLDivElement>(null);
-  const start = (shown: ShownPoints): PanelChoice => ({
+  const start = (shown: ShownPoints, end: "first" | "last"): PanelChoice => ({
     at: Object.fromEntries(
-      moderation.moderators.map((m) => [m.name, { probe: m.probes.length - 1 }]),
+      moderation.moderators.map((m) => [
+        m.name,
+        { probe: end === "first" ? 0 : m.probes.length - 1 },
+      ]),
     ),
     lines: true,
     shown,
   });
-  const [left, setLeft] = useState(() => start("none"));
-  const [right, setRight] = useState(() => start("all"));
+  const [left, setLeft] = useState(() => start("near", "first"));
+  const [right, setRight] = useState(() => start("near", "last"));
   const units = unitsOf(moderation, null, false);
   const { level } = evidence.settings;
   const errors = errorsName(evidence.errors);

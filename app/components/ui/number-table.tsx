@@ -8,6 +8,7 @@ import TableRow from "@mui/material/TableRow";
 import type { ReactNode } from "react";
 import { plain } from "../../../core";
 import { Spacer } from "./layout";
+import { Term } from "./term";
 import { TableTools } from "./table-tools";
 
 /** What a cell holds: shown rounded or as it is, exported in full. */
@@ -90,7 +91,7 @@ export function NumberTable({
             <TableRow>
               {columns.map((column, j) => (
                 <TableCell key={heads[j] || j} scope="col" sx={align(j)}>
-                  {column}
+                  {typeof column === "string" ? <Term>{column}</Term> : column}
                 </TableCell>
               ))}
             </TableRow>

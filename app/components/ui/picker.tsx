@@ -137,6 +137,8 @@ function Line({ id, option, pointed, current, choose, point }: LineProps) {
       ref={line}
       id={id}
       role="option"
+      aria-label={option.words ?? option.value}
+      aria-describedby={option.detail ? `${id}-detail` : undefined}
       aria-selected={pointed}
       selected={pointed}
       tabIndex={-1}
@@ -155,7 +157,13 @@ function Line({ id, option, pointed, current, choose, point }: LineProps) {
         {option.words ?? option.value}
       </Box>
       {option.detail && (
-        <Typography component="span" variant="caption" color="textSecondary" noWrap>
+        <Typography
+          component="span"
+          id={`${id}-detail`}
+          variant="caption"
+          color="textSecondary"
+          noWrap
+        >
           {option.detail}
         </Typography>
       )}

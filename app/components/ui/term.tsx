@@ -1,0 +1,27 @@
+import Box from "@mui/material/Box";
+import Tooltip from "@mui/material/Tooltip";
+import { glossaryEntry } from "../../../core";
+
+/** A term of the trade with its definition one hover, or one press of the tab key, away. */
+export function Term({ children, of }: { children: string; of?: string }) {
+  const entry = glossaryEntry(of ?? children);
+  if (!entry) return children;
+  return (
+    <Tooltip
+      title={
+        <>
+          {entry.definition}
+          {entry.formula && (
+            <Box component="span" sx={{ display: "block", mt: 0.5, fontFamily: "var(--serif)" }}>
+              {entry.formula}
+            </Box>
+          )}
+        </>
+      }
+    >
+      <Box component="span" sx={{ borderBottom: "1px dotted var(--quiet)", cursor: "help" }}>
+        {children}
+      </Box>
+    </Tooltip>
+  );
+}

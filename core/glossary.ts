@@ -1,0 +1,170 @@
+/** A term of the trade as the screens use it. */
+export interface GlossaryEntry {
+  term: string;
+  definition: string;
+  formula?: string;
+  /** Where it comes from. */
+  source?: string;
+}
+
+/** Terms with their definitions, in alphabetical order; screens explain their words from here. */
+export const GLOSSARY: readonly GlossaryEntry[] = [
+  {
+    term: "alpha",
+    definition:
+      "Internal consistency of a sum or mean of items; a lower bound of its reliability when errors are unrelated, exact when all items measure equally well.",
+    formula: "k / (k − 1) · (1 − Σ item variances / variance of the sum)",
+    source: "Cronbach 1951, Psychometrika 16",
+  },
+  {
+    term: "alpha if item deleted",
+    definition:
+      "Alpha of the remaining items. Where it is clearly higher, the item disturbs the scale.",
+  },
+  {
+    term: "BCa interval",
+    definition:
+      "Bias-corrected and accelerated bootstrap interval: the percentiles are moved for the bias and the skewness of the bootstrap distribution.",
+    source: "Efron 1987, JASA 82",
+  },
+  {
+    term: "beta",
+    definition:
+      "Standardised coefficient: the change of the outcome, in its standard deviations, for one standard deviation of the predictor, other predictors held.",
+    formula: "b · SD(predictor) / SD(outcome)",
+  },
+  {
+    term: "bootstrap samples",
+    definition:
+      "Samples drawn with replacement from the data, each as large as they are. The scatter of an estimate over them stands for its sampling error.",
+    source: "Efron & Tibshirani 1993",
+  },
+  {
+    term: "collinearity",
+    definition:
+      "Predictors that nearly determine one another. Their separate coefficients are imprecise; their joint explanation is not.",
+  },
+  {
+    term: "conditional effect",
+    definition:
+      "The effect of a predictor at a stated value of a moderator; of one path, the simple slope.",
+    source: "Aiken & West 1991",
+  },
+  {
+    term: "corrected item-total r",
+    definition: "Correlation of an item with the sum of the other items of its measure.",
+  },
+  {
+    term: "decision",
+    definition:
+      "Supported: the interval excludes zero on the stated side. Not supported: it does not. Unsettled: another seed could change which.",
+  },
+  {
+    term: "direct effect",
+    definition: "The effect of a predictor on an outcome with the mediators held.",
+  },
+  {
+    term: "excludes zero",
+    definition:
+      "Zero lies outside the confidence interval: at its level the data are not compatible with no effect.",
+  },
+  {
+    term: "homoscedasticity",
+    definition:
+      "Residuals spread equally at all values of the predictors. Where they do not, classical standard errors mislead; HC3 and the bootstrap do not.",
+    source: "Koenker 1981, J Econometrics 17",
+  },
+  {
+    term: "index of moderated mediation",
+    definition: "By how much the indirect effect changes for one unit of the moderator.",
+    formula: "∂(indirect effect) / ∂(moderator)",
+  },
+  {
+    term: "indirect effect",
+    definition:
+      "What of a predictor's effect passes through mediators: the product of the paths along them.",
+    formula: "a · b",
+  },
+  {
+    term: "influential cases",
+    definition: "Cases without which coefficients would change noticeably.",
+    formula: "Cook's distance: r² / p · h / (1 − h)",
+    source: "Cook 1977, Technometrics 19",
+  },
+  {
+    term: "Johnson-Neyman region",
+    definition: "The values of a moderator at which a conditional effect differs from zero.",
+    source: "Johnson & Fay 1950, Psychometrika 15; Bauer & Curran 2005",
+  },
+  {
+    term: "linearity",
+    definition: "The mean of the outcome moves along a straight line with each predictor.",
+    source: "RESET: Ramsey 1969, JRSS-B 31",
+  },
+  {
+    term: "Monte Carlo SE of the limit",
+    definition:
+      "How far a limit of a simulated interval would scatter over other seeds; more bootstrap samples make it smaller.",
+  },
+  {
+    term: "omega",
+    definition: "Reliability of the sum of items from one common factor with free loadings.",
+    formula: "(Σ λ)² / ((Σ λ)² + Σ uniqueness)",
+    source: "McDonald 1999",
+  },
+  {
+    term: "p",
+    definition:
+      "The probability, if the effect were zero, of an estimate at least as far from zero as this one; by the test that is named beside it.",
+  },
+  {
+    term: "partial mediation",
+    definition: "Both the indirect and the direct effect differ from zero, with the same sign.",
+    source: "Zhao, Lynch & Chen 2010, J Consumer Research 37",
+  },
+  {
+    term: "residual SD",
+    definition:
+      "Standard deviation of what an equation leaves unexplained, in units of the outcome.",
+  },
+  {
+    term: "SE",
+    definition:
+      "Standard error: by how much an estimate scatters over samples. The kind in use is named: classical, HC0 to HC4 (robust to unequal spread), CR2 (clusters), bootstrap.",
+    source: "White 1980; MacKinnon & White 1985; Cribari-Neto 2004",
+  },
+  {
+    term: "squared multiple r",
+    definition: "Share of an item's variance that the other items explain.",
+  },
+  {
+    term: "suppression",
+    definition:
+      "A predictor whose coefficient lies beyond its correlation with the outcome, because another predictor takes irrelevant variance out of it.",
+    source: "MacKinnon, Krull & Lockwood 2000, Prevention Science 1",
+  },
+  {
+    term: "total effect",
+    definition: "Direct and all indirect effects together.",
+    formula: "c = c′ + Σ indirect",
+  },
+  {
+    term: "unsettled",
+    definition:
+      "The limit that decides lies within two Monte Carlo errors of zero: another seed could turn the decision. More bootstrap samples settle it.",
+  },
+  {
+    term: "VIF",
+    definition:
+      "Variance inflation factor: by how much the variance of a coefficient grows because its predictor is correlated with others. Above 10 it usually counts as high.",
+    formula: "1 / (1 − R² of the predictor on the others)",
+  },
+  {
+    term: "zero-order correlation",
+    definition: "The correlation of two variables with nothing else held.",
+  },
+];
+
+/** The entry of a term, upper and lower case alike. */
+export const glossaryEntry = (term: string): GlossaryEntry | undefined =>
+  GLOSSARY.find((entry) => entry.term.toLowerCase() === term.toLowerCase());
