@@ -1,5 +1,5 @@
 import { join } from "node:path";
-import { theoryText, aboutDemo, expect, openDemo, settled, test } from "./fixtures";
+import { theoryText, aboutDemo, expect, openDemo, settled, test, writeText } from "./fixtures";
 
 const demoFile = (name: string): string => join(import.meta.dirname, "../demo", name);
 
@@ -16,7 +16,7 @@ test("from a workbook to a reliable measure: sheet, family of items, an item key
   await dialog.getByRole("button", { name: "Start a study with these data" }).click();
   await expect(page).toHaveURL(/data/);
 
-  await page.getByRole("link", { name: /Measures/ }).click();
+  await page.getByRole("link", { name: /^Measures \(/ }).click();
   const family = page.getByRole("listitem").filter({ hasText: "conf1, conf2, conf3r, conf4" });
   await family.getByRole("button", { name: "Make a measure" }).click();
   const measure = page.getByLabel("Measure conf", { exact: true });
@@ -147,7 +147,7 @@ test("a correlation matrix is estimated as far as it can be", async ({ page }) =
   await expect(page.getByText(/only by the means and covariances of 100/)).toBeVisible();
   await page.getByRole("link", { name: /Hypotheses/ }).click();
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page.getByLabel("Theory as text").fill("H1: x raises y through m");
+  await writeText(page, "H1: x raises y through m");
   await page.getByRole("button", { name: "Sentences" }).click();
   await expect(page.getByLabel("Hypothesis H1")).toContainText("supported");
 });
@@ -155,7 +155,7 @@ test("a correlation matrix is estimated as far as it can be", async ({ page }) =
 test("what the theory measures is screened, and the codebook comes back", async ({ page }) => {
   await openDemo(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page.getByLabel("Theory as text").fill(aboutDemo("H1: support raises belonging"));
+  await writeText(page, aboutDemo("H1: support raises belonging"));
   await page.getByRole("link", { name: /Screening/ }).click();
   await expect(page.getByText("The variables of the theory: support, belonging")).toBeVisible();
   await page.getByRole("link", { name: /Data/ }).click();

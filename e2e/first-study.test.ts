@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import {
   cards,
+  writeText,
   theoryText,
   aboutDemo,
   expect,
@@ -25,11 +26,10 @@ test("from a spreadsheet to a verdict, and the study out and in again with the s
 
   await page.getByRole("link", { name: /Hypotheses/ }).click();
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page
-    .getByLabel("Theory as text")
-    .fill(
-      "H1: plot_hours raises harvest through skill\nadjust skill, harvest for age, years_member",
-    );
+  await writeText(
+    page,
+    "H1: plot_hours raises harvest through skill\nadjust skill, harvest for age, years_member",
+  );
   await page.getByRole("button", { name: "Sentences" }).click();
   await expect(page.getByRole("button", { name: /plot_hours to skill: 0.25/ })).toBeVisible();
   await settled(page);
@@ -86,9 +86,7 @@ test("the composer writes a sentence by slots, and undo takes it back", async ({
 test("a faulty line names place and nearest name, and one click mends it", async ({ page }) => {
   await openDemo(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page
-    .getByLabel("Theory as text")
-    .fill(aboutDemo("H1: hours raises belongin through confidence"));
+  await writeText(page, aboutDemo("H1: hours raises belongin through confidence"));
   await expect(
     page.getByText("Line 4, column 18: No variable is called “belongin”."),
   ).toBeVisible();
@@ -96,9 +94,10 @@ test("a faulty line names place and nearest name, and one click mends it", async
   await expect
     .poll(() => theoryText(page))
     .toBe(aboutDemo("H1: hours raises belonging through confidence"));
-  await page
-    .getByLabel("Theory as text")
-    .fill(aboutDemo("H1: hours raises belonging through confidence", "H2: belonging raises hours"));
+  await writeText(
+    page,
+    aboutDemo("H1: hours raises belonging through confidence", "H2: belonging raises hours"),
+  );
   await expect(page.getByRole("alert")).toContainText("hours → ");
 });
 

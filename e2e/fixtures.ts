@@ -54,3 +54,10 @@ export const theoryText = (page: Page): Promise<string> =>
     .locator(".cm-line")
     .allTextContents()
     .then((lines) => lines.join("\n"));
+
+/** Writes the theory as text, and waits until it has been taken over. */
+export async function writeText(page: Page, text: string): Promise<void> {
+  await page.getByLabel("Theory as text").fill(text);
+  await expect.poll(() => theoryText(page)).toBe(text);
+  await page.waitForTimeout(150);
+}

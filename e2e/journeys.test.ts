@@ -1,9 +1,9 @@
 import type { Page } from "@playwright/test";
-import { aboutDemo, expect, openDemo, settled, test } from "./fixtures";
+import { aboutDemo, expect, openDemo, settled, test, writeText } from "./fixtures";
 
 async function writeTheory(page: Page, lines: string[]): Promise<void> {
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page.getByLabel("Theory as text").fill(lines.join("\n"));
+  await writeText(page, lines.join("\n"));
   await page.getByRole("button", { name: "Sentences" }).click();
 }
 

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import type { Locator, Page } from "@playwright/test";
-import { aboutDemo, expect, openDemo, settled, test } from "./fixtures";
+import { aboutDemo, expect, openDemo, settled, test, writeText } from "./fixtures";
 
 async function openLever(page: Page): Promise<void> {
   await page.goto("/");
@@ -107,9 +107,7 @@ test("a moderation is written by slots, asks for its step, and gets its verdict"
 }) => {
   await openDemo(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page
-    .getByLabel("Theory as text")
-    .fill(aboutDemo("H1: support strengthens hours to belonging through confidence"));
+  await writeText(page, aboutDemo("H1: support strengthens hours to belonging through confidence"));
   await expect(page.getByRole("alert")).toContainText("which step does support act on?");
   await page.getByRole("button", { name: "Sentences" }).click();
   const sentence = page.getByLabel("Hypothesis H1");
@@ -145,7 +143,7 @@ test("a moderation is written by slots, asks for its step, and gets its verdict"
 test("groups as a moderator, and two moderators together", async ({ page }) => {
   await openDemo(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page.getByLabel("Theory as text").fill(aboutDemo("H1: group alters hours to confidence"));
+  await writeText(page, aboutDemo("H1: group alters hours to confidence"));
   await page.getByRole("link", { name: /Probe/ }).click();
   await page
     .getByRole("group", { name: "Level of group" })
@@ -158,9 +156,7 @@ test("groups as a moderator, and two moderators together", async ({ page }) => {
 
   await page.getByRole("link", { name: /Hypotheses/ }).click();
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page
-    .getByLabel("Theory as text")
-    .fill(aboutDemo("H1: support with age alters hours to confidence"));
+  await writeText(page, aboutDemo("H1: support with age alters hours to confidence"));
   await page.getByRole("link", { name: /Probe/ }).click();
   await expect(page.getByLabel("while age is held at")).toBeVisible();
   const before = await slope(page);
@@ -200,9 +196,7 @@ test("panels, the surface with its regions, and the map of two moderators", asyn
   expect(surfaceFile).toContain('fill="#ffffff"');
   await page.getByRole("link", { name: /Hypotheses/ }).click();
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page
-    .getByLabel("Theory as text")
-    .fill(aboutDemo("H1: support with age alters hours to confidence"));
+  await writeText(page, aboutDemo("H1: support with age alters hours to confidence"));
   await page.getByRole("link", { name: /Probe/ }).click();
   await page.getByRole("button", { name: "map of both moderators" }).click();
   await expect(page.getByText(/is told apart from zero for \d+/)).toBeVisible();

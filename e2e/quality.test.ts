@@ -1,5 +1,14 @@
 import AxeBuilder from "@axe-core/playwright";
-import { cards, aboutDemo, expect, gardenCsv, openDemo, settled, test } from "./fixtures";
+import {
+  cards,
+  aboutDemo,
+  expect,
+  gardenCsv,
+  openDemo,
+  settled,
+  test,
+  writeText,
+} from "./fixtures";
 import type { Page } from "@playwright/test";
 
 async function serious(page: Page): Promise<string[]> {
@@ -76,7 +85,7 @@ test("estimates follow a change without a button, and typing is never blocked", 
   await openDemo(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();
   const area = page.getByLabel("Theory as text");
-  await area.fill(aboutDemo("H1: hours raises belonging"));
+  await writeText(page, aboutDemo("H1: hours raises belonging"));
   await expect(page.getByRole("button", { name: /hours to belonging/ })).toBeVisible();
   await area.press("Control+End");
   const start = Date.now();

@@ -1,7 +1,7 @@
 import type { Page } from "@playwright/test";
 import { analyse, type Evidence, type StudyDefinition } from "../core";
 import { demoLeverStudy, demoStudy } from "../demo/study";
-import { cards, aboutDemo, expect, openDemo, settled, test } from "./fixtures";
+import { cards, aboutDemo, expect, openDemo, settled, test, writeText } from "./fixtures";
 
 /** The evidence that the browser has kept, the newest first. */
 const kept = (page: Page): Promise<Evidence[]> =>
@@ -74,9 +74,7 @@ test("what stops the analysis is said on every screen, beside the last numbers",
 }) => {
   await openDemo(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();
-  await page
-    .getByLabel("Theory as text")
-    .fill(aboutDemo("H1: hours raises friends", "H2: friends raises hours"));
+  await writeText(page, aboutDemo("H1: hours raises friends", "H2: friends raises hours"));
   await expect(page.getByRole("alert").filter({ hasText: "go round in a circle" })).toBeVisible();
   for (const screen of ["Evidence", "Probe", "Checks", "Compare", "Data"]) {
     await page.getByRole("link", { name: new RegExp(screen) }).click();

@@ -12,13 +12,16 @@ import { checkSentences } from "../components/checks/check-sentences";
 import { ResidualFigure } from "../components/checks/residual-figure";
 import { withFilter } from "../components/data/filters";
 import { VERDICT_WORDS } from "../components/verdict";
+import { isWaiting } from "../components/frame/fault";
 import { Empty } from "../components/ui/empty";
+import { Waiting } from "../components/ui/waiting";
 import { Screen } from "../components/ui/layout";
 
 /** What the estimates rest on: sample, collinearity, residuals, single rows, suppression. */
 export default function Checks() {
   const context = useStudy();
   const { evidence } = context.analysis;
+  if (!evidence && isWaiting(context.analysis)) return <Waiting title="Checks" />;
   if (!evidence) {
     return (
       <Empty title="Checks">

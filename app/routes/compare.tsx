@@ -11,7 +11,9 @@ import { runsAction } from "../actions/runs-action";
 import { listRuns } from "../storage/studies";
 import { VERDICT_WORDS, VerdictMark } from "../components/verdict";
 import { linear, padded } from "../components/figure/scale";
+import { isWaiting } from "../components/frame/fault";
 import { Empty } from "../components/ui/empty";
+import { Waiting } from "../components/ui/waiting";
 import { Note, Screen, ScreenHead } from "../components/ui/layout";
 import { NumberTable } from "../components/ui/number-table";
 
@@ -37,6 +39,7 @@ export default function Compare({ loaderData }: Route.ComponentProps) {
     cancel,
   } = useRobustness(context);
   const { evidence } = context.analysis;
+  if (!evidence && isWaiting(context.analysis)) return <Waiting title="Robustness" />;
   if (!evidence || evidence.hypotheses.length === 0) {
     return (
       <Empty title="Compare">

@@ -16,14 +16,16 @@ import { GroupMeansTable } from "../components/evidence/group-means";
 import { HypothesisTable } from "../components/evidence/hypothesis-table";
 import { LedgerEntry } from "../components/evidence/ledger-entry";
 import { TableSection } from "../components/evidence/table-section";
-import { isStopped } from "../components/frame/fault";
+import { isStopped, isWaiting } from "../components/frame/fault";
 import { scaleOf } from "../components/interval-bar";
 import { Row, Screen } from "../components/ui/layout";
+import { Waiting } from "../components/ui/waiting";
 
 /** What the analysis says: roles and sample, warnings, the ledger of hypotheses, every effect, the equations. */
 export default function Evidence() {
   const { analysis } = useStudy();
   const { evidence, problem } = analysis;
+  if (!evidence && isWaiting(analysis)) return <Waiting title="Evidence" />;
   if (!evidence)
     return (
       <Screen sx={{ display: "grid", gap: 1.75, maxWidth: "70ch" }}>

@@ -3,7 +3,7 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Evidence, ModerationEvidence, RegionEvidence } from "../../core";
-import { isStopped } from "../components/frame/fault";
+import { isStopped, isWaiting } from "../components/frame/fault";
 import { useStudy } from "../analysis/use-study";
 import { EffectMap, ResponseMap } from "../components/probe/planes";
 import { Panels } from "../components/probe/panels";
@@ -13,6 +13,7 @@ import { Lever } from "../components/probe/lever";
 import { usePoints } from "../components/probe/use-points";
 import { Select } from "../components/ui/select";
 import { Empty } from "../components/ui/empty";
+import { Waiting } from "../components/ui/waiting";
 import { Screen, ScreenHead, Spacer } from "../components/ui/layout";
 
 const UNDERLINED = { "& em": { fontStyle: "normal", borderBottom: "2px solid var(--petrol)" } };
@@ -23,6 +24,7 @@ export default function Probe() {
   const { evidence, problem } = analysis;
   const [chosen, setChosen] = useState<string | null>(null);
   const [wanted, setView] = useState<View>("lever");
+  if (!evidence && isWaiting(analysis)) return <Waiting title="Probe" />;
   if (!evidence || evidence.moderations.length === 0)
     return <Nothing stopped={!evidence && isStopped(problem)} />;
   const paths = evidence.moderations.filter((m) => m.path);

@@ -5,6 +5,7 @@ import {
   plain,
   pValue,
   referenceName,
+  type ClaimTest,
   type Evidence,
   type HypothesisEvidence,
 } from "../../../core";
@@ -16,20 +17,49 @@ export function HypothesisTable({ evidence }: { evidence: Evidence }) {
   const { hypotheses, settings } = evidence;
   if (hypotheses.length === 0) return null;
   const level = `${percent(settings.level)} %`;
+  // A bootstrap p has no t or z of its own: the column stands where some hypothesis has one.
+  const drop = hypotheses.some(({ claim }) => claim !== null && hasStatistic(claim))
+    ? -1
+    : STATISTIC;
+  const kept = <T,>(list: readonly T[]): T[] => list.filter((_, j) => j !== drop);
   return (
     <section aria-label="Hypothesis table">
       <NumberTable
         title="Hypotheses and decisions"
         heading={<Typography variant="h2">Hypotheses and decisions</Typography>}
-        columns={["", "hypothesis", "estimate", "SE", "t or z", `${level} CI`, "p", "decision"]}
-        names={["No.", "Hypothesis", "Estimate", "SE", "t or z", `${level} CI`, "p", "Decision"]}
-        words={[1, 7]}
-        rows={hypotheses.map((h) => ({ key: h.label, cells: cellsOf(h) }))}
+        columns={kept([
+          "",
+          "hypothesis",
+          "estimate",
+          "SE",
+          "t or z",
+          `${level} CI`,
+          "p",
+          "decision",
+        ])}
+        names={kept([
+          "No.",
+          "Hypothesis",
+          "Estimate",
+          "SE",
+          "t or z",
+          `${level} CI`,
+          "p",
+          "Decision",
+        ])}
+        words={[1, drop < 0 ? 7 : 6]}
+        rows={hypotheses.map((h) => ({ key: h.label, cells: kept(cellsOf(h)) }))}
         note={restsOn(evidence)}
       />
     </section>
   );
 }
+
+/** Where the statistic stands among the columns. */
+const STATISTIC = 4;
+
+const hasStatistic = ({ joint, reference }: ClaimTest): boolean =>
+  joint !== null || reference === "t" || reference === "z";
 
 function cellsOf({ label, sentence, claim, verdict }: HypothesisEvidence): Cell[] {
   const decision = VERDICT_WORDS[verdict];
@@ -45,13 +75,12 @@ function cellsOf({ label, sentence, claim, verdict }: HypothesisEvidence): Cell[
   }
   const statistic =
     claim.estimate !== null && claim.se ? (claim.estimate - claim.nullValue) / claim.se : null;
-  const tested = claim.reference === "t" || claim.reference === "z";
   return [
     label,
     wrapped(sentence),
     claim.estimate,
     claim.se,
-    tested ? { shown: plain(statistic, 2), value: statistic } : "–",
+    hasStatistic(claim) ? { shown: plain(statistic, 2), value: statistic } : "–",
     limits(claim),
     p,
     decision,
@@ -81,5 +110,5 @@ function restsOn({ hypotheses }: Evidence): string {
   const tail = tails.has("one")
     ? "directional hypotheses one-tailed, the others two-tailed"
     : "two-tailed";
-  return how === "" ? "" : `${how}; ${tail}. A bootstrap p has no t or z of its own.`;
+  return how === "" ? "" : `${how}; ${tail}.`;
 }

@@ -20,6 +20,7 @@ import { IntervalBar, type Scale } from "../interval-bar";
 import { NumberTable, type Cell, type TableRowSpec } from "../ui/number-table";
 import { Methods } from "./methods";
 import { Pairwise } from "./pairwise";
+import { Steps } from "./steps";
 import { ZeroCrossing } from "./zero-crossing";
 import { VerdictMark } from "../verdict";
 
@@ -119,6 +120,7 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
           />
           <Pairwise hypothesis={hypothesis} evidence={evidence} />
           <TotalCheck hypothesis={hypothesis} evidence={evidence} />
+          <Steps hypothesis={hypothesis} evidence={evidence} />
           {single && only && <Methods effect={only} evidence={evidence} />}
           <Quote text={hypothesis.report} />
         </Body>

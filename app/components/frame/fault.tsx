@@ -1,6 +1,7 @@
 import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
 import { useLocation } from "react-router";
+import type { AnalysisState } from "../../analysis/analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import type { PlainProblem } from "../../workers/attempt";
 
@@ -10,6 +11,10 @@ const BESIDE_THE_SENTENCES = "hypotheses";
 /** Is there something that stops the analysis? A theory that states no effect yet stops nothing. */
 export const isStopped = (problem: PlainProblem | null): problem is PlainProblem =>
   problem !== null && problem.code !== "nothing_to_estimate";
+
+/** Are the first numbers on their way? */
+export const isWaiting = ({ evidence, problem, status }: AnalysisState): boolean =>
+  evidence === null && problem === null && status === "estimating";
 
 /** What stops the analysis, on every screen whose numbers then are old or missing. */
 export function Fault({ context: { analysis, retry } }: { context: StudyContext }) {

@@ -9,6 +9,8 @@ import { stagesOf, STATE_WORDS, type StageState } from "./stages";
 export const NARROW = "@media (max-width: 720px)";
 
 const Nav = styled("nav")({
+  // Words for screen readers alone are placed within it, not beside the page.
+  position: "relative",
   gridRow: "1 / -1",
   borderRight: "1px solid var(--line)",
   display: "flex",

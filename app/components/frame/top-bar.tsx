@@ -75,7 +75,11 @@ export function TopBar(props: Props) {
         <BookIcon />
       </IconAction>
       <LookToggle />
-      <Button onClick={openPalette} aria-label="Commands, Ctrl K">
+      <Button
+        onClick={openPalette}
+        aria-label="Commands, Ctrl K"
+        sx={{ display: { xs: "none", sm: "inline-flex" } }}
+      >
         Ctrl K
       </Button>
       <Progress context={context} />

@@ -5,6 +5,7 @@ import { equationsOf, unitWords, type Evidence, type HypothesisEvidence } from "
 import type { StudyContext } from "../../analysis/use-study";
 import { PathDiagram, stepKey, type DiagramOptions } from "../diagram/path-diagram";
 import { PictureTools } from "../figure/picture-tools";
+import { isWaiting } from "../frame/fault";
 import { ScreenHead, Spacer } from "../ui/layout";
 import { Segments } from "../ui/segments";
 import { PathPanel } from "./path-panel";
@@ -90,8 +91,9 @@ export function Picture({ context, focus }: { context: StudyContext; focus: numb
 
 function NoPicture({ context: { analysis, study } }: { context: StudyContext }) {
   const { problem } = analysis;
-  const words =
-    problem && problem.code !== "nothing_to_estimate"
+  const words = isWaiting(analysis)
+    ? "Estimating …"
+    : problem && problem.code !== "nothing_to_estimate"
       ? "The picture appears when the theory can be estimated."
       : study.rows === 0
         ? "Bring data first: drop a file anywhere on this page, or open Data on the left. Then write who or what raises, lowers or affects what."
