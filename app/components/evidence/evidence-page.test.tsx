@@ -6,10 +6,13 @@ import { plain } from "../../../core";
 import { analyseMade, normals } from "../../../core/test-kit";
 import { drawnOf, scaleOf } from "../interval-bar";
 import { markupOf, textOf as plainText } from "../test-kit";
+import { VERDICT_WORDS } from "../verdict";
 import { inUnits, unitChoices, wordsOf } from "./effect-words";
 import { EquationTable } from "./equation-table";
+import { HypothesisTable } from "./hypothesis-table";
 import { LedgerEntry } from "./ledger-entry";
 import { ScoresTable } from "./scores-table";
+import { Steps } from "./steps";
 
 const N = 140;
 const [x, w, e, f] = [21, 22, 23, 24].map((seed) => normals(N, seed)) as [
@@ -160,5 +163,38 @@ describe("equations", () => {
     const equation = equationsOf(moderated).find((one) => one.outcome === "belonging")!;
     const text = textOf(<ScoresTable equation={equation} evidence={moderated} />);
     for (const c of equation.coefficients) expect(text).toContain(plain(c.zScores!.b));
+  });
+});
+
+describe("the hypothesis table", () => {
+  it("has every hypothesis in a row: sentence, estimate, interval, p and decision", () => {
+    const text = textOf(<HypothesisTable evidence={mediation} />);
+    for (const { label, sentence, claim, verdict } of mediation.hypotheses) {
+      expect(text).toContain(
+        `${label} ${sentence} ${plain(claim!.estimate)} ${plain(claim!.se)} [${plain(claim!.lower)}, ${plain(claim!.upper)}]`,
+      );
+      expect(text).toContain(VERDICT_WORDS[verdict]);
+    }
+    // Nothing here has a t or z of its own.
+    expect(text).not.toContain("t or z");
+  });
+
+  it("shows t where the claim rests on it", () => {
+    const tested = analysed("H1: hours raises confidence", { interval: "delta" });
+    const { claim } = tested.hypotheses[0]!;
+    const text = textOf(<HypothesisTable evidence={tested} />);
+    expect(text).toContain("t or z");
+    expect(text).toContain(plain(claim!.estimate! / claim!.se!, 2));
+  });
+});
+
+describe("the steps of a mediation", () => {
+  it("are the mediator's equation, the outcome's, and the predictor alone, whose slope is the total", () => {
+    const text = textOf(<Steps hypothesis={mediation.hypotheses[0]!} evidence={mediation} />);
+    expect(text).toMatch(/Step 1: confidence .*Step 2: belonging .*Step 3: hours alone/);
+    const total = mediation.effects.find((one) => one.kind === "total")!;
+    const { t } = total.reduced!.tests.classical!;
+    expect(text.slice(text.indexOf("Step 3"))).toContain(plain(t, 2));
+    expect(textOf(<Steps hypothesis={mediation.hypotheses[1]!} evidence={mediation} />)).toBe("");
   });
 });
