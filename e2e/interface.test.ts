@@ -122,6 +122,7 @@ test("nothing runs beyond the edge of a phone, and the page prints whole", async
   }
   await page.goto("/study/demo/evidence");
   await settled(page);
+  await expect(page.locator("blockquote")).toBeVisible();
   await page.emulateMedia({ media: "print" });
   await expect(page.getByRole("navigation", { name: "Stages of the work" })).toBeHidden();
   const height = await page.evaluate(() => document.documentElement.scrollHeight);

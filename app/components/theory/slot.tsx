@@ -41,12 +41,10 @@ export function Slot({ value, options, placeholder, label, choose, remove, place
   const details = use(VariableDetails);
   const button = useRef<HTMLButtonElement>(null);
   const [open, setOpen] = useState(false);
-  const close = (): void => {
-    setOpen(false);
-    // Back to where one was, unless the choice has led elsewhere.
-    setTimeout(() => {
-      if (document.activeElement === document.body) button.current?.focus();
-    });
+  const close = (): void => setOpen(false);
+  /** Back to where one was, unless the choice has led elsewhere. */
+  const restore = (): void => {
+    if (document.activeElement === document.body) button.current?.focus();
   };
   return (
     <>
@@ -67,7 +65,11 @@ export function Slot({ value, options, placeholder, label, choose, remove, place
         disableRestoreFocus
         transitionDuration={0}
         anchorOrigin={{ vertical: "bottom", horizontal: "left" }}
-        slotProps={{ paper: { sx: { width: 340, maxWidth: "94vw" } } }}
+        slotProps={{
+          paper: { sx: { width: 340, maxWidth: "94vw" } },
+          // Once it is gone, and the field that had the focus with it.
+          transition: { onExited: () => setTimeout(restore) },
+        }}
       >
         <Picker
           label={label}
