@@ -112,7 +112,7 @@ export function robustness(
   if (own.moderations.length > 0) {
     const centring = study.settings.centring === "mean" ? "none" : "mean";
     const name =
-      centring === "mean" ? "columns of products centred" : "columns of products as they are";
+      centring === "mean" ? "interaction terms centred" : "interaction terms as they are";
     ways.push([
       "centring",
       name,

@@ -229,6 +229,8 @@ export const COMPONENTS: Components<Theme> = {
   MuiAccordionDetails: { styleOverrides: { root: { padding: "4px 0 8px" } } },
   MuiDialog: {
     styleOverrides: {
+      // The focus rests on it only until the first field is reached.
+      container: { "&:focus-visible": { outline: 0 } },
       paper: { borderTop: "3px solid var(--petrol)", borderRadius: "2px 2px 4px 4px" },
     },
   },

@@ -47,7 +47,7 @@ const Frame = styled("div")({
   "& .level": { display: "block", fontWeight: 400 },
   "& .level .MuiInputBase-root": { fontSize: 13, color: "var(--petrol)" },
   "& .level .MuiOutlinedInput-notchedOutline": { border: 0 },
-  "& .level select": { padding: "0 22px 0 0 !important" },
+  "& .level select": { padding: "0 22px 0 0 !important", minWidth: "78px !important" },
   "& td.missing": { color: "var(--rust)" },
   "& td.number": { textAlign: "right" },
 });

@@ -31,7 +31,7 @@ export function Picture({ context, focus }: { context: StudyContext; focus: numb
       ? selected
       : null;
   const pointed = evidence.hypotheses.find((h) => h.line === focus) ?? null;
-  const foot = `${adjustedFor(evidence)} Solid petrol arrows: the interval excludes zero; dashed: it contains zero.${atMeans(evidence)}`;
+  const foot = `${adjustedFor(evidence)} Solid petrol arrows: the interval excludes zero; dashed: it contains zero.${aboutModerated(evidence)}`;
   return (
     <Side aria-label="Diagram">
       <ScreenHead as="div" style={{ padding: "16px 24px 8px" }}>
@@ -117,13 +117,11 @@ function NoPicture({ context: { analysis, study } }: { context: StudyContext }) 
   );
 }
 
-/** At which value an arrow of a moderated path is read. */
-function atMeans({ moderations, settings }: Evidence): string {
-  if (moderations.length === 0) return "";
-  return settings.centring === "none" || settings.centring === "products"
-    ? " The number on a moderated arrow is the slope where the moderator is 0."
-    : " The number on a moderated arrow is the slope at the mean of the moderator.";
-}
+/** What the number on the arrow of a moderated path is. */
+const aboutModerated = ({ moderations }: Evidence): string =>
+  moderations.length === 0
+    ? ""
+    : " The number on a moderated arrow is the average effect over the sample.";
 
 /** Which equations hold which covariates, those with the same ones together. */
 function adjustedFor(evidence: Evidence): string {

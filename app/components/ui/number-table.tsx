@@ -113,7 +113,7 @@ export function NumberTable({
         </Table>
       </Box>
       {note && (
-        <Box sx={{ fontSize: 13, color: "var(--quiet)", pt: 0.75, maxWidth: "90ch" }}>{note}</Box>
+        <Box sx={{ fontSize: 13, color: "var(--quiet)", pt: 0.75, maxWidth: "120ch" }}>{note}</Box>
       )}
     </Box>
   );
