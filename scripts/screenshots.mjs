@@ -77,7 +77,10 @@ await shot(page, "evidence");
 await page.locator("#every-effect").evaluate((element) => element.scrollIntoView());
 await shot(page, "effects");
 await visit(page, "checks");
-await page.getByRole("img", { name: /^Residuals of/ }).first().waitFor();
+await page
+  .getByRole("img", { name: /^Residuals of/ })
+  .first()
+  .waitFor();
 await page.waitForTimeout(2500);
 await shot(page, "checks");
 await visit(page, "hypotheses", "demo-lever");
@@ -91,7 +94,9 @@ await visit(page, "compare", "demo-lever");
 await page.getByRole("button", { name: "Try the other specifications" }).click();
 await page.getByRole("table").waitFor({ timeout: 30_000 });
 await page.getByRole("button", { name: "Try again" }).waitFor({ timeout: 30_000 });
-await page.waitForFunction(() => !document.querySelector("[role=progressbar]"), null, { timeout: 30_000 });
+await page.waitForFunction(() => !document.querySelector("[role=progressbar]"), null, {
+  timeout: 30_000,
+});
 await shot(page, "compare");
 await page.goto("/");
 await page.getByRole("img", { name: "supported" }).first().waitFor();
