@@ -70,8 +70,13 @@ function GroupOfEffects({ group, effects, units, evidence, selected, select }: G
   );
   return (
     <NumberTable
+      inLine
       title={`Effects, ${group}`}
-      heading={<Typography variant="h3">{group}</Typography>}
+      heading={
+        <Typography variant="h3" sx={{ pt: 1.5 }}>
+          {group}
+        </Typography>
+      }
       columns={["effect", "estimate", "SE", `${level} % CI lower`, "upper", "p", "rests on", ""]}
       names={["effect", "estimate", "SE", `${level} % CI lower`, "upper", "p", "rests on"]}
       rows={effects.map((e) => ({

@@ -47,6 +47,8 @@ export interface NumberTableProps {
   note?: ReactNode;
   /** Without the ways to take it along, as in a tight corner. */
   plainly?: boolean;
+  /** Columns of the same width in every table of this kind, so that several stand in line. */
+  inLine?: boolean;
   /** At most so many rows are shown; files hold all. */
   most?: number;
 }
@@ -70,6 +72,7 @@ export function NumberTable({
   words = [],
   note,
   plainly = false,
+  inLine = false,
   most = Infinity,
 }: NumberTableProps) {
   const heads = names ?? columns.map((column) => (typeof column === "string" ? column : ""));
@@ -85,7 +88,7 @@ export function NumberTable({
       )}
       {}
       <Box role="region" aria-label={title} tabIndex={0} sx={{ overflowX: "auto", minWidth: 0 }}>
-        <Table>
+        <Table sx={inLine ? IN_LINE : {}}>
           <caption className="visually-hidden">{title}</caption>
           <TableHead>
             <TableRow>
@@ -141,6 +144,11 @@ function Row({ row, align }: { row: TableRowSpec; align: (j: number) => object }
   );
 }
 
+const IN_LINE = {
+  tableLayout: "fixed",
+  minWidth: 860,
+  "& th[scope=col]:nth-of-type(1)": { width: "38%" },
+};
 const LEFT = { textAlign: "left" };
 const FIRST = { ...LEFT, paddingLeft: 0, whiteSpace: "normal", minWidth: "8ch" };
 const WORDS = { whiteSpace: "normal", textAlign: "left", color: "var(--quiet)" };
