@@ -109,6 +109,9 @@ export default function TheoryEditor({ text, complaints, variables, change }: Pr
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView>(null);
   const latest = useRef({ variables, change, text });
+  // What was typed here and has not come back yet: its echo must never replace what has been typed since.
+  const sent = useRef<string[]>([]);
+  const applying = useRef(false);
   useEffect(() => {
     latest.current = { variables, change, text };
   });
@@ -132,7 +135,10 @@ export default function TheoryEditor({ text, complaints, variables, change }: Pr
         EditorView.contentAttributes.of({ "aria-label": "Theory as text", spellcheck: "false" }),
         look,
         EditorView.updateListener.of((update) => {
-          if (update.docChanged) latest.current.change(update.state.doc.toString());
+          if (!update.docChanged || applying.current) return;
+          const typed = update.state.doc.toString();
+          sent.current.push(typed);
+          latest.current.change(typed);
         }),
       ],
     });
@@ -143,10 +149,23 @@ export default function TheoryEditor({ text, complaints, variables, change }: Pr
   useEffect(() => {
     const { current } = view;
     if (!current) return;
+    const echo = sent.current.indexOf(text);
+    if (echo >= 0) {
+      sent.current.splice(0, echo + 1);
+      return;
+    }
+    // Changed elsewhere: by undo, by a suggestion, in another tab.
     const now = current.state.doc.toString();
-    // What was changed elsewhere, by undo or by a suggestion; what is typed here is here already.
-    if (now !== text) current.dispatch({ changes: { from: 0, to: now.length, insert: text } });
-    current.dispatch(setDiagnostics(current.state, diagnosticsOf(current.state, complaints)));
-  }, [text, complaints]);
+    if (now === text) return;
+    sent.current = [];
+    applying.current = true;
+    current.dispatch({ changes: { from: 0, to: now.length, insert: text } });
+    applying.current = false;
+  }, [text]);
+  useEffect(() => {
+    const { current } = view;
+    if (current)
+      current.dispatch(setDiagnostics(current.state, diagnosticsOf(current.state, complaints)));
+  }, [complaints]);
   return <div ref={host} />;
 }
