@@ -57,7 +57,9 @@ export const theoryText = (page: Page): Promise<string> =>
 
 /** Writes the theory as text, and waits until it has been taken over. */
 export async function writeText(page: Page, text: string): Promise<void> {
-  await page.getByLabel("Theory as text").fill(text);
+  await page.getByLabel("Theory as text").click();
+  await page.keyboard.press("Control+a");
+  await page.keyboard.insertText(text);
   await expect.poll(() => theoryText(page)).toBe(text);
   await page.waitForTimeout(150);
 }
