@@ -143,6 +143,8 @@ test("works with the network cut after loading", async ({ page, context }) => {
   await openDemo(page, "hypotheses");
   await settled(page);
   await context.setOffline(true);
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  await expect(page.getByLabel("Theory as text")).toBeVisible();
   await page.getByRole("link", { name: /Data/ }).click();
   await expect(page.getByRole("grid", { name: "Data" })).toContainText("P001");
   await page.getByRole("link", { name: /Evidence/ }).click();

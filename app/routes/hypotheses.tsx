@@ -1,12 +1,12 @@
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { parseTheory } from "../../core";
 import { useStudy } from "../analysis/use-study";
 import { isStopped } from "../components/frame/fault";
 import { Picture } from "../components/theory/picture";
 import { Sentences } from "../components/theory/sentences";
-import { TextView } from "../components/theory/text-view";
+import { prepareEditor, TextView } from "../components/theory/text-view";
 import { detailsOf, VariableDetails } from "../components/theory/variable-details";
 import { Note, ScreenHead, Spacer } from "../components/ui/layout";
 import { Segments } from "../components/ui/segments";
@@ -37,6 +37,7 @@ export default function Hypotheses() {
     columns.filter((name) => dataset.origins.get(name) !== "measure"),
   );
   const usable = columns.filter((_, j) => dataset.variables[j]!.level !== "identifier");
+  useEffect(prepareEditor, []);
   const details = useMemo(() => detailsOf(dataset), [dataset]);
   const change = (theory: string): void => edit({ theory }, "theory");
   return (

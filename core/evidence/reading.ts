@@ -2,7 +2,7 @@ import type { BootstrapInterval, BootstrapSummary, MonteCarloInterval } from "..
 import type { CoefficientTest, NormalTest } from "../model";
 import { studentP, studentQuantile, normalP, zQuantile } from "../numerics/distributions";
 import type { IntervalKind, Settings } from "../study";
-import type { ShownInterval } from "./types";
+import type { ClaimTest, ShownInterval } from "./types";
 
 /** What is known of one quantity's uncertainty. */
 export interface Sources {
@@ -179,4 +179,18 @@ export function excludes(
 ): boolean | null {
   if (lower === null && upper === null) return null;
   return (lower !== null && lower > value) || (upper !== null && upper < value);
+}
+
+/**
+ * The t or z that a claim's p rests on: how many standard errors the estimate lies from the null value; null where p comes
+ * from resamples or draws, which have no such statistic.
+ */
+export function statisticOf({
+  estimate,
+  nullValue,
+  se,
+  reference,
+}: Pick<ClaimTest, "estimate" | "nullValue" | "se" | "reference">): number | null {
+  if (reference !== "t" && reference !== "z") return null;
+  return estimate === null || !se ? null : (estimate - nullValue) / se;
 }

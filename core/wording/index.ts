@@ -20,4 +20,4 @@ export type ConditionData<C extends Condition> = Parameters<(typeof PROBLEMS)[C]
 export { quoted } from "./condition";
 export type { FormulaFault } from "./formula-problems";
 export { warning, warningsIn } from "./warnings";
-export type { CommonWarningCode, WarningWords } from "./warnings";
+export type { WarningWords } from "./warnings";

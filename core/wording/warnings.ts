@@ -89,7 +89,6 @@ export const warningsIn =
 
 /** A warning of the common part. */
 export const warning = warningsIn(WARNINGS);
-export type CommonWarningCode = keyof typeof WARNINGS;
 
 interface Excluded {
   excluded: number;

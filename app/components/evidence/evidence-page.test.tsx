@@ -181,10 +181,11 @@ describe("the hypothesis table", () => {
 
   it("shows t where the claim rests on it", () => {
     const tested = analysed("H1: hours raises confidence", { interval: "delta" });
-    const { claim } = tested.hypotheses[0]!;
     const text = textOf(<HypothesisTable evidence={tested} />);
     expect(text).toContain("t or z");
-    expect(text).toContain(plain(claim!.estimate! / claim!.se!, 2));
+    // The t of the same coefficient as the equation has it.
+    const { t } = equationsOf(tested)[0]!.coefficients[1]!.errors.classical!;
+    expect(text).toContain(` ${plain(t, 2)} `);
   });
 });
 

@@ -5,6 +5,7 @@ import {
   plain,
   pValue,
   referenceName,
+  statisticOf,
   type ClaimTest,
   type Evidence,
   type HypothesisEvidence,
@@ -58,8 +59,8 @@ export function HypothesisTable({ evidence }: { evidence: Evidence }) {
 /** Where the statistic stands among the columns. */
 const STATISTIC = 4;
 
-const hasStatistic = ({ joint, reference }: ClaimTest): boolean =>
-  joint !== null || reference === "t" || reference === "z";
+const hasStatistic = (claim: ClaimTest): boolean =>
+  claim.joint !== null || statisticOf(claim) !== null;
 
 function cellsOf({ label, sentence, claim, verdict }: HypothesisEvidence): Cell[] {
   const decision = VERDICT_WORDS[verdict];
@@ -73,14 +74,13 @@ function cellsOf({ label, sentence, claim, verdict }: HypothesisEvidence): Cell[
     const pOf: Cell = { shown: pValue(joint), value: joint };
     return [label, wrapped(sentence), null, null, shown, null, pOf, decision];
   }
-  const statistic =
-    claim.estimate !== null && claim.se ? (claim.estimate - claim.nullValue) / claim.se : null;
+  const statistic = statisticOf(claim);
   return [
     label,
     wrapped(sentence),
     claim.estimate,
     claim.se,
-    hasStatistic(claim) ? { shown: plain(statistic, 2), value: statistic } : "–",
+    { shown: plain(statistic, 2), value: statistic },
     limits(claim),
     p,
     decision,

@@ -1,12 +1,12 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Papa from "papaparse";
-import { useState, type RefObject } from "react";
+import { useState } from "react";
 import { neutralise } from "../../../formats";
 import { download, fileName } from "../download";
 import { Row } from "../ui/layout";
 import { NumberTable } from "../ui/number-table";
-import { savePng, saveSvg } from "./export-picture";
+import { PictureButtons, type PictureProps } from "./picture-tools";
 
 /** Numbers behind a picture: texts name, numbers are shown rounded and exported in full. */
 export interface NumberTable {
@@ -15,12 +15,7 @@ export interface NumberTable {
   rows: (string | number | null)[][];
 }
 
-interface Props {
-  /** Holds the pictures, one beneath the other. */
-  target: RefObject<HTMLElement | null>;
-  /** Of the files. */
-  name: string;
-  caption: string;
+interface Props extends PictureProps {
   numbers: () => NumberTable[];
 }
 
@@ -30,12 +25,7 @@ export function FigureTools({ target, name, caption, numbers }: Props) {
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr)", gap: 1 }}>
       <Row role="group" aria-label={`Take along: ${name}`}>
-        <Button onClick={() => target.current && saveSvg(target.current, caption, name)}>
-          SVG
-        </Button>
-        <Button onClick={() => target.current && void savePng(target.current, caption, name)}>
-          PNG
-        </Button>
+        <PictureButtons target={target} name={name} caption={caption} />
         <Button onClick={() => download(fileName(name, ".csv"), csvOf(numbers()), "text/csv")}>
           Numbers as CSV
         </Button>

@@ -1,8 +1,8 @@
-import Button from "@mui/material/Button";
+import Button, { type ButtonProps } from "@mui/material/Button";
 import type { RefObject } from "react";
 import { savePng, saveSvg } from "./export-picture";
 
-interface Props {
+export interface PictureProps {
   /** Holds the pictures, one beneath the other. */
   target: RefObject<HTMLElement | null>;
   /** Of the files. */
@@ -10,24 +10,31 @@ interface Props {
   caption: string;
 }
 
-/** A picture as a file. */
-export function PictureTools({ target, name, caption }: Props) {
+/** A picture as a file: the two buttons, wherever they stand. */
+export function PictureButtons({
+  target,
+  name,
+  caption,
+  ...button
+}: PictureProps & Pick<ButtonProps, "variant" | "size">) {
   return (
-    <span role="group" aria-label={`Take along: ${name}`}>
-      <Button
-        variant="text"
-        size="small"
-        onClick={() => target.current && saveSvg(target.current, caption, name)}
-      >
+    <>
+      <Button {...button} onClick={() => target.current && saveSvg(target.current, caption, name)}>
         SVG
       </Button>
       <Button
-        variant="text"
-        size="small"
+        {...button}
         onClick={() => target.current && void savePng(target.current, caption, name)}
       >
         PNG
       </Button>
-    </span>
+    </>
   );
 }
+
+/** The same as a small group in the head of a picture. */
+export const PictureTools = (props: PictureProps) => (
+  <span role="group" aria-label={`Take along: ${props.name}`}>
+    <PictureButtons {...props} variant="text" size="small" />
+  </span>
+);

@@ -96,7 +96,7 @@ export function DescriptivesTable({
         ...textColumns(data, summaries).map((shape) => ({
           key: shape.name,
           marked: shape.distinct < 2,
-          cells: textCells(shape, percents.length + 6),
+          cells: textCells(shape, percents.length + 7),
         })),
       ]}
       note="Bold skewness or kurtosis is more than two standard errors from 0. Outliers: robust z beyond 3.5."

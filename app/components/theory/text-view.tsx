@@ -6,8 +6,11 @@ import { Disclosure } from "../ui/disclosure";
 import { replaceLine } from "./edit-text";
 import { Fault } from "./raw-line";
 
-/** The editor is fetched when somebody writes text. */
-const TheoryEditor = lazy(() => import("./theory-editor"));
+const fetchEditor = () => import("./theory-editor");
+const TheoryEditor = lazy(fetchEditor);
+
+/** Fetches the editor ahead, so that it is there at once, also when the network has gone meanwhile. */
+export const prepareEditor = (): void => void fetchEditor().catch(() => undefined);
 
 interface Props {
   text: string;

@@ -26,6 +26,8 @@ export function TableTools({ title, heads, rows }: Props) {
       () => setSaid("Copied"),
       () => setSaid("The browser did not allow it"),
     );
+  const save = (saving: Promise<void>): void =>
+    void saving.catch(() => setSaid("The file could not be made; is the network there?"));
   return (
     <span role="group" aria-label={`Take along: ${title}`}>
       <Button variant="text" size="small" onClick={copy} aria-label={`Copy ${title}`}>
@@ -35,7 +37,7 @@ export function TableTools({ title, heads, rows }: Props) {
         variant="text"
         size="small"
         aria-label={`${title} as CSV`}
-        onClick={() => void saveCsv(title, heads, rows)}
+        onClick={() => save(saveCsv(title, heads, rows))}
       >
         CSV
       </Button>
@@ -43,7 +45,7 @@ export function TableTools({ title, heads, rows }: Props) {
         variant="text"
         size="small"
         aria-label={`${title} as XLSX`}
-        onClick={() => void saveXlsx(title, heads, rows)}
+        onClick={() => save(saveXlsx(title, heads, rows))}
       >
         XLSX
       </Button>

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Tooltip from "@mui/material/Tooltip";
 import { glossaryEntry } from "../../../core";
 
-/** A term of the trade with its definition one hover, or one press of the tab key, away. */
+/** A term of the trade whose definition shows when it is pointed at; the glossary has it for the keyboard. */
 export function Term({ children, of }: { children: string; of?: string }) {
   const entry = glossaryEntry(of ?? children);
   if (!entry) return children;
