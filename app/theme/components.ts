@@ -231,7 +231,11 @@ export const COMPONENTS: Components<Theme> = {
     styleOverrides: {
       // The focus rests on it only until the first field is reached.
       container: { "&:focus-visible": { outline: 0 } },
-      paper: { borderTop: "3px solid var(--petrol)", borderRadius: "2px 2px 4px 4px" },
+      paper: {
+        borderTop: "3px solid var(--petrol)",
+        borderRadius: "2px 2px 4px 4px",
+        "&:focus-visible": { outline: 0 },
+      },
     },
   },
   MuiDialogTitle: {

@@ -147,7 +147,9 @@ function Row({ row, align }: { row: TableRowSpec; align: (j: number) => object }
 const IN_LINE = {
   tableLayout: "fixed",
   minWidth: 860,
-  "& th[scope=col]:nth-of-type(1)": { width: "38%" },
+  "& th[scope=col]:nth-of-type(1)": { width: "36%" },
+  // Room for a whole interval to scale.
+  "& th[scope=col]:last-of-type": { width: 134 },
 };
 const LEFT = { textAlign: "left" };
 const FIRST = { ...LEFT, paddingLeft: 0, whiteSpace: "normal", minWidth: "8ch" };
