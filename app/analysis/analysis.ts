@@ -77,24 +77,24 @@ export class Analysis {
   }
 
   /** Stops resampling; what is done is kept and labelled. */
-  stop(): void {
+  readonly stop = (): void => {
     void engine().stop();
-  }
+  };
 
   /** Goes on after a stop. */
-  resume(): void {
+  readonly resume = (): void => {
     if (this.state.status !== "stopped") return;
     this.publish({ status: "resampling" });
     void this.follow((this.token += 1), true);
-  }
+  };
 
   /** Starts again after a fault. */
-  retry(): void {
+  readonly retry = (): void => {
     if (!this.followed) return;
     this.restarts = 0;
     this.publish({ problem: null, status: "estimating" });
     void this.follow((this.token += 1), false);
-  }
+  };
 
   private publish(change: Partial<AnalysisState>): void {
     this.state = { ...this.state, ...change };

@@ -2,6 +2,8 @@ import { useEffect, useState } from "react";
 import type { DataEvidence, MeasureEvidence, ResidualRows } from "../../core";
 import { withData } from "../components/data/use-summaries";
 import type { Attempt } from "../workers/attempt";
+import type { AnalysisState } from "./analysis";
+import { useAnalysis } from "./use-analysis";
 import type { StudyContext } from "./use-study";
 
 /** Screening waits until nothing has changed for this long. */
@@ -28,10 +30,14 @@ export function useMeasures(context: StudyContext): {
   );
 }
 
+const sectionsOf = ({ evidence }: AnalysisState) => evidence?.sections;
+
 /** Residuals of one equation of the latest analysis. */
 export function useResiduals(context: StudyContext, outcome: string): ResidualRows | null {
-  return useFromWorker(context, [context.analysis.evidence?.sections, outcome], async (engine) =>
-    engine.residuals(context.definition, outcome),
+  return useFromWorker(
+    context,
+    [useAnalysis(context.analysis, sectionsOf), outcome],
+    async (engine) => engine.residuals(context.definition, outcome),
   ).result;
 }
 

@@ -1,9 +1,16 @@
-import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useFetcher, useOutletContext } from "react-router";
-import { buildDataset, linesOf, type Dataset, type StudyDefinition, type Table } from "../../core";
+import {
+  buildDataset,
+  linesOf,
+  type Dataset,
+  type Evidence,
+  type StudyDefinition,
+  type Table,
+} from "../../core";
 import { TAB, type StoredStudy } from "../storage/database";
 import { keepStrip, notePending } from "../storage/studies";
-import { Analysis, type AnalysisState } from "./analysis";
+import { Analysis } from "./analysis";
 
 /** Typing is written to storage after this pause; the estimates do not wait for it. */
 const WRITE_AFTER_MS = 300;
@@ -23,11 +30,8 @@ export interface StudyContext {
   edit: (patch: Partial<StudyDefinition>, kind: string, why?: string) => void;
   /** Writes what is waiting to be written. */
   flush: () => Promise<void>;
-  analysis: AnalysisState;
-  stop: () => void;
-  resume: () => void;
-  /** Starts again after a fault. */
-  retry: () => void;
+  /** The running analysis; `useAnalysis` reads what it tells, and only who reads it is drawn again with it. */
+  analysis: Analysis;
 }
 
 interface Waiting {
@@ -57,37 +61,33 @@ export function useStudyState(study: StoredStudy, raw: Table): StudyContext {
   );
   const dataset = useDataset(definition, dataKey, raw);
   const analysis = useMemo(() => new Analysis(), []);
-  const state = useSyncExternalStore(analysis.subscribe, analysis.snapshot, analysis.snapshot);
   useEffect(() => analysis.watch(), [analysis]);
   useEffect(() => analysis.update(definition, dataKey, raw), [analysis, definition, dataKey, raw]);
 
-  const { evidence, status } = state;
-  useEffect(() => {
-    if (!evidence || status === "resampling" || status === "estimating") return;
+  useEffect(() => keepStripOf(analysis, study.id), [analysis, study.id]);
+  return useMemo(
+    () => ({ study, raw, dataset, dataKey, definition, edit, flush, analysis }),
+    [study, raw, dataset, dataKey, definition, edit, flush, analysis],
+  );
+}
+
+/** Writes the verdicts for the shelf whenever a run has come to rest; returns how to end that. */
+function keepStripOf(analysis: Analysis, id: string): () => void {
+  let kept: Evidence | null = null;
+  const keep = (): void => {
+    const { evidence, status } = analysis.snapshot();
+    if (!evidence || evidence === kept || status === "resampling" || status === "estimating")
+      return;
+    kept = evidence;
     const verdicts = evidence.hypotheses.map(({ label, verdict, sentence }) => ({
       label,
       verdict,
       sentence,
     }));
-    void keepStrip({ id: study.id, n: evidence.sample.n, verdicts });
-  }, [evidence, status, study.id]);
-
-  const stop = useCallback(() => analysis.stop(), [analysis]);
-  const resume = useCallback(() => analysis.resume(), [analysis]);
-  const retry = useCallback(() => analysis.retry(), [analysis]);
-  return {
-    study,
-    raw,
-    dataset,
-    dataKey,
-    definition,
-    edit,
-    flush,
-    analysis: state,
-    stop,
-    resume,
-    retry,
+    void keepStrip({ id, n: evidence.sample.n, verdicts });
   };
+  keep();
+  return analysis.subscribe(keep);
 }
 
 /** The dataset, made anew only when something it depends on has changed: measures, but not hypotheses. */

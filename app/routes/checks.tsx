@@ -7,6 +7,8 @@ import { Link } from "react-router";
 import { influentialRows, plain, type EquationEvidence, type Evidence } from "../../core";
 import { useResiduals } from "../analysis/use-data-evidence";
 import { useRobustness } from "../analysis/use-robustness";
+import type { AnalysisState } from "../analysis/analysis";
+import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy, type StudyContext } from "../analysis/use-study";
 import { checkSentences } from "../components/checks/check-sentences";
 import { ResidualFigure } from "../components/checks/residual-figure";
@@ -20,8 +22,9 @@ import { Screen } from "../components/ui/layout";
 /** What the estimates rest on: sample, collinearity, residuals, single rows, suppression. */
 export default function Checks() {
   const context = useStudy();
-  const { evidence } = context.analysis;
-  if (!evidence && isWaiting(context.analysis)) return <Waiting title="Checks" />;
+  const analysis = useAnalysis(context.analysis);
+  const { evidence } = analysis;
+  if (!evidence && isWaiting(analysis)) return <Waiting title="Checks" />;
   if (!evidence) {
     return (
       <Empty title="Checks">
@@ -67,6 +70,8 @@ const List = styled("dl")({
   "& dd": { margin: 0 },
 });
 
+const errorsOf = ({ evidence }: AnalysisState) => evidence?.errors;
+
 function EquationChecks({
   context,
   equation,
@@ -75,7 +80,7 @@ function EquationChecks({
   equation: EquationEvidence;
 }) {
   const residuals = useResiduals(context, equation.outcome);
-  const robust = context.analysis.evidence?.errors !== "classical";
+  const robust = useAnalysis(context.analysis, errorsOf) !== "classical";
   const named = new Set(
     (equation.checks?.topCook ?? []).filter((r) => r.cook > 4 / equation.n).map((r) => r.row),
   );

@@ -4,6 +4,7 @@ import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
 import { plain, ROBUST_RESAMPLES, thousands, type Specification } from "../../core";
 import { useRobustness } from "../analysis/use-robustness";
+import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy } from "../analysis/use-study";
 import type { Route } from "./+types/compare";
 import { KeptRuns } from "../components/checks/kept-runs";
@@ -38,8 +39,9 @@ export default function Compare({ loaderData }: Route.ComponentProps) {
     start,
     cancel,
   } = useRobustness(context);
-  const { evidence } = context.analysis;
-  if (!evidence && isWaiting(context.analysis)) return <Waiting title="Robustness" />;
+  const analysis = useAnalysis(context.analysis);
+  const { evidence } = analysis;
+  if (!evidence && isWaiting(analysis)) return <Waiting title="Robustness" />;
   if (!evidence || evidence.hypotheses.length === 0) {
     return (
       <Empty title="Compare">

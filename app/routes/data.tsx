@@ -15,6 +15,8 @@ import {
   type RowFilter,
   type Variable,
 } from "../../core";
+import type { AnalysisState } from "../analysis/analysis";
+import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy, type StudyContext } from "../analysis/use-study";
 import { ColumnPanel } from "../components/data/column-panel";
 import { DataGrid } from "../components/data/data-grid";
@@ -198,6 +200,10 @@ const UNIT = {
   "& input": { fieldSizing: "content", fontWeight: 600, color: "var(--ink)" },
 };
 
+/** How many rows the theory uses, where these are not all. */
+const completeRows = ({ evidence }: AnalysisState): number | null =>
+  evidence && evidence.sample.n < evidence.sample.rowsRead ? evidence.sample.n : null;
+
 function Head({
   context,
   setFile,
@@ -209,7 +215,7 @@ function Head({
 }) {
   const { definition, edit, dataset, raw, analysis } = context;
   const [showLog, setShowLog] = useState(false);
-  const left = analysis.evidence?.sample;
+  const used = useAnalysis(analysis, completeRows);
   const rows = raw.moments ? raw.moments.n : dataset.table.rows;
   return (
     <ScreenHead as="div" style={{ padding: "14px 24px 10px" }}>
@@ -225,7 +231,7 @@ function Head({
       </Box>
       <p className="quiet">
         {rows.toLocaleString("en")} rows, {dataset.table.columns.length} columns.
-        {left && left.n < left.rowsRead && ` The theory uses ${left.n} complete rows.`}
+        {used !== null && ` The theory uses ${used} complete rows.`}
       </p>
       <Spacer />
       {!raw.moments && <Button onClick={make}>New variable</Button>}

@@ -6,6 +6,7 @@ import { useMemo, useState } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Evidence as EvidenceObject } from "../../core";
 import { effectsCsv, writeStudy } from "../../formats";
+import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy } from "../analysis/use-study";
 import { download, fileName } from "../components/download";
 import { Before } from "../components/evidence/before";
@@ -23,7 +24,7 @@ import { Waiting } from "../components/ui/waiting";
 
 /** What the analysis says: roles and sample, warnings, the ledger of hypotheses, every effect, the equations. */
 export default function Evidence() {
-  const { analysis } = useStudy();
+  const analysis = useAnalysis(useStudy().analysis);
   const { evidence, problem } = analysis;
   if (!evidence && isWaiting(analysis)) return <Waiting title="Evidence" />;
   if (!evidence)

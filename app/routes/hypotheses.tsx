@@ -2,6 +2,7 @@ import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
 import { useEffect, useMemo, useState } from "react";
 import { parseTheory } from "../../core";
+import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy } from "../analysis/use-study";
 import { isStopped } from "../components/frame/fault";
 import { Picture } from "../components/theory/picture";
@@ -28,7 +29,8 @@ const Composer = styled("section")({
 /** The sentences beside the picture they draw, with live estimates. */
 export default function Hypotheses() {
   const context = useStudy();
-  const { definition, edit, dataset, analysis } = context;
+  const { definition, edit, dataset } = context;
+  const analysis = useAnalysis(context.analysis);
   const [view, setView] = useState<"sentences" | "text">("sentences");
   const [focus, setFocus] = useState<number | null>(null);
   const columns = dataset.table.columns.map((c) => c.name);

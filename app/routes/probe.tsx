@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { Evidence, ModerationEvidence, RegionEvidence } from "../../core";
 import { isStopped, isWaiting } from "../components/frame/fault";
+import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy } from "../analysis/use-study";
 import { EffectMap, ResponseMap } from "../components/probe/planes";
 import { Panels } from "../components/probe/panels";
@@ -20,7 +21,8 @@ const UNDERLINED = { "& em": { fontStyle: "normal", borderBottom: "2px solid var
 
 /** How one effect moves with another variable. */
 export default function Probe() {
-  const { analysis, definition, edit } = useStudy();
+  const { analysis: running, definition, edit } = useStudy();
+  const analysis = useAnalysis(running);
   const { evidence, problem } = analysis;
   const [chosen, setChosen] = useState<string | null>(null);
   const [wanted, setView] = useState<View>("lever");

@@ -91,7 +91,7 @@ function StudyFrame({ study, table, history }: Route.ComponentProps["loaderData"
         <Rail context={context} />
         <TopBar {...{ context, history, step, openSettings, openGlossary, openPalette }} />
         <Page id="main" ref={page} tabIndex={-1}>
-          <Fault context={context} />
+          <Fault analysis={context.analysis} />
           <Outlet context={context} />
         </Page>
       </Frame>

@@ -4,6 +4,7 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { useFetcher } from "react-router";
 import { compareRuns, keptRun, plain, type KeptRun } from "../../../core";
+import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import type { StoredRun } from "../../storage/database";
 import { download, fileName } from "../download";
@@ -21,7 +22,8 @@ interface Props {
 
 /** Runs kept under a name, and two of them side by side with what differs. */
 export function KeptRuns({ context, runs }: Props) {
-  const { analysis, definition, study } = context;
+  const { definition, study } = context;
+  const analysis = useAnalysis(context.analysis);
   const fetcher = useFetcher({ key: `runs ${study.id}` });
   const [name, setName] = useState("");
   const [chosen, setChosen] = useState<[string, string] | null>(null);

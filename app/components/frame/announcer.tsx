@@ -1,16 +1,14 @@
 import { useEffect, useState } from "react";
-import type { AnalysisState } from "../../analysis/analysis";
+import type { Analysis } from "../../analysis/analysis";
+import { useAnalysis } from "../../analysis/use-analysis";
 import { VERDICT_WORDS } from "../verdict";
 
 /** Typing settles before anything is said of it. */
 const PAUSE_MS = 800;
 
 /** Tells screen readers the verdicts when they have changed and nothing is being made any more. */
-export function Announcer({
-  analysis: { evidence, status, problem },
-}: {
-  analysis: AnalysisState;
-}) {
+export function Announcer({ analysis }: { analysis: Analysis }) {
+  const { evidence, status, problem } = useAnalysis(analysis);
   const [said, setSaid] = useState("");
   const busy = status === "resampling" || status === "estimating";
   const words = problem

@@ -1,8 +1,8 @@
 import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
 import { useLocation } from "react-router";
-import type { AnalysisState } from "../../analysis/analysis";
-import type { StudyContext } from "../../analysis/use-study";
+import type { Analysis, AnalysisState } from "../../analysis/analysis";
+import { useAnalysis } from "../../analysis/use-analysis";
 import type { PlainProblem } from "../../workers/attempt";
 
 /** Where the theory is written, what is wrong with it stands beside the sentences. */
@@ -16,10 +16,14 @@ export const isStopped = (problem: PlainProblem | null): problem is PlainProblem
 export const isWaiting = ({ evidence, problem, status }: AnalysisState): boolean =>
   evidence === null && problem === null && status === "estimating";
 
+const problemOf = ({ problem }: AnalysisState) => problem;
+const hasEvidence = ({ evidence }: AnalysisState): boolean => evidence !== null;
+
 /** What stops the analysis, on every screen whose numbers then are old or missing. */
-export function Fault({ context: { analysis, retry } }: { context: StudyContext }) {
+export function Fault({ analysis }: { analysis: Analysis }) {
   const screen = useLocation().pathname.split("/").at(-1)!;
-  const { problem, evidence } = analysis;
+  const problem = useAnalysis(analysis, problemOf);
+  const old = useAnalysis(analysis, hasEvidence);
   if (!isStopped(problem) || screen === BESIDE_THE_SENTENCES) return null;
   const broken = problem.code === "unexpected";
   return (
@@ -28,14 +32,14 @@ export function Fault({ context: { analysis, retry } }: { context: StudyContext 
       sx={{ m: "16px 24px 0" }}
       action={
         broken && (
-          <Button size="small" onClick={retry}>
+          <Button size="small" onClick={analysis.retry}>
             Try again
           </Button>
         )
       }
     >
       {problem.message}
-      {evidence && !broken
+      {old && !broken
         ? " The numbers here are those of the last theory that could be estimated."
         : ""}
     </Alert>

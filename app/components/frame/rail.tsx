@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
 import { Link, NavLink } from "react-router";
+import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import { Mark } from "../mark";
 import { stagesOf, STATE_WORDS, type StageState } from "./stages";
@@ -54,6 +55,7 @@ const StageLink = styled(NavLink)({
 
 /** The stages of the work, each with its state. */
 export function Rail({ context }: { context: StudyContext }) {
+  const state = useAnalysis(context.analysis);
   return (
     <Nav aria-label="Stages of the work">
       <Box
@@ -66,7 +68,7 @@ export function Rail({ context }: { context: StudyContext }) {
         <Mark />
       </Box>
       <ol>
-        {stagesOf(context).map(({ to, name, state }) => (
+        {stagesOf(context, state).map(({ to, name, state }) => (
           <li key={to}>
             <StageLink to={to} prefetch="render">
               <StateMark state={state} />

@@ -1,3 +1,4 @@
+import type { AnalysisState } from "../../analysis/analysis";
 import type { StudyContext } from "../../analysis/use-study";
 
 export type StageState = "empty" | "progress" | "look" | "ready";
@@ -38,30 +39,29 @@ const OF_DATA = new Set([
 ]);
 
 /** How far each stage of the work has come. */
-export function stagesOf(context: StudyContext): Stage[] {
+export function stagesOf(context: StudyContext, state: AnalysisState): Stage[] {
   const states = {
-    data: dataState(context),
+    data: dataState(context, state),
     screening: context.study.rows === 0 ? "empty" : "ready",
     measures: context.dataset.measures.length > 0 ? "ready" : "empty",
-    hypotheses: hypothesesState(context),
-    ...resultStates(context),
+    hypotheses: hypothesesState(context, state),
+    ...resultStates(state),
   } as const;
   return SCREENS.map(([to, name]) => ({ to, name, state: states[to] }));
 }
 
-function dataState({ study, analysis: { problem }, dataset }: StudyContext): StageState {
+function dataState({ study, dataset }: StudyContext, { problem }: AnalysisState): StageState {
   if (study.rows === 0) return "empty";
   const broken = problem !== null && OF_DATA.has(problem.code);
   return broken || dataset.problems.length > 0 ? "look" : "ready";
 }
 
-function hypothesesState({ definition, analysis }: StudyContext): StageState {
+function hypothesesState({ definition }: StudyContext, analysis: AnalysisState): StageState {
   if (definition.theory.trim() === "") return "empty";
   return analysis.complaints.length > 0 || analysis.problem ? "look" : "ready";
 }
 
-function resultStates({ analysis }: StudyContext) {
-  const { evidence, problem, status } = analysis;
+function resultStates({ evidence, problem, status }: AnalysisState) {
   if (!evidence)
     return { evidence: "empty", probe: "empty", checks: "empty", compare: "empty" } as const;
   const unsettled = evidence.hypotheses.some((h) => h.verdict === "unsettled");

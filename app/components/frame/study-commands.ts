@@ -1,6 +1,8 @@
 import { useMemo } from "react";
 import { useNavigate } from "react-router";
 import { effectsCsv, writeStudy } from "../../../formats";
+import type { AnalysisState } from "../../analysis/analysis";
+import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import { isTyping, useCommands, type Command } from "../../commands/registry";
 import { useLook } from "../../theme/theme";
@@ -78,7 +80,10 @@ function useGeneralCommands({
   );
 }
 
-function useFileCommands({ raw, definition, analysis: { evidence } }: StudyContext): Command[] {
+const hasEvidence = ({ evidence }: AnalysisState): boolean => evidence !== null;
+
+function useFileCommands({ raw, definition, analysis }: StudyContext): Command[] {
+  const available = useAnalysis(analysis, hasEvidence);
   return useMemo(
     () => [
       {
@@ -92,31 +97,38 @@ function useFileCommands({ raw, definition, analysis: { evidence } }: StudyConte
       },
       {
         name: "Export the effects table (CSV)",
-        available: evidence !== null,
+        available,
         run: () =>
-          download(fileName(definition.title, "-effects.csv"), effectsCsv(evidence!), "text/csv"),
+          download(
+            fileName(definition.title, "-effects.csv"),
+            effectsCsv(analysis.snapshot().evidence!),
+            "text/csv",
+          ),
       },
       {
         name: "Export the evidence (JSON)",
-        available: evidence !== null,
+        available,
         run: () =>
           download(
             fileName(definition.title, "-evidence.json"),
-            JSON.stringify(evidence, null, 2),
+            JSON.stringify(analysis.snapshot().evidence, null, 2),
             "application/json",
           ),
       },
     ],
-    [raw, definition, evidence],
+    [raw, definition, analysis, available],
   );
 }
 
-function useRunCommands({ analysis: { status }, stop, resume }: StudyContext): Command[] {
+const statusOf = ({ status }: AnalysisState) => status;
+
+function useRunCommands({ analysis }: StudyContext): Command[] {
+  const status = useAnalysis(analysis, statusOf);
   return useMemo(
     () => [
-      { name: "Stop the bootstrap", available: status === "resampling", run: stop },
-      { name: "Go on with the bootstrap", available: status === "stopped", run: resume },
+      { name: "Stop the bootstrap", available: status === "resampling", run: analysis.stop },
+      { name: "Go on with the bootstrap", available: status === "stopped", run: analysis.resume },
     ],
-    [status, stop, resume],
+    [status, analysis],
   );
 }

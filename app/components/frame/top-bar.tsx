@@ -5,6 +5,8 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
 import { INTERVAL_WORDS, percent, thousands } from "../../../core";
+import type { AnalysisState } from "../../analysis/analysis";
+import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import { BookIcon, RedoIcon, UndoIcon } from "../icons";
 import { IconAction } from "../ui/icon-button";
@@ -20,11 +22,13 @@ interface Props {
   openPalette: () => void;
 }
 
+const sampleSize = ({ evidence }: AnalysisState) => evidence?.sample.n;
+
 /** Study, sample and run: what a reader must know before any number. */
 export function TopBar(props: Props) {
   const { context, history, step, openSettings, openGlossary, openPalette } = props;
   const { definition, study, analysis } = context;
-  const n = analysis.evidence?.sample.n;
+  const n = useAnalysis(analysis, sampleSize);
   return (
     <Stack
       component="header"
@@ -144,14 +148,14 @@ function TitleAndQuestion({ context: { definition, edit } }: { context: StudyCon
 
 function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">) {
   const { settings } = context.definition;
-  const { status, done, requested, secondsLeft } = context.analysis;
+  const { status, done, requested, secondsLeft } = useAnalysis(context.analysis);
   return (
     <>
       {status === "resampling" && done < requested && (
         <Typography component="span" variant="body2" color="textSecondary">
           {thousands(done)} of {thousands(requested)}
           {secondsLeft !== null && `, ${secondsLeft} s left`}{" "}
-          <Button variant="text" onClick={context.stop}>
+          <Button variant="text" onClick={context.analysis.stop}>
             Stop
           </Button>
         </Typography>
@@ -159,7 +163,7 @@ function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">)
       {status === "stopped" && (
         <Typography component="span" variant="body2" color="textSecondary">
           stopped at {thousands(done)}{" "}
-          <Button variant="text" onClick={context.resume}>
+          <Button variant="text" onClick={context.analysis.resume}>
             Go on
           </Button>
         </Typography>
@@ -179,7 +183,7 @@ function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">)
 }
 
 function Progress({ context }: { context: StudyContext }) {
-  const { status, done, requested } = context.analysis;
+  const { status, done, requested } = useAnalysis(context.analysis);
   if (status !== "resampling" || requested === 0) return null;
   return (
     <LinearProgress

@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
 import { useRef, useState } from "react";
 import { equationsOf, unitWords, type Evidence, type HypothesisEvidence } from "../../../core";
+import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import { PathDiagram, stepKey, type DiagramOptions } from "../diagram/path-diagram";
 import { PictureTools } from "../figure/picture-tools";
@@ -20,8 +21,8 @@ const Side = styled("section")({
 
 /** The picture that the sentences draw, with live estimates on its arrows. */
 export function Picture({ context, focus }: { context: StudyContext; focus: number | null }) {
-  const { analysis, definition } = context;
-  const { evidence, problem } = analysis;
+  const { definition } = context;
+  const { evidence, problem } = useAnalysis(context.analysis);
   const [options, setOptions] = useState<DiagramOptions>({ units: "raw", doubt: "interval" });
   const [selected, setSelected] = useState<{ from: string; to: string } | null>(null);
   const frame = useRef<HTMLDivElement>(null);
@@ -89,7 +90,8 @@ export function Picture({ context, focus }: { context: StudyContext; focus: numb
   );
 }
 
-function NoPicture({ context: { analysis, study } }: { context: StudyContext }) {
+function NoPicture({ context: { analysis: running, study } }: { context: StudyContext }) {
+  const analysis = useAnalysis(running);
   const { problem } = analysis;
   const words = isWaiting(analysis)
     ? "Estimating …"
