@@ -76,6 +76,12 @@ if (process.argv[2] === "calibration") {
   process.exit(0);
 }
 
+if (process.argv[2] === "browser") {
+  const { measureBrowser } = await import("./browser");
+  await measureBrowser();
+  process.exit(0);
+}
+
 console.log(
   [
     "what".padEnd(44),

@@ -110,6 +110,22 @@ describe("the running analysis", () => {
     expect(analysis.snapshot().evidence).toEqual(analyse(definition(), demo.table));
   });
 
+  it("shows kept evidence at once, asks nobody for it, and follows the next change", async () => {
+    const evidence = analyse(definition({}, 400), demo.table);
+    const analysis = Analysis.of({ evidence, definition: definition({}, 400), key: KEY });
+    expect(analysis.snapshot()).toMatchObject({ evidence, status: "done", done: 400 });
+    analysis.update(definition({ question: "in other words?" }, 400), KEY, demo.table);
+    await live.settled();
+    expect(asked).toEqual([]);
+    expect(analysis.snapshot().evidence).toBe(evidence);
+    const next = definition({ theory: "H1: months raises friends" }, 400);
+    analysis.update(next, KEY, demo.table);
+    await vi.waitFor(() => expect(analysis.snapshot().evidence?.bootstrap?.done).toBe(400), {
+      timeout: 20_000,
+    });
+    expect(analysis.snapshot().evidence).toEqual(analyse(next, demo.table));
+  });
+
   it("keeps what is done when stopped, and goes on to the same digits", async () => {
     afterBatch = () => live.stop();
     const analysis = started(definition());

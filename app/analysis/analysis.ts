@@ -55,6 +55,17 @@ export class Analysis {
   private restarts = 0;
   private opened = false;
 
+  /** @param known kept evidence of the study as it stands: then nothing is looked up or made until it changes */
+  static of(
+    known: { evidence: Evidence; definition: StudyDefinition; key: string } | null,
+  ): Analysis {
+    const analysis = new Analysis();
+    if (!known) return analysis;
+    analysis.state = { ...START, ...knownState(known.evidence) };
+    analysis.seen = stateOf(known.definition, known.key);
+    return analysis;
+  }
+
   readonly subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);
@@ -66,11 +77,10 @@ export class Analysis {
 
   /** Takes over a new state of the study; work on older ones is dropped. */
   update(definition: StudyDefinition, key: string, table: Table): void {
-    // Words about the study, its log and what is only screened change no estimate.
-    const now = JSON.stringify([key, { ...definition, question: "", log: [], screening: [] }]);
+    const now = stateOf(definition, key);
+    this.followed = { definition, key, table };
     if (now === this.seen) return;
     this.seen = now;
-    this.followed = { definition, key, table };
     this.restarts = 0;
     const token = (this.token += 1);
     void (this.opened ? this.follow(token, false) : this.open(token));
@@ -107,7 +117,7 @@ export class Analysis {
     const { definition, key } = this.followed!;
     const evidence = await findEvidence(evidenceKey(definition, key)).catch(() => null);
     if (token !== this.token) return;
-    if (evidence) this.publish({ ...known(evidence), problem: null });
+    if (evidence) this.publish({ ...knownState(evidence), problem: null });
     else await this.follow(token, false);
   }
 
@@ -144,8 +154,12 @@ export class Analysis {
   }
 }
 
+/** What an analysis depends on: words about the study, its log and what is only screened change no estimate. */
+const stateOf = (definition: StudyDefinition, key: string): string =>
+  JSON.stringify([key, { ...definition, question: "", log: [], screening: [] }]);
+
 /** The state that kept evidence stands for. */
-const known = (evidence: Evidence): Partial<AnalysisState> => ({
+const knownState = (evidence: Evidence): Partial<AnalysisState> => ({
   evidence,
   status: "done",
   done: evidence.bootstrap?.done ?? 0,

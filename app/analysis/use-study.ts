@@ -43,11 +43,21 @@ interface Waiting {
 
 export const useStudy = (): StudyContext => useOutletContext<StudyContext>();
 
-/** Holds the definition that is being edited, writes it through the route's action, and keeps the analysis up to date. */
-export function useStudyState(study: StoredStudy, raw: Table): StudyContext {
+/** Names a state of the raw data of a study. */
+export const dataKeyOf = ({ id, dataKey }: StoredStudy): string => `${id} ${dataKey}`;
+
+/**
+ * Holds the definition that is being edited, writes it through the route's action, and keeps the analysis up to date.
+ * @param known evidence kept of the study as it was opened
+ */
+export function useStudyState(
+  study: StoredStudy,
+  raw: Table,
+  known: Evidence | null,
+): StudyContext {
   const [edited, setDefinition] = useState(study.definition);
   const [seenRevision, setSeenRevision] = useState(study.revision);
-  const dataKey = `${study.id} ${study.dataKey}`;
+  const dataKey = dataKeyOf(study);
 
   // A change that this tab did not type (another tab, undo, new data) replaces what is on screen.
   if (study.revision !== seenRevision) {
@@ -60,7 +70,10 @@ export function useStudyState(study: StoredStudy, raw: Table): StudyContext {
     [edited, study.definition.log],
   );
   const dataset = useDataset(definition, dataKey, raw);
-  const analysis = useMemo(() => new Analysis(), []);
+  // What was known when the study was opened, whatever the loader says later.
+  const [analysis] = useState(() =>
+    Analysis.of(known && { evidence: known, definition, key: dataKey }),
+  );
   useEffect(() => analysis.watch(), [analysis]);
   useEffect(() => analysis.update(definition, dataKey, raw), [analysis, definition, dataKey, raw]);
 

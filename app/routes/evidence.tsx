@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
-import { useMemo, useState } from "react";
+import { memo, useDeferredValue, useMemo, useState } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Evidence as EvidenceObject } from "../../core";
 import { effectsCsv, writeStudy } from "../../formats";
@@ -25,7 +25,9 @@ import { Waiting } from "../components/ui/waiting";
 /** What the analysis says: roles and sample, warnings, the ledger of hypotheses, every effect, the equations. */
 export default function Evidence() {
   const analysis = useAnalysis(useStudy().analysis);
-  const { evidence, problem } = analysis;
+  const { problem } = analysis;
+  // A batch is drawn between the frames of what the reader does, never before them.
+  const evidence = useDeferredValue(analysis.evidence, analysis.evidence);
   if (!evidence && isWaiting(analysis)) return <Waiting title="Evidence" />;
   if (!evidence)
     return (
@@ -45,7 +47,7 @@ export default function Evidence() {
   return <Weighed evidence={evidence} />;
 }
 
-function Weighed({ evidence }: { evidence: EvidenceObject }) {
+const Weighed = memo(function Weighed({ evidence }: { evidence: EvidenceObject }) {
   const [open, setOpen] = useState<string | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const { hypotheses, effects } = evidence;
@@ -120,7 +122,7 @@ function Weighed({ evidence }: { evidence: EvidenceObject }) {
       )}
     </Screen>
   );
-}
+});
 
 /** The numbers of this page, and the study itself, as files. */
 function Exports({ evidence }: { evidence: EvidenceObject }) {

@@ -3,8 +3,9 @@ import { styled } from "@mui/material/styles";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { data, Outlet, useFetcher, useLocation } from "react-router";
 import type { Route } from "./+types/study";
+import type { Evidence } from "../../core";
 import { studyAction } from "../actions/study-action";
-import { useStudyState } from "../analysis/use-study";
+import { dataKeyOf, useStudyState } from "../analysis/use-study";
 import { useShortcuts } from "../commands/registry";
 import { Announcer } from "../components/frame/announcer";
 import { CommandPalette } from "../components/frame/command-palette";
@@ -15,11 +16,18 @@ import { SettingsDialog } from "../components/frame/settings-dialog";
 import { useStudyCommands } from "../components/frame/study-commands";
 import { TopBar } from "../components/frame/top-bar";
 import { DropTarget } from "../components/importing/drop-target";
-import { database, TAB } from "../storage/database";
+import { database, TAB, type StoredStudy } from "../storage/database";
+import { evidenceKey, findEvidence } from "../storage/results";
 import { historyDepth, loadStudy, recoverPending } from "../storage/studies";
 import { useLive } from "../storage/use-live";
 
 let recovered: string | null = null;
+/** The study that is open in this tab; its running analysis knows more than what is kept. */
+let open: string | null = null;
+
+/** Evidence kept of the study as it stands, so that the first thing drawn is complete. */
+const knownOf = (study: StoredStudy): Promise<Evidence | null> =>
+  findEvidence(evidenceKey(study.definition, dataKeyOf(study))).catch(() => null);
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   // Once per visit: later the note belongs to what is being typed in this tab.
@@ -31,7 +39,11 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
       "This study is not on the shelf of this browser. It may have been removed, or it lives in another browser.",
       { status: 404 },
     );
-  return { ...loaded, history: await historyDepth(params.id) };
+  const [history, known] = await Promise.all([
+    historyDepth(params.id),
+    open === params.id ? null : knownOf(loaded.study),
+  ]);
+  return { ...loaded, history, known };
 }
 clientLoader.hydrate = true as const;
 
@@ -62,9 +74,9 @@ export default function Study({ loaderData }: Route.ComponentProps) {
   return <StudyFrame key={loaderData.study.id} {...loaderData} />;
 }
 
-function StudyFrame({ study, table, history }: Route.ComponentProps["loaderData"]) {
-  const context = useStudyState(study, table);
-  const [open, setOpen] = useState<"settings" | "palette" | "glossary" | null>(null);
+function StudyFrame({ study, table, history, known }: Route.ComponentProps["loaderData"]) {
+  const context = useStudyState(study, table, known);
+  const [dialog, setOpen] = useState<"settings" | "palette" | "glossary" | null>(null);
   const step = useHistory(study.id, context.flush);
   const openSettings = useCallback(() => setOpen("settings"), []);
   const openGlossary = useCallback(() => setOpen("glossary"), []);
@@ -81,6 +93,12 @@ function StudyFrame({ study, table, history }: Route.ComponentProps["loaderData"
     return { value: stored?.revision ?? null, own: stored?.origin === TAB };
   }, study.id);
   useEffect(() => {
+    open = study.id;
+    return () => {
+      open = null;
+    };
+  }, [study.id]);
+  useEffect(() => {
     document.title = `${context.definition.title || "Untitled study"} · Hebel`;
   }, [context.definition.title]);
   const page = usePageFocus();
@@ -96,9 +114,9 @@ function StudyFrame({ study, table, history }: Route.ComponentProps["loaderData"
         </Page>
       </Frame>
       <Announcer analysis={context.analysis} />
-      {open === "palette" && <CommandPalette close={close} />}
-      {open === "glossary" && <GlossaryDialog close={close} />}
-      {open === "settings" && <SettingsDialog context={context} close={close} />}
+      {dialog === "palette" && <CommandPalette close={close} />}
+      {dialog === "glossary" && <GlossaryDialog close={close} />}
+      {dialog === "settings" && <SettingsDialog context={context} close={close} />}
     </DropTarget>
   );
 }

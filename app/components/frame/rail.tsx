@@ -1,10 +1,11 @@
 import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
+import { useCallback } from "react";
 import { Link, NavLink } from "react-router";
 import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import { Mark } from "../mark";
-import { stagesOf, STATE_WORDS, type StageState } from "./stages";
+import { SCREENS, stagesOf, STATE_WORDS, type StageState } from "./stages";
 
 /** Below this width the stages stand in a row above the page. */
 export const NARROW = "@media (max-width: 720px)";
@@ -55,7 +56,10 @@ const StageLink = styled(NavLink)({
 
 /** The stages of the work, each with its state. */
 export function Rail({ context }: { context: StudyContext }) {
-  const state = useAnalysis(context.analysis);
+  const states = useAnalysis(
+    context.analysis,
+    useCallback((state) => stagesOf(context, state).join(" "), [context]),
+  );
   return (
     <Nav aria-label="Stages of the work">
       <Box
@@ -68,15 +72,18 @@ export function Rail({ context }: { context: StudyContext }) {
         <Mark />
       </Box>
       <ol>
-        {stagesOf(context, state).map(({ to, name, state }) => (
-          <li key={to}>
-            <StageLink to={to} prefetch="render">
-              <StateMark state={state} />
-              {name}
-              <span className="visually-hidden">({STATE_WORDS[state]})</span>
-            </StageLink>
-          </li>
-        ))}
+        {SCREENS.map(([to, name], i) => {
+          const state = states.split(" ")[i] as StageState;
+          return (
+            <li key={to}>
+              <StageLink to={to} prefetch="render">
+                <StateMark state={state} />
+                {name}
+                <span className="visually-hidden">({STATE_WORDS[state]})</span>
+              </StageLink>
+            </li>
+          );
+        })}
       </ol>
     </Nav>
   );

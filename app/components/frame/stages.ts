@@ -9,12 +9,6 @@ export const STATE_WORDS: Record<StageState, string> = {
   ready: "up to date",
 };
 
-export interface Stage {
-  to: string;
-  name: string;
-  state: StageState;
-}
-
 /** Names and addresses of the screens, in the order of the work. */
 export const SCREENS = [
   ["data", "Data"],
@@ -38,8 +32,8 @@ const OF_DATA = new Set([
   "constant_variable",
 ]);
 
-/** How far each stage of the work has come. */
-export function stagesOf(context: StudyContext, state: AnalysisState): Stage[] {
+/** How far each stage of the work has come, in the order of the screens. */
+export function stagesOf(context: StudyContext, state: AnalysisState): StageState[] {
   const states = {
     data: dataState(context, state),
     screening: context.study.rows === 0 ? "empty" : "ready",
@@ -47,7 +41,7 @@ export function stagesOf(context: StudyContext, state: AnalysisState): Stage[] {
     hypotheses: hypothesesState(context, state),
     ...resultStates(state),
   } as const;
-  return SCREENS.map(([to, name]) => ({ to, name, state: states[to] }));
+  return SCREENS.map(([to]) => states[to]);
 }
 
 function dataState({ study, dataset }: StudyContext, { problem }: AnalysisState): StageState {

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
-import { useRef, useState } from "react";
+import { useDeferredValue, useRef, useState } from "react";
 import { equationsOf, unitWords, type Evidence, type HypothesisEvidence } from "../../../core";
 import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
@@ -22,7 +22,9 @@ const Side = styled("section")({
 /** The picture that the sentences draw, with live estimates on its arrows. */
 export function Picture({ context, focus }: { context: StudyContext; focus: number | null }) {
   const { definition } = context;
-  const { evidence, problem } = useAnalysis(context.analysis);
+  const { evidence: latest, problem } = useAnalysis(context.analysis);
+  // The sentence that is being typed goes first; the picture follows.
+  const evidence = useDeferredValue(latest, latest);
   const [options, setOptions] = useState<DiagramOptions>({ units: "raw", doubt: "interval" });
   const [selected, setSelected] = useState<{ from: string; to: string } | null>(null);
   const frame = useRef<HTMLDivElement>(null);

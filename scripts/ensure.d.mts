@@ -1,0 +1,3 @@
+export function ensurePackages(): void;
+export function ensureBuild(): void;
+export function ensureChromium(): string;
