@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { aboutDemo, expect, openDemo, settled, test, writeText } from "./fixtures";
 
@@ -198,6 +199,17 @@ test("every interval in one picture, and the theory in z-scores with intervals o
   await expect(
     page.getByRole("img", { name: /^Effects on confidence: \d+ intervals/ }),
   ).toBeVisible();
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    page
+      .getByRole("group", { name: /^Take along: .* intervals$/ })
+      .getByRole("button", { name: "SVG" })
+      .click(),
+  ]);
+  const svg = readFileSync((await file.path())!, "utf8");
+  expect(svg).toContain("Effects on confidence");
+  expect(svg).toMatch(/<text[^>]*>p (= |&lt; )\.\d{3}/);
+  expect(svg.match(/<path/g)!.length).toBeGreaterThan(20);
   await page.getByRole("button", { name: "standardised variables" }).click();
   const row = page
     .getByRole("table", { name: "Equation of confidence, standardised variables" })

@@ -58,6 +58,8 @@ export interface ResidualRows {
   fitted: number[];
   /** Internally studentised; null at a leverage of one. */
   studentised: (number | null)[];
+  /** Where each studentised residual would be expected if residuals were normal: standard normal quantiles; null where there is no residual. */
+  normal: (number | null)[];
   leverage: number[];
   cook: (number | null)[];
 }

@@ -4,6 +4,7 @@ import { nodesOf, writeStatement, type Hypothesis, type Moderation } from "../th
 import { claimTest, statedDirection } from "./claim-test";
 import type { BootstrapAll, EffectList } from "./effects";
 import { claimedChange, crossingWords, focalSign } from "./focal-sign";
+import { effectSizeWords } from "./effect-size";
 import { mediationPattern } from "./pattern";
 import type { Side } from "./reading";
 import { reportSentence } from "./report";
@@ -129,6 +130,14 @@ function entryOf(
     pattern: moderation
       ? null
       : mediationPattern(prepared, list, boot, claim, claimed, test, verdict),
+    size:
+      claimed.quantities.length === 1
+        ? effectSizeWords(
+            list.effects.find((e) => e.id === claimed.quantities[0]!.id),
+            list.effects,
+            prepared.study.settings,
+          )
+        : null,
     report: reportSentence(claimed.quantities, test, verdict, {
       settings: prepared.study.settings,
       errors: prepared.errors,

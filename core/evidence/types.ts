@@ -129,6 +129,8 @@ export interface HypothesisEvidence {
   /** Why this verdict, in a sentence. */
   reason: string;
   pattern: { kind: MediationPattern; words: string } | null;
+  /** Which effect size may be reported, and why; null where none exists for what is claimed. */
+  size: string | null;
   /** For the paper. */
   report: string;
   /** Ids of the direct effects of the steps, in order: the components. */

@@ -15,7 +15,7 @@ import {
 import { CloseIcon } from "../icons";
 import { CodingChoice, LevelField, WhichIsOne } from "./level-fields";
 import { NameField } from "./name-field";
-import { Sparkbars } from "./sparkbars";
+import { Histogram } from "./histogram";
 import { MissingCodes, Range, ValueLabels } from "./value-fields";
 import { TextInput } from "../ui/text-input";
 import { IconAction } from "../ui/icon-button";
@@ -77,7 +77,12 @@ export function ColumnPanel({
           <Button onClick={removeDerived}>Remove the variable</Button>
         </Box>
       )}
-      {summary && <Sparkbars summary={summary} width={252} height={72} />}
+      {summary && (
+        <Histogram
+          summary={summary}
+          names={summary.bars.map((bar) => variable.labels?.[bar.label] ?? bar.label)}
+        />
+      )}
       {summary && levels.length > 0 && (
         <Pairs>
           {summary.bars.map((bar) => (

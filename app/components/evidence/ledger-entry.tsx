@@ -118,6 +118,7 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
             claimed={effects.length}
             evidence={evidence}
           />
+          {hypothesis.size && <p>{hypothesis.size}</p>}
           <Pairwise hypothesis={hypothesis} evidence={evidence} />
           <TotalCheck hypothesis={hypothesis} evidence={evidence} />
           <Steps hypothesis={hypothesis} evidence={evidence} />

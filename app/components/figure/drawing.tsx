@@ -4,8 +4,14 @@ import { canvasPen, svgPen, type Pen } from "./pen";
 /** Draws with the colours of the page; `style` is that of the element drawn into. */
 export type Draw = (pen: Pen, style: CSSStyleDeclaration) => void;
 
-/** What each canvas shows, so that a file can hold the same as lines and not as dots. */
-const drawings = new WeakMap<HTMLCanvasElement, Draw>();
+/** How each canvas writes itself down, so that a file can hold the same as lines and not as dots. */
+const markups = new WeakMap<HTMLCanvasElement, () => string>();
+
+/** Says how the SVG marks of a canvas are made; returns how to take that back. */
+export function registerMarkup(canvas: HTMLCanvasElement, make: () => string): () => void {
+  markups.set(canvas, make);
+  return () => void markups.delete(canvas);
+}
 
 interface Props {
   width: number;
@@ -27,14 +33,14 @@ export function Drawing({ width, height, className, draw }: Props) {
     context.scale(ratio, ratio);
     const style = getComputedStyle(element);
     draw(canvasPen(context, style.fontFamily), style);
-    drawings.set(element, draw);
+    registerMarkup(element, () => {
+      const pen = svgPen();
+      draw(pen, getComputedStyle(element));
+      return pen.markup();
+    });
   });
   return <canvas ref={canvas} className={className} style={{ width, height }} aria-hidden />;
 }
 
-/** The SVG marks of a canvas, in the colours it has now. */
-export function markupOf(canvas: HTMLCanvasElement): string {
-  const pen = svgPen();
-  drawings.get(canvas)?.(pen, getComputedStyle(canvas));
-  return pen.markup();
-}
+/** The SVG marks of a canvas, in the colours of its place. */
+export const markupOf = (canvas: HTMLCanvasElement): string => markups.get(canvas)?.() ?? "";

@@ -1,3 +1,4 @@
+import { log10 } from "../../numerics/elementary";
 import { summarise } from "../../data";
 import type { Dataset } from "../../dataset";
 import { plain, pClause } from "../../wording/numbers";
@@ -101,7 +102,13 @@ function aboutVariable(v: VariableEvidence): Finding[] {
     const message = `${name} never varies: it is ${plain(v.mean, 2)} for everybody. It can neither explain anything nor be explained; leave it out of the theory.`;
     return [finding(`constant ${name}`, "values", "look", message, of)];
   }
-  return [...rangeFindings(v), ...outlierFindings(v), ...missingFindings(v), ...shapeFindings(v)];
+  return [
+    ...rangeFindings(v),
+    ...outlierFindings(v),
+    ...missingFindings(v),
+    ...shapeFindings(v),
+    ...unitFindings(v),
+  ];
 }
 
 function rangeFindings({ name, rangeErrors }: VariableEvidence): Finding[] {
@@ -173,6 +180,37 @@ function shapeFindings({
     });
   }
   return [finding(`shape ${name}`, "shape", "note", message, { variables: [name], remedies })];
+}
+
+/** Beyond these a coefficient for one unit has more zeros than anybody reads. */
+const WIDE_SD = 1000;
+const NARROW_SD = 0.001;
+
+/** A unit that makes coefficients tiny or huge, with the offer of another one. */
+function unitFindings({ name, sd, level, origin }: VariableEvidence): Finding[] {
+  if (sd === null || level !== "continuous" || origin === "measure") return [];
+  if (sd < WIDE_SD && sd > NARROW_SD) return [];
+  const power = Math.floor(log10(sd));
+  const per = Number(`1e${power}`);
+  const short = sd >= WIDE_SD ? "tiny" : "huge";
+  const message = `${name} has an SD of ${plain(sd)}, so that a coefficient for one unit of it is ${short}. In units of ${per} it can be read; tests and standardised sizes stay the same.`;
+  return [
+    finding(`unit ${name}`, "shape", "note", message, {
+      variables: [name],
+      remedies: [
+        {
+          kind: "derive",
+          words: `Make it in units of ${per}`,
+          name: `${name}_per_${sd >= WIDE_SD ? per : `1e${power}`}`.replace(
+            /[^\p{L}\p{N}_]/gu,
+            "_",
+          ),
+          recipe: { kind: "rescale", of: name, per },
+          why: `one unit of ${name} is too ${sd >= WIDE_SD ? "small" : "large"} to read coefficients`,
+        },
+      ],
+    }),
+  ];
 }
 
 function duplicates({ duplicates: { rows, identifiers } }: Found): Finding[] {

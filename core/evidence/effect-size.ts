@@ -1,0 +1,47 @@
+import type { Settings } from "../study";
+import { percent, plain } from "../wording/numbers";
+import { intervalName } from "./wording";
+import type { EffectEvidence } from "./types";
+
+/** Quantities that a size in SDs exists for and makes sense of: one effect, not a change of one. */
+const SIZED = new Set<EffectEvidence["kind"]>(["direct", "specific_indirect"]);
+
+/**
+ * Which effect size may be reported of a claimed effect, and why, in a sentence; null where no size exists for it.
+ * SDs of both variables where both are numeric, of the outcome alone where the predictor has groups; shares of the total
+ * only where these mean something (Preacher & Kelley 2011, Psychol Methods 16; Wen & Fan 2015, Psychol Methods 20).
+ */
+export function effectSizeWords(
+  effect: EffectEvidence | undefined,
+  effects: readonly EffectEvidence[],
+  settings: Pick<Settings, "level">,
+): string | null {
+  if (!effect || !SIZED.has(effect.kind)) return null;
+  const scaled = (kind: EffectEvidence["kind"]): EffectEvidence | undefined =>
+    effects.find((e) => e.of === effect.id && e.kind === kind && e.shown !== null);
+  const complete = scaled("completely_standardised");
+  const partial = scaled("partially_standardised");
+  const size = complete ?? partial;
+  if (!size || size.estimate === null) return null;
+  const why = complete
+    ? `for one SD more of ${effect.from}, since both are numeric`
+    : "for the groups compared, since groups have no SD";
+  const number = `${plain(size.estimate)} SDs of ${effect.to}${limits(size, settings)}`;
+  return `As an effect size report ${number}, ${why}.${shareWords(effect, effects)}`;
+}
+
+function limits({ shown }: EffectEvidence, { level }: Pick<Settings, "level">): string {
+  if (!shown || shown.lower === null || shown.upper === null) return "";
+  return ` (${percent(level)} % ${intervalName(shown)} CI [${plain(shown.lower)}, ${plain(shown.upper)}])`;
+}
+
+/** Of an indirect effect: whether its share of the total may stand beside it. */
+function shareWords(effect: EffectEvidence, effects: readonly EffectEvidence[]): string {
+  if (effect.kind !== "specific_indirect") return "";
+  // One mediator: the share of this very path. With several it is of all paths together, and no size of one of them.
+  const share = effects.find((e) => e.of === effect.id && e.kind === "proportion_mediated");
+  if (!share) return "";
+  return share.withheld
+    ? ` Not the proportion mediated: ${share.withheld.charAt(0).toLowerCase()}${share.withheld.slice(1)}`
+    : ` The proportion mediated, ${plain(share.estimate)}, may stand beside it; it says nothing of the size of the total effect.`;
+}
