@@ -31,7 +31,7 @@ import { MomentsTable } from "../components/data/moments-table";
 import { useSummaries } from "../components/data/use-summaries";
 import { FileIcon } from "../components/icons";
 import { FilePicker } from "../components/importing/file-picker";
-import { ImportDialog } from "../components/importing/import-dialog";
+import { ImportDialog } from "../components/importing/open-import";
 import { TextInput } from "../components/ui/text-input";
 import { Note, Screen, ScreenHead, Spacer } from "../components/ui/layout";
 

@@ -12,7 +12,7 @@ import { LookToggle } from "../components/frame/look-toggle";
 import { FileIcon } from "../components/icons";
 import { DropTarget } from "../components/importing/drop-target";
 import { FilePicker } from "../components/importing/file-picker";
-import { ImportDialog } from "../components/importing/import-dialog";
+import { ImportDialog } from "../components/importing/open-import";
 import { Mark } from "../components/mark";
 import { StudyCard } from "../components/shelf/study-card";
 import { ensureDemo, listStudies } from "../storage/studies";

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
 import { useEffect, useState, type DragEvent, type ReactNode } from "react";
-import { ImportDialog } from "./import-dialog";
+import { ImportDialog } from "./open-import";
 
 const hasFiles = (event: DragEvent): boolean => event.dataTransfer.types.includes("Files");
 

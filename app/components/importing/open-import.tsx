@@ -1,0 +1,13 @@
+import { lazy, Suspense, type ComponentProps } from "react";
+import type { ImportDialog as Dialog } from "./import-dialog";
+
+const Loaded = lazy(async () => ({ default: (await import("./import-dialog")).ImportDialog }));
+
+/** The import, fetched when a file is opened: a shelf that is only looked at does without it. */
+export function ImportDialog(props: ComponentProps<typeof Dialog>) {
+  return (
+    <Suspense fallback={null}>
+      <Loaded {...props} />
+    </Suspense>
+  );
+}
