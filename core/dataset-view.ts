@@ -9,6 +9,7 @@ import {
 } from "./data";
 import { findVariable, type Dataset } from "./dataset";
 import { formulaValues, readFormulaText } from "./derive";
+import { own } from "./own";
 import { StudyProblem } from "./problems";
 
 /**
@@ -127,5 +128,5 @@ export function shownText(
   labels: boolean,
 ): string {
   const text = cell(column, row);
-  return (labels && variable.labels?.[text.trim()]) || text;
+  return (labels && own(variable.labels, text.trim())) || text;
 }

@@ -67,3 +67,4 @@ export {
   type Specification,
 } from "./robustness";
 export { GLOSSARY, glossaryEntry, type GlossaryEntry } from "./glossary";
+export { own } from "./own";

@@ -1,5 +1,6 @@
 import {
   findColumn,
+  inOrdinaryUnit,
   listwiseSample,
   pick,
   typedColumn,
@@ -177,7 +178,9 @@ function typedColumns(
     }
     typed.set(
       name,
-      typedColumn(column, grouping ? { ...variable, level: "categorical" } : variable),
+      inOrdinaryUnit(
+        typedColumn(column, grouping ? { ...variable, level: "categorical" } : variable),
+      ),
     );
   }
   return typed;

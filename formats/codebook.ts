@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import { parseNumber, type Level, type Variable } from "../core";
+import { own, parseNumber, type Level, type Variable } from "../core";
 import { guessSeparator } from "./delimited";
 import { neutralise } from "./effects-table";
 import { FormatProblem } from "./problem";
@@ -70,7 +70,7 @@ export function applyCodebook(text: string, variables: Variable[]): Codebook {
   });
   const heads = (data[0] ?? []).map((h) => h.trim().toLowerCase());
   const columns = heads.map((h) =>
-    (COLUMNS as readonly string[]).includes(h) ? (h as Column) : SYNONYMS[h],
+    (COLUMNS as readonly string[]).includes(h) ? (h as Column) : own(SYNONYMS, h),
   );
   if (!columns.includes("variable")) {
     throw new FormatProblem(

@@ -180,7 +180,7 @@ describe("the study file", () => {
     ["{", /not readable JSON/],
     ['{"format":"other"}', /not a Hebel study/],
     ['{"format":"hebel-study","version":9,"data":{"text":"a"}}', /newer version/],
-    ['{"format":"hebel-study","version":1}', /fault at data/],
+    ['{"format":"hebel-study","version":1}', /“data” is missing/],
     [
       '{"format":"hebel-study","version":1,"data":{"text":"a\\n1"},"settings":{"levle":0.9}}',
       /settings/,

@@ -1,4 +1,4 @@
-import { cell, parseNumber, type Table } from "../core";
+import { own, cell, parseNumber, type Table } from "../core";
 import { FormatProblem } from "./problem";
 import type { MomentsFile } from "./study-schema";
 
@@ -34,7 +34,7 @@ export function readMatrix(table: Table): MomentsFile {
   const numbers = (row: number): number[] => columns.map((c) => parseNumber(cell(c, row)));
   const extra: Partial<Record<"n" | "means" | "sds", number[]>> = {};
   rows.forEach((name, i) => {
-    const kind = EXTRA[name.toLowerCase()];
+    const kind = own(EXTRA, name.toLowerCase());
     if (kind && !names.includes(name)) extra[kind] = numbers(i);
   });
   const n = extra.n?.find((v) => !Number.isNaN(v));

@@ -1,4 +1,4 @@
-import { TableBuilder, type Table } from "../core";
+import { own, TableBuilder, type Table } from "../core";
 import { FormatProblem } from "./problem";
 import { uniqueNames, type ReadTable } from "./row-collector";
 
@@ -33,7 +33,7 @@ export function readRecords(json: unknown): ReadTable {
   if (names.length === 0) throw new FormatProblem("The records of this JSON have no fields.");
   const builder = new TableBuilder(names);
   for (const entry of json as Record<string, unknown>[])
-    builder.add(names.map((name) => textOf(entry[name])));
+    builder.add(names.map((name) => textOf(own(entry, name))));
   const notes: string[] = [];
   const short = (json as object[]).filter(
     (entry) => Object.keys(entry).length < names.length,

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import {
+  own,
   cell,
   guessVariable,
   namedTable,
@@ -14,6 +15,7 @@ import {
 import { tableOfMoments } from "./moments";
 import { guessSeparator, readDelimited } from "./delimited";
 import { FormatProblem } from "./problem";
+import { schemaWords } from "./schema-words";
 import { studySchema, type StudyFile } from "./study-schema";
 
 /** A study with its data, as the app keeps it. */
@@ -87,8 +89,8 @@ function describedColumns(said: StudyFile["variables"], table: Table): Variable[
     const guessed = guessVariable(column);
     const variable: Variable = {
       ...guessed,
-      ...said[column.name],
-      level: said[column.name]?.level ?? guessed.level,
+      ...own(said, column.name),
+      level: own(said, column.name)?.level ?? guessed.level,
     };
     const source = table.columns[j]!.name;
     if (source === column.name) delete variable.column;
@@ -136,15 +138,30 @@ export function parseJson(text: string): unknown {
   }
 }
 
-/** Validates against a schema, with the first complaints in words. */
+/** Validates against a schema, with the first complaints in words: which field, what it may be, what it is. */
 export function check<T extends z.ZodType>(schema: T, json: unknown, what: string): z.output<T> {
-  const result = schema.safeParse(json);
-  if (result.success) return result.data;
-  const issues = result.error.issues
-    .slice(0, 3)
-    .map((issue) => `${issue.path.join(".") || "the file"}: ${issue.message}`);
+  const result = schema.safeParse(renamed(json, PROTO, SHIELDED));
+  if (result.success) return renamed(result.data, SHIELDED, PROTO) as z.output<T>;
   throw new FormatProblem(
-    `The ${what} has a fault at ${issues.join("; at ")}. Nothing has been changed.`,
+    `The ${what} has a fault: ${schemaWords(result.error.issues, json)}. Nothing has been changed.`,
+  );
+}
+
+/** The one key that validation drops, though a column may well be called so; it passes under another name. */
+const PROTO = "__proto__";
+const SHIELDED = "\u0000__proto__";
+
+function renamed(value: unknown, from: string, to: string): unknown {
+  if (typeof value !== "object" || value === null) return value;
+  if (Array.isArray(value)) {
+    // Cells hold no names, and there are millions of them.
+    return typeof value[0] === "object" ? value.map((v) => renamed(v, from, to)) : value;
+  }
+  return Object.fromEntries(
+    Object.entries(value).map(([key, inner]) => [
+      key === from ? to : key,
+      renamed(inner, from, to),
+    ]),
   );
 }
 

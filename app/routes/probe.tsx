@@ -1,3 +1,4 @@
+import { own } from "../../core";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
@@ -77,7 +78,7 @@ export default function Probe() {
           key={moderation.id}
           moderation={moderation}
           evidence={evidence}
-          probes={settings.probes[moderation.moderators[0]!.name] ?? ["mean_sd"]}
+          probes={own(settings.probes, moderation.moderators[0]!.name) ?? ["mean_sd"]}
           setProbes={(over, probes) =>
             edit(
               { settings: { ...settings, probes: { ...settings.probes, [over]: probes } } },

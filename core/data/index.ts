@@ -3,6 +3,7 @@ export { namedTable, sourceOf } from "./named-table";
 export { sdsOf, tableOfMoments } from "./moments-table";
 export type { Coding, Level, Variable } from "./variable";
 export {
+  inOrdinaryUnit,
   isMissing,
   levelsInOrder,
   observedLevels,

@@ -25,7 +25,7 @@ interface Rows {
 /** @throws StudyProblem `no_complete_cases` when no row is complete */
 export function listwiseSample(columns: TypedColumn[], { table, included }: Rows): Sample {
   const rowsRead = table.rows;
-  const missing: Record<string, number> = {};
+  const counts: [name: string, missing: number][] = [];
   const complete = new Uint8Array(rowsRead).fill(1);
   for (const { name, values } of columns) {
     let count = 0;
@@ -35,8 +35,9 @@ export function listwiseSample(columns: TypedColumn[], { table, included }: Rows
         complete[i] = 0;
       }
     }
-    missing[name] = count;
+    counts.push([name, count]);
   }
+  const missing = Object.fromEntries(counts);
   const rows: number[] = [];
   const dropped: number[] = [];
   for (const i of included) (complete[i] ? rows : dropped).push(i);

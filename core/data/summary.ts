@@ -104,10 +104,11 @@ export function equalWidthBars(
   max: number,
   bins = MAX_BARS,
 ) {
-  const width = (max - min) / bins;
+  // Halves, so that the distance between the ends of the range of numbers is one too.
+  const width = (max / 2 - min / 2) / (bins / 2);
   const counts = new Array<number>(bins).fill(0);
   for (let i = 0; i < values.length; i++) {
-    const at = Math.min(bins - 1, Math.floor((values[i]! - min) / width));
+    const at = Math.min(bins - 1, Math.floor((values[i]! / 2 - min / 2) / (width / 2)));
     counts[at] = counts[at]! + 1;
   }
   return counts.map((count, i) => ({

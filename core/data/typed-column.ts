@@ -1,3 +1,4 @@
+import { inUnitOf, powerOf } from "../numerics/unit";
 import { StudyProblem } from "../problems";
 import type { TextColumn } from "./table";
 import type { Variable } from "./variable";
@@ -9,6 +10,8 @@ export interface TypedColumn {
   values: Float64Array;
   /** Levels in order, for binary (the level counted as 0 first) and categorical columns. */
   levels: string[] | null;
+  /** The values are in units of 2^power: of columns whose numbers could not be squared. */
+  power?: number;
 }
 
 const NUMBER = /^[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$/;
@@ -125,3 +128,16 @@ function byLevel(column: TextColumn, variable: Variable, levels: string[]): Type
   for (let i = 0; i < values.length; i++) values[i] = index[column.codes[i]!]!;
   return { name: column.name, values, levels };
 }
+
+/** The column in a unit in which its numbers can be squared and multiplied; nearly always the column itself. */
+export function inOrdinaryUnit(column: TypedColumn): TypedColumn {
+  if (column.levels) return column;
+  const known = rescaled.get(column);
+  if (known) return known;
+  const power = powerOf(column.values);
+  const made = power === 0 ? column : { ...column, values: inUnitOf(column.values, power), power };
+  rescaled.set(column, made);
+  return made;
+}
+
+const rescaled = new WeakMap<TypedColumn, TypedColumn>();

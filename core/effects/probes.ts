@@ -1,3 +1,5 @@
+import { timesPower } from "../numerics/unit";
+import { own } from "../own";
 import type { TypedColumn } from "../data";
 import { centreOf, type Column, type UsedCoding } from "../design";
 import { extent, mean, standardDeviation, twoValues } from "../numerics/moments";
@@ -83,7 +85,8 @@ export function moderatorOf(
       const sd = standardDeviation(column.values);
       return [probe("mean-sd", m - sd), probe("mean", m), probe("mean+sd", m + sd)];
     }
-    if (typeof rule === "number") return [probe(`=${rule}`, rule)];
+    if (typeof rule === "number")
+      return [probe(`=${rule}`, timesPower(rule, -(typed.get(name)?.power ?? 0)))];
     const sorted = Float64Array.from(column.values).sort();
     return percentagesOf(rule).map((q) => probe(`p${q}`, quantile6(sorted, q / 100)));
   });
@@ -136,7 +139,8 @@ export function placeWords({ probe, moderator }: { probe: Probe; moderator: Mode
   if (value === null || moderator.kind !== "numeric") return `${name} ${label}`;
   if (label.startsWith("=")) return `${name} = ${label.slice(1)}`;
   const said = `(${value.toFixed(2)})`;
-  if (NAMED[label]) return `${NAMED[label]} ${name} ${said}`;
+  const named = own(NAMED, label);
+  if (named) return `${named} ${name} ${said}`;
   return /^p[\d.]+$/.test(label) ? `${name} at ${label.slice(1)} % ${said}` : `${name} ${label}`;
 }
 

@@ -1,3 +1,4 @@
+import { own } from "../own";
 import type { TypedColumn, Variable } from "../data";
 import { centreOf, type Column, type UsedCoding } from "../design";
 import {
@@ -114,7 +115,7 @@ export function effectContext(
         .map((column) => pairOf(theory, source, column, to)),
     ),
     moderators: names.map((name) =>
-      moderatorOf(name, source, typed, settings.probes[name] ?? ["mean_sd"]),
+      moderatorOf(name, source, typed, own(settings.probes, name) ?? ["mean_sd"]),
     ),
     products: products.map(({ outcome, column, components }) => ({
       outcome,
@@ -130,7 +131,7 @@ export function effectContext(
     codings,
     columnLabel: (key) => columns.get(key)?.label ?? key,
     levelLabel: (variable, level) =>
-      variables.find((v) => v.name === variable)?.labels?.[level] ?? level,
+      own(variables.find((v) => v.name === variable)?.labels, level) ?? level,
   };
 }
 

@@ -1,10 +1,13 @@
+import { own } from "../own";
 import { pathEffect } from "../effects";
 import { extent, mean, standardDeviation } from "../numerics/moments";
 import { pick } from "../data";
 import type { Prepared } from "../prepare";
 import { ENGINE } from "../version";
+import { warning } from "../wording";
 import { bootstrapAll, effectEvidence } from "./effects";
 import type { Resamples } from "./replicates";
+import { finiteOnly } from "./finite";
 import { hypothesisEvidence } from "./hypotheses";
 import { moderationEvidence } from "./moderation";
 import { regionEvidence } from "./regions";
@@ -24,7 +27,7 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     resamples && resamples.replicates.length > 0 ? bootstrapAll(prepared, resamples) : null;
   const list = effectEvidence(prepared, boot, resamples?.jackknife ?? null);
   const { effects } = list;
-  return {
+  return guarded({
     format: "hebel-evidence",
     version: 2,
     engine: ENGINE,
@@ -73,6 +76,16 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
       level,
     ),
     bootstrap: boot?.run ?? null,
+  });
+}
+
+/** Nothing that is not a number leaves as one; where one had to be emptied, a warning says so. */
+function guarded(made: Evidence): Evidence {
+  const { evidence, places, count } = finiteOnly(made);
+  if (count === 0) return evidence;
+  return {
+    ...evidence,
+    warnings: [...evidence.warnings, warning("not_finite", { count, places }, [])],
   };
 }
 
@@ -122,11 +135,11 @@ function groupMeans({ theory, typed, sample, study }: Prepared): Evidence["group
       const y = pick(typed.get(spec.outcome)!.values, sample.rows);
       const labels = study.variables.find((v) => v.name === variable)?.labels ?? {};
       const groups = levels.flatMap((level, code) => {
-        const own = y.filter((_, i) => x[i] === code);
-        const { length: n } = own;
+        const inGroup = y.filter((_, i) => x[i] === code);
+        const { length: n } = inGroup;
         if (n === 0) return [];
-        const sd = n > 1 ? standardDeviation(own) : null;
-        return [{ level, label: labels[level] ?? level, mean: mean(own), sd, n }];
+        const sd = n > 1 ? standardDeviation(inGroup) : null;
+        return [{ level, label: own(labels, level) ?? level, mean: mean(inGroup), sd, n }];
       });
       if (groups.length < 2) return [];
       const one = levels.length === 2 ? groups[1]!.label : null;

@@ -31,6 +31,7 @@ export function warningsOf(
 ): Warning[] {
   return [
     ...sampleWarnings(prepared),
+    ...unitWarnings(prepared),
     ...clusterWarnings(prepared),
     ...(prepared.fit.warnings ?? []),
     ...probeWarnings(prepared),
@@ -64,6 +65,11 @@ function sampleWarnings({ sample, study, dataset }: Prepared): Warning[] {
   }
   return list;
 }
+
+const unitWarnings = ({ typed }: Prepared): Warning[] =>
+  [...typed.values()].flatMap(({ name, power = 0 }) =>
+    power === 0 ? [] : [warning("unit_changed", { name, power }, [name])],
+  );
 
 function clusterWarnings({ resampling, study }: Prepared): Warning[] {
   const { scheme } = resampling;

@@ -22,11 +22,22 @@ export function withheldReason(
 ): string | null {
   const pair = prepared.context.pairs.find((p) => p.from === quantity.from && p.to === quantity.to);
   return (
+    ofNothing(quantity, estimate) ??
     ofBinary(quantity, pair) ??
     ofRatio(prepared, quantity, find) ??
     ofVariance(quantity, shown, estimate) ??
     ofInterval(shown, estimate)
   );
+}
+
+/** What is no number cannot be shown, and what no data can change cannot be tested. */
+function ofNothing({ kind, expression }: Quantity, estimate: number | null): string | null {
+  if (kind !== "own" && kind !== "contrast") return null;
+  if (estimate === null)
+    return "It has no value here: something is divided by zero, taken the root or logarithm of outside its range, or grows beyond what a computer holds.";
+  if (parametersOf(expression).size === 0)
+    return `It is ${estimate} whatever the data say, so there is nothing to test.`;
+  return null;
 }
 
 function ofBinary({ kind, from }: Quantity, pair: EffectPair | undefined): string | null {

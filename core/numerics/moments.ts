@@ -1,8 +1,12 @@
+import { inUnitOf, powerOf, timesPower } from "./unit";
+
 /** Arithmetic mean, with one correction pass so that means of 1e6 with SD 1 keep their digits. */
 export function mean(x: ArrayLike<number>): number {
   const n = x.length;
   let sum = 0;
   for (let i = 0; i < n; i++) sum += x[i]!;
+  // Beyond the range of numbers the sum is, though the mean is not.
+  if (Math.abs(sum) === Infinity) return scaledBack(x, mean);
   const first = sum / n;
   let rest = 0;
   for (let i = 0; i < n; i++) rest += x[i]! - first;
@@ -19,7 +23,19 @@ export function sumOfSquares(x: ArrayLike<number>, centre: number): number {
 /** Standard deviation, divisor n - 1; NaN for fewer than two values. */
 export function standardDeviation(x: ArrayLike<number>): number {
   if (x.length < 2) return NaN;
-  return Math.sqrt(sumOfSquares(x, mean(x)) / (x.length - 1));
+  const variance = sumOfSquares(x, mean(x)) / (x.length - 1);
+  const extreme = variance === Infinity || (variance > 0 && variance < SMALLEST) || variance === 0;
+  if (extreme && powerOf(x) !== 0) return scaledBack(x, standardDeviation);
+  return Math.sqrt(variance);
+}
+
+/** Squares below this have lost digits. */
+const SMALLEST = 1e-290;
+
+/** A statistic in the unit of the values, taken where they can be squared. */
+function scaledBack(x: ArrayLike<number>, statistic: (values: Float64Array) => number): number {
+  const power = powerOf(x);
+  return timesPower(statistic(inUnitOf(Float64Array.from(x), power)), power);
 }
 
 /** Pearson correlation of two columns of equal length; NaN when either is constant. */

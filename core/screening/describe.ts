@@ -1,4 +1,5 @@
 import { quantile6 } from "../numerics/quantile";
+import { inUnitOf, powerOf } from "../numerics/unit";
 import { extent, mean, standardDeviation } from "../numerics/moments";
 
 /** A variable in numbers; null where a number is not defined. */
@@ -37,7 +38,7 @@ export function describe(values: Float64Array): Description {
   const [min, max] = extent(x);
   const shape =
     n > 3 && distinct > 1
-      ? shapeOf(x)
+      ? shapeOf(inUnitOf(x, powerOf(x)))
       : { skewness: null, skewnessSe: null, excessKurtosis: null, excessKurtosisSe: null };
   return {
     rows: values.length,
@@ -84,9 +85,9 @@ function shapeOf(x: Float64Array) {
   };
 }
 
-/** The middle value, or the mean of the two middle values. */
+/** The middle value, or the mean of the two middle values, halved first so that their sum cannot overflow. */
 export function median(x: Float64Array): number {
   const sorted = Float64Array.from(x).sort();
   const half = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
+  return sorted.length % 2 === 1 ? sorted[half]! : sorted[half - 1]! / 2 + sorted[half]! / 2;
 }

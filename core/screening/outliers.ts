@@ -1,3 +1,4 @@
+import { inUnitOf, powerOf, timesPower } from "../numerics/unit";
 import { median } from "./describe";
 
 /** 1 / Phi^-1(0.75): makes the median absolute deviation of a normal variable its SD. */
@@ -22,6 +23,12 @@ export interface RobustOutliers {
  * @param values NaN where missing
  */
 export function robustOutliers(values: Float64Array): RobustOutliers {
+  const power = powerOf(values);
+  if (power !== 0) {
+    const { median: m, mad, scale, ...rest } = robustOutliers(inUnitOf(values, power));
+    const back = (v: number | null): number | null => v && timesPower(v, power);
+    return { ...rest, median: back(m), mad: back(mad), scale: back(scale) };
+  }
   const x = values.filter((v) => !Number.isNaN(v));
   if (x.length === 0)
     return { median: null, mad: null, rule: "none", scale: null, rows: [], z: [] };

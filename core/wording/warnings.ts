@@ -19,6 +19,10 @@ const WARNINGS = {
     `${excluded} of ${read} ${unit} are left out by ${numbered(filters.length, "the filter", "the filters")} ${quoted(filters)}.`,
   rows_dropped: ({ dropped, read, unit, missing }: Dropped) =>
     `${dropped} of ${read} ${unit} are left out because a value is missing (${missing.map(({ name, count }) => `${name} ${count}`).join(", ")}).`,
+  unit_changed: ({ name, power }: { name: string; power: number }) =>
+    `“${name}” is analysed in units of 2^${power}, since its numbers are too ${power > 0 ? "large" : "small"} to be squared: means, estimates and limits are per that unit; tests, R² and standardised effects are the same in any unit.`,
+  not_finite: ({ count, places }: { count: number; places: string[] }) =>
+    `${count === 1 ? "One number" : `${count} numbers`} cannot be computed here (a division by zero, or a size beyond what a computer holds) and ${count === 1 ? "is" : "are"} left empty: ${places.join(", ")}${count > places.length ? ", …" : ""}.`,
   few_clusters: ({ clusters, name, enough, hardly }: FewClusters) =>
     clusters < hardly
       ? `There are only ${clusters} clusters of “${name}”: cluster-robust errors and cluster resampling cannot be relied on with so few, and no verdict here should rest on them alone.`

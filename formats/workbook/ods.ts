@@ -44,6 +44,15 @@ function readSheet(
   streamMarkup(archive, CONTENT, new SheetReader(sheet, sink), progress);
 }
 
+/** Repetitions of a blank that a cell may claim. */
+const MOST_BLANKS = 1000;
+/** Blanks that a document writes as elements, so that they count. */
+const WRITTEN_OUT = new Map([
+  ["s", " "],
+  ["tab", "\t"],
+  ["line-break", "\n"],
+]);
+
 class SheetReader {
   goesOn = true;
   private sheet = -1;
@@ -88,9 +97,8 @@ class SheetReader {
       if (this.paragraphs > 0) this.value += "\n";
       this.paragraphs += 1;
       this.inParagraph += 1;
-    } else if (name === "s" && this.inParagraph > 0)
-      this.value += " ".repeat(Math.min(1000, Number(a.c ?? 1)));
-    else if (name === "line-break" && this.inParagraph > 0) this.value += "\n";
+    } else if (this.inParagraph > 0 && WRITTEN_OUT.has(name))
+      this.value += WRITTEN_OUT.get(name)!.repeat(Math.min(MOST_BLANKS, Number(a.c ?? 1)));
   };
 
   readonly text = (piece: string): void => {

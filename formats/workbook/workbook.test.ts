@@ -164,6 +164,16 @@ describe("an ODS workbook", () => {
     expect(notes.join(" ")).toMatch(/“share” is shown as percentages/);
   });
 
+  it("keeps tabs, spaces and line breaks within cells", () => {
+    const blanks = `a<text:tab/>b<text:s text:c="3"/>c<text:line-break/>d<text:tab/>`;
+    const { table } = read(
+      ods(
+        `<table:table table:name="s"><table:table-row>${text("q")}${text("w")}</table:table-row><table:table-row>${text(blanks)}${text("1")}</table:table-row></table:table>`,
+      ),
+    );
+    expect(texts(table, "q")).toEqual(["a\tb   c\nd\t"]);
+  });
+
   it("says when a workbook is protected", () => {
     const bytes = zipSync({
       "content.xml": strToU8("x"),

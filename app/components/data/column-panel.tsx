@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import {
+  own,
   levelsInOrder,
   plain,
   recipeWords,
@@ -80,14 +81,14 @@ export function ColumnPanel({
       {summary && (
         <Histogram
           summary={summary}
-          names={summary.bars.map((bar) => variable.labels?.[bar.label] ?? bar.label)}
+          names={summary.bars.map((bar) => own(variable.labels, bar.label) ?? bar.label)}
         />
       )}
       {summary && levels.length > 0 && (
         <Pairs>
           {summary.bars.map((bar) => (
             <Box key={bar.label} sx={{ display: "contents" }}>
-              <dt>{variable.labels?.[bar.label] ?? bar.label}</dt>
+              <dt>{own(variable.labels, bar.label) ?? bar.label}</dt>
               <dd>{bar.count}</dd>
             </Box>
           ))}

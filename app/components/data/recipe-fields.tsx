@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
 import {
+  own,
   FUNCTIONS,
   findVariable,
   levelsInOrder,
@@ -240,7 +241,7 @@ function RecodeFields({
             <TextInput
               style={{ width: 96 }}
               aria-label={`${from} becomes`}
-              defaultValue={recipe.map[from] ?? from}
+              defaultValue={own(recipe.map, from) ?? from}
               onChange={(e) => set(from, e.target.value)}
             />
           </label>

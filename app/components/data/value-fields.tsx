@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import { useState } from "react";
-import { levelsInOrder, type TextColumn, type Variable } from "../../../core";
+import { own, levelsInOrder, type TextColumn, type Variable } from "../../../core";
 import { TextInput } from "../ui/text-input";
 import { Disclosure } from "../ui/disclosure";
 import { Labelled } from "../ui/layout";
@@ -129,7 +129,7 @@ export function ValueLabels({ variable, column, change }: FieldProps & { column:
           </Box>
           <TextInput
             aria-label={`Label of ${code}`}
-            defaultValue={variable.labels?.[code] ?? ""}
+            defaultValue={own(variable.labels, code) ?? ""}
             onChange={(e) => set(code, e.target.value)}
           />
         </Box>

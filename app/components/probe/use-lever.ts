@@ -1,5 +1,6 @@
 import { useMemo, useState } from "react";
 import {
+  own,
   plain,
   pointwiseCritical,
   testOf,
@@ -28,7 +29,7 @@ export function useLever(moderation: ModerationEvidence, evidence: Evidence) {
   const middle = Math.floor((first.probes.length - 1) / 2);
   const heldProbes = others.map((m) => ({
     moderator: m,
-    probe: m.probes[held[m.name] ?? Math.floor((m.probes.length - 1) / 2)]!,
+    probe: m.probes[own(held, m.name) ?? Math.floor((m.probes.length - 1) / 2)]!,
   }));
   const heldPlace = heldProbes.flatMap(({ probe }) => placeOf(moderation, probe));
   const at = value ?? first.probes.at(-1)!.value ?? 0;
@@ -104,7 +105,7 @@ function regionsOf(
     (j) =>
       j.over === over &&
       held.every(
-        ({ moderator, probe }) => j.fixed[moderator.name] === (probe.value ?? probe.label),
+        ({ moderator, probe }) => own(j.fixed, moderator.name) === (probe.value ?? probe.label),
       ),
   );
   return set?.tests[evidence.errors] ?? set?.tests.classical ?? null;

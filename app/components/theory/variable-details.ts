@@ -1,5 +1,5 @@
 import { createContext } from "react";
-import { levelsInOrder, plain, summarise, type Dataset, type Variable } from "../../../core";
+import { own, levelsInOrder, plain, summarise, type Dataset, type Variable } from "../../../core";
 
 /** What tells variables apart in a list, by name: the label, then what the data hold. */
 export const VariableDetails = createContext<ReadonlyMap<string, string>>(new Map());
@@ -23,7 +23,9 @@ export function detailsOf({ table, variables, origins }: Dataset): Map<string, s
 function heldIn(column: Dataset["table"]["columns"][number], variable: Variable): string {
   if (variable.level === "identifier") return "";
   if (variable.level === "categorical" || variable.level === "binary") {
-    const levels = levelsInOrder(column, variable).map((code) => variable.labels?.[code] ?? code);
+    const levels = levelsInOrder(column, variable).map(
+      (code) => own(variable.labels, code) ?? code,
+    );
     const more = levels.length > MOST_LEVELS ? ", …" : "";
     return levels.slice(0, MOST_LEVELS).join(", ") + more;
   }

@@ -1,5 +1,6 @@
 import { numbersOf, pick, type NumberColumn } from "../../data";
 import { findVariable, type Dataset } from "../../dataset";
+import { inUnitOf, powerOf } from "../../numerics/unit";
 import { StudyProblem } from "../../problems";
 
 /** Reads columns of a dataset as numbers at its included rows, once each. */
@@ -29,6 +30,12 @@ export class NumberReader {
 
   included(name: string): NumberColumn {
     return { name, values: pick(this.everyRow(name), this.dataset.included) };
+  }
+
+  /** For what does not depend on the unit: in a unit in which the numbers can be squared. */
+  comparable(name: string): NumberColumn {
+    const { values } = this.included(name);
+    return { name, values: inUnitOf(values, powerOf(values)) };
   }
 
   /** The row of the file, from 1, of a position among the included rows. */

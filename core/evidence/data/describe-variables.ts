@@ -7,13 +7,13 @@ import type { VariableEvidence } from "./types";
 /** Every variable that can be read as numbers, described on the included rows. */
 export function describeVariables(reader: NumberReader): Record<string, VariableEvidence> {
   const { dataset } = reader;
-  const found: Record<string, VariableEvidence> = {};
+  const found: [name: string, evidence: VariableEvidence][] = [];
   for (const variable of dataset.variables) {
     if (variable.level === "identifier") continue;
     const evidence = describeOne(reader, variable);
-    if (evidence) found[variable.name] = evidence;
+    if (evidence) found.push([variable.name, evidence]);
   }
-  return found;
+  return Object.fromEntries(found);
 }
 
 function describeOne(reader: NumberReader, variable: Variable): VariableEvidence | null {

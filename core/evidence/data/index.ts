@@ -1,3 +1,4 @@
+import { finiteOnly } from "../finite";
 import type { Table } from "../../data";
 import { buildDataset, type Dataset } from "../../dataset";
 import type { Warning } from "../../problems";
@@ -41,15 +42,18 @@ export function dataEvidence(
     measures: measures.map((m) => measureEvidence(m, reader, level)),
     validity: validityEvidence(measures, reader),
   };
+  const warnings = datasetWarnings(dataset);
   if (raw.moments)
-    return { ...knownFromMoments(data), findings: [], warnings: datasetWarnings(dataset) };
-  return { ...data, findings: findingsOf(data, dataset), warnings: datasetWarnings(dataset) };
+    return finiteOnly({ ...knownFromMoments(data), findings: [], warnings }).evidence;
+  const finite = finiteOnly(data).evidence;
+  return { ...finite, findings: findingsOf(finite, dataset), warnings };
 }
 
 /** The measures alone, for a screen on which items come and go. */
 export function measuresEvidence(study: StudyDefinition, dataset: Dataset): MeasureEvidence[] {
   const reader = new NumberReader(dataset);
-  return dataset.measures.map((m) => measureEvidence(m, reader, study.settings.level));
+  return finiteOnly(dataset.measures.map((m) => measureEvidence(m, reader, study.settings.level)))
+    .evidence;
 }
 
 function duplicates(

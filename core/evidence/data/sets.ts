@@ -54,7 +54,7 @@ export function screenSet(
   reader: NumberReader,
   level: number,
 ): SetEvidence {
-  const columns = variables.map((variable) => reader.included(variable));
+  const columns = variables.map((variable) => reader.comparable(variable));
   const pairwise = correlations(columns, "pairwise", level);
   return {
     name,
