@@ -2,14 +2,9 @@ import { redirect } from "react-router";
 import { z } from "zod";
 import { newDefinition, TableBuilder, unpackTable, type Variable } from "../../core";
 import { readStudy, type LoadedStudy } from "../../formats";
-import {
-  addStudy,
-  loadStudy,
-  removeStudy,
-  restoreStudy,
-  studyOfTable,
-  type RemovedStudy,
-} from "../storage/studies";
+import { addStudy, loadStudy, studyOfTable } from "../storage/studies";
+import { removeStudy, restoreStudy, type RemovedStudy } from "../storage/removal";
+import { askToPersist } from "../storage/open";
 import { engine } from "../workers/engine";
 
 const id = z.string();
@@ -40,9 +35,25 @@ export async function fetchDemo(about: DemoStudy): Promise<LoadedStudy> {
 
 let removed: RemovedStudy | null = null;
 
-/** Carries a request out. `ok` is false where the study is gone. @throws a redirect to a study that was opened */
-export async function shelfAction(body: unknown): Promise<Response | { ok: boolean }> {
+/** How a request ended; where it failed, why. */
+export interface ShelfOutcome {
+  ok: boolean;
+  message?: string;
+}
+
+/** Carries a request out. `ok` is false where the study is gone, or could not be written. @returns a redirect to a study that was opened */
+export async function shelfAction(body: unknown): Promise<Response | ShelfOutcome> {
   const request = ShelfRequest.parse(body);
+  try {
+    const outcome = await carryOut(request);
+    if (request.intent !== "demo") void askToPersist();
+    return outcome;
+  } catch (error) {
+    return { ok: false, message: error instanceof Error ? error.message : String(error) };
+  }
+}
+
+async function carryOut(request: z.infer<typeof ShelfRequest>): Promise<Response | ShelfOutcome> {
   switch (request.intent) {
     case "open": {
       const { definition, table } = await engine().takeStudy();

@@ -9,11 +9,10 @@ import {
   type Table,
 } from "../../core";
 import { TAB, type StoredStudy } from "../storage/database";
-import { keepStrip, notePending } from "../storage/studies";
+import type { StudyOutcome } from "../actions/study-action";
+import { keepStrip } from "../storage/studies";
 import { Analysis } from "./analysis";
-
-/** Typing is written to storage after this pause; the estimates do not wait for it. */
-const WRITE_AFTER_MS = 300;
+import { Writer } from "./writer";
 
 /** What every screen of a study works with. */
 export interface StudyContext {
@@ -28,17 +27,10 @@ export interface StudyContext {
   definition: StudyDefinition;
   /** Changes the definition; changes of one `kind` in quick succession are one step of undo. `why` goes into the log. */
   edit: (patch: Partial<StudyDefinition>, kind: string, why?: string) => void;
-  /** Writes what is waiting to be written. */
-  flush: () => Promise<void>;
+  /** Writes the study down; tells what could not be written. */
+  writer: Writer;
   /** The running analysis; `useAnalysis` reads what it tells, and only who reads it is drawn again with it. */
   analysis: Analysis;
-}
-
-interface Waiting {
-  patch: Partial<StudyDefinition>;
-  kind: string;
-  why: string;
-  timer: ReturnType<typeof setTimeout>;
 }
 
 export const useStudy = (): StudyContext => useOutletContext<StudyContext>();
@@ -58,13 +50,13 @@ export function useStudyState(
   const [edited, setDefinition] = useState(study.definition);
   const [seenRevision, setSeenRevision] = useState(study.revision);
   const dataKey = dataKeyOf(study);
+  const { edit, writer } = useWriting(study.id, study.definition, setDefinition);
 
   // A change that this tab did not type (another tab, undo, new data) replaces what is on screen.
   if (study.revision !== seenRevision) {
     setSeenRevision(study.revision);
-    if (study.origin !== TAB) setDefinition(study.definition);
+    if (study.origin !== TAB) setDefinition(writer.follow(study.definition));
   }
-  const { edit, flush } = useWriting(study.id, setDefinition);
   const definition = useMemo(
     () => ({ ...edited, log: study.definition.log }),
     [edited, study.definition.log],
@@ -79,8 +71,8 @@ export function useStudyState(
 
   useEffect(() => keepStripOf(analysis, study.id), [analysis, study.id]);
   return useMemo(
-    () => ({ study, raw, dataset, dataKey, definition, edit, flush, analysis }),
-    [study, raw, dataset, dataKey, definition, edit, flush, analysis],
+    () => ({ study, raw, dataset, dataKey, definition, edit, writer, analysis }),
+    [study, raw, dataset, dataKey, definition, edit, writer, analysis],
   );
 }
 
@@ -119,55 +111,46 @@ function useDataset(
   );
 }
 
+/** Writes through the route's action, and at once when the page is left. */
 function useWriting(
   id: string,
+  stored: StudyDefinition,
   setDefinition: (change: (before: StudyDefinition) => StudyDefinition) => void,
 ) {
-  const fetcher = useFetcher({ key: `write ${id}` });
+  const fetcher = useFetcher<StudyOutcome>({ key: `write ${id}` });
   const submit = useRef(fetcher.submit);
-  const pending = useRef<Waiting | null>(null);
+  const [writer] = useState(
+    () =>
+      new Writer(id, stored, (request) =>
+        submit.current(JSON.stringify(request), {
+          method: "post",
+          action: `/study/${id}`,
+          encType: "application/json",
+        }),
+      ),
+  );
   useEffect(() => {
     submit.current = fetcher.submit;
   });
-
-  const flush = useCallback(async () => {
-    const waiting = pending.current;
-    if (!waiting) return;
-    clearTimeout(waiting.timer);
-    pending.current = null;
-    const { patch, kind, why } = waiting;
-    const body = JSON.stringify({ intent: "change", patch, kind, why });
-    await submit.current(body, {
-      method: "post",
-      action: `/study/${id}`,
-      encType: "application/json",
-    });
-  }, [id]);
+  useEffect(() => {
+    if (fetcher.data) writer.settle(fetcher.data);
+  }, [fetcher.data, writer]);
 
   const edit = useCallback(
     (patch: Partial<StudyDefinition>, kind: string, why = "") => {
       setDefinition((before) => ({ ...before, ...patch }));
-      if (pending.current && pending.current.kind !== kind) void flush();
-      if (pending.current) clearTimeout(pending.current.timer);
-      const whole = { ...pending.current?.patch, ...patch };
-      pending.current = {
-        patch: whole,
-        kind,
-        why,
-        timer: setTimeout(() => void flush(), WRITE_AFTER_MS),
-      };
-      notePending(id, whole);
+      writer.edit(patch, kind, why);
     },
-    [flush, id, setDefinition],
+    [writer, setDefinition],
   );
 
   useEffect(() => {
-    const leave = (): void => void flush();
+    const leave = (): void => void writer.flush();
     addEventListener("pagehide", leave);
     return () => {
       removeEventListener("pagehide", leave);
       leave();
     };
-  }, [flush]);
-  return { edit, flush };
+  }, [writer]);
+  return { edit, writer };
 }

@@ -1,3 +1,4 @@
+import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Grid from "@mui/material/Grid";
@@ -7,14 +8,17 @@ import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import type { Route } from "./+types/shelf";
-import { fetchDemo, shelfAction } from "../actions/shelf-action";
+import { fetchDemo, shelfAction, type ShelfOutcome } from "../actions/shelf-action";
 import { LookToggle } from "../components/frame/look-toggle";
+import { MemoryNotice } from "../components/frame/storage-notices";
 import { FileIcon } from "../components/icons";
 import { DropTarget } from "../components/importing/drop-target";
 import { FilePicker } from "../components/importing/file-picker";
 import { ImportDialog } from "../components/importing/open-import";
 import { Mark } from "../components/mark";
 import { StudyCard } from "../components/shelf/study-card";
+import { download, fileName } from "../components/download";
+import { damagedStudies, remainsOf } from "../storage/damage";
 import { ensureDemo, listStudies } from "../storage/studies";
 import { useLive } from "../storage/use-live";
 import { engine } from "../workers/engine";
@@ -24,7 +28,7 @@ const READABLE = ".csv,.tsv,.txt,.json,.xlsx,.ods,text/csv,application/json";
 export async function clientLoader() {
   // Without the demo the shelf still works; it is offered again next time.
   await ensureDemo(fetchDemo).catch(() => undefined);
-  return { entries: await listStudies() };
+  return { entries: await listStudies(), damaged: await damagedStudies() };
 }
 clientLoader.hydrate = true as const;
 
@@ -33,10 +37,10 @@ export const clientAction = async ({ request }: Route.ClientActionArgs) =>
 
 export const meta: Route.MetaFunction = () => [{ title: "Shelf · Hebel" }];
 
-export default function Shelf({ loaderData: { entries } }: Route.ComponentProps) {
+export default function Shelf({ loaderData: { entries, damaged } }: Route.ComponentProps) {
   const [file, setFile] = useState<File | null>(null);
   const [gone, setGone] = useState<string | null>(null);
-  const fetcher = useFetcher({ key: "shelf" });
+  const fetcher = useFetcher<ShelfOutcome>({ key: "shelf" });
   const act = (body: object): void =>
     void fetcher.submit(JSON.stringify(body), {
       method: "post",
@@ -50,14 +54,40 @@ export default function Shelf({ loaderData: { entries } }: Route.ComponentProps)
     "shelf",
   );
   useEffect(() => void engine(), []);
+  const failed = fetcher.data?.ok === false ? fetcher.data.message : undefined;
   return (
     <DropTarget>
       <Head />
+      <MemoryNotice />
+      {failed && (
+        <Alert severity="error" sx={{ m: 2 }}>
+          {failed}
+        </Alert>
+      )}
       <Box component="main" sx={{ maxWidth: 1180, mx: "auto", px: { xs: 2, sm: 5 }, py: 3.5 }}>
         <Beginnings pick={setFile} begin={act} />
         <Typography variant="h2" sx={{ mt: 4 }}>
           Your shelf
         </Typography>
+        {damaged.map(({ id, title }) => (
+          <Alert
+            key={id}
+            severity="error"
+            sx={{ mt: 2 }}
+            action={
+              <>
+                <Button size="small" onClick={() => void exportRemains(id, title)}>
+                  Export what is left
+                </Button>
+                <Button size="small" onClick={() => act({ intent: "remove", id })}>
+                  Remove
+                </Button>
+              </>
+            }
+          >
+            “{title}” is damaged in this browser's storage and cannot be opened.
+          </Alert>
+        ))}
         {entries.length === 0 && (
           <Typography sx={{ py: 2.5, maxWidth: "56ch" }}>
             Nothing here yet. A study appears here as soon as you begin one.
@@ -101,6 +131,10 @@ export default function Shelf({ loaderData: { entries } }: Route.ComponentProps)
       />
     </DropTarget>
   );
+}
+
+async function exportRemains(id: string, title: string): Promise<void> {
+  download(fileName(title, "-remains.json"), await remainsOf(id), "application/json");
 }
 
 function Head() {

@@ -14,6 +14,7 @@ import { Fault } from "../components/frame/fault";
 import { NARROW, Rail } from "../components/frame/rail";
 import { SettingsDialog } from "../components/frame/settings-dialog";
 import { useStudyCommands } from "../components/frame/study-commands";
+import { StorageNotices } from "../components/frame/storage-notices";
 import { TopBar } from "../components/frame/top-bar";
 import { DropTarget } from "../components/importing/drop-target";
 import { database, TAB, type StoredStudy } from "../storage/database";
@@ -77,7 +78,7 @@ export default function Study({ loaderData }: Route.ComponentProps) {
 function StudyFrame({ study, table, history, known }: Route.ComponentProps["loaderData"]) {
   const context = useStudyState(study, table, known);
   const [dialog, setOpen] = useState<"settings" | "palette" | "glossary" | null>(null);
-  const step = useHistory(study.id, context.flush);
+  const step = useHistory(study.id, context.writer.flush);
   const openSettings = useCallback(() => setOpen("settings"), []);
   const openGlossary = useCallback(() => setOpen("glossary"), []);
   const openPalette = useCallback(() => setOpen("palette"), []);
@@ -109,6 +110,7 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
         <Rail context={context} />
         <TopBar {...{ context, history, step, openSettings, openGlossary, openPalette }} />
         <Page id="main" ref={page} tabIndex={-1}>
+          <StorageNotices context={context} />
           <Fault analysis={context.analysis} />
           <Outlet context={context} />
         </Page>

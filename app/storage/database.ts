@@ -1,4 +1,4 @@
-import Dexie, { type EntityTable } from "dexie";
+import Dexie, { type DexieOptions, type EntityTable } from "dexie";
 import {
   DEFAULT_SETTINGS,
   newDefinition,
@@ -107,8 +107,14 @@ export class Database extends Dexie {
   results!: EntityTable<StoredResult, "hash">;
   replicates!: EntityTable<StoredReplicates, "hash">;
 
-  constructor() {
-    super("hebel");
+  /** @param options where the browser itself keeps nothing: a database in memory */
+  constructor(options: DexieOptions = {}) {
+    // What somebody has typed is on the disk before a write counts as done: a power cut loses the last moment only.
+    super("hebel", { chromeTransactionDurability: "strict", ...options });
+    // A later version may have given its tables another shape; nothing of them is touched.
+    this.on("ready", () => {
+      if (this.backendDB().version > LATEST * 10) throw new LaterVersion();
+    });
     this.version(1).stores({
       studies: "id, updatedAt",
       sheets: "id",
@@ -148,7 +154,25 @@ export class Database extends Dexie {
   }
 }
 
-export const database = new Database();
+/** The version of the tables that this program knows. */
+const LATEST = 4;
+
+/** The studies of this browser were written by a later version of the program. */
+export class LaterVersion extends Error {
+  constructor() {
+    super("The studies of this browser were written by a later version of Hebel.");
+    this.name = "LaterVersion";
+  }
+}
+
+/** Where studies are kept; the page gives it a database in memory where the browser has none. */
+export let database = new Database();
+
+/** Puts a database in memory in the place of the browser's. */
+export function keepInMemory(options: DexieOptions): void {
+  database.close();
+  database = new Database(options);
+}
 
 /** Names this tab, so that it can tell its own changes from those of another. */
 export const TAB = crypto.randomUUID();

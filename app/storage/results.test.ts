@@ -20,9 +20,8 @@ const {
   listRuns,
   listStudies,
   loadStudy,
-  removeStudy,
-  restoreStudy,
 } = await import("./studies");
+const { removeStudy, restoreStudy } = await import("./removal");
 
 const { definition: demo, table } = demoStudy();
 const definition = (

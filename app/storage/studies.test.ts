@@ -8,19 +8,18 @@ import { database } from "./database";
 import {
   addStudy,
   changeStudy,
-  clearPending,
   ensureDemo,
   historyDepth,
   keepStrip,
   listStudies,
   loadStudy,
-  notePending,
   recoverPending,
-  removeStudy,
   replaceData,
   stepHistory,
   studyOfTable,
 } from "./studies";
+import { clearPending, notePending } from "./pending";
+import { removeStudy } from "./removal";
 
 function tableOf(rows: string[][]) {
   const builder = new TableBuilder(["a", "b"]);
@@ -159,7 +158,7 @@ describe("undo", () => {
 describe("a tab closed while a change was on its way", () => {
   it("loses nothing", async () => {
     const id = await fresh();
-    notePending(id, { title: "Typed last" });
+    notePending(id, { patch: { title: "Typed last" }, base: { title: "Study" } });
     await recoverPending(id);
     expect((await definitionOf(id)).title).toBe("Typed last");
     await changeStudy(id, { title: "Later" }, "title");
@@ -168,7 +167,7 @@ describe("a tab closed while a change was on its way", () => {
   });
   it("keeps a newer note when an older change is stored", async () => {
     const id = await fresh();
-    notePending(id, { title: "Newer" });
+    notePending(id, { patch: { title: "Newer" }, base: {} });
     clearPending(id, { title: "Older" });
     await recoverPending(id);
     expect((await definitionOf(id)).title).toBe("Newer");
@@ -227,9 +226,9 @@ describe("any sequence of changes", () => {
   };
   type Edit = typeof edits extends fc.Arbitrary<(infer E)[]> ? E : never;
 
-  async function apply(id: string, edit: Edit, at: number): Promise<void> {
+  async function apply(id: string, edit: Edit, at: number): Promise<unknown> {
     const { definition } = (await loadStudy(id))!.study;
-    const change = (patch: Partial<StudyDefinition>): Promise<void> =>
+    const change = (patch: Partial<StudyDefinition>): Promise<unknown> =>
       changeStudy(id, patch, `change ${at}`, "because");
     switch (edit.kind) {
       case "variable":

@@ -45,8 +45,14 @@ export function ImportDialog({
   close: () => void;
   replacing?: Replacing;
 }) {
-  const finish = useFinish(file, close, replacing);
-  const { stage, setStage, parse, chooseSheet } = useReading(file, finish.open);
+  const { failed, ...finish } = useFinish(file, replacing);
+  const { stage: read, setStage, parse, chooseSheet } = useReading(file, finish.open);
+  const stage: Stage = failed === null ? read : { kind: "failed", message: failed };
+  useEffect(() => {
+    if (finish.done) close();
+    // Being done happens once.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [finish.done]);
   const use = async (variables: Variable[], asMatrix: boolean): Promise<void> => {
     const misfits = replacing ? await misfitsOf(replacing, variables, asMatrix) : [];
     if (misfits.length > 0) setStage({ kind: "misfits", misfits, variables, asMatrix });
@@ -194,17 +200,23 @@ function Misfits({ misfits }: { misfits: string[] }) {
 }
 
 /** Puts what the worker has read on the shelf, or into a study, through the route's action. */
-function useFinish(file: File, close: () => void, replacing?: Replacing) {
-  const fetcher = useFetcher({ key: "import" });
+function useFinish(file: File, replacing?: Replacing) {
+  const fetcher = useFetcher<{ ok: boolean; message?: string }>();
+  const [sent, setSent] = useState(false);
   const send = async (body: object, action: string): Promise<void> => {
     await fetcher.submit(JSON.stringify(body), {
       method: "post",
       action,
       encType: "application/json",
     });
-    close();
+    setSent(true);
   };
+  const through = sent && fetcher.state === "idle";
+  const failed = fetcher.data?.ok === false ? (fetcher.data.message ?? "") : null;
   return {
+    /** What was read is on the shelf. */
+    done: through && failed === null,
+    failed,
     open: (): Promise<void> => send({ intent: "open" }, "/?index"),
     use: (variables: Variable[], asMatrix: boolean): Promise<void> => {
       if (replacing)

@@ -1,0 +1,99 @@
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { newDefinition } from "../../core";
+
+const notes = new Map<string, string>();
+vi.stubGlobal("localStorage", {
+  getItem: (k: string) => notes.get(k) ?? null,
+  setItem: (k: string, v: string) => notes.set(k, v),
+  removeItem: (k: string) => notes.delete(k),
+});
+const { Writer } = await import("./writer");
+type Request = import("./writer").WriteRequest;
+
+const start = { ...newDefinition("Study", []), theory: "H1: x raises y" };
+let sent: Request[] = [];
+const writer = () => new Writer("s", start, async (request) => void sent.push(request));
+
+beforeEach(() => {
+  sent = [];
+  notes.clear();
+  vi.useFakeTimers();
+});
+
+describe("writing a study down", () => {
+  it("waits for a pause, and writes what came together with what it started from", async () => {
+    const one = writer();
+    one.edit({ theory: "H1: x raises" }, "theory", "");
+    await vi.advanceTimersByTimeAsync(200);
+    one.edit({ theory: "H1: x" }, "theory", "why");
+    expect(JSON.parse(notes.get("hebel-pending s")!)).toEqual({
+      patch: { theory: "H1: x" },
+      base: { theory: start.theory },
+    });
+    await vi.advanceTimersByTimeAsync(299);
+    expect(sent).toEqual([]);
+    await vi.advanceTimersByTimeAsync(1);
+    expect(sent).toEqual([
+      {
+        intent: "change",
+        patch: { theory: "H1: x" },
+        kind: "theory",
+        why: "why",
+        base: { theory: start.theory },
+      },
+    ]);
+  });
+
+  it("writes at the latest after 0.7 s when nobody pauses", async () => {
+    const one = writer();
+    for (let i = 0; i < 30; i++) {
+      one.edit({ theory: "x".repeat(i) }, "theory", "");
+      await vi.advanceTimersByTimeAsync(100);
+    }
+    expect(sent.length).toBeGreaterThanOrEqual(4);
+    expect(sent[1]!.base).toEqual(sent[0]!.patch);
+  });
+
+  it("writes one kind before another begins", () => {
+    const one = writer();
+    one.edit({ theory: "a" }, "theory", "");
+    one.edit({ title: "b" }, "title", "");
+    expect(sent.map((r) => r.kind)).toEqual(["theory"]);
+  });
+
+  it("says what could not be written and takes it along with the next attempt", async () => {
+    const one = writer();
+    one.edit({ theory: "typed" }, "theory", "");
+    await one.flush();
+    one.settle({ ok: false, message: "full", patch: { theory: "typed" } });
+    expect(one.snapshot().problem).toBe("full");
+    one.edit({ title: "more" }, "title", "");
+    await one.flush();
+    expect(sent[1]!.patch).toEqual({ theory: "typed", title: "more" });
+    one.settle({ ok: true, lost: null });
+    expect(one.snapshot().problem).toBeNull();
+    one.retry();
+    expect(sent[2]!.patch).toEqual({});
+  });
+
+  it("keeps what is being typed when another tab's study arrives", () => {
+    const one = writer();
+    one.edit({ theory: "mine" }, "theory", "");
+    const shown = one.follow({ ...start, title: "Theirs", theory: "theirs" });
+    expect(shown).toMatchObject({ title: "Theirs", theory: "mine" });
+    void one.flush();
+    expect(sent[0]!.base).toEqual({ theory: start.theory });
+  });
+
+  it("tells of a version that another tab's has replaced, until it is dismissed", () => {
+    const one = writer();
+    const heard = vi.fn();
+    one.subscribe(heard);
+    one.settle({ ok: true, lost: { theory: "mine" } });
+    one.settle({ ok: true, lost: null });
+    expect(one.snapshot().lost).toEqual({ theory: "mine" });
+    one.dismiss();
+    expect(one.snapshot().lost).toBeNull();
+    expect(heard).toHaveBeenCalledTimes(3);
+  });
+});

@@ -1,0 +1,129 @@
+import type { StudyDefinition } from "../../core";
+import type { StudyOutcome } from "../actions/study-action";
+import { notePending } from "../storage/pending";
+
+type Patch = Partial<StudyDefinition>;
+
+/** Typing is written to storage after this pause; the estimates do not wait for it. */
+const WRITE_AFTER_MS = 300;
+/** Somebody who never pauses is written down this often all the same. */
+const WRITE_AT_LATEST_MS = 700;
+
+/** A change on its way to the store. */
+export interface WriteRequest {
+  intent: "change";
+  patch: Patch;
+  kind: string;
+  why: string;
+  base: Patch;
+}
+
+interface Waiting extends Omit<WriteRequest, "intent"> {
+  since: number;
+  timer: ReturnType<typeof setTimeout>;
+}
+
+/** What the screens are told of writing. */
+export interface WritingState {
+  /** Why what is on the screen is not stored; null where it is. */
+  problem: string | null;
+  /** This tab's version of what another tab has changed at the same moment; the other's stands. */
+  lost: Patch | null;
+}
+
+/**
+ * Writes a study down as it is edited: changes of one kind in quick succession together, each with what it started from, so
+ * that another tab's changes are never overwritten unseen. What could not be written goes along with the next attempt.
+ * A plain store: `subscribe` and `snapshot` suit useSyncExternalStore.
+ */
+export class Writer {
+  private state: WritingState = { problem: null, lost: null };
+  private readonly listeners = new Set<() => void>();
+  private waiting: Waiting | null = null;
+  private unwritten: Patch = {};
+
+  /**
+   * @param known the study as this tab last wrote or saw it
+   * @param send hands a change to the store, and resolves when it is through
+   */
+  constructor(
+    private readonly id: string,
+    private known: StudyDefinition,
+    private readonly send: (request: WriteRequest) => Promise<void>,
+  ) {}
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  readonly snapshot = (): WritingState => this.state;
+
+  /** Takes a change; `why` goes into the log. */
+  edit(patch: Patch, kind: string, why: string): void {
+    if (this.waiting && this.waiting.kind !== kind) void this.flush();
+    const before = this.waiting;
+    if (before) clearTimeout(before.timer);
+    const now = Date.now();
+    const since = before?.since ?? now;
+    const pause = Math.min(WRITE_AFTER_MS, Math.max(0, since + WRITE_AT_LATEST_MS - now));
+    this.waiting = {
+      patch: { ...this.unwritten, ...before?.patch, ...patch },
+      base: { ...pickOf(this.known, patch), ...before?.base },
+      kind,
+      why,
+      since,
+      timer: setTimeout(() => void this.flush(), pause),
+    };
+    notePending(this.id, { patch: this.waiting.patch, base: this.waiting.base });
+  }
+
+  /** Writes what is waiting to be written. */
+  readonly flush = async (): Promise<void> => {
+    const { waiting } = this;
+    if (!waiting) return;
+    clearTimeout(waiting.timer);
+    this.waiting = null;
+    const { patch, kind, why, base } = waiting;
+    this.known = { ...this.known, ...patch };
+    await this.send({ intent: "change", patch, kind, why, base });
+  };
+
+  /** How a write ended. */
+  settle(outcome: StudyOutcome): void {
+    if (outcome.ok) {
+      this.unwritten = {};
+      this.publish({ problem: null, lost: outcome.lost ?? this.state.lost });
+    } else {
+      this.unwritten = { ...this.unwritten, ...outcome.patch };
+      this.publish({ problem: outcome.message });
+    }
+  }
+
+  /** Tries again to write what could not be written. */
+  readonly retry = (): void => {
+    this.edit({}, "retry", "");
+    void this.flush();
+  };
+
+  /** The reader has seen what another tab's change cost. */
+  readonly dismiss = (): void => this.publish({ lost: null });
+
+  /**
+   * Takes over the study as another tab, undo or new data have left it.
+   * @returns what the screen shows: that, with what is still waiting to be written here
+   */
+  follow(stored: StudyDefinition): StudyDefinition {
+    this.known = stored;
+    return { ...stored, ...this.unwritten, ...this.waiting?.patch };
+  }
+
+  private publish(change: Partial<WritingState>): void {
+    this.state = { ...this.state, ...change };
+    for (const listener of this.listeners) listener();
+  }
+}
+
+const pickOf = (definition: StudyDefinition, keys: Patch): Patch =>
+  Object.fromEntries(
+    (Object.keys(keys) as (keyof StudyDefinition)[]).map((key) => [key, definition[key]]),
+  );

@@ -1,0 +1,120 @@
+import Alert from "@mui/material/Alert";
+import Button from "@mui/material/Button";
+import { useSyncExternalStore } from "react";
+import { writeStudy } from "../../../formats";
+import type { StudyContext } from "../../analysis/use-study";
+import { keepingOf } from "../../storage/open";
+import { download, fileName } from "../download";
+import { Row } from "../ui/layout";
+
+const PLACE = { m: "16px 24px 0" } as const;
+
+const MEMORY_WORDS = {
+  "no storage":
+    "This browser keeps nothing here (a private window, or storage is forbidden): studies live until this tab is closed. Export what you want to keep.",
+  "later version":
+    "The studies in this browser were written by a newer version of Hebel; they are untouched, and this version cannot open them. Reload to get the newer version. What you do here meanwhile lives until this tab is closed: export it.",
+} as const;
+
+/** Where nothing is kept, that is said on every page. */
+export function MemoryNotice() {
+  const keeping = keepingOf();
+  if (keeping.kind === "browser") return null;
+  return (
+    <Alert severity="warning" sx={PLACE}>
+      {MEMORY_WORDS[keeping.reason]}
+    </Alert>
+  );
+}
+
+/** What could not be written, and what another tab has changed at the same moment. */
+export function StorageNotices({ context }: { context: StudyContext }) {
+  const { writer, definition, raw, edit } = context;
+  const { problem, lost } = useSyncExternalStore(
+    writer.subscribe,
+    writer.snapshot,
+    writer.snapshot,
+  );
+  const exportStudy = (): void =>
+    download(
+      fileName(definition.title, ".hebel.json"),
+      writeStudy({ definition, table: raw }),
+      "application/json",
+    );
+  return (
+    <>
+      <MemoryNotice />
+      {problem && (
+        <Alert
+          severity="error"
+          sx={PLACE}
+          action={
+            <Row>
+              <Button size="small" onClick={exportStudy}>
+                Export the study
+              </Button>
+              <Button size="small" onClick={writer.retry}>
+                Try again
+              </Button>
+            </Row>
+          }
+        >
+          {problem}
+        </Alert>
+      )}
+      {lost && (
+        <Alert
+          severity="warning"
+          sx={PLACE}
+          onClose={writer.dismiss}
+          action={
+            <Row>
+              <Button
+                size="small"
+                onClick={() => {
+                  edit(lost, "mine instead of another tab's");
+                  writer.dismiss();
+                }}
+              >
+                Use mine
+              </Button>
+              <Button size="small" onClick={() => void navigator.clipboard.writeText(textOf(lost))}>
+                Copy mine
+              </Button>
+              <Button size="small" onClick={writer.dismiss}>
+                Keep theirs
+              </Button>
+            </Row>
+          }
+        >
+          Another tab changed the same part of this study at the same moment ({namesOf(lost)}); its
+          version stands, and yours is kept here.
+        </Alert>
+      )}
+    </>
+  );
+}
+
+const NAMES: Record<string, string> = {
+  theory: "the same sentences",
+  settings: "the analysis settings",
+  variables: "the variables",
+  derived: "the derived variables",
+  corrections: "the corrections",
+  filters: "the filters",
+  screening: "the screening sets",
+  title: "the title",
+  question: "the question",
+  unit: "the unit",
+  log: "the log",
+};
+
+const namesOf = (lost: object): string =>
+  Object.keys(lost)
+    .map((key) => NAMES[key] ?? key)
+    .join(", ");
+
+const textOf = (lost: object): string =>
+  Object.values(lost)
+    .map((value) => (typeof value === "string" ? value : JSON.stringify(value, null, 2)))
+    .join("\n\n");
