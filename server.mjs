@@ -48,8 +48,20 @@ app.use((request, response, next) => {
   next();
 });
 app.use(compression());
-app.use("/assets", express.static("build/client/assets", { immutable: true, maxAge: "1y" }));
-app.use(express.static("build/client", { maxAge: "1h" }));
+app.use(
+  "/assets",
+  // A name of an older version must not be answered with a page.
+  express.static("build/client/assets", { immutable: true, maxAge: "1y", fallthrough: false }),
+);
+app.use(
+  express.static("build/client", {
+    maxAge: "1h",
+    setHeaders: (response, path) => {
+      // The browser has to see at once that there is a newer version.
+      if (/sw\.js$|\.webmanifest$/.test(path)) response.set("Cache-Control", "no-cache");
+    },
+  }),
+);
 app.use(
   createRequestHandler({
     build,
@@ -57,5 +69,58 @@ app.use(
   }),
 );
 
-const port = Number(process.env.PORT ?? 3000);
-app.listen(port, () => console.log(`Hebel is served at http://localhost:${port}`));
+// Whatever goes wrong with a request is said in a line; how the program is made is nobody's business.
+// Express knows a handler of errors by its four parameters.
+app.use((error, request, response, next) => {
+  if (response.headersSent) return next(error);
+  const status = error.status ?? error.statusCode ?? (error instanceof URIError ? 400 : 500);
+  if (status >= 500) console.error(`${request.method} ${request.path}: ${error.message}`);
+  response
+    .status(status)
+    .set("Cache-Control", "no-store")
+    .type("text")
+    .send(
+      status === 404
+        ? "There is nothing at this address."
+        : status < 500
+          ? "This request cannot be read."
+          : "The server could not answer.",
+    );
+});
+
+/** A request that takes longer than this to arrive is given up. */
+const REQUEST_MS = 30_000;
+/** So long open requests may end after the signal to stop. */
+const GRACE_MS = 10_000;
+
+const asked = process.env.PORT ?? "3000";
+const port = Number(asked);
+if (!Number.isInteger(port) || port < 0 || port > 65_535) {
+  console.error(`PORT is “${asked}”; it must be a number from 0 to 65535, such as PORT=3000.`);
+  process.exit(1);
+}
+const server = app.listen(port);
+server.requestTimeout = REQUEST_MS;
+server.headersTimeout = REQUEST_MS;
+server.on("listening", () =>
+  console.log(`Hebel is served at http://localhost:${server.address().port}`),
+);
+server.on("error", (error) => {
+  console.error(
+    error.code === "EADDRINUSE"
+      ? `Port ${port} is in use by another program. Choose another: PORT=${port + 1} npm start`
+      : error.code === "EACCES"
+        ? `Port ${port} may not be used by this account. Choose one above 1023: PORT=3000 npm start`
+        : `The server could not start: ${error.message}`,
+  );
+  process.exit(1);
+});
+for (const signal of ["SIGTERM", "SIGINT"])
+  process.once(signal, () => {
+    server.close(() => process.exit(0));
+    server.closeIdleConnections();
+    setTimeout(() => {
+      server.closeAllConnections();
+      process.exit(0);
+    }, GRACE_MS).unref();
+  });

@@ -1,6 +1,7 @@
 import { startTransition, StrictMode } from "react";
 import { hydrateRoot } from "react-dom/client";
 import { HydratedRouter } from "react-router/dom";
+import { keepProgram } from "./offline/updates";
 import { openStore } from "./storage/open";
 import { NonceContext } from "./theme/nonce";
 
@@ -20,3 +21,8 @@ void openStore().then(() =>
     );
   }),
 );
+
+// Not while the page is still opening.
+const settle = (): unknown => setTimeout(() => void keepProgram(), 2000);
+if (document.readyState === "complete") settle();
+else addEventListener("load", settle);

@@ -15,6 +15,7 @@ import type { Route } from "./+types/root";
 import { NonceContext } from "./theme/nonce";
 import { LOOK_ATTRIBUTE, LOOK_KEY, LookProvider } from "./theme/theme";
 import { TOKENS_CSS } from "./theme/tokens";
+import { UpdateNotice } from "./components/frame/update-notice";
 import { Mark } from "./components/mark";
 
 export const meta: Route.MetaFunction = () => [
@@ -24,6 +25,7 @@ export const meta: Route.MetaFunction = () => [
 
 export const links: Route.LinksFunction = () => [
   { rel: "icon", href: "/favicon.svg", type: "image/svg+xml" },
+  { rel: "manifest", href: "/manifest.webmanifest" },
 ];
 
 export function Layout({ children }: { children: React.ReactNode }) {
@@ -75,6 +77,7 @@ export default function Root() {
   return (
     <LookProvider>
       <Outlet />
+      <UpdateNotice />
     </LookProvider>
   );
 }

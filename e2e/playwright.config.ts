@@ -14,6 +14,8 @@ export default defineConfig({
   use: {
     baseURL: `http://localhost:${PORT}`,
     viewport: { width: 1280, height: 800 },
+    // Only the tests of work without a network let the program settle in the browser.
+    serviceWorkers: "block",
     permissions: ["clipboard-read", "clipboard-write"],
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",

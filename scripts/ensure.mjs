@@ -39,6 +39,7 @@ const SOURCES = [
   "package-lock.json",
   "react-router.config.ts",
   "vite.config.ts",
+  "scripts/offline.mjs",
 ];
 const STAMP = "build/.made-from";
 

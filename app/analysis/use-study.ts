@@ -132,9 +132,17 @@ function useWriting(
   useEffect(() => {
     submit.current = fetcher.submit;
   });
+  const { data: outcome, state } = fetcher;
   useEffect(() => {
-    if (fetcher.data) writer.settle(fetcher.data);
-  }, [fetcher.data, writer]);
+    if (outcome) writer.settle(outcome);
+  }, [outcome, writer]);
+  const latest = useRef(stored);
+  useEffect(() => {
+    latest.current = stored;
+    // Where another tab's version stands, the screen shows that; this tab's is kept beside it.
+    if (state === "idle" && outcome?.ok && outcome.lost)
+      setDefinition(() => writer.follow(latest.current));
+  }, [stored, outcome, state, writer, setDefinition]);
 
   const edit = useCallback(
     (patch: Partial<StudyDefinition>, kind: string, why = "") => {

@@ -1,5 +1,8 @@
-import { Link } from "react-router";
+import { data, Link } from "react-router";
 import { Mark } from "../components/mark";
+
+/** The address exists nowhere, and programs are told so too. */
+export const loader = () => data(null, { status: 404 });
 
 export default function NothingHere() {
   return (

@@ -1,0 +1,34 @@
+/** The screens of a study, as addresses end. */
+const SCREENS = [
+  "data",
+  "screening",
+  "measures",
+  "hypotheses",
+  "evidence",
+  "probe",
+  "checks",
+  "compare",
+];
+
+/**
+ * Every page that the server can give. What it sends for a study does not depend on which: studies live in the browser, so one
+ * page for each screen serves all of them.
+ */
+export const PAGES: readonly string[] = [
+  "/",
+  "/study/_",
+  ...SCREENS.map((screen) => `/study/_/${screen}`),
+];
+
+/** Data of the demo studies, which the first shelf asks for. */
+export const DEMO = [
+  "/demo.hebel.json?about=mediation",
+  "/demo.hebel.json?about=moderation",
+] as const;
+
+/** The kept page for an address; null for addresses that no screen has. */
+export function pageFor(pathname: string): string | null {
+  const path = pathname.length > 1 ? pathname.replace(/\/+$/, "") : pathname;
+  const page = path.replace(/^\/study\/[^/]+/, "/study/_");
+  return PAGES.includes(page) ? page : null;
+}

@@ -1,0 +1,139 @@
+import { spawn, type ChildProcess } from "node:child_process";
+import { Agent, get, request, type IncomingMessage } from "node:http";
+import { connect } from "node:net";
+import { join } from "node:path";
+import { expect, test } from "@playwright/test";
+
+/** The server of the app, from outside: what a careless or hostile client may do to it. */
+const PORT = 4183;
+
+interface Running {
+  process: ChildProcess;
+  said: () => string;
+  ended: Promise<number | null>;
+}
+
+function start(env: Record<string, string>): Running {
+  const child = spawn("node", ["server.mjs"], {
+    cwd: join(import.meta.dirname, ".."),
+    env: { ...process.env, NODE_ENV: "production", ...env },
+  });
+  let text = "";
+  child.stdout.on("data", (piece) => (text += String(piece)));
+  child.stderr.on("data", (piece) => (text += String(piece)));
+  const ended = new Promise<number | null>((resolve) => child.on("exit", resolve));
+  return { process: child, said: () => text, ended };
+}
+
+let server: Running;
+test.beforeAll(async () => {
+  server = start({ PORT: String(PORT) });
+  await expect.poll(server.said, { timeout: 15_000 }).toContain("is served at");
+});
+test.afterAll(() => void server.process.kill("SIGKILL"));
+
+interface Answer {
+  status: number;
+  headers: IncomingMessage["headers"];
+  body: string;
+}
+
+const ask = (path: string, options: object = {}): Promise<Answer> =>
+  new Promise((resolve, reject) => {
+    const sent = request({ port: PORT, path, agent: false, ...options }, (response) => {
+      let body = "";
+      response.on("data", (piece) => (body += String(piece)));
+      response.on("end", () =>
+        resolve({ status: response.statusCode ?? 0, headers: response.headers, body }),
+      );
+    });
+    sent.on("error", reject);
+    sent.end();
+  });
+
+/** Sends bytes as they are, and gives what comes back. */
+const raw = (text: string): Promise<string> =>
+  new Promise((resolve, reject) => {
+    const socket = connect(PORT, "127.0.0.1", () => socket.write(text));
+    let answer = "";
+    socket.on("data", (piece) => (answer += String(piece)));
+    socket.on("close", () => resolve(answer));
+    socket.on("error", reject);
+    socket.setTimeout(5000, () => socket.destroy());
+  });
+
+test("pages are always asked for anew, hashed files never, and the program's own worker at once", async () => {
+  const page = await ask("/");
+  expect(page.headers["cache-control"]).toBe("no-cache");
+  const [asset] = /\/assets\/entry[^"]+\.js/.exec(page.body)!;
+  expect((await ask(asset)).headers["cache-control"]).toMatch(/max-age=31536000, immutable/);
+  expect((await ask("/sw.js")).headers["cache-control"]).toBe("no-cache");
+  expect((await ask("/manifest.webmanifest")).headers["cache-control"]).toBe("no-cache");
+});
+
+test("malformed, huge and unknown requests get a line, never how the program is made", async () => {
+  const answers = [
+    await ask("/%E0%A4%A"),
+    await ask("/study/%ff/data"),
+    await ask("/assets/none-12345678.js"),
+    await ask("/assets/../../package.json"),
+    await ask("/study/x/data", { method: "POST" }),
+    await ask("/", { headers: { "content-length": "9999999" } }),
+    await ask(`/${"a".repeat(9000)}`),
+  ];
+  expect(answers.map((a) => a.status)).toEqual([404, 200, 404, 403, 405, 413, 404]);
+  for (const { body, status } of answers) {
+    expect(status).toBeLessThan(500);
+    expect(body).not.toMatch(/node_modules|at .*\.(m?js|ts):\d+/);
+  }
+  expect(await raw("GARBAGE\r\n\r\n")).toMatch(/^HTTP\/1\.1 400/);
+  expect(await raw(`GET / HTTP/1.1\r\nHost: x\r\nX: ${"y".repeat(20_000)}\r\n\r\n`)).toMatch(
+    /^HTTP\/1\.1 431/,
+  );
+  expect((await ask("/health")).status).toBe(200);
+});
+
+test("two thousand connections kept open do not keep anybody else waiting", async () => {
+  const agent = new Agent({ keepAlive: true, maxSockets: 2000 });
+  const ok = await Promise.all(
+    Array.from(
+      { length: 2000 },
+      () =>
+        new Promise<boolean>((resolve) => {
+          get({ port: PORT, path: "/favicon.svg", agent }, (response) => {
+            response.resume();
+            response.on("end", () => resolve(response.statusCode === 200));
+          }).on("error", () => resolve(false));
+        }),
+    ),
+  );
+  expect(ok.filter(Boolean)).toHaveLength(2000);
+  expect((await ask("/health")).status).toBe(200);
+  agent.destroy();
+});
+
+test("the signal to stop lets open requests end, then the server stops", async () => {
+  const own = start({ PORT: String(PORT + 1) });
+  await expect.poll(own.said, { timeout: 15_000 }).toContain("is served at");
+  // A request that has not arrived whole when the signal comes.
+  const socket = connect(PORT + 1, "127.0.0.1");
+  let answer = "";
+  socket.on("data", (piece) => (answer += String(piece)));
+  socket.write("GET /health HTTP/1.1\r\nHost: x\r\nConnection: close\r\n");
+  await new Promise((resolve) => setTimeout(resolve, 200));
+  own.process.kill("SIGTERM");
+  await new Promise((resolve) => setTimeout(resolve, 200));
+  socket.write("\r\n");
+  expect(await own.ended).toBe(0);
+  expect(answer).toMatch(/^HTTP\/1\.1 200/);
+});
+
+test("a port in use and a port that is none are said with the remedy", async () => {
+  const second = start({ PORT: String(PORT) });
+  expect(await second.ended).toBe(1);
+  expect(second.said()).toMatch(/Port 4183 is in use.*PORT=4184 npm start/);
+  expect(second.said()).not.toMatch(/at .*\.m?js/);
+  const odd = start({ PORT: "abc" });
+  expect(await odd.ended).toBe(1);
+  expect(odd.said()).toMatch(/PORT is “abc”/);
+});

@@ -1,0 +1,1 @@
+export function buildServiceWorker(folder: string, entry: string): Promise<void>;
