@@ -76,6 +76,12 @@ if (process.argv[2] === "calibration") {
   process.exit(0);
 }
 
+if (process.argv[2] === "hostile") {
+  const { attackReaders } = await import("./hostile/run");
+  await attackReaders(process.argv.slice(3));
+  process.exit(0);
+}
+
 if (process.argv[2] === "browser") {
   const { measureBrowser } = await import("./browser");
   await measureBrowser();

@@ -39,6 +39,11 @@ describe("names that every object has too", () => {
     ]);
   });
 
+  it("nested without end are refused in words", () => {
+    const deep = `[["a"],[${"[".repeat(30_000)}${"]".repeat(30_000)}]]`;
+    expect(() => readBytes(deep)).toThrow(/nested far too deeply|not readable JSON/);
+  });
+
   it("come back from a study file as columns, levels, labels, codes and settings", () => {
     const table = readBytes(`${NAMES.join(",")}\n1,a,toString,2,3,4\n2,b,constructor,3,4,4\n`);
     const variables: Variable[] = NAMES.map((name) => ({

@@ -4,7 +4,14 @@ import { uniqueNames, type ReadTable } from "./row-collector";
 
 const textOf = (value: unknown): string => {
   if (value === null || value === undefined) return "";
-  return typeof value === "object" ? JSON.stringify(value) : String(value);
+  if (typeof value !== "object") return String(value);
+  try {
+    return JSON.stringify(value);
+  } catch {
+    throw new FormatProblem(
+      "This JSON is nested far too deeply to be a table. It should be a list of objects, one for each person, such as [{“hours”: 3, “age”: 40}].",
+    );
+  }
 };
 
 /** Is this JSON something a table can be made of? */

@@ -40,6 +40,7 @@ const SOURCES = [
   "react-router.config.ts",
   "vite.config.ts",
   "scripts/offline.mjs",
+  "scripts/licences.mjs",
 ];
 const STAMP = "build/.made-from";
 

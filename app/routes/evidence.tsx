@@ -5,10 +5,11 @@ import Typography from "@mui/material/Typography";
 import { memo, useDeferredValue, useMemo, useState } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Evidence as EvidenceObject } from "../../core";
-import { effectsCsv, writeStudy } from "../../formats";
+import { effectsCsv } from "../../formats";
 import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy } from "../analysis/use-study";
 import { download, fileName } from "../components/download";
+import { exportStudy } from "../components/export-study";
 import { Before } from "../components/evidence/before";
 import { Distribution } from "../components/evidence/distribution";
 import { EffectsTable } from "../components/evidence/effects-table";
@@ -126,20 +127,10 @@ const Weighed = memo(function Weighed({ evidence }: { evidence: EvidenceObject }
 
 /** The numbers of this page, and the study itself, as files. */
 function Exports({ evidence }: { evidence: EvidenceObject }) {
-  const { definition, raw } = useStudy();
+  const { study, definition, raw } = useStudy();
   return (
     <Row role="group" aria-label="Take along">
-      <Button
-        onClick={() =>
-          download(
-            fileName(definition.title, ".hebel.json"),
-            writeStudy({ definition, table: raw }),
-            "application/json",
-          )
-        }
-      >
-        Export the study
-      </Button>
+      <Button onClick={() => exportStudy(study, definition, raw)}>Export the study</Button>
       <Button
         onClick={() =>
           download(fileName(definition.title, "-effects.csv"), effectsCsv(evidence), "text/csv")

@@ -9,6 +9,7 @@ import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import type { Route } from "./+types/shelf";
 import { fetchDemo, shelfAction, type ShelfOutcome } from "../actions/shelf-action";
+import { AboutDialog } from "../components/frame/open-about";
 import { LookToggle } from "../components/frame/look-toggle";
 import { MemoryNotice } from "../components/frame/storage-notices";
 import { FileIcon } from "../components/icons";
@@ -39,6 +40,7 @@ export const meta: Route.MetaFunction = () => [{ title: "Shelf · Hebel" }];
 
 export default function Shelf({ loaderData: { entries, damaged } }: Route.ComponentProps) {
   const [file, setFile] = useState<File | null>(null);
+  const [about, setAbout] = useState(false);
   const [gone, setGone] = useState<string | null>(null);
   const fetcher = useFetcher<ShelfOutcome>({ key: "shelf" });
   const act = (body: object): void =>
@@ -108,10 +110,14 @@ export default function Shelf({ loaderData: { entries, damaged } }: Route.Compon
           ))}
         </Grid>
         <Typography variant="body2" color="textSecondary">
-          Everything stays in this browser until you export it.
+          Everything stays in this browser until you export it.{" "}
+          <Button variant="text" size="small" onClick={() => setAbout(true)}>
+            About and licences
+          </Button>
         </Typography>
       </Box>
       {file && <ImportDialog file={file} close={() => setFile(null)} />}
+      {about && <AboutDialog close={() => setAbout(false)} />}
       <Snackbar
         open={gone !== null}
         autoHideDuration={10_000}

@@ -7,6 +7,7 @@ import type { Evidence } from "../../core";
 import { studyAction } from "../actions/study-action";
 import { dataKeyOf, useStudyState } from "../analysis/use-study";
 import { useShortcuts } from "../commands/registry";
+import { AboutDialog } from "../components/frame/open-about";
 import { Announcer } from "../components/frame/announcer";
 import { CommandPalette } from "../components/frame/command-palette";
 import { GlossaryDialog } from "../components/frame/glossary-dialog";
@@ -77,17 +78,18 @@ export default function Study({ loaderData }: Route.ComponentProps) {
 
 function StudyFrame({ study, table, history, known }: Route.ComponentProps["loaderData"]) {
   const context = useStudyState(study, table, known);
-  const [dialog, setOpen] = useState<"settings" | "palette" | "glossary" | null>(null);
+  const [dialog, setOpen] = useState<"settings" | "palette" | "glossary" | "about" | null>(null);
   const step = useHistory(study.id, context.writer.flush);
   const openSettings = useCallback(() => setOpen("settings"), []);
   const openGlossary = useCallback(() => setOpen("glossary"), []);
+  const openAbout = useCallback(() => setOpen("about"), []);
   const openPalette = useCallback(() => setOpen("palette"), []);
   const togglePalette = useCallback(
     () => setOpen((was) => (was === "palette" ? null : "palette")),
     [],
   );
   const close = (): void => setOpen(null);
-  useStudyCommands(context, { step, openSettings, openGlossary, togglePalette });
+  useStudyCommands(context, { step, openSettings, openGlossary, openAbout, togglePalette });
   useShortcuts();
   useLive(async () => {
     const stored = await database.studies.get(study.id);
@@ -118,6 +120,7 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
       <Announcer analysis={context.analysis} />
       {dialog === "palette" && <CommandPalette close={close} />}
       {dialog === "glossary" && <GlossaryDialog close={close} />}
+      {dialog === "about" && <AboutDialog close={close} />}
       {dialog === "settings" && <SettingsDialog context={context} close={close} />}
     </DropTarget>
   );

@@ -91,13 +91,29 @@ const damage = (id: string): Error =>
 export interface ShelfEntry {
   study: StoredStudy;
   strip: StoredStrip | null;
+  /** The study as it stands exists in this browser alone. */
+  onlyHere: boolean;
 }
+
+const exportedKey = (id: string): string => `exported ${id}`;
+
+/** Remembers that a state of a study has been given out as a file. */
+export const noteExported = (id: string, revision: number): Promise<unknown> =>
+  database.facts.put({ key: exportedKey(id), value: revision });
 
 export async function listStudies(): Promise<ShelfEntry[]> {
   const rows = await database.studies.toArray();
   const studies = rows.filter(isWhole).sort((a, b) => b.updatedAt - a.updatedAt);
   const strips = await database.strips.bulkGet(studies.map((s) => s.id));
-  return studies.map((study, i) => ({ study, strip: strips[i] ?? null }));
+  const exported = await database.facts.bulkGet(studies.map((s) => exportedKey(s.id)));
+  return studies.map((study, i) => ({
+    study,
+    strip: strips[i] ?? null,
+    // An untouched demo study can be had again at any time.
+    onlyHere:
+      study.revision > Number(exported[i]?.value ?? 0) &&
+      !(DEMOS.includes(study.id) && study.revision === 1),
+  }));
 }
 
 /**
@@ -245,6 +261,8 @@ export async function listRuns(study: string): Promise<StoredRun[]> {
 export const removeRun = (id: string): Promise<void> => database.runs.delete(id);
 
 export const keepStrip = (strip: StoredStrip): Promise<unknown> => database.strips.put(strip);
+
+const DEMOS = ["demo", "demo-lever"];
 
 /** Puts the demo studies on the shelf the first time the shelf is opened; a reader who removes them is not given them again. */
 export async function ensureDemo(

@@ -1,7 +1,7 @@
 import { FormatProblem } from "../problem";
 import type { Archive } from "./archive";
 import { streamMarkup } from "./markup";
-import { MAX_COLUMNS, numberText, type RowSink, type Sheet } from "./sheet";
+import { MAX_COLUMNS, MAX_ROWS, numberText, type RowSink, type Sheet } from "./sheet";
 
 const CONTENT = "content.xml";
 
@@ -44,6 +44,19 @@ function readSheet(
   streamMarkup(archive, CONTENT, new SheetReader(sheet, sink), progress);
 }
 
+const tooMany = (): FormatProblem =>
+  new FormatProblem(
+    "This sheet claims more rows or columns than a sheet can have, so it is damaged. Save it again in a spreadsheet program, and import that.",
+  );
+
+/** How often something is repeated, once where nothing is said; an empty rest of a sheet may be claimed beyond its end. */
+function countOf(text: string | undefined, most: number): number {
+  if (text === undefined) return 1;
+  const count = Number(text);
+  if (!Number.isInteger(count) || count < 1) throw tooMany();
+  return Math.min(count, 2 * most);
+}
+
 /** Repetitions of a blank that a cell may claim. */
 const MOST_BLANKS = 1000;
 /** Blanks that a document writes as elements, so that they count. */
@@ -84,7 +97,7 @@ class SheetReader {
     }
     if (!this.here || !this.goesOn) return;
     if (name === "table-row") {
-      this.rowRepeat = Number(a["number-rows-repeated"] ?? 1);
+      this.rowRepeat = countOf(a["number-rows-repeated"], MAX_ROWS);
       this.cells = [];
       this.gap = 0;
     } else if (name === "table-cell" || name === "covered-table-cell") {
@@ -98,7 +111,9 @@ class SheetReader {
       this.paragraphs += 1;
       this.inParagraph += 1;
     } else if (this.inParagraph > 0 && WRITTEN_OUT.has(name))
-      this.value += WRITTEN_OUT.get(name)!.repeat(Math.min(MOST_BLANKS, Number(a.c ?? 1)));
+      this.value += WRITTEN_OUT.get(name)!.repeat(
+        Math.min(MOST_BLANKS, Math.max(0, Math.trunc(Number(a.c ?? 1)) || 0)),
+      );
   };
 
   readonly text = (piece: string): void => {
@@ -118,11 +133,11 @@ class SheetReader {
 
   private endCell(): void {
     const a = this.attributes;
-    const repeat = Number(a["number-columns-repeated"] ?? 1);
+    const repeat = countOf(a["number-columns-repeated"], MAX_COLUMNS);
     const column = this.cells.length + this.gap;
     const [across, down] = [
-      Number(a["number-columns-spanned"] ?? 1),
-      Number(a["number-rows-spanned"] ?? 1),
+      countOf(a["number-columns-spanned"], MAX_COLUMNS),
+      countOf(a["number-rows-spanned"], MAX_ROWS),
     ];
     if (across > 1 || down > 1)
       this.sink.merged(this.row, column, this.row + down - 1, column + across - 1);
@@ -131,10 +146,7 @@ class SheetReader {
       this.gap += repeat;
       return;
     }
-    if (column + repeat > MAX_COLUMNS)
-      throw new FormatProblem(
-        "This sheet claims more columns than a sheet can have; it is damaged.",
-      );
+    if (column + repeat > MAX_COLUMNS) throw tooMany();
     for (; this.gap > 0; this.gap--) this.cells.push("");
     for (let i = 0; i < repeat; i++) this.cells.push(text);
   }
@@ -158,6 +170,7 @@ class SheetReader {
 
   private endRow(): void {
     const filled = this.cells.length > 0;
+    if (filled && this.row + this.rowRepeat > MAX_ROWS) throw tooMany();
     // A sheet ends in about a million empty rows; a filled row is repeated as often as it says.
     if (filled)
       for (let i = 0; i < this.rowRepeat && this.goesOn; i++)

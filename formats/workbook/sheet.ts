@@ -33,3 +33,5 @@ export const numberText = (text: string): string => {
 
 /** Spreadsheets have at most so many columns; more is damage. */
 export const MAX_COLUMNS = 16_384;
+/** And so many rows. */
+export const MAX_ROWS = 1_048_576;

@@ -174,6 +174,16 @@ describe("an ODS workbook", () => {
     expect(texts(table, "q")).toEqual(["a\tb   c\nd\t"]);
   });
 
+  it.each(["4000000000", "1e300", "-5", "x", "1048577"])(
+    "refuses a filled row that claims to be there %s times",
+    (times) => {
+      const bytes = ods(
+        `<table:table table:name="s"><table:table-row>${text("q")}</table:table-row><table:table-row table:number-rows-repeated="${times}">${text("1")}</table:table-row></table:table>`,
+      );
+      expect(() => read(bytes)).toThrow(/more rows or columns than a sheet can have/);
+    },
+  );
+
   it("says when a workbook is protected", () => {
     const bytes = zipSync({
       "content.xml": strToU8("x"),

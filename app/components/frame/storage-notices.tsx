@@ -1,10 +1,9 @@
 import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
 import { useSyncExternalStore } from "react";
-import { writeStudy } from "../../../formats";
 import type { StudyContext } from "../../analysis/use-study";
 import { keepingOf } from "../../storage/open";
-import { download, fileName } from "../download";
+import { exportStudy } from "../export-study";
 import { Row } from "../ui/layout";
 
 const PLACE = { m: "16px 24px 0" } as const;
@@ -29,18 +28,12 @@ export function MemoryNotice() {
 
 /** What could not be written, and what another tab has changed at the same moment. */
 export function StorageNotices({ context }: { context: StudyContext }) {
-  const { writer, definition, raw, edit } = context;
+  const { writer, study, definition, raw, edit } = context;
   const { problem, lost } = useSyncExternalStore(
     writer.subscribe,
     writer.snapshot,
     writer.snapshot,
   );
-  const exportStudy = (): void =>
-    download(
-      fileName(definition.title, ".hebel.json"),
-      writeStudy({ definition, table: raw }),
-      "application/json",
-    );
   return (
     <>
       <MemoryNotice />
@@ -50,7 +43,7 @@ export function StorageNotices({ context }: { context: StudyContext }) {
           sx={PLACE}
           action={
             <Row>
-              <Button size="small" onClick={exportStudy}>
+              <Button size="small" onClick={() => exportStudy(study, definition, raw)}>
                 Export the study
               </Button>
               <Button size="small" onClick={writer.retry}>

@@ -1,18 +1,20 @@
 import { useMemo } from "react";
 import { useNavigate } from "react-router";
-import { effectsCsv, writeStudy } from "../../../formats";
+import { effectsCsv } from "../../../formats";
 import type { AnalysisState } from "../../analysis/analysis";
 import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import { isTyping, useCommands, type Command } from "../../commands/registry";
 import { useLook } from "../../theme/theme";
 import { download, fileName } from "../download";
+import { exportStudy } from "../export-study";
 import { SCREENS } from "./stages";
 
 interface Actions {
   step: (way: "undo" | "redo") => void;
   openSettings: () => void;
   openGlossary: () => void;
+  openAbout: () => void;
   togglePalette: () => void;
 }
 
@@ -47,6 +49,7 @@ function useGeneralCommands({
   step,
   openSettings,
   openGlossary,
+  openAbout,
   togglePalette,
 }: Actions): Command[] {
   const { choose } = useLook();
@@ -72,28 +75,24 @@ function useGeneralCommands({
       },
       { name: "Analysis settings", run: openSettings },
       { name: "Glossary", run: openGlossary },
+      { name: "About Hebel", run: openAbout },
       { name: "Print this page", run: () => print() },
       { name: "Light look", run: () => choose("light") },
       { name: "Dark look", run: () => choose("dark") },
     ],
-    [step, openSettings, openGlossary, togglePalette, choose],
+    [step, openSettings, openGlossary, openAbout, togglePalette, choose],
   );
 }
 
 const hasEvidence = ({ evidence }: AnalysisState): boolean => evidence !== null;
 
-function useFileCommands({ raw, definition, analysis }: StudyContext): Command[] {
+function useFileCommands({ study, raw, definition, analysis }: StudyContext): Command[] {
   const available = useAnalysis(analysis, hasEvidence);
   return useMemo(
     () => [
       {
         name: "Export the study (.hebel.json)",
-        run: () =>
-          download(
-            fileName(definition.title, ".hebel.json"),
-            writeStudy({ definition, table: raw }),
-            "application/json",
-          ),
+        run: () => exportStudy(study, definition, raw),
       },
       {
         name: "Export the effects table (CSV)",
@@ -116,7 +115,7 @@ function useFileCommands({ raw, definition, analysis }: StudyContext): Command[]
           ),
       },
     ],
-    [raw, definition, analysis, available],
+    [study, raw, definition, analysis, available],
   );
 }
 

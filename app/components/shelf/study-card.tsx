@@ -4,9 +4,8 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
 import { linesOf, thousands } from "../../../core";
-import { writeStudy } from "../../../formats";
 import { loadStudy, type ShelfEntry } from "../../storage/studies";
-import { download, fileName } from "../download";
+import { exportStudy } from "../export-study";
 import { VERDICT_WORDS, VerdictMark } from "../verdict";
 
 interface Props {
@@ -16,7 +15,7 @@ interface Props {
 }
 
 /** A study on the shelf: its question, its size and its verdicts. */
-export function StudyCard({ entry: { study, strip }, copy, remove }: Props) {
+export function StudyCard({ entry: { study, strip, onlyHere }, copy, remove }: Props) {
   const { definition, id } = study;
   const title = definition.title || "Untitled study";
   return (
@@ -69,12 +68,22 @@ export function StudyCard({ entry: { study, strip }, copy, remove }: Props) {
           dateTime={new Date(study.updatedAt).toISOString()}
         >
           {dayOf(study.updatedAt)}
+          {onlyHere && (
+            <span title="Not exported since the last change: a copy on your disk outlives this browser">
+              {" "}
+              · in this browser only
+            </span>
+          )}
         </Typography>
         <Box sx={{ flex: 1 }} />
         <Button variant="text" onClick={copy} aria-label={`Duplicate ${title}`}>
           Duplicate
         </Button>
-        <Button variant="text" onClick={() => void exportStudy(id)} aria-label={`Export ${title}`}>
+        <Button
+          variant="text"
+          onClick={() => void exportFromShelf(id)}
+          aria-label={`Export ${title}`}
+        >
           Export
         </Button>
         <Button variant="text" onClick={remove} aria-label={`Remove ${title}`}>
@@ -88,12 +97,9 @@ export function StudyCard({ entry: { study, strip }, copy, remove }: Props) {
 const dayOf = (time: number): string =>
   new Date(time).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" });
 
-async function exportStudy(id: string): Promise<void> {
+async function exportFromShelf(id: string): Promise<void> {
   const loaded = await loadStudy(id);
-  if (!loaded) return;
-  const { definition } = loaded.study;
-  const text = writeStudy({ definition, table: loaded.table });
-  download(fileName(definition.title, ".hebel.json"), text, "application/json");
+  if (loaded) exportStudy(loaded.study, loaded.study.definition, loaded.table);
 }
 
 function Strip({ strip, theory }: { strip: ShelfEntry["strip"]; theory: string }) {
