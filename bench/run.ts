@@ -82,6 +82,12 @@ if (process.argv[2] === "hostile") {
   process.exit(0);
 }
 
+if (process.argv[2] === "memory") {
+  const { measureMemory } = await import("./memory");
+  await measureMemory();
+  process.exit(0);
+}
+
 if (process.argv[2] === "browser") {
   const { measureBrowser } = await import("./browser");
   await measureBrowser();

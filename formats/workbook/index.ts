@@ -2,7 +2,7 @@ import { guessHeaderRow, HEAD_ROWS, RowCollector, type ReadTable } from "../row-
 import { FormatProblem } from "../problem";
 import { Archive } from "./archive";
 import { isOds, odsSheets } from "./ods";
-import type { Sheet } from "./sheet";
+import type { Sheet, SheetNote } from "./sheet";
 import { isXlsx, xlsxSheets } from "./xlsx";
 
 export type { Sheet } from "./sheet";
@@ -49,6 +49,16 @@ export function sheetHead(sheet: Sheet): string[][] {
 
 export const guessSheetHeader = (sheet: Sheet): number => guessHeaderRow(sheetHead(sheet));
 
+/** What is read otherwise than the sheet shows it. */
+const NOTE_WORDS = {
+  percent: (names: string, one: boolean) =>
+    `${names} ${one ? "is" : "are"} shown as percentages in the sheet; 25 % is stored as 0.25, and is read so.`,
+  date: (names: string, one: boolean) =>
+    `${names} ${one ? "holds" : "hold"} dates; they are read as year, month and day (2026-03-01), however the sheet shows them.`,
+  long: (names: string, one: boolean) =>
+    `${names} ${one ? "holds" : "hold"} numbers of 16 digits and more, of which a spreadsheet keeps only the first 15; if they are identifiers, take them from a file in which they are text.`,
+};
+
 /**
  * Reads a sheet into a table of cells: numbers in full precision, dates as ISO 8601, formulas by their stored values.
  * @param headerRow row of the names, from 1; 0 for none
@@ -61,7 +71,12 @@ export function readSheet(
 ): ReadTable {
   const collector = new RowCollector({ headerRow, beyond: "column" });
   const headerMerges: { left: number; right: number }[] = [];
-  const percent = new Set<number>();
+  const noted: Record<SheetNote, Set<number>> = {
+    percent: new Set(),
+    date: new Set(),
+    long: new Set(),
+    no_value: new Set(),
+  };
   let unstored = 0;
   let header: string[] = [];
   let last = -1;
@@ -80,8 +95,8 @@ export function readSheet(
       },
       note: (kind, row, column) => {
         if (row < headerRow) return;
-        if (kind === "percent") percent.add(column);
-        else unstored += 1;
+        noted[kind].add(column);
+        if (kind === "no_value") unstored += 1;
       },
     },
     progress,
@@ -92,13 +107,12 @@ export function readSheet(
   });
   if (headerMerges.length > 0)
     notes.push("Merged cells among the names were read as the same name with a number behind it.");
-  if (percent.size > 0) {
-    const names = [...percent]
+  for (const kind of ["percent", "date", "long"] as const) {
+    if (noted[kind].size === 0) continue;
+    const names = [...noted[kind]]
       .sort((a, b) => a - b)
       .map((j) => `“${table.columns[j]?.name ?? `column ${j + 1}`}”`);
-    notes.push(
-      `${names.join(", ")} ${names.length === 1 ? "is" : "are"} shown as percentages in the sheet; 25 % is stored as 0.25, and is read so.`,
-    );
+    notes.push(NOTE_WORDS[kind](names.join(", "), names.length === 1));
   }
   if (unstored > 0)
     notes.push(

@@ -1,7 +1,7 @@
 import { FormatProblem } from "../problem";
 import type { Archive } from "./archive";
 import { streamMarkup } from "./markup";
-import { MAX_COLUMNS, MAX_ROWS, numberText, type RowSink, type Sheet } from "./sheet";
+import { isLong, MAX_COLUMNS, MAX_ROWS, numberText, type RowSink, type Sheet } from "./sheet";
 
 const CONTENT = "content.xml";
 
@@ -158,8 +158,10 @@ class SheetReader {
         return numberText(a.value ?? "");
       case "float":
       case "currency":
+        if (isLong(a.value ?? "")) this.sink.note("long", this.row, column);
         return numberText(a.value ?? "");
       case "date":
+        this.sink.note("date", this.row, column);
         return (a["date-value"] ?? "").replace(/T00:00:00(\.0+)?$/, "");
       case "boolean":
         return (a["boolean-value"] ?? "").toUpperCase();

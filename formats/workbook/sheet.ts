@@ -4,9 +4,15 @@ export interface RowSink {
   row: (index: number, cells: string[]) => boolean;
   /** A block of merged cells, 0-based and inclusive. */
   merged: (top: number, left: number, bottom: number, right: number) => void;
-  /** Columns whose numbers the sheet shows as percentages, and formulas without a stored value. */
-  note: (kind: "percent" | "no_value", row: number, column: number) => void;
+  /** What reads otherwise than a sheet shows it: see `SheetNote`. */
+  note: (kind: SheetNote, row: number, column: number) => void;
 }
+
+/**
+ * Numbers that are shown as percentages; dates, which a sheet shows in one of many ways; numbers of more digits than a sheet
+ * keeps; formulas without a stored value.
+ */
+export type SheetNote = "percent" | "date" | "long" | "no_value";
 
 export interface Sheet {
   name: string;
@@ -30,6 +36,11 @@ export const numberText = (text: string): string => {
   const value = Number(text);
   return text.trim() === "" || !Number.isFinite(value) ? text : String(value);
 };
+
+/** Numbers of this size and more have lost their last digits when they were stored. */
+const LONG = 2 ** 53;
+
+export const isLong = (text: string): boolean => Math.abs(Number(text)) >= LONG;
 
 /** Spreadsheets have at most so many columns; more is damage. */
 export const MAX_COLUMNS = 16_384;

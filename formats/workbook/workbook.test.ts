@@ -123,6 +123,19 @@ describe("an XLSX workbook", () => {
     );
   });
 
+  it("says of dates and of numbers that a spreadsheet has cut short that they read otherwise", async () => {
+    const bytes = await workbook((book) => {
+      const sheet = book.addWorksheet("s");
+      sheet.addRow(["id", "when", "n"]);
+      sheet.addRow([12345678901234567000, new Date(Date.UTC(2026, 2, 1)), 9007199254740991]);
+    });
+    const { table, notes } = read(bytes);
+    expect(texts(table, "when")).toEqual(["2026-03-01"]);
+    expect(notes.join(" ")).toMatch(/“when” holds dates/);
+    expect(notes.join(" ")).toMatch(/“id” holds numbers of 16 digits and more/);
+    expect(notes.join(" ")).not.toMatch(/“n”/);
+  });
+
   it("refuses a sheet without rows, and says so", async () => {
     const bytes = await workbook((book) => void book.addWorksheet("s").addRow(["a", "b"]));
     expect(() => read(bytes)).toThrow(/no rows beneath/);
@@ -162,6 +175,7 @@ describe("an ODS workbook", () => {
     expect(texts(table, "share")).toEqual(["0.5", "0.25", "0.25"]);
     expect(texts(table, "when")[0]).toBe("2026-03-01");
     expect(notes.join(" ")).toMatch(/“share” is shown as percentages/);
+    expect(notes.join(" ")).toMatch(/“when” holds dates; they are read as year, month and day/);
   });
 
   it("keeps tabs, spaces and line breaks within cells", () => {

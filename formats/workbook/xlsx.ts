@@ -2,7 +2,7 @@ import { FormatProblem } from "../problem";
 import type { Archive } from "./archive";
 import { isDateFormat, isoDate, isPercentFormat } from "./dates";
 import { markupReader, streamMarkup } from "./markup";
-import { columnOf, MAX_COLUMNS, numberText, type RowSink, type Sheet } from "./sheet";
+import { columnOf, isLong, MAX_COLUMNS, numberText, type RowSink, type Sheet } from "./sheet";
 
 interface Styles {
   date: boolean[];
@@ -183,7 +183,11 @@ class SheetReader {
     if (type === "s") return book.shared![Number(value)] ?? "";
     if (type === "b") return value === "1" ? "TRUE" : "FALSE";
     if (type !== "n") return value;
-    if (book.styles.date[this.style]) return isoDate(Number(value), book.since1904);
+    if (book.styles.date[this.style]) {
+      this.sink.note("date", this.row, this.column);
+      return isoDate(Number(value), book.since1904);
+    }
+    if (isLong(value)) this.sink.note("long", this.row, this.column);
     if (book.styles.percent[this.style]) this.sink.note("percent", this.row, this.column);
     return numberText(value);
   }
