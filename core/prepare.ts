@@ -11,7 +11,7 @@ import {
 import { buildDataset, type Dataset } from "./dataset";
 import { allQuantities, effectContext, type EffectContext, type Quantity } from "./effects";
 import {
-  engineOf,
+  engineFor,
   kernelOf,
   withOptions,
   type Engine,
@@ -73,23 +73,31 @@ export function prepare(
   { tolerant = false, dataset = buildDataset(stated, raw) } = {},
 ): Prepared {
   checkSettings(stated.settings);
-  const engine = engineOf(stated.settings.engine);
   const { complaints, statements } = dataset.theory;
   if (complaints.length > 0 && !tolerant) refuse(complaints);
-  const wanted = { ...stated.settings, options: withOptions(engine, stated.settings.options) };
+  const theory = compileTheory(statements);
+  const measures = latentMeasures(theory, dataset);
+  const engine = engineFor(
+    stated.settings.engine,
+    measures.map((m) => m.form),
+  );
+  if (!engine) throw notYetEstimated(measures.find((m) => m.form === "combines") ?? measures[0]!);
+  const own = engine.id === stated.settings.engine ? stated.settings.options : {};
+  const chosen = { ...stated.settings, options: withOptions(engine, own) };
+  const wanted = engine.settings?.(chosen) ?? chosen;
   const settings = raw.moments ? momentSettings(wanted) : wanted;
   const study = { ...stated, variables: dataset.variables, settings };
-  const theory = compileTheory(statements);
   if (raw.moments) {
     refuseProducts(theory);
     refuseRowWork(stated);
   }
-  const typed = typedColumns(study, dataset, theory);
+  const typed = typedColumns(study, dataset, theory, measures);
   const sample = listwiseSample([...typed.values()], dataset);
   const variables = new Map(study.variables.map((v) => [v.name, v]));
   const scheme = schemeOf(settings, typed, sample);
   const clusters = scheme.kind === "clusters" ? scheme.members : null;
-  const data = { typed, variables, sample, clusters, momentsOnly: raw.moments !== undefined };
+  const momentsOnly = raw.moments !== undefined;
+  const data = { typed, variables, sample, clusters, measures, momentsOnly };
   const suitability = engine.suits(theory, data);
   if (!suitability.suits) throw new StudyProblem("engine_unsuited", { reason: suitability.reason });
   const fit = engine.fit(theory, data, settings);
@@ -131,25 +139,34 @@ function studentised(
     : null;
 }
 
+/** Every variable of the equations. */
+const nodesIn = ({ equations }: CompiledTheory): string[] =>
+  equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.moderators, ...e.covariates]);
+
+/** The measures without scores that are variables of the theory: factors and composites, which engines estimate from their items. */
+function latentMeasures(theory: CompiledTheory, dataset: Dataset): Measure[] {
+  const nodes = new Set(nodesIn(theory));
+  return dataset.measures.filter(
+    (m) => (m.form === "reflects" || m.form === "combines") && nodes.has(m.name.name),
+  );
+}
+
 function typedColumns(
   study: StudyDefinition,
   dataset: Dataset,
   theory: CompiledTheory,
+  measures: readonly Measure[],
 ): Map<string, TypedColumn> {
   const { table } = dataset;
   const { strata, cluster } = study.settings;
-  const used = new Set(
-    theory.equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.moderators, ...e.covariates]),
-  );
+  const itemsOf = (name: string): string[] =>
+    measures.find((m) => m.name.name === name)?.items.map((item) => item.ref.name) ?? [name];
+  const used = new Set(nodesIn(theory).flatMap(itemsOf));
   const typed = new Map<string, TypedColumn>();
   for (const name of [...used, ...[strata, cluster].filter((c) => c !== null)]) {
     const column = findColumn(table, name);
     const variable = study.variables.find((v) => v.name === name);
     if (!column || !variable) {
-      const measure = dataset.measures.find(
-        (m) => m.name.name === name && (m.form === "reflects" || m.form === "combines"),
-      );
-      if (measure) throw notYetEstimated(measure);
       const problem = dataset.problems.find((p) => p.name === name);
       if (problem)
         throw new StudyProblem(

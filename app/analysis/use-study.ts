@@ -50,12 +50,12 @@ export function useStudyState(
   const [edited, setDefinition] = useState(study.definition);
   const [seenRevision, setSeenRevision] = useState(study.revision);
   const dataKey = dataKeyOf(study);
-  const { edit, writer } = useWriting(study.id, study.definition, setDefinition);
+  const { edit, writer } = useWriting(study, setDefinition);
 
   // A change that this tab did not type (another tab, undo, new data) replaces what is on screen.
   if (study.revision !== seenRevision) {
     setSeenRevision(study.revision);
-    if (study.origin !== TAB) setDefinition(writer.follow(study.definition));
+    if (study.origin !== TAB) setDefinition(writer.over(study.definition));
   }
   const definition = useMemo(
     () => ({ ...edited, log: study.definition.log }),
@@ -113,8 +113,7 @@ function useDataset(
 
 /** Writes through the route's action, and at once when the page is left. */
 function useWriting(
-  id: string,
-  stored: StudyDefinition,
+  { id, definition: stored, origin }: StoredStudy,
   setDefinition: (change: (before: StudyDefinition) => StudyDefinition) => void,
 ) {
   const fetcher = useFetcher<StudyOutcome>({ key: `write ${id}` });
@@ -136,13 +135,23 @@ function useWriting(
   useEffect(() => {
     if (outcome) writer.settle(outcome);
   }, [outcome, writer]);
-  const latest = useRef(stored);
+  // After the screen has been drawn: what is typed before that was typed over the state before.
   useEffect(() => {
-    latest.current = stored;
+    if (origin !== TAB) writer.seen(stored);
+  }, [stored, origin, writer]);
+  const lost = state === "idle" && outcome?.ok ? outcome.lost : null;
+  const [shown, setShown] = useState<StudyDefinition | null>(null);
+  useEffect(() => {
+    if (!lost) return;
     // Where another tab's version stands, the screen shows that; this tab's is kept beside it.
-    if (state === "idle" && outcome?.ok && outcome.lost)
-      setDefinition(() => writer.follow(latest.current));
-  }, [stored, outcome, state, writer, setDefinition]);
+    setDefinition(() => writer.over(stored));
+    setShown(stored);
+    // What was lost is shown once, with the study as it stood then.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [lost]);
+  useEffect(() => {
+    if (shown) writer.seen(shown);
+  }, [shown, writer]);
 
   const edit = useCallback(
     (patch: Partial<StudyDefinition>, kind: string, why = "") => {

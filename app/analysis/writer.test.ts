@@ -79,10 +79,24 @@ describe("writing a study down", () => {
   it("keeps what is being typed when another tab's study arrives", () => {
     const one = writer();
     one.edit({ theory: "mine" }, "theory", "");
-    const shown = one.follow({ ...start, title: "Theirs", theory: "theirs" });
+    const theirs = { ...start, title: "Theirs", theory: "theirs" };
+    const shown = one.over(theirs);
+    one.seen(theirs);
     expect(shown).toMatchObject({ title: "Theirs", theory: "mine" });
     void one.flush();
     expect(sent[0]!.base).toEqual({ theory: start.theory });
+  });
+
+  it("starts from another tab's study only when the screen shows it", () => {
+    const one = writer();
+    const theirs = { ...start, theory: "theirs" };
+    one.over(theirs);
+    one.edit({ theory: "mine" }, "theory", "");
+    void one.flush();
+    one.seen(theirs);
+    one.edit({ theory: "theirs and mine" }, "theory", "");
+    void one.flush();
+    expect(sent.map((r) => r.base)).toEqual([{ theory: start.theory }, { theory: "theirs" }]);
   });
 
   it("tells of a version that another tab's has replaced, until it is dismissed", () => {

@@ -109,12 +109,16 @@ export class Writer {
   readonly dismiss = (): void => this.publish({ lost: null });
 
   /**
-   * Takes over the study as another tab, undo or new data have left it.
-   * @returns what the screen shows: that, with what is still waiting to be written here
+   * The study as another tab, undo or new data have left it, for the screen.
+   * @returns that, with what is still waiting to be written here
    */
-  follow(stored: StudyDefinition): StudyDefinition {
-    this.known = stored;
+  over(stored: StudyDefinition): StudyDefinition {
     return { ...stored, ...this.unwritten, ...this.waiting?.patch };
+  }
+
+  /** The screen shows this state now: what is changed from here on starts from it. */
+  seen(stored: StudyDefinition): void {
+    this.known = stored;
   }
 
   private publish(change: Partial<WritingState>): void {

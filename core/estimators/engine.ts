@@ -14,7 +14,7 @@ import type {
 } from "../model";
 import type { Warning } from "../problems";
 import type { CovarianceKind, Settings } from "../study";
-import type { CompiledTheory } from "../theory";
+import type { CompiledTheory, Measure, MeasureForm } from "../theory";
 import type { ResidualRows, Section } from "./sections";
 
 /** A choice that one engine offers beyond the common settings; its value stands in `settings.options`. */
@@ -38,6 +38,8 @@ export interface ModelData {
   sample: Sample;
   /** Row positions of each cluster, where errors have to allow for them. */
   clusters: Int32Array[] | null;
+  /** Measures that are variables of the theory themselves; their items are among the columns. */
+  measures: Measure[];
   /** Only means and covariances are known; the rows merely have these moments. */
   momentsOnly: boolean;
 }
@@ -117,6 +119,10 @@ export interface Engine<D = unknown> {
   /** For people: “least squares”. */
   label: string;
   options: OptionSpec[];
+  /** Forms of measures that it estimates as variables of their own, from their items. */
+  forms?: readonly MeasureForm[];
+  /** The common settings as they hold for this engine, where some of them do not apply. */
+  settings?(settings: Settings): Settings;
   suits(theory: CompiledTheory, data: ModelData): Suitability;
   /** @throws StudyProblem for anything that stops the analysis */
   fit(theory: CompiledTheory, data: ModelData, settings: Settings): Fit<D>;

@@ -10,5 +10,5 @@ export type {
   Suitability,
 } from "./engine";
 export { withOptions } from "./options";
-export { engineOf, engines, kernelOf, registerEngine } from "./registry";
+export { engineFor, engineOf, engines, kernelOf, registerEngine } from "./registry";
 export type * from "./sections";

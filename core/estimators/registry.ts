@@ -1,11 +1,13 @@
 import type { Kernel } from "../model";
 import { StudyProblem } from "../problems";
+import type { MeasureForm } from "../theory";
 import type { Engine, KernelData } from "./engine";
+import { covarianceStructure } from "./covariance-structure";
 import { leastSquares } from "./least-squares";
 
 /** Every engine, the default one first. */
 const ENGINES = new Map<string, Engine>(
-  [leastSquares].map((engine) => [engine.id, engine as Engine]),
+  ([leastSquares, covarianceStructure] as Engine[]).map((engine) => [engine.id, engine]),
 );
 
 /** Adds an engine while the program runs; those of the house stand in the list above. */
@@ -18,6 +20,17 @@ export function engineOf(id: string): Engine {
   const engine = ENGINES.get(id);
   if (engine) return engine;
   throw new StudyProblem("no_such_engine", { id, known: [...ENGINES.keys()] });
+}
+
+/**
+ * The engine for a theory: the one that was chosen, or, where that knows nothing of the theory's measures, the first that does.
+ * @param forms of the measures that are variables of the theory themselves
+ * @returns null where no engine estimates them
+ */
+export function engineFor(id: string, forms: readonly MeasureForm[]): Engine | null {
+  const knows = (engine: Engine): boolean => forms.every((form) => engine.forms?.includes(form));
+  const chosen = engineOf(id);
+  return knows(chosen) ? chosen : (engines().find(knows) ?? null);
 }
 
 /** The kernel of an engine, from the plain data that its fit made. */

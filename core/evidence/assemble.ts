@@ -129,10 +129,12 @@ function descriptives(prepared: Prepared): Evidence["descriptives"] {
 function groupMeans({ theory, typed, sample, study }: Prepared): Evidence["groupMeans"] {
   return theory.equations.flatMap((spec) =>
     spec.predictors.flatMap((variable) => {
-      const { levels, values } = typed.get(variable)!;
-      if (!levels || levels.length < 2) return [];
+      const [column, outcome] = [typed.get(variable), typed.get(spec.outcome)];
+      // A latent outcome has no values to average.
+      if (!column?.levels || column.levels.length < 2 || !outcome) return [];
+      const { levels, values } = column;
       const x = pick(values, sample.rows);
-      const y = pick(typed.get(spec.outcome)!.values, sample.rows);
+      const y = pick(outcome.values, sample.rows);
       const labels = study.variables.find((v) => v.name === variable)?.labels ?? {};
       const groups = levels.flatMap((level, code) => {
         const inGroup = y.filter((_, i) => x[i] === code);

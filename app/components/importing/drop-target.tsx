@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
 import { useEffect, useState, type DragEvent, type ReactNode } from "react";
-import { ImportDialog } from "./open-import";
+import { ImportDialog, prepareImport } from "./open-import";
 
 const hasFiles = (event: DragEvent): boolean => event.dataTransfer.types.includes("Files");
 
@@ -21,6 +21,7 @@ const Veil = styled("div")({
 export function DropTarget({ children }: { children: ReactNode }) {
   const [over, setOver] = useState(false);
   const [file, setFile] = useState<File | null>(null);
+  useEffect(prepareImport, []);
   useEffect(() => {
     const onPaste = (event: ClipboardEvent): void => {
       const typing =

@@ -45,14 +45,9 @@ export function ImportDialog({
   close: () => void;
   replacing?: Replacing;
 }) {
-  const { failed, ...finish } = useFinish(file, replacing);
+  const { failed, ...finish } = useFinish(file, close, replacing);
   const { stage: read, setStage, parse, chooseSheet } = useReading(file, finish.open);
   const stage: Stage = failed === null ? read : { kind: "failed", message: failed };
-  useEffect(() => {
-    if (finish.done) close();
-    // Being done happens once.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [finish.done]);
   const use = async (variables: Variable[], asMatrix: boolean): Promise<void> => {
     const misfits = replacing ? await misfitsOf(replacing, variables, asMatrix) : [];
     if (misfits.length > 0) setStage({ kind: "misfits", misfits, variables, asMatrix });
@@ -200,22 +195,24 @@ function Misfits({ misfits }: { misfits: string[] }) {
 }
 
 /** Puts what the worker has read on the shelf, or into a study, through the route's action. */
-function useFinish(file: File, replacing?: Replacing) {
+function useFinish(file: File, close: () => void, replacing?: Replacing) {
   const fetcher = useFetcher<{ ok: boolean; message?: string }>();
-  const [sent, setSent] = useState(false);
+  const refused = useRef(false);
+  const failed = fetcher.data?.ok === false ? (fetcher.data.message ?? "") : null;
+  useEffect(() => {
+    refused.current = failed !== null;
+  }, [failed]);
   const send = async (body: object, action: string): Promise<void> => {
     await fetcher.submit(JSON.stringify(body), {
       method: "post",
       action,
       encType: "application/json",
     });
-    setSent(true);
+    // A moment for the outcome to arrive; where it is well this place may be gone by then.
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    if (!refused.current) close();
   };
-  const through = sent && fetcher.state === "idle";
-  const failed = fetcher.data?.ok === false ? (fetcher.data.message ?? "") : null;
   return {
-    /** What was read is on the shelf. */
-    done: through && failed === null,
     failed,
     open: (): Promise<void> => send({ intent: "open" }, "/?index"),
     use: (variables: Variable[], asMatrix: boolean): Promise<void> => {

@@ -68,38 +68,6 @@ export class ImpliedMoments {
     return this;
   }
 
-  /**
-   * Derivatives of the implied moments.
-   * @param dSigma q blocks of p x p; @param dMu q rows of p; both are overwritten
-   */
-  derivatives(dSigma: Float64Array, dMu: Float64Array): void {
-    const { v, p, B, E, means, model } = this;
-    dSigma.fill(0);
-    dMu.fill(0);
-    for (const { matrix, row, column, parameter } of model.slots) {
-      if (parameter < 0) continue;
-      const block = parameter * p * p;
-      const half = matrix === "S" && row === column ? 0.5 : 1;
-      for (let i = 0; i < p; i++) {
-        const b = B[i * v + row]!;
-        if (matrix !== "S") {
-          const mean = matrix === "A" ? means[column]! : 1;
-          dMu[parameter * p + i] = dMu[parameter * p + i]! + b * mean;
-        }
-        if (matrix === "m") continue;
-        for (let k = 0; k < p; k++) {
-          const bk = B[k * v + row]!;
-          const [other, otherK] =
-            matrix === "A"
-              ? [E[i * v + column]!, E[k * v + column]!]
-              : [B[i * v + column]!, B[k * v + column]!];
-          const at = block + i * p + k;
-          dSigma[at] = dSigma[at]! + half * (b * otherK + bk * other);
-        }
-      }
-    }
-  }
-
   private fill(theta: ArrayLike<number>): void {
     const { v, A, S, m, model } = this;
     for (const { matrix, row, column, parameter, value } of model.slots) {

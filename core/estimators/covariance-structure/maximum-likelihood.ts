@@ -3,8 +3,13 @@ import { fitMeasures, type FitMeasures } from "./fit-measures";
 import { ImpliedMoments } from "./implied";
 import { NormalLikelihood, type SampleMoments } from "./normal-likelihood";
 import { baselineLogLikelihood, saturatedLogLikelihood } from "./sample-moments";
-import { fisherScoring, inverseOf } from "./scoring";
+import { fisherScoring, inverseOf, type ScoringEnd } from "./scoring";
 import { startValues } from "./start-values";
+
+/** How fitting ended, with the fit where there is one: numbers that have not converged are no results. */
+export type MaximumLikelihoodResult =
+  | { end: "converged"; fit: MaximumLikelihoodFit }
+  | { end: Exclude<ScoringEnd, "converged">; fit: null };
 
 /** A fitted model. */
 export interface MaximumLikelihoodFit {
@@ -16,22 +21,28 @@ export interface MaximumLikelihoodFit {
   iterations: number;
 }
 
+/** The estimates that everything else rests on are found to the last digit. */
+const AS_FAR_AS_IT_GOES = 1e-20;
+
 /**
  * Normal-theory maximum likelihood at complete data (Joreskog 1969; Bollen 1989), with the mean structure.
  * @param from where to begin; start values of the model's own where there is none
- * @returns null where no maximum was reached, whose numbers are no results
  */
 export function maximumLikelihood(
   model: ArrowModel,
   sample: SampleMoments,
   from: Float64Array | null = null,
-): MaximumLikelihoodFit | null {
+): MaximumLikelihoodResult {
   const implied = new ImpliedMoments(model);
   const likelihood = new NormalLikelihood(implied, sample);
-  const { end, theta, iterations } = fisherScoring(likelihood, from ?? startValues(model, sample));
-  if (end !== "converged") return null;
+  const { end, theta, iterations } = fisherScoring(
+    likelihood,
+    from ?? startValues(model, sample),
+    AS_FAR_AS_IT_GOES,
+  );
+  if (end !== "converged") return { end, fit: null };
   likelihood.at(theta);
-  return {
+  const fit: MaximumLikelihoodFit = {
     theta,
     covariance: inverseOf(likelihood.information, implied.q),
     implied,
@@ -45,4 +56,5 @@ export function maximumLikelihood(
       baseline: baselineLogLikelihood(sample),
     }),
   };
+  return { end, fit };
 }

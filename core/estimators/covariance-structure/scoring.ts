@@ -10,55 +10,64 @@ export interface ScoringResult {
   iterations: number;
 }
 
-/** g' I^-1 g / N below this: the criterion does not depend on the units of anything. */
-const CLOSE = 1e-18;
+/** The criterion g' I^-1 g / N that counts as converged, which does not depend on the units of anything. */
+export const CONVERGED = 1e-12;
 const MOST_ITERATIONS = 500;
 const MOST_HALVINGS = 30;
 /** A pivot of the information, scaled to unit diagonal, below this: no direction to go. */
 const SINGULAR = 1e-13;
 
 /**
- * Fisher scoring with step halving: theta + I^-1 g, halved until the likelihood rises. The criterion g' I^-1 g / N is free of
- * units; where it stands still at rounding error the fit counts as converged if it is below `GOOD`.
+ * Fisher scoring with step halving: theta + I^-1 g, halved until the likelihood rises.
  * @param start where to begin; not changed
+ * @param close go on until the criterion is below this, or only rounding error is left to gain; at most `CONVERGED`
  */
-export function fisherScoring(likelihood: NormalLikelihood, start: Float64Array): ScoringResult {
+export function fisherScoring(
+  likelihood: NormalLikelihood,
+  start: Float64Array,
+  close = CONVERGED,
+): ScoringResult {
   const { q } = likelihood.implied;
   const { n } = likelihood.sample;
-  let theta = Float64Array.from(start);
+  const theta = Float64Array.from(start);
   const next = new Float64Array(q);
+  const best = new Float64Array(q);
+  let least = Infinity;
   const step = new Float64Array(q);
   const factor = new Float64Array(q * q);
   const scale = new Float64Array(q);
   for (let iteration = 0; iteration < MOST_ITERATIONS; iteration++) {
-    if (!likelihood.at(theta)) return { end: "not_converged", theta, iterations: iteration };
+    const ended = (end: ScoringEnd, at: Float64Array): ScoringResult => ({
+      end,
+      theta: at,
+      iterations: iteration,
+    });
+    if (!likelihood.at(theta)) return ended("not_converged", theta);
     const { value } = likelihood;
-    if (!scoringStep(likelihood, factor, scale, step))
-      return { end: "singular", theta, iterations: iteration };
+    if (!scoringStep(likelihood, factor, scale, step)) return ended("singular", theta);
     let criterion = 0;
     for (let a = 0; a < q; a++) criterion += likelihood.score[a]! * step[a]!;
     criterion /= n;
-    if (criterion < CLOSE) return { end: "converged", theta, iterations: iteration };
-    let share = 1;
-    let halvings = 0;
-    for (; halvings < MOST_HALVINGS; halvings++, share /= 2) {
-      for (let a = 0; a < q; a++) next[a] = theta[a]! + share * step[a]!;
-      if (likelihood.valueAt(next) > value) break;
+    if (criterion < CONVERGED) {
+      // So near, the likelihood is flat to the last bit and says nothing of a step any more; the slope still does.
+      if (criterion < least) best.set(theta);
+      if (criterion < close || criterion >= least) return ended("converged", best);
+      least = criterion;
+      for (let a = 0; a < q; a++) theta[a] = theta[a]! + step[a]!;
+      continue;
     }
-    if (halvings === MOST_HALVINGS)
-      // No step rises any more: rounding error, or a place that is no maximum.
-      return {
-        end: criterion < GOOD ? "converged" : "not_converged",
-        theta,
-        iterations: iteration,
-      };
-    theta = Float64Array.from(next);
+    let share = 1;
+    let rises = false;
+    for (let halving = 0; halving < MOST_HALVINGS && !rises; halving++, share /= 2) {
+      for (let a = 0; a < q; a++) next[a] = theta[a]! + share * step[a]!;
+      rises = likelihood.valueAt(next) > value;
+    }
+    // No step rises though the slope is not flat: a place that is no maximum.
+    if (!rises) return ended("not_converged", theta);
+    theta.set(next);
   }
   return { end: "not_converged", theta, iterations: MOST_ITERATIONS };
 }
-
-/** The criterion that a fit has to reach. */
-const GOOD = 1e-12;
 
 /** I^-1 g by Cholesky of the information scaled to unit diagonal. @returns false where it is singular */
 function scoringStep(
