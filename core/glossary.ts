@@ -40,6 +40,13 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
     source: "Efron & Tibshirani 1993",
   },
   {
+    term: "CFI",
+    definition:
+      "Comparative fit index: how far the model comes from uncorrelated variables towards a perfect fit; values near 1 are good, .95 is a common guide.",
+    formula: "1 − max(χ² − df, 0) / max(χ² − df, χ² of the baseline − its df, 0)",
+    source: "Bentler 1990, Psychol Bull 107",
+  },
+  {
     term: "collinearity",
     definition:
       "Predictors that nearly determine one another. Their separate coefficients are imprecise; their joint explanation is not.",
@@ -97,9 +104,20 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
     source: "Johnson & Fay 1950, Psychometrika 15; Bauer & Curran 2005",
   },
   {
+    term: "latent variable",
+    definition:
+      "A variable that is not observed itself: what its items have in common explains their answers, each with an error of its own.",
+    source: "Bollen 1989",
+  },
+  {
     term: "linearity",
     definition: "The mean of the outcome moves along a straight line with each predictor.",
     source: "RESET: Ramsey 1969, JRSS-B 31",
+  },
+  {
+    term: "loading",
+    definition:
+      "The effect of a latent variable on an item: by how much the item moves when the latent variable moves by one unit.",
   },
   {
     term: "Monte Carlo SE of the limit",
@@ -128,6 +146,13 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
       "Standard deviation of what an equation leaves unexplained, in units of the outcome.",
   },
   {
+    term: "RMSEA",
+    definition:
+      "Root mean square error of approximation: misfit for each degree of freedom, with an interval; .05 and less counts as close.",
+    formula: "√(max(χ² − df, 0) / (n · df))",
+    source: "Steiger & Lind 1980; Browne & Cudeck 1993",
+  },
+  {
     term: "SE",
     definition:
       "Standard error: by how much an estimate scatters over samples. The kind in use is named: classical, HC0 to HC4 (robust to unequal spread), CR2 (clusters), bootstrap.",
@@ -138,10 +163,23 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
     definition: "Share of an item's variance that the other items explain.",
   },
   {
+    term: "SRMR",
+    definition:
+      "Standardised root mean square residual: the size of what the model leaves of the correlations and means; .08 and less is a common guide.",
+    source: "Bentler 1995",
+  },
+  {
     term: "suppression",
     definition:
       "A predictor whose coefficient lies beyond its correlation with the outcome, because another predictor takes irrelevant variance out of it.",
     source: "MacKinnon, Krull & Lockwood 2000, Prevention Science 1",
+  },
+  {
+    term: "TLI",
+    definition:
+      "Tucker-Lewis index: like the CFI, with a penalty for every parameter; it can pass 1.",
+    formula: "(χ²/df of the baseline − χ²/df) / (χ²/df of the baseline − 1)",
+    source: "Tucker & Lewis 1973, Psychometrika 38",
   },
   {
     term: "total effect",

@@ -49,6 +49,8 @@ export interface Prepared {
   theory: CompiledTheory;
   sample: Sample;
   typed: Map<string, TypedColumn>;
+  /** Measures that are variables of the theory themselves. */
+  measures: Measure[];
   engine: Engine;
   fit: Fit;
   /** The covariance that tests rest on. */
@@ -114,6 +116,7 @@ export function prepare(
     theory,
     sample,
     typed,
+    measures,
     engine,
     fit,
     errors: chosenCovariance(settings),

@@ -95,7 +95,13 @@ export function robustness(
     for (const [interval, name] of INTERVALS_TRIED)
       if (interval !== chosen) ways.push(["intervals", name, change({ interval })]);
     // With clusters the errors are cluster-robust in any case.
-    const others = cluster === null ? ERRORS_TRIED.filter((errors) => errors !== used) : [];
+    const { covariances } = base.prepared.fit;
+    const others =
+      cluster === null
+        ? ERRORS_TRIED.filter(
+            (errors) => errors !== used && covariances[errors].values.some(Number.isFinite),
+          )
+        : [];
     for (const errors of others)
       ways.push([
         "errors",

@@ -226,3 +226,41 @@ test("every interval in one picture, and the theory in z-scores with intervals o
   await expect(now.getByRole("cell").first()).toHaveText(score!);
   await expect(page.getByRole("columnheader", { name: "b (z-scores)" }).first()).toBeVisible();
 });
+
+test("a latent mediation: items measured and paths estimated together, from the sentence to the fit", async ({
+  page,
+}) => {
+  await openDemo(page, "hypotheses");
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  await writeText(
+    page,
+    [
+      "measure confidence reflects conf1, conf2, reversed conf3r, conf4 on 1 to 5",
+      "measure belonging reflects bel1, bel2, bel3, bel4, bel5",
+      "H1: hours raises belonging through confidence",
+      "adjust confidence, belonging for age, months",
+    ].join("\n"),
+  );
+  await settled(page);
+  await expect(page.getByLabel("Diagram")).toContainText("latent, 4 items");
+  await page.getByRole("button", { name: /hours to confidence/ }).click();
+  await expect(page.getByRole("table", { name: "Paths into confidence" })).toContainText("hours");
+  await page
+    .getByRole("navigation")
+    .getByRole("link", { name: /Evidence/ })
+    .click();
+  await expect(page.getByText(/maximum likelihood; confidence from 4 items/)).toBeVisible();
+  await expect(page.getByLabel("Hypothesis table")).toContainText("supported");
+  const fit = page.getByRole("table", { name: "Fit of the model" });
+  await expect(fit.getByRole("row", { name: /^CFI/ })).toBeVisible();
+  await expect(
+    page
+      .getByRole("table", { name: "Measurement" })
+      .getByRole("row", { name: /^confidence conf4/ }),
+  ).toContainText("< .001");
+  await page
+    .getByRole("navigation")
+    .getByRole("link", { name: /Checks/ })
+    .click();
+  await expect(page.getByText(/estimated as a whole by maximum likelihood/)).toBeVisible();
+});

@@ -37,7 +37,15 @@ export default function Checks() {
       sx={{ display: "grid", gap: 2.25, maxWidth: 1180, gridTemplateColumns: "minmax(0, 1fr)" }}
     >
       <Typography variant="h1">Checks</Typography>
-      <Influence context={context} evidence={evidence} />
+      {equationsOf(evidence).length > 0 ? (
+        <Influence context={context} evidence={evidence} />
+      ) : (
+        <Typography sx={{ fontFamily: "var(--serif)", maxWidth: "70ch" }}>
+          Residuals and influential cases belong to single regressions; this theory is estimated as
+          a whole by {evidence.estimator.label}. How well it fits and how its items measure stands
+          on <Link to="../evidence">Evidence</Link>.
+        </Typography>
+      )}
       {equationsOf(evidence).map((equation) => (
         <EquationChecks key={equation.outcome} context={context} equation={equation} />
       ))}

@@ -115,7 +115,8 @@ export interface EquationEvidence {
 export interface TableSection {
   kind: "table";
   title: string;
-  columns: { key: string; label: string }[];
+  /** `p` for p values, `words` for a column that is read from the left. */
+  columns: { key: string; label: string; kind?: "p" | "words" }[];
   rows: Record<string, number | string | null>[];
   /** What a reader has to know of it, in a sentence; empty for nothing. */
   note: string;

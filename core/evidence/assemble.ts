@@ -37,6 +37,10 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     settings: study.settings,
     errors: prepared.errors,
     roles: theory.roles,
+    latent: prepared.measures.map(({ name, items }) => ({
+      name: name.name,
+      items: items.map((item) => item.ref.name),
+    })),
     paths: theory.paths.map((path) => ({
       ...path,
       moderators: theory.moderated

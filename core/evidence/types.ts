@@ -169,6 +169,8 @@ export interface Evidence {
   /** The errors in use: those of the settings, or cluster-robust ones where a cluster column is named. */
   errors: CovarianceKind;
   roles: CompiledTheory["roles"];
+  /** Variables of the theory that are estimated from their items. */
+  latent: { name: string; items: string[] }[];
   /** With the effects of each step; for a moderated step its average over the sample. */
   paths: (ModelPath & { effects: string[]; moderators: string[] })[];
   sample: {

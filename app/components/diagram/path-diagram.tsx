@@ -76,12 +76,19 @@ export function PathDiagram({
         <ModeratorMarks evidence={evidence} layout={layout} highlighted={highlighted} />
         {layout.boxes.map((box) => {
           const variable = definition.variables.find((v) => v.name === box.name);
-          const detail =
-            variable?.unit ??
-            (/ items$/.test(variable?.label ?? "") ? variable!.label! : (variable?.level ?? ""));
+          const factor = evidence.latent.find((l) => l.name === box.name);
+          const detail = factor
+            ? `latent, ${factor.items.length} ${factor.items.length === 1 ? "item" : "items"}`
+            : (variable?.unit ??
+              (/ items$/.test(variable?.label ?? "") ? variable!.label! : (variable?.level ?? "")));
           return (
             <g key={box.name} transform={`translate(${box.x} ${box.y})`}>
-              <rect className={styles.cardShape} width={box.width} height={box.height} rx={2} />
+              <rect
+                className={styles.cardShape}
+                width={box.width}
+                height={box.height}
+                rx={factor ? box.height / 2 : 2}
+              />
               <text className={styles.cardName} x={box.width / 2} y={24} textAnchor="middle">
                 {clip(box.name, 17)}
                 <title>{variable?.label ?? box.name}</title>

@@ -25,7 +25,7 @@ const Frame = styled("header")({
 
 /** Sample and roles before any number, then what needs a look. */
 export function Before({ evidence }: { evidence: Evidence }) {
-  const { roles, sample, warnings, codings } = evidence;
+  const { roles, sample, warnings, codings, estimator, latent } = evidence;
   return (
     <Frame>
       <Typography variant="h1">Sample and roles</Typography>
@@ -46,6 +46,15 @@ export function Before({ evidence }: { evidence: Evidence }) {
           {roles.moderators.length > 0 && `; moderated by ${roles.moderators.join(", ")}`}
           {roles.covariates.length > 0 && `; adjusted for ${roles.covariates.join(", ")}`}
         </dd>
+        {latent.length > 0 && (
+          <>
+            <dt>estimated by</dt>
+            <dd>
+              {estimator.label};{" "}
+              {latent.map(({ name, items }) => `${name} from ${items.length} items`).join(", ")}
+            </dd>
+          </>
+        )}
         {codings.map((c) => (
           <Box key={c.variable} sx={{ display: "contents" }}>
             <dt>{c.variable}</dt>

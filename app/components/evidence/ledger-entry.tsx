@@ -5,6 +5,7 @@ import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import {
+  equationsOf,
   percent,
   plain,
   pClause,
@@ -214,14 +215,17 @@ function TotalCheck({
       (e) => e.kind === "specific_indirect" && e.from === hypothesis.from && e.to === hypothesis.to,
     );
   if (hypothesis.chains.length === 0 || !total || !direct || !indirect) return null;
+  const single = equationsOf(evidence).length > 0;
   const test = total.reduced?.tests[evidence.errors];
   return (
     <p className="quiet">
       Total {plain(total.estimate, 4)} = direct {plain(direct.estimate, 4)} + indirect{" "}
       {plain(indirect.estimate, 4)}.{" "}
-      {test
-        ? `${hypothesis.from} alone, without the mediators (same covariates): ${plain(total.estimate)}, SE ${plain(test.se)}, t = ${plain(test.t, 2)}, ${pClause(test.p)}.`
-        : "Not every equation holds the same predictors and covariates, so the total is the sum of the paths, not the slope of one regression."}
+      {!single
+        ? ""
+        : test
+          ? `${hypothesis.from} alone, without the mediators (same covariates): ${plain(total.estimate)}, SE ${plain(test.se)}, t = ${plain(test.t, 2)}, ${pClause(test.p)}.`
+          : "Not every equation holds the same predictors and covariates, so the total is the sum of the paths, not the slope of one regression."}
     </p>
   );
 }

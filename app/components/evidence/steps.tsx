@@ -27,6 +27,7 @@ export function Steps({ hypothesis: { from, to, chains }, evidence }: Props) {
     const equation = equationsOf(evidence).find((e) => e.outcome === outcome);
     return equation ? [{ equation, step: i + 1 }] : [];
   });
+  if (equations.length === 0) return null;
   const total = evidence.effects.find((e) => e.id === `total ${from} > ${to}`);
   return (
     <Disclosure summary="The steps, one regression at a time">

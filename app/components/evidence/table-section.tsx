@@ -1,6 +1,6 @@
 import Typography from "@mui/material/Typography";
-import type { Section } from "../../../core";
-import { NumberTable } from "../ui/number-table";
+import { pValue, type Section } from "../../../core";
+import { NumberTable, type Cell } from "../ui/number-table";
 
 /** A table that an engine brings of its own. */
 export function TableSection({ section }: { section: Extract<Section, { kind: "table" }> }) {
@@ -13,8 +13,14 @@ export function TableSection({ section }: { section: Extract<Section, { kind: "t
         columns={columns.map(({ label }) => label)}
         rows={rows.map((row, i) => ({
           key: String(i),
-          cells: columns.map(({ key }) => row[key] ?? null),
+          cells: columns.map(({ key, kind }): Cell => {
+            const value = row[key] ?? null;
+            return kind === "p" && typeof value === "number"
+              ? { shown: pValue(value, false), value }
+              : value;
+          }),
         }))}
+        words={columns.flatMap(({ kind }, j) => (kind === "words" ? [j] : []))}
         note={note}
       />
     </section>

@@ -21,7 +21,7 @@ const FORMS: [MeasureForm, string, string][] = [
   [
     "reflects",
     "common factor",
-    "kept for models with latent variables, which are not estimated yet",
+    "a latent variable, estimated together with the paths of the theory by maximum likelihood",
   ],
   ["combines", "composite", "kept for models with composites, which are not estimated yet"],
 ];

@@ -1,12 +1,13 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { equationsOf, type Evidence } from "../../../core";
+import { equationsOf, percent, plain, pValue, referenceName, type Evidence } from "../../../core";
 import type { StudyContext } from "../../analysis/use-study";
 import { EquationTable } from "../evidence/equation-table";
 import { GroupMeansTable } from "../evidence/group-means";
 import { CloseIcon } from "../icons";
 import { IconAction } from "../ui/icon-button";
+import { NumberTable } from "../ui/number-table";
 import { ScreenHead, Spacer } from "../ui/layout";
 import { replaceLine } from "./edit-text";
 
@@ -20,7 +21,7 @@ interface Props {
 /** The equation behind an arrow, and the sentences because of which the arrow is there. */
 export function PathPanel({ context, evidence, path, close }: Props) {
   const { definition, edit } = context;
-  const equation = equationsOf(evidence).find((e) => e.outcome === path.to)!;
+  const equation = equationsOf(evidence).find((e) => e.outcome === path.to);
   const lines = evidence.paths.find((p) => p.from === path.from && p.to === path.to)!.lines;
   const text = definition.theory.split("\n");
   const means = evidence.groupMeans.find((g) => g.variable === path.from && g.outcome === path.to);
@@ -53,7 +54,47 @@ export function PathPanel({ context, evidence, path, close }: Props) {
         </IconAction>
       </ScreenHead>
       {means && <GroupMeansTable means={means} />}
-      <EquationTable equation={equation} evidence={evidence} highlight={path.from} />
+      {equation ? (
+        <EquationTable equation={equation} evidence={evidence} highlight={path.from} />
+      ) : (
+        <PathsInto evidence={evidence} path={path} />
+      )}
     </Box>
+  );
+}
+
+/** Where an engine has no equations: the effects of every path into the same outcome. */
+function PathsInto({ evidence, path }: Pick<Props, "evidence" | "path">) {
+  const paths = evidence.paths
+    .filter((p) => p.to === path.to)
+    .flatMap((p) => p.effects.map((id) => ({ from: p.from, id })));
+  const effects = paths.flatMap(({ from, id }) => {
+    const effect = evidence.effects.find((e) => e.id === id);
+    return effect?.shown ? [{ from, effect, shown: effect.shown }] : [];
+  });
+  return (
+    <NumberTable
+      title={`Paths into ${path.to}`}
+      columns={[
+        "explained by",
+        "estimate",
+        "SE",
+        `${percent(evidence.settings.level)} % CI`,
+        "p",
+        "rests on",
+      ]}
+      rows={effects.map(({ from, effect, shown }) => ({
+        key: effect.id,
+        selected: from === path.from,
+        cells: [
+          from,
+          effect.estimate,
+          shown.se,
+          `${plain(shown.lower)}, ${plain(shown.upper)}`,
+          { shown: pValue(shown.p, shown.pIsBound), value: shown.p },
+          referenceName(shown),
+        ],
+      }))}
+    />
   );
 }

@@ -85,7 +85,7 @@ export function Picture({ context, focus }: { context: StudyContext; focus: numb
         />
       ) : (
         <Box component="p" sx={{ p: "8px 24px 14px", fontSize: 13, color: "var(--quiet)" }}>
-          {foot} Choose an arrow to see its equation.
+          {foot} Choose an arrow to see what stands behind it.
         </Box>
       )}
     </Side>
@@ -129,6 +129,9 @@ const aboutModerated = ({ moderations }: Evidence): string =>
 
 /** Which equations hold which covariates, those with the same ones together. */
 function adjustedFor(evidence: Evidence): string {
+  const { covariates } = evidence.roles;
+  if (equationsOf(evidence).length === 0)
+    return covariates.length > 0 ? `Adjusted for ${covariates.join(" and ")}.` : "";
   const groups = new Map<string, string[]>();
   for (const equation of equationsOf(evidence)) {
     const covariates = equation.coefficients.filter((c) => c.covariate).map((c) => c.label);

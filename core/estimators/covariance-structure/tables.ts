@@ -10,7 +10,7 @@ const ESTIMATE_COLUMNS = [
   { key: "b", label: "estimate" },
   { key: "se", label: "SE" },
   { key: "z", label: "z" },
-  { key: "p", label: "p" },
+  { key: "p", label: "p", kind: "p" as const },
   { key: "standardised", label: "standardised" },
 ];
 
@@ -31,7 +31,7 @@ function fitTable({ measures: m }: MaximumLikelihoodFit): TableSection {
     columns: [
       { key: "measure", label: "measure" },
       { key: "value", label: "value" },
-      { key: "note", label: "" },
+      { key: "note", label: "", kind: "words" },
     ],
     rows: [
       row("χ²", m.chi2, `${m.df} degrees of freedom`),
@@ -64,7 +64,7 @@ function measurementTable(
     title: "Measurement",
     columns: [
       { key: "factor", label: "latent variable" },
-      { key: "item", label: "item" },
+      { key: "item", label: "item", kind: "words" },
       ...ESTIMATE_COLUMNS,
       { key: "r2", label: "R²" },
     ],
@@ -86,7 +86,7 @@ function pathTable(built: BuiltModel, fit: MaximumLikelihoodFit, level: number):
     title: "Structural paths",
     columns: [
       { key: "outcome", label: "outcome" },
-      { key: "predictor", label: "explained by" },
+      { key: "predictor", label: "explained by", kind: "words" },
       ...ESTIMATE_COLUMNS,
       { key: "r2", label: "R² of the outcome" },
     ],
