@@ -34,7 +34,9 @@ export const MEASURE_PROBLEMS = {
   not_estimated_yet: worded(
     "not_available",
     ({ name, form }: { name: string; form: "reflects" | "combines" }) =>
-      `“${name}” is a ${form === "reflects" ? "common factor" : "composite"}, which is not estimated yet. Let it average its items to use it in a hypothesis now.`,
+      form === "reflects"
+        ? `“${name}” is a latent variable: it has no scores of its own and is estimated together with the paths of the theory.`
+        : `“${name}” is a composite, which is not estimated yet. Let it average its items to use it in a hypothesis now.`,
   ),
 };
 
