@@ -242,7 +242,9 @@ test("a latent mediation: items measured and paths estimated together, from the 
     ].join("\n"),
   );
   await settled(page);
-  await expect(page.getByLabel("Diagram")).toContainText("latent, 4 items");
+  await expect(page.getByRole("group", { name: "Path diagram", exact: true })).toContainText(
+    "latent, 4 items",
+  );
   await page.getByRole("button", { name: /hours to confidence/ }).click();
   await expect(page.getByRole("table", { name: "Paths into confidence" })).toContainText("hours");
   await page
