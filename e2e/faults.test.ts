@@ -155,6 +155,36 @@ test("a full store is said while typing, nothing is lost, and goes on when there
   await expect(page.getByLabel("Research question")).toHaveValue("Typed into a full store");
 });
 
+test("a full store is said while importing, and the import goes through when there is room", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await cards(page).first().waitFor();
+  await page.evaluate(() => {
+    const real = IDBObjectStore.prototype.put;
+    Object.assign(globalThis, { full: true });
+    IDBObjectStore.prototype.put = function (...args: Parameters<typeof real>) {
+      if ((globalThis as unknown as { full: boolean }).full)
+        throw new DOMException("The quota has been exceeded.", "QuotaExceededError");
+      return real.apply(this, args);
+    };
+  });
+  const choose = async (): Promise<void> => {
+    await page.getByLabel("File to open").setInputFiles({
+      name: "small.csv",
+      mimeType: "text/csv",
+      buffer: Buffer.from("x,y\n1,2\n3,4\n5,7\n"),
+    });
+    await page.getByRole("button", { name: "Start a study with these data" }).click();
+  };
+  await choose();
+  await expect(page.getByRole("dialog").getByText(/storage is full/)).toBeVisible();
+  await page.getByRole("dialog").getByRole("button", { name: "Close" }).last().click();
+  await page.evaluate(() => Object.assign(globalThis, { full: false }));
+  await choose();
+  await expect(page).toHaveURL(/\/study\/[^/]+\/data$/);
+});
+
 test("without any storage everything works until the tab is closed, and that is said", async ({
   page,
 }) => {
