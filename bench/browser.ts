@@ -1,7 +1,5 @@
-import { spawn } from "node:child_process";
-import { chromium, type Page } from "playwright-core";
-import { CHROMIUM_FLAGS } from "../scripts/chromium-flags.mjs";
-import { ensureBuild, ensureChromium } from "../scripts/ensure.mjs";
+import type { Page } from "playwright-core";
+import { withApp } from "./served";
 
 const PORT = 4176;
 const REPLICATES = 100_000;
@@ -22,28 +20,12 @@ const WATCH_FRAMES = `
  * What only a browser can tell: the weight of the first page, the time from a click on the shelf to the verdicts of a study whose
  * results are kept, and the longest frame while somebody types during a long bootstrap.
  */
-export async function measureBrowser(): Promise<void> {
-  const executablePath = ensureChromium();
-  ensureBuild();
-  const server = spawn("node", ["server.mjs"], {
-    env: { ...process.env, PORT: String(PORT), NODE_ENV: "production" },
-    stdio: "ignore",
-  });
-  const browser = await chromium.launch({ executablePath, args: CHROMIUM_FLAGS });
-  try {
-    await new Promise((resolve) => setTimeout(resolve, 1500));
-    const page = await browser.newPage({
-      viewport: { width: 1280, height: 800 },
-      baseURL: `http://localhost:${PORT}`,
-    });
+export const measureBrowser = (): Promise<void> =>
+  withApp(PORT, async (page) => {
     await firstPage(page);
     await openKept(page);
     await typeDuring(page);
-  } finally {
-    await browser.close();
-    server.kill();
-  }
-}
+  });
 
 const say = (what: string, value: string): void => console.log(`${what.padEnd(64)} ${value}`);
 

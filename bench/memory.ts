@@ -1,7 +1,5 @@
-import { spawn } from "node:child_process";
-import { chromium, type Page } from "playwright-core";
-import { CHROMIUM_FLAGS } from "../scripts/chromium-flags.mjs";
-import { ensureBuild, ensureChromium } from "../scripts/ensure.mjs";
+import type { Page } from "playwright-core";
+import { withApp } from "./served";
 
 const PORT = 4175;
 const ROWS = 100_000;
@@ -10,29 +8,11 @@ const EDITS = 200;
 const RUNS = 20;
 
 /** Heap of the page and of its workers after everything unused is swept out, in megabytes. */
-export async function measureMemory(): Promise<void> {
-  const executablePath = ensureChromium();
-  ensureBuild();
-  const server = spawn("node", ["server.mjs"], {
-    env: { ...process.env, PORT: String(PORT), NODE_ENV: "production" },
-    stdio: "ignore",
-  });
-  const browser = await chromium.launch({ executablePath, args: CHROMIUM_FLAGS });
-  try {
-    await new Promise((resolve) => setTimeout(resolve, 1500));
-    const context = await browser.newContext({
-      viewport: { width: 1280, height: 800 },
-      baseURL: `http://localhost:${PORT}`,
-      serviceWorkers: "block",
-    });
-    const page = await context.newPage();
+export const measureMemory = (): Promise<void> =>
+  withApp(PORT, async (page) => {
     await large(page);
     await long(page);
-  } finally {
-    await browser.close();
-    server.kill();
-  }
-}
+  });
 
 const say = (what: string, megabytes: number): void =>
   console.log(`${what.padEnd(64)} ${Math.round(megabytes)} MB`);

@@ -89,7 +89,8 @@ function keepStripOf(analysis: Analysis, id: string): () => void {
       verdict,
       sentence,
     }));
-    void keepStrip({ id, n: evidence.sample.n, verdicts });
+    // A full store costs the shelf its marks, not the reader anything.
+    void keepStrip({ id, n: evidence.sample.n, verdicts }).catch(() => undefined);
   };
   keep();
   return analysis.subscribe(keep);

@@ -9,28 +9,37 @@ const MOST_NAMED = 6;
 export function finiteOnly<T>(evidence: T): { evidence: T; places: string[]; count: number } {
   const places: string[] = [];
   let count = 0;
-  const clean = (value: unknown, path: readonly (string | number)[]): unknown => {
+  // One trail for the whole walk: every batch of replicates comes through here.
+  const trail: (string | number)[] = [];
+  const inner = (value: unknown, key: string | number): unknown => {
+    if (typeof value === "number" && Number.isFinite(value)) return value;
+    trail.push(key);
+    const made = clean(value);
+    trail.pop();
+    return made;
+  };
+  const clean = (value: unknown): unknown => {
     if (typeof value === "number") {
       if (Number.isFinite(value)) return value;
       count += 1;
-      if (places.length < MOST_NAMED) places.push(path.join("."));
+      if (places.length < MOST_NAMED) places.push(trail.join("."));
       return null;
     }
     if (Array.isArray(value)) {
       let copy: unknown[] | null = null;
       for (let i = 0; i < value.length; i++) {
-        const made = clean(value[i], [...path, i]);
+        const made = inner(value[i], i);
         if (made !== value[i]) (copy ??= [...value])[i] = made;
       }
       return copy ?? value;
     }
     if (typeof value !== "object" || value === null || ArrayBuffer.isView(value)) return value;
     let copy: Record<string, unknown> | null = null;
-    for (const [key, inner] of Object.entries(value)) {
-      const made = clean(inner, [...path, key]);
-      if (made !== inner) (copy ??= { ...value })[key] = made;
+    for (const [key, part] of Object.entries(value)) {
+      const made = inner(part, key);
+      if (made !== part) (copy ??= { ...value })[key] = made;
     }
     return copy ?? value;
   };
-  return { evidence: clean(evidence, []) as T, places, count };
+  return { evidence: clean(evidence) as T, places, count };
 }

@@ -51,7 +51,7 @@ export {
   type Polynomial,
   type Term,
 } from "./polynomial";
-export type { EffectKind, Quantity } from "./quantity";
+export { coefficientQuantity, type EffectKind, type Quantity } from "./quantity";
 export {
   coefficientTest,
   normalTest,

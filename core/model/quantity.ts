@@ -50,3 +50,15 @@ export interface Quantity {
   /** Moderated effects: averaged over the cases of the sample. */
   averaged?: boolean;
 }
+
+/** A coefficient as it is reported, as a quantity, so that it gets the same intervals as an effect. */
+export const coefficientQuantity = (label: string, expression: Expression): Quantity => ({
+  id: label,
+  kind: "direct",
+  label,
+  from: null,
+  to: null,
+  via: [],
+  of: null,
+  expression,
+});

@@ -6,7 +6,7 @@ export function mean(x: ArrayLike<number>): number {
   let sum = 0;
   for (let i = 0; i < n; i++) sum += x[i]!;
   // Beyond the range of numbers the sum is, though the mean is not.
-  if (Math.abs(sum) === Infinity) return scaledBack(x, mean);
+  if (Math.abs(sum) === Infinity && powerOf(x) !== 0) return scaledBack(x, mean);
   const first = sum / n;
   let rest = 0;
   for (let i = 0; i < n; i++) rest += x[i]! - first;
@@ -24,7 +24,7 @@ export function sumOfSquares(x: ArrayLike<number>, centre: number): number {
 export function standardDeviation(x: ArrayLike<number>): number {
   if (x.length < 2) return NaN;
   const variance = sumOfSquares(x, mean(x)) / (x.length - 1);
-  const extreme = variance === Infinity || (variance > 0 && variance < SMALLEST) || variance === 0;
+  const extreme = variance === Infinity || variance < SMALLEST;
   if (extreme && powerOf(x) !== 0) return scaledBack(x, standardDeviation);
   return Math.sqrt(variance);
 }

@@ -1,6 +1,16 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { mean, standardDeviation } from "./moments";
 import { inUnitOf, powerOf, timesPower } from "./unit";
+
+describe("moments at the ends of the range", () => {
+  it("are found where sums and squares are not, and end where a value is no number", () => {
+    expect(mean([1.5e308, 1.1e308])).toBeCloseTo(1.3e308, -300);
+    expect(standardDeviation([1e-200, 3e-200]) / 1e-200).toBeCloseTo(Math.SQRT2, 12);
+    expect(Number.isFinite(mean([1e308, Infinity]))).toBe(false);
+    expect(Number.isFinite(mean([Infinity, 1]))).toBe(false);
+  });
+});
 
 describe("units that are powers of two", () => {
   it("leave ordinary numbers alone, missing ones and zeros too", () => {

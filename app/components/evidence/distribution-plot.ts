@@ -90,7 +90,7 @@ function placed(
         axis: "x",
         at,
         colour,
-        width: line ? 2 : 0.01,
+        width: line ? 2 : 0,
         dash: [4, 4],
         ...(free ? { label: at === 0 ? "0" : plain(at) } : {}),
       },

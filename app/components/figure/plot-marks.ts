@@ -6,6 +6,7 @@ export interface Guide {
   /** Without meaning where both axes agree. */
   at: number;
   colour: string;
+  /** 0 for the word alone. */
   width?: number;
   dash?: [number, number];
   label?: string;
@@ -63,7 +64,7 @@ function drawGuide(chart: Chart, guide: Guide, font: string): void {
   ctx.beginPath();
   ctx.moveTo(...ends[0]);
   ctx.lineTo(...ends[1]);
-  ctx.stroke();
+  if (width > 0) ctx.stroke();
   if (label !== undefined && axis === "x") {
     ctx.font = `13px ${font}`;
     ctx.fillStyle = colour;

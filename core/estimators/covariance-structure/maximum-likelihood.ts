@@ -26,18 +26,16 @@ const AS_FAR_AS_IT_GOES = 1e-20;
 
 /**
  * Normal-theory maximum likelihood at complete data (Joreskog 1969; Bollen 1989), with the mean structure.
- * @param from where to begin; start values of the model's own where there is none
  */
 export function maximumLikelihood(
   model: ArrowModel,
   sample: SampleMoments,
-  from: Float64Array | null = null,
 ): MaximumLikelihoodResult {
   const implied = new ImpliedMoments(model);
   const likelihood = new NormalLikelihood(implied, sample);
   const { end, theta, iterations } = fisherScoring(
     likelihood,
-    from ?? startValues(model, sample),
+    startValues(model, sample),
     AS_FAR_AS_IT_GOES,
   );
   if (end !== "converged") return { end, fit: null };

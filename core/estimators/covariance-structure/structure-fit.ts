@@ -2,6 +2,7 @@ import type { Column } from "../../design";
 import { COVARIANCES, type CovarianceKind } from "../../study";
 import {
   coefficientLabel,
+  coefficientQuantity,
   makeParameters,
   parameter,
   parameterAt,
@@ -57,16 +58,7 @@ export class StructureFit implements Fit<StructureProblem> {
     this.covariances = this.byKind();
     this.coefficients = this.parameters.labels
       .slice(0, this.parameters.covered)
-      .map((label, at): Quantity => ({
-        id: label,
-        kind: "direct",
-        label,
-        from: null,
-        to: null,
-        via: [],
-        of: null,
-        expression: parameter(at),
-      }));
+      .map((label, at) => coefficientQuantity(label, parameter(at)));
   }
 
   readonly slope = (outcome: string, key: string): Polynomial => {

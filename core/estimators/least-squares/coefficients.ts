@@ -1,4 +1,12 @@
-import { multiply, number, parameter, sum, type Parameters, type Quantity } from "../../model";
+import {
+  coefficientQuantity,
+  multiply,
+  number,
+  parameter,
+  sum,
+  type Parameters,
+  type Quantity,
+} from "../../model";
 import type { MetricMap } from "./metric";
 
 /** Every coefficient as it is reported, as a quantity, so that it gets the same intervals as an effect. */
@@ -18,17 +26,7 @@ export function coefficientQuantities(
           weight === 1 ? parameter(index) : multiply(number(weight), parameter(index)),
         ),
       );
-      const label = labels[start + i]!;
-      return {
-        id: label,
-        kind: "direct",
-        label,
-        from: null,
-        to: null,
-        via: [],
-        of: null,
-        expression,
-      };
+      return coefficientQuantity(labels[start + i]!, expression);
     });
   });
 }
