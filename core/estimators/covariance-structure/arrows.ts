@@ -38,12 +38,25 @@ export interface ArrowModel {
   order: number[];
 }
 
-/** What is wrong with a model before any number is known. */
+/** Why there is no estimate. */
 export class ModelFault extends Error {
   constructor(
-    readonly code: "unknown-variable" | "cycle" | "doubled-arrow",
+    readonly code:
+      | "unknown-variable"
+      | "cycle"
+      | "doubled-arrow"
+      | "no-data"
+      | "singular-sample-covariance"
+      | "negative-df"
+      | "under-identified"
+      | "not-converged"
+      | "adf-sample-too-small"
+      | "needs-raw-data"
+      | "bad-weight",
     message: string,
+    /** Variables, or parameters, that it is about. */
     readonly variables: string[],
+    readonly counts: Record<string, number> = {},
   ) {
     super(message);
     this.name = "ModelFault";
@@ -51,18 +64,38 @@ export class ModelFault extends Error {
 }
 
 /**
- * Gives every arrow its place.
+ * Gives every arrow of every group its place; arrows with the same label are one parameter, within a group and between groups.
  * @param observed names in the order of the data; @param latent the others
+ * @param groups the arrows of each group
+ * @returns one model per group, which share the list of parameters
  * @throws ModelFault for an unknown name, an arrow drawn twice, or directed paths that form a cycle
  */
-export function compileArrows(
+export function compileGroups(
+  observed: readonly string[],
+  latent: readonly string[],
+  groups: readonly (readonly Arrow[])[],
+): ArrowModel[] {
+  const parameters = new Map<string, number>();
+  const models = groups.map((arrows) => placed(observed, latent, arrows, parameters));
+  const names = [...parameters.keys()];
+  return models.map((model) => ({ ...model, parameters: names }));
+}
+
+/** A model of one group. @throws ModelFault as `compileGroups` does */
+export const compileArrows = (
   observed: readonly string[],
   latent: readonly string[],
   arrows: readonly Arrow[],
-): ArrowModel {
+): ArrowModel => compileGroups(observed, latent, [arrows])[0]!;
+
+function placed(
+  observed: readonly string[],
+  latent: readonly string[],
+  arrows: readonly Arrow[],
+  parameters: Map<string, number>,
+): Omit<ArrowModel, "parameters"> {
   const variables = [...observed, ...latent];
   const places = new Map(variables.map((name, i) => [name, i]));
-  const parameters = new Map<string, number>();
   const taken = new Set<string>();
   const at = (name: string): number => {
     const place = places.get(name);
@@ -94,7 +127,6 @@ export function compileArrows(
     variables,
     observed: observed.length,
     slots,
-    parameters: [...parameters.keys()],
     order: causalOrder(variables, slots),
   };
 }

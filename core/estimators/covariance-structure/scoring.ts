@@ -1,5 +1,5 @@
 import { choleskyInPlace, choleskySolveInPlace } from "../../numerics/cholesky";
-import type { NormalLikelihood } from "./normal-likelihood";
+import type { Objective } from "./normal-likelihood";
 
 /** How fitting ended. */
 export type ScoringEnd = "converged" | "not_converged" | "singular";
@@ -23,12 +23,11 @@ const SINGULAR = 1e-13;
  * @param close go on until the criterion is below this, or only rounding error is left to gain; at most `CONVERGED`
  */
 export function fisherScoring(
-  likelihood: NormalLikelihood,
+  likelihood: Objective,
   start: Float64Array,
   close = CONVERGED,
 ): ScoringResult {
-  const { q } = likelihood.implied;
-  const { n } = likelihood.sample;
+  const { q, n } = likelihood;
   const theta = Float64Array.from(start);
   const next = new Float64Array(q);
   const best = new Float64Array(q);
@@ -42,8 +41,8 @@ export function fisherScoring(
       theta: at,
       iterations: iteration,
     });
-    if (!likelihood.at(theta)) return ended("not_converged", theta);
-    const { value } = likelihood;
+    const value = likelihood.at(theta);
+    if (value === null) return ended("not_converged", theta);
     if (!scoringStep(likelihood, factor, scale, step)) return ended("singular", theta);
     let criterion = 0;
     for (let a = 0; a < q; a++) criterion += likelihood.score[a]! * step[a]!;
@@ -71,7 +70,7 @@ export function fisherScoring(
 
 /** I^-1 g by Cholesky of the information scaled to unit diagonal. @returns false where it is singular */
 function scoringStep(
-  { information, score, implied: { q } }: NormalLikelihood,
+  { information, score, q }: Objective,
   factor: Float64Array,
   scale: Float64Array,
   step: Float64Array,
@@ -79,11 +78,32 @@ function scoringStep(
   for (let a = 0; a < q; a++) scale[a] = 1 / Math.sqrt(information[a * q + a]!);
   for (let a = 0; a < q; a++)
     for (let b = 0; b < q; b++) factor[a * q + b] = information[a * q + b]! * scale[a]! * scale[b]!;
-  if (!(choleskyInPlace(factor, q, q) > SINGULAR)) return false;
+  if (!(choleskyInPlace(factor, q, q) > SINGULAR) && !ridged(information, scale, factor, q))
+    return false;
   for (let a = 0; a < q; a++) step[a] = score[a]! * scale[a]!;
   choleskySolveInPlace(factor, q, q, step);
   for (let a = 0; a < q; a++) step[a] = step[a]! * scale[a]!;
   return true;
+}
+
+/** What is added to the scaled diagonal where the information is singular on the way, though not at its end. */
+const RIDGES = [1e-6, 1e-4, 1e-2];
+
+/** As where a latent variable with two items still covaries with nothing. @returns false where nothing helps */
+function ridged(
+  information: Float64Array,
+  scale: Float64Array,
+  factor: Float64Array,
+  q: number,
+): boolean {
+  for (const ridge of RIDGES) {
+    for (let a = 0; a < q; a++)
+      for (let b = 0; b < q; b++)
+        factor[a * q + b] =
+          information[a * q + b]! * scale[a]! * scale[b]! + (a === b ? ridge : 0);
+    if (choleskyInPlace(factor, q, q) > SINGULAR) return true;
+  }
+  return false;
 }
 
 /** The inverse of a symmetric positive definite q x q matrix; null where it is singular. */

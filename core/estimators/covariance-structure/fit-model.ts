@@ -1,0 +1,150 @@
+import { compileGroups, ModelFault, type ArrowModel } from "./arrows";
+import { fitOf, type ModelFit } from "./model-fit";
+import { informationRank } from "./identification";
+import type { ImpliedMoments } from "./implied";
+import { covariancesOf, type ErrorMatrices } from "./error-matrices";
+import { MomentObjective, momentVector, type WeightedMoments } from "./moment-objective";
+import { fourthMoments, momentWeight } from "./moment-weights";
+import { NormalLikelihood, type Objective } from "./normal-likelihood";
+import { prepareSample, type PreparedSample } from "./prepared-sample";
+import { fisherScoring } from "./scoring";
+import type { Specification, StructureSample } from "./specification";
+import { startValues } from "./start-values";
+
+/** A fitted model. Parameters are those of the centred data; `reportedIntercepts` turns them back. */
+export interface FittedModel {
+  spec: Specification;
+  models: ArrowModel[];
+  sample: PreparedSample;
+  /** Cases of all groups. */
+  n: number;
+  moments: number;
+  /** Free parameters that count. */
+  parameters: number;
+  theta: Float64Array;
+  implied: ImpliedMoments[];
+  /** The likelihood at the estimates; null for estimators that have none. */
+  likelihood: NormalLikelihood | null;
+  weighted: WeightedModel | null;
+  iterations: number;
+  errors: ErrorMatrices;
+  fit: ModelFit;
+}
+
+/** What the estimators that weight moments need besides. */
+export interface WeightedModel {
+  objective: MomentObjective;
+  groups: (WeightedMoments & { gamma: Float64Array | null })[];
+}
+
+/** The estimates that everything else rests on are found to the last digit. */
+const AS_FAR_AS_IT_GOES = 1e-20;
+
+/** Number of means, variances and covariances that a model is fitted to. */
+export const momentCount = (p: number, means: boolean, groups: number): number =>
+  groups * ((p * (p + 1)) / 2 + (means ? p : 0));
+
+/**
+ * Fits a model and says everything about it that does not need resampling.
+ * @throws ModelFault with a code that says why there is no estimate
+ */
+export function fitModel(stated: Specification, data: StructureSample): FittedModel {
+  const compiled = compile(stated);
+  const sample = prepareSample(stated, compiled, data);
+  // What is observed of a case depends on means, so with values missing they are part of the model.
+  const spec = sample.missing && !stated.means ? { ...stated, means: true } : stated;
+  if (spec !== stated) return fitModel(spec, data);
+  const models = compiled;
+  const p = spec.observed.length;
+  const parameters = models[0]!.parameters.length;
+  const moments = momentCount(p, spec.means, spec.groups.length);
+  if (parameters > moments)
+    throw new ModelFault(
+      "negative-df",
+      `There are more free parameters (${parameters}) than moments (${moments}).`,
+      [],
+      { parameters, moments },
+    );
+  const likelihood = new NormalLikelihood(
+    models,
+    sample.groups.map((g) => ({ patterns: g.moments })),
+  );
+  const begin = sample.groups.map((g) => g.saturated);
+  const start = startValues(models, begin);
+  const { rank, involved } = informationRank(likelihood, models, begin, start);
+  if (rank < parameters)
+    throw new ModelFault(
+      "under-identified",
+      `The data cannot tell the parameters apart: rank ${rank} of ${parameters}; involved: ${involved.join(", ")}.`,
+      involved,
+      { rank, parameters },
+    );
+  const weighted = spec.estimator === "ml" ? null : weightedModel(spec, models, sample, data);
+  const objective: Objective = weighted?.objective ?? likelihood;
+  const { end, theta, iterations } = fisherScoring(objective, start, AS_FAR_AS_IT_GOES);
+  if (end !== "converged")
+    throw new ModelFault("not-converged", "The estimates did not converge.", []);
+  objective.at(theta);
+  const base = {
+    spec,
+    models,
+    sample,
+    n: sample.groups.reduce((sum, g) => sum + g.n, 0),
+    moments,
+    parameters,
+    theta,
+    implied: weighted ? weighted.objective.implied : likelihood.implied,
+    likelihood: weighted ? null : likelihood,
+    weighted,
+    iterations,
+  };
+  const errors = covariancesOf(base, !data.momentsOnly);
+  return { ...base, errors, fit: fitOf(base, errors, !data.momentsOnly) };
+}
+
+function compile({ observed, latent, groups, means }: Specification): ArrowModel[] {
+  return compileGroups(
+    observed,
+    latent,
+    groups.map(({ arrows }) => (means ? arrows : arrows.filter((a) => a.kind !== "intercept"))),
+  );
+}
+
+/** @throws ModelFault `adf-sample-too-small`, `needs-raw-data`, `bad-weight` */
+function weightedModel(
+  { estimator, observed, means }: Specification,
+  models: readonly ArrowModel[],
+  { groups, missing }: PreparedSample,
+  { momentsOnly }: StructureSample,
+): WeightedModel {
+  const p = observed.length;
+  const size = momentCount(p, means, 1);
+  const byCases = estimator === "adf" || estimator === "dwls";
+  if (momentsOnly && byCases)
+    throw new ModelFault("needs-raw-data", "Weights by fourth moments need rows.", []);
+  if (missing)
+    throw new ModelFault("needs-raw-data", "Weighted moments need complete cases.", []);
+  const made = groups.map((group) => {
+    if (estimator === "adf" && group.n <= size)
+      throw new ModelFault(
+        "adf-sample-too-small",
+        `Full weights of ${size} moments need more than ${size} cases, not ${group.n}.`,
+        [],
+        { n: group.n, moments: size },
+      );
+    const [own] = group.moments;
+    const gamma = momentsOnly ? null : fourthMoments(group.columns, means);
+    const weight = momentWeight(
+      estimator as Exclude<typeof estimator, "ml">,
+      own!.covariance,
+      p,
+      means,
+      gamma,
+    );
+    if (!weight)
+      throw new ModelFault("bad-weight", "The weight matrix cannot be inverted.", [...observed]);
+    const moments = momentVector(means ? own!.means : null, own!.covariance, p);
+    return { n: own!.n, moments, weight, gamma };
+  });
+  return { objective: new MomentObjective(models, made, means), groups: made };
+}

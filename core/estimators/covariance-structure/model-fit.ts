@@ -1,0 +1,299 @@
+import { compileGroups, type Arrow, type ArrowModel } from "./arrows";
+import type { ErrorMatrices } from "./error-matrices";
+import {
+  comparativeFit,
+  informationCriteria,
+  scaledFit,
+  standardisedResiduals,
+  type ComparativeFit,
+  type InformationCriteria,
+  type MomentsCompared,
+  type ScaledFit,
+} from "./fit-measures";
+import type { FittedModel } from "./fit-model";
+import { inner, MomentObjective, times } from "./moment-objective";
+import { NormalLikelihood } from "./normal-likelihood";
+import {
+  availableMoments,
+  baselineLogLikelihood,
+  saturatedLogLikelihood,
+} from "./sample-moments";
+import {
+  scoreProducts,
+  traceOfProduct,
+  weightedFourthMoments,
+  type WeightedFourthMoments,
+} from "./sandwich";
+import { fisherScoring, inverseOf } from "./scoring";
+
+/** How well a model reproduces a sample. */
+export interface ModelFit {
+  /** Discrepancy per case. */
+  discrepancy: number;
+  /** Unscaled. For ULS and DWLS the statistic has no chi-squared distribution: `p` and all that rests on it are to be withheld. */
+  plain: ComparativeFit;
+  /** Does the unscaled statistic follow a chi-squared distribution where the model holds? */
+  chiSquared: boolean;
+  srmr: number;
+  srmrCovariances: number;
+  criteria: InformationCriteria | null;
+  satorraBentler: ScaledFit | null;
+  yuanBentler: (ScaledFit & { traceSaturated: number; traceModel: number }) | null;
+  /** Scaled by tr(U Gamma) / df; estimators that weight moments. */
+  scaled: ScaledFit | null;
+}
+
+type Fitted = Omit<FittedModel, "errors" | "fit">;
+
+export function fitOf(model: Fitted, errors: ErrorMatrices, rows: boolean): ModelFit {
+  const residuals = standardisedResiduals(momentsCompared(model), model.spec.means);
+  return {
+    ...residuals,
+    ...(model.likelihood ? likelihoodFit(model, errors, rows) : weightedFit(model, rows)),
+  };
+}
+
+/** Sample (by EM where values are missing) and implied moments of every group. */
+export function momentsCompared({ sample, implied, spec, n }: Fitted): MomentsCompared[] {
+  const p = spec.observed.length;
+  return sample.groups.map((group, g) => {
+    const [only] = group.moments;
+    const own = sample.missing ? group.saturated : only!;
+    return {
+      n: spec.convention === "wishart" ? group.n - 1 : sample.groups.length === 1 ? n : group.n,
+      means: own.means,
+      covariance: own.covariance,
+      impliedMeans: spec.means ? implied[g]!.means.slice(0, p) : own.means,
+      implied: implied[g]!.Sigma,
+    };
+  });
+}
+
+type Rest = Omit<ModelFit, "srmr" | "srmrCovariances">;
+
+function likelihoodFit(model: Fitted, errors: ErrorMatrices, rows: boolean): Rest {
+  const { likelihood, theta, sample, spec, moments, parameters } = model;
+  const p = spec.observed.length;
+  const n = likelihood!.n;
+  const value = likelihood!.valueAt(theta);
+  const saturatedModel = sample.missing ? saturatedAt(model) : null;
+  const saturated =
+    saturatedModel?.value ??
+    sample.groups.reduce((sum, g) => sum + saturatedLogLikelihood(g.moments[0]!), 0);
+  const baseline = sample.groups.reduce((sum, g) => sum + baselineLogLikelihood(g.moments, p), 0);
+  // A saturated model misses zero by rounding error only.
+  const chi2 = Math.max(0, 2 * (saturated - value));
+  const groups = spec.groups.length;
+  const own = { chi2, df: moments - parameters };
+  const none = { chi2: 2 * (saturated - baseline), df: (groups * p * (p - 1)) / 2 };
+  const size = { n, groups };
+  const fit: Rest = {
+    discrepancy: chi2 / n,
+    plain: comparativeFit(own, none, size),
+    chiSquared: true,
+    criteria:
+      spec.convention === "normal"
+        ? informationCriteria(value, saturated, baseline, parameters, n)
+        : null,
+    satorraBentler: null,
+    yuanBentler: null,
+    scaled: null,
+  };
+  if (!rows || spec.convention !== "normal" || own.df === 0) return fit;
+  const uncorrelated = baselineModel(model);
+  return {
+    ...fit,
+    satorraBentler: errors.fourth && satorraBentler(),
+    yuanBentler: yuanBentler(),
+  };
+
+  function satorraBentler(): ScaledFit | null {
+    const { bread, fourth } = errors;
+    const other = weightedFourthMoments(uncorrelated, sample.groups);
+    const inverse = inverseOf(uncorrelated.information, uncorrelated.q);
+    if (!bread || !inverse) return null;
+    const scaling = (of: WeightedFourthMoments, breadOf: Float64Array, df: number): number =>
+      (of.trace + (spec.means ? of.meansTrace : 0) - traceOfProduct(breadOf, of.meat)) / df;
+    return scaledFit(
+      own,
+      none,
+      scaling(fourth!, bread, own.df),
+      scaling(other, inverse, none.df),
+      size,
+    );
+  }
+
+  function yuanBentler(): ModelFit["yuanBentler"] {
+    const { observed } = errors.by;
+    if (!observed || !errors.scores) return null;
+    const traceSaturated = saturatedModel ? saturatedModel.trace() : saturatedTrace(model);
+    const inverse = inverseOf(uncorrelated.observedInformation(), uncorrelated.q);
+    if (traceSaturated === null || !inverse) return null;
+    const traceModel = traceOfProduct(observed, errors.scores);
+    const traceBaseline = traceOfProduct(inverse, scoreProducts(uncorrelated, sample.groups));
+    const fitted = scaledFit(
+      own,
+      none,
+      (traceSaturated - traceModel) / own.df,
+      (traceSaturated - traceBaseline) / none.df,
+      size,
+    );
+    return fitted && { ...fitted, traceSaturated, traceModel };
+  }
+}
+
+/** All variables uncorrelated, at its own estimates. */
+function baselineModel({ spec, sample }: Fitted): NormalLikelihood {
+  const p = spec.observed.length;
+  const arrows = (g: number): Arrow[] =>
+    spec.observed.flatMap((name): Arrow[] => [
+      { kind: "covariance", from: name, to: name, label: `${g} ${name} v`, value: 0 },
+      ...(spec.means
+        ? [{ kind: "intercept", from: "", to: name, label: `${g} ${name} m`, value: 0 } as const]
+        : []),
+    ]);
+  const models = compileGroups(
+    spec.observed,
+    [],
+    spec.groups.map((_, g) => arrows(g)),
+  );
+  const theta = sample.groups.flatMap(({ moments }) => {
+    const { means, variances } = availableMoments(moments, p);
+    return spec.observed.flatMap((_, i) =>
+      spec.means ? [variances[i]!, means[i]!] : [variances[i]!],
+    );
+  });
+  const likelihood = new NormalLikelihood(
+    models,
+    sample.groups.map((g) => ({ patterns: g.moments })),
+  );
+  likelihood.at(theta);
+  return likelihood;
+}
+
+/** The unrestricted model where values are missing: its likelihood, and the trace that the scaled test needs. */
+function saturatedAt({ spec, sample }: Fitted): { value: number; trace: () => number | null } {
+  const p = spec.observed.length;
+  const arrows = (g: number): Arrow[] =>
+    spec.observed.flatMap((name, i): Arrow[] => [
+      ...spec.observed.slice(0, i + 1).map((from): Arrow => ({
+        kind: "covariance",
+        from,
+        to: name,
+        label: `${g} ${from} ${name}`,
+        value: 0,
+      })),
+      { kind: "intercept", from: "", to: name, label: `${g} ${name} m`, value: 0 },
+    ]);
+  const models = compileGroups(
+    spec.observed,
+    [],
+    spec.groups.map((_, g) => arrows(g)),
+  );
+  const theta = sample.groups.flatMap(({ saturated: { means, covariance } }) =>
+    spec.observed.flatMap((_, i) => [
+      ...spec.observed.slice(0, i + 1).map((__, j) => covariance[i * p + j]!),
+      means[i]!,
+    ]),
+  );
+  const likelihood = new NormalLikelihood(
+    models,
+    sample.groups.map((g) => ({ patterns: g.moments })),
+  );
+  return {
+    value: likelihood.valueAt(theta),
+    trace: () => {
+      if (likelihood.at(theta) === null) return null;
+      const inverse = inverseOf(likelihood.observedInformation(), likelihood.q);
+      return inverse && traceOfProduct(inverse, scoreProducts(likelihood, sample.groups));
+    },
+  };
+}
+
+/** tr(As^-1 Ms) of the unrestricted model at complete data: tr(NT(S) Gamma). */
+function saturatedTrace({ spec, sample }: Fitted): number {
+  const fixed = compileGroups(
+    spec.observed,
+    [],
+    spec.groups.map(() => spec.observed.flatMap((to): Arrow[] => [
+      { kind: "covariance", from: to, to, label: null, value: 1 },
+    ])),
+  );
+  const likelihood = new NormalLikelihood(
+    fixed,
+    sample.groups.map((g) => ({ patterns: g.moments })),
+  );
+  // Only the metric matters here: that of the sample covariances instead of what the arrows imply.
+  likelihood.parts.forEach(([part], g) => {
+    part!.implied.Sigma.set(sample.groups[g]!.moments[0]!.covariance);
+    part!.value();
+  });
+  const { trace, meansTrace } = weightedFourthMoments(likelihood, sample.groups);
+  return trace + (spec.means ? meansTrace : 0);
+}
+
+function weightedFit(model: Fitted, rows: boolean): Rest {
+  const { weighted, spec, theta, moments, parameters } = model;
+  const { objective, groups } = weighted!;
+  const p = spec.observed.length;
+  const n = objective.n;
+  const chi2 = Math.max(0, -2 * objective.valueAt(theta));
+  const own = { chi2, df: moments - parameters };
+  const uncorrelated = independence(model);
+  const none = {
+    chi2: -2 * uncorrelated.objective.valueAt(uncorrelated.theta),
+    df: (spec.groups.length * p * (p - 1)) / 2,
+  };
+  const size = { n, groups: spec.groups.length };
+  const chiSquared = spec.estimator === "gls" || spec.estimator === "adf";
+  const scalingOf = (of: MomentObjective, df: number): number | null => {
+    const bread = inverseOf(of.information, of.q);
+    if (!bread) return null;
+    let trace = 0;
+    groups.forEach(({ weight, gamma, n: cases }, g) => {
+      trace += traceOfProduct(weight, gamma!);
+      const left = of.jacobian(g).map((column) => column && times(weight, column));
+      const right = left.map((column) => column && times(gamma!, column));
+      left.forEach((one, a) =>
+        right.forEach((two, b) => {
+          if (one && two) trace -= bread[a * of.q + b]! * cases * inner(one, two);
+        }),
+      );
+    });
+    return trace / df;
+  };
+  const scaling = rows && own.df > 0 ? scalingOf(objective, own.df) : null;
+  const baselineScaling = rows ? scalingOf(uncorrelated.objective, none.df) : null;
+  return {
+    discrepancy: chi2 / n,
+    plain: comparativeFit(own, none, size),
+    chiSquared,
+    criteria: null,
+    satorraBentler: null,
+    yuanBentler: null,
+    scaled:
+      scaling === null || baselineScaling === null
+        ? null
+        : scaledFit(own, none, scaling, baselineScaling, size),
+  };
+}
+
+/** The independence model by the same estimator with the same weights. */
+function independence({ spec, weighted, sample }: Fitted): {
+  objective: MomentObjective;
+  theta: Float64Array;
+} {
+  const baseline = baselineModel({ spec, sample } as Fitted);
+  const models: ArrowModel[] = baseline.implied.map((i) => i.model);
+  const objective = new MomentObjective(models, weighted!.groups, spec.means);
+  const p = spec.observed.length;
+  const start = sample.groups.flatMap(({ moments }) => {
+    const { means, variances } = availableMoments(moments, p);
+    return spec.observed.flatMap((_, i) =>
+      spec.means ? [variances[i]!, means[i]!] : [variances[i]!],
+    );
+  });
+  const { theta } = fisherScoring(objective, Float64Array.from(start), 1e-20);
+  objective.at(theta);
+  return { objective, theta };
+}

@@ -1,0 +1,123 @@
+import { arrowName } from "./arrows";
+import { STRUCTURE_ERRORS, type StructureErrors } from "./error-matrices";
+import type { FittedModel } from "./fit-model";
+import { deltaError, differentiated, standardisedArrows } from "./standardised";
+
+/** A number with its standard error; NaN where there is none. */
+export interface WithError {
+  estimate: number;
+  se: number;
+}
+
+/** What is known of one arrow. */
+export interface ArrowEstimate {
+  arrow: string;
+  kind: "path" | "covariance" | "intercept";
+  from: string;
+  to: string;
+  group: string;
+  free: boolean;
+  /** Name of the parameter, shared by arrows that are held equal; null where fixed. */
+  parameter: string | null;
+  estimate: number;
+  se: Record<StructureErrors, number | null>;
+  full: WithError;
+  latent: WithError;
+}
+
+/** Which errors a model's tests rest on when nobody says otherwise. */
+export function defaultErrors({ spec, sample }: FittedModel): StructureErrors {
+  if (spec.estimator === "ml") return sample.missing ? "observed" : "expected";
+  return spec.estimator === "gls" || spec.estimator === "adf" ? "naive" : "robust";
+}
+
+/**
+ * Every arrow with its estimate, the standard errors that exist, and both standardised solutions.
+ * @param errors the covariance that errors of standardised numbers rest on
+ */
+export function parameterTable(
+  model: FittedModel,
+  errors: StructureErrors = defaultErrors(model),
+): ArrowEstimate[] {
+  const { models, theta, spec } = model;
+  const q = theta.length;
+  const covariance = model.errors.by[errors];
+  const scales = standardErrors(covariance, q);
+  return models.flatMap((each, g) => {
+    const intercept = reportedIntercept(model, g);
+    const { full, latent } = standardisedArrows(model, each, scales, intercept);
+    const turned = differentiated(
+      (at) =>
+        Float64Array.from(each.slots, (slot, k) =>
+          slot.matrix === "m"
+            ? intercept(at, k)
+            : slot.parameter < 0
+              ? slot.value
+              : at[slot.parameter]!,
+        ),
+      theta,
+      scales,
+    );
+    return each.slots.map((slot, k): ArrowEstimate => {
+      const { matrix, row, column, parameter } = slot;
+      const kind = matrix === "A" ? "path" : matrix === "S" ? "covariance" : "intercept";
+      const [from, to] =
+        matrix === "m"
+          ? ["", each.variables[row]!]
+          : matrix === "A"
+            ? [each.variables[column]!, each.variables[row]!]
+            : [each.variables[column]!, each.variables[row]!];
+      const se = Object.fromEntries(
+        STRUCTURE_ERRORS.map((name) => {
+          const matrixOf = model.errors.by[name];
+          return [name, matrixOf && parameter >= 0 ? deltaError(turned, k, matrixOf, q) : null];
+        }),
+      ) as ArrowEstimate["se"];
+      const standardised = (of: typeof full): WithError => ({
+        estimate: of.values[k]!,
+        se: covariance ? deltaError(of, k, covariance, q) : NaN,
+      });
+      return {
+        arrow: arrowName({ kind, from, to }),
+        kind,
+        from,
+        to,
+        group: spec.groups[g]!.name,
+        free: parameter >= 0,
+        parameter: parameter < 0 ? null : each.parameters[parameter]!,
+        estimate: turned.values[k]!,
+        se,
+        full: standardised(full),
+        latent: standardised(latent),
+      };
+    });
+  });
+}
+
+export const standardErrors = (covariance: Float64Array | null, q: number): Float64Array =>
+  Float64Array.from({ length: q }, (_, a) =>
+    covariance ? Math.sqrt(covariance[a * q + a]!) : NaN,
+  );
+
+/**
+ * Intercepts on the scale of the data: fitting works on centred variables, and an intercept there is that of the data less the
+ * centre plus what the centres of its predictors explain.
+ */
+export function reportedIntercept(
+  { models, sample }: Pick<FittedModel, "models" | "sample">,
+  g: number,
+): (theta: ArrayLike<number>, slot: number) => number {
+  const { slots, observed: p } = models[g]!;
+  const centres = sample.centres[g]!;
+  const centre = (i: number): number => (i < p ? centres[i]! : 0);
+  const into = slots.map((slot) =>
+    slot.matrix === "m" ? slots.filter((s) => s.matrix === "A" && s.row === slot.row) : [],
+  );
+  return (theta, k) => {
+    const { row, parameter, value } = slots[k]!;
+    let sum = (parameter < 0 ? value : theta[parameter]!) + centre(row);
+    for (const path of into[k]!)
+      sum -= (path.parameter < 0 ? path.value : theta[path.parameter]!) * centre(path.column);
+    return sum;
+  };
+}

@@ -1,0 +1,161 @@
+import { normalEm } from "../../screening/normal-em";
+import { ModelFault, type ArrowModel } from "./arrows";
+import { singularVariables } from "./identification";
+import type { PatternMoments } from "./pattern";
+import { casePatterns, patternMoments, type CasePattern } from "./sample-moments";
+import type { Specification, StructureSample } from "./specification";
+
+/** One group of a sample as fitting sees it. */
+export interface PreparedGroup {
+  name: string;
+  /** Cases with at least one value. */
+  n: number;
+  /** About `centres`; NaN where missing. */
+  columns: Float64Array[];
+  patterns: CasePattern[];
+  moments: PatternMoments[];
+  /** Of the unrestricted normal distribution: the sample's own, by EM where values are missing. About `centres`. */
+  saturated: { means: Float64Array; covariance: Float64Array };
+}
+
+export interface PreparedSample {
+  groups: PreparedGroup[];
+  /** Are values missing? */
+  missing: boolean;
+  /** Cases without any value, which are left out. */
+  empty: number;
+  /** What was taken off each observed variable in each group, so that no digits are lost to distant means. */
+  centres: Float64Array[];
+}
+
+/**
+ * @param models of the groups, which say what may be centred: an intercept that is fixed or shared must keep its meaning
+ * @throws ModelFault `no-data`, `singular-sample-covariance`
+ */
+export function prepareSample(
+  { observed, groups, means, convention }: Specification,
+  models: readonly ArrowModel[],
+  sample: StructureSample,
+): PreparedSample {
+  const kept = sample.groups.map(withoutEmpty);
+  kept.forEach(({ columns }) => {
+    const empty = observed.filter((_, i) => columns[i]!.every(Number.isNaN));
+    if (empty.length > 0)
+      throw new ModelFault("no-data", `“${empty[0]}” has no values at all.`, empty);
+  });
+  const all = observed.map((_, i) => joined(kept.map(({ columns }) => columns[i]!)));
+  const common = all.map(meanOf);
+  const free = means ? centrable(models) : observed.map(() => true);
+  const centres = kept.map(({ columns }) =>
+    Float64Array.from(observed, (_, i) =>
+      !means ? meanOf(columns[i]!) : free[i] ? common[i]! : 0,
+    ),
+  );
+  const prepared = kept.map(({ columns }, g): PreparedGroup => {
+    const centred = columns.map((column, i) => column.map((y) => y - centres[g]![i]!));
+    const patterns = casePatterns(centred);
+    const moments = patternMoments(centred, patterns);
+    const complete = patterns.length === 1 && patterns[0]!.indices.length === observed.length;
+    const saturated = complete ? moments[0]! : unrestricted(observed, centred, patterns);
+    const singular = singularVariables(observed, saturated.covariance);
+    const n = moments.reduce((sum, m) => sum + m.n, 0);
+    if (singular.length > 0 || (complete && n <= observed.length))
+      throw new ModelFault(
+        "singular-sample-covariance",
+        `The sample covariance matrix is singular: ${(singular.length > 0 ? singular : observed).join(", ")}.`,
+        singular.length > 0 ? singular : observed,
+        { n, p: observed.length },
+      );
+    if (convention === "wishart") toDivisorLess(moments);
+    return { name: groups[g]!.name, n, columns: centred, patterns, moments, saturated };
+  });
+  return {
+    groups: prepared,
+    missing: prepared.some((g) => g.moments.some((m) => m.indices.length < observed.length)),
+    empty: kept.reduce((sum, g) => sum + g.empty, 0),
+    centres,
+  };
+}
+
+/** Observed variables whose mean may be taken off: no intercept that is fixed or shared changes its meaning by it. */
+function centrable(models: readonly ArrowModel[]): boolean[] {
+  const uses = new Map<number, number>();
+  for (const { slots } of models)
+    for (const slot of slots)
+      if (slot.matrix === "m" && slot.parameter >= 0)
+        uses.set(slot.parameter, (uses.get(slot.parameter) ?? 0) + 1);
+  const p = models[0]!.observed;
+  const free = Array.from({ length: p }, () => true);
+  for (const { slots, variables } of models) {
+    const intercept = variables.map((_, i) =>
+      slots.find((s) => s.matrix === "m" && s.row === i),
+    );
+    // Without an arrow the intercept is zero: of a latent variable that, of an observed one the origin of its scale.
+    variables.forEach((_, i) => {
+      const slot = intercept[i];
+      const held = !slot || slot.parameter < 0;
+      if (held && i < p) free[i] = false;
+      if (held || uses.get(slot.parameter)! > 1)
+        for (const s of slots)
+          if (s.matrix === "A" && s.row === i && s.column < p) free[s.column] = false;
+    });
+  }
+  // A shared intercept of an observed variable asks for the same origin in every group, which the common mean is.
+  return free;
+}
+
+function withoutEmpty(columns: Float64Array[]): { columns: Float64Array[]; empty: number } {
+  const n = columns[0]!.length;
+  const rows: number[] = [];
+  for (let r = 0; r < n; r++) if (columns.some((c) => !Number.isNaN(c[r]!))) rows.push(r);
+  return {
+    columns:
+      rows.length === n
+        ? columns
+        : columns.map((column) => Float64Array.from(rows, (r) => column[r]!)),
+    empty: n - rows.length,
+  };
+}
+
+function unrestricted(
+  observed: readonly string[],
+  columns: Float64Array[],
+  patterns: readonly CasePattern[],
+): PreparedGroup["saturated"] {
+  const em = normalEm(
+    columns,
+    patterns.map(({ indices, rows }) => {
+      const seen = new Set(indices);
+      return { key: observed.map((_, i) => (seen.has(i) ? "1" : "0")).join(""), rows: [...rows] };
+    }),
+  );
+  if (!em)
+    throw new ModelFault(
+      "singular-sample-covariance",
+      "The covariances cannot be estimated from what was observed.",
+      [...observed],
+    );
+  return { means: em.mean, covariance: em.covariance };
+}
+
+function toDivisorLess(moments: PatternMoments[]): void {
+  for (const each of moments) {
+    const ratio = each.n / (each.n - 1);
+    each.covariance.forEach((value, at) => (each.covariance[at] = value * ratio));
+    each.n -= 1;
+  }
+}
+
+const joined = (parts: Float64Array[]): Float64Array =>
+  Float64Array.from(parts.flatMap((part) => [...part]));
+
+function meanOf(column: Float64Array): number {
+  let sum = 0;
+  let n = 0;
+  for (const y of column)
+    if (!Number.isNaN(y)) {
+      sum += y;
+      n += 1;
+    }
+  return sum / n;
+}
