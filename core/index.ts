@@ -10,6 +10,7 @@ export {
   chosenCovariance,
   COVARIANCES,
   ERRORS,
+  MODEL_ERRORS,
   DEFAULT_SETTINGS,
   INTERVALS,
   MAX_REPLICATIONS,
@@ -56,7 +57,7 @@ export {
 } from "./inference";
 export type { ByCovariance, CoefficientTest, EffectKind, FTest } from "./model";
 export type { UsedCoding } from "./design";
-export { engines, kernelOf, registerEngine } from "./estimators";
+export { engineOf, engines, kernelOf, registerEngine, type StructureSection } from "./estimators";
 export type * from "./estimators";
 export {
   influentialRows,

@@ -1,6 +1,7 @@
 import {
   findColumn,
   inOrdinaryUnit,
+  anySample,
   listwiseSample,
   pick,
   typedColumn,
@@ -84,9 +85,9 @@ export function prepare(
     measures.map((m) => m.form),
   );
   if (!engine) throw notYetEstimated(measures.find((m) => m.form === "combines") ?? measures[0]!);
-  const own = engine.id === stated.settings.engine ? stated.settings.options : {};
+  const own = optionsFor(engine, stated.settings);
   const chosen = { ...stated.settings, options: withOptions(engine, own) };
-  const wanted = engine.settings?.(chosen) ?? chosen;
+  const wanted = engine.settings?.(chosen, theory) ?? chosen;
   const settings = raw.moments ? momentSettings(wanted) : wanted;
   const study = { ...stated, variables: dataset.variables, settings };
   if (raw.moments) {
@@ -94,7 +95,8 @@ export function prepare(
     refuseRowWork(stated);
   }
   const typed = typedColumns(study, dataset, theory, measures);
-  const sample = listwiseSample([...typed.values()], dataset);
+  const keeps = engine.keepsIncomplete?.(settings) ?? false;
+  const sample = (keeps ? anySample : listwiseSample)([...typed.values()], dataset);
   const variables = new Map(study.variables.map((v) => [v.name, v]));
   const scheme = schemeOf(settings, typed, sample);
   const clusters = scheme.kind === "clusters" ? scheme.members : null;
@@ -142,16 +144,40 @@ function studentised(
     : null;
 }
 
+/** The options of a study; where its theory calls for another engine than the one chosen, those that this one knows. */
+function optionsFor(
+  { id, options }: Engine,
+  { engine, options: chosen }: Settings,
+): Settings["options"] {
+  if (id === engine) return chosen;
+  const known = new Set(options.map((o) => o.name));
+  return Object.fromEntries(Object.entries(chosen).filter(([name]) => known.has(name)));
+}
+
 /** Every variable of the equations. */
 const nodesIn = ({ equations }: CompiledTheory): string[] =>
   equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.moderators, ...e.covariates]);
 
-/** The measures without scores that are variables of the theory: factors and composites, which engines estimate from their items. */
+/**
+ * The measures without scores that are variables of the theory: factors and composites, which engines estimate from their items,
+ * with the factors that such factors are measured by. Without any path all factors are a model of measurement.
+ */
 function latentMeasures(theory: CompiledTheory, dataset: Dataset): Measure[] {
-  const nodes = new Set(nodesIn(theory));
-  return dataset.measures.filter(
-    (m) => (m.form === "reflects" || m.form === "combines") && nodes.has(m.name.name),
+  const latent = dataset.measures.filter((m) => m.form === "reflects" || m.form === "combines");
+  const wanted = new Set(
+    theory.paths.length > 0
+      ? [
+          ...nodesIn(theory),
+          ...theory.covariances.flatMap((c) => c.pairs.flatMap((p) => [p.a.name, p.b.name])),
+        ]
+      : latent.map((m) => m.name.name),
   );
+  for (let before = -1; before !== wanted.size;) {
+    before = wanted.size;
+    for (const m of latent)
+      if (wanted.has(m.name.name)) for (const item of m.items) wanted.add(item.ref.name);
+  }
+  return latent.filter((m) => wanted.has(m.name.name));
 }
 
 function typedColumns(
@@ -162,9 +188,14 @@ function typedColumns(
 ): Map<string, TypedColumn> {
   const { table } = dataset;
   const { strata, cluster } = study.settings;
-  const itemsOf = (name: string): string[] =>
-    measures.find((m) => m.name.name === name)?.items.map((item) => item.ref.name) ?? [name];
-  const used = new Set(nodesIn(theory).flatMap(itemsOf));
+  const factors = new Set(measures.map((m) => m.name.name));
+  const used = new Set(
+    [
+      ...nodesIn(theory),
+      ...measures.flatMap((m) => m.items.map((item) => item.ref.name)),
+      ...(theory.groups ? [theory.groups.by.name] : []),
+    ].filter((name) => !factors.has(name)),
+  );
   const typed = new Map<string, TypedColumn>();
   for (const name of [...used, ...[strata, cluster].filter((c) => c !== null)]) {
     const column = findColumn(table, name);

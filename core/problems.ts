@@ -21,7 +21,15 @@ export type ProblemCode =
   | "no_observed"
   | "formula"
   | "needs_rows"
-  | "not_available";
+  | "not_available"
+  | "negative_df"
+  | "under_identified"
+  | "singular_sample_covariance"
+  | "no_data"
+  | "not_converged"
+  | "adf_sample_too_small"
+  | "needs_raw_data"
+  | "bad_matrix";
 
 /** What a message is about, so that a screen can lead the reader to it. */
 export interface ProblemPlace {

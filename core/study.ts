@@ -3,10 +3,20 @@ import type { Correction, DerivedVariable, RowFilter } from "./derive";
 
 /** Standard errors that can be chosen: classical, or heteroscedasticity-consistent. */
 export const ERRORS = ["classical", "HC0", "HC1", "HC2", "HC3", "HC4"] as const;
-export type ErrorKind = (typeof ERRORS)[number];
+
+/** Standard errors of models of covariances: from expected or observed information, their sandwiches, and those of weighted moments. */
+export const MODEL_ERRORS = [
+  "expected",
+  "observed",
+  "robust",
+  "robust_expected",
+  "naive",
+  "normal_theory",
+] as const;
+export type ErrorKind = (typeof ERRORS)[number] | (typeof MODEL_ERRORS)[number];
 
 /** Covariances of the coefficients: those that can be chosen, and the cluster-robust one that a cluster column calls for. */
-export const COVARIANCES = [...ERRORS, "CR2"] as const;
+export const COVARIANCES = [...ERRORS, "CR2", ...MODEL_ERRORS] as const;
 export type CovarianceKind = (typeof COVARIANCES)[number];
 
 /** The covariance that tests rest on: with clusters the cluster-robust one, whatever errors are chosen. */

@@ -1,5 +1,12 @@
 import { z } from "zod";
-import { CENTRINGS, ERRORS, DEFAULT_SETTINGS, INTERVALS, MAX_REPLICATIONS } from "../core";
+import {
+  CENTRINGS,
+  ERRORS,
+  MODEL_ERRORS,
+  DEFAULT_SETTINGS,
+  INTERVALS,
+  MAX_REPLICATIONS,
+} from "../core";
 
 const cellValue = z.union([z.string(), z.number(), z.boolean(), z.null()]);
 const columnName = z.string().min(1);
@@ -46,7 +53,7 @@ const settings = z.strictObject({
     .default(DEFAULT_SETTINGS.replications)
     .describe(`0 (none) to ${MAX_REPLICATIONS}`),
   seed: z.number().default(DEFAULT_SETTINGS.seed).describe("0 to 2^53 - 1"),
-  errors: z.enum(ERRORS).default(DEFAULT_SETTINGS.errors),
+  errors: z.enum([...ERRORS, ...MODEL_ERRORS]).default(DEFAULT_SETTINGS.errors),
   crossEquations: z.enum(["joint", "zero"]).default(DEFAULT_SETTINGS.crossEquations),
   strata: columnName.nullable().default(null),
   cluster: columnName.nullable().default(null),

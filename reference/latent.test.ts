@@ -22,11 +22,11 @@ describe("a latent mediation through the entry of app and command line", () => {
     ] as const) {
       const { estimate, delta } = effect(id);
       ledger.same(id, estimate, wanted.est, 1e-6);
-      checkTest(ledger, id, delta.joint.classical, wanted);
+      checkTest(ledger, id, delta.joint.expected, wanted);
     }
     expect(ledger.off).toEqual([]);
     expect(evidence.estimator.id).toBe("covariance_structure");
-    expect(evidence.errors).toBe("classical");
+    expect(evidence.errors).toBe("expected");
   });
 
   it("has the standardised effects", () => {
@@ -60,8 +60,8 @@ describe("a latent mediation through the entry of app and command line", () => {
     for (const { id, estimate, delta } of evidence.effects) {
       const found = other.effects.find((e) => e.id === id)!;
       expect(found.estimate).toBeCloseTo(estimate!, 6);
-      const se = delta.joint.classical?.se;
-      if (se !== undefined) expect(found.delta.joint.classical!.se).toBeCloseTo(se, 6);
+      const se = delta.joint.expected?.se;
+      if (se !== undefined) expect(found.delta.joint.expected!.se).toBeCloseTo(se, 6);
     }
   });
 

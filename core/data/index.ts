@@ -15,6 +15,6 @@ export { numbersOf } from "./numbers";
 export { guessDecimal, guessVariable } from "./guess";
 export { codeColumns, type CodeColumn } from "./coding";
 export { listwise, type NumberColumn } from "./number-column";
-export { listwiseSample, pick, type Sample } from "./sample";
+export { anySample, listwiseSample, pick, type Sample } from "./sample";
 export { equalWidthBars, summarise, type ColumnSummary } from "./summary";
 export { packTable, unpackTable, type PackedColumn, type PackedTable } from "./packed-table";

@@ -62,6 +62,33 @@ export function listwiseSample(columns: TypedColumn[], { table, included }: Rows
   };
 }
 
+/**
+ * Rows with at least one of the variables present, for engines that use what there is.
+ * @throws StudyProblem as `listwiseSample`, when no row has anything
+ */
+export function anySample(columns: TypedColumn[], data: Rows): Sample {
+  const { table, included } = data;
+  const missing = Object.fromEntries(
+    columns.map(({ name, values }) => [
+      name,
+      included.reduce((count, i) => count + (Number.isNaN(values[i]!) ? 1 : 0), 0),
+    ]),
+  );
+  const rows: number[] = [];
+  const dropped: number[] = [];
+  for (const i of included)
+    (columns.some(({ values }) => !Number.isNaN(values[i]!)) ? rows : dropped).push(i);
+  if (rows.length === 0) return listwiseSample(columns, data);
+  return {
+    rowsRead: table.rows,
+    n: rows.length,
+    excluded: table.rows - included.length,
+    rows: Int32Array.from(rows),
+    dropped,
+    missing,
+  };
+}
+
 /** The values of a column at the rows of a sample. */
 export function pick(values: Float64Array, rows: Int32Array): Float64Array {
   const out = new Float64Array(rows.length);

@@ -45,7 +45,7 @@ export function buildDesign(
       const column = typed.get(name)!;
       columns =
         variable.level === "categorical"
-          ? coded(column, variable, sample, codings)
+          ? codedColumns(column, variable, sample, codings)
           : [numericColumn(column, sample, standardised)];
       cache.set(name, columns);
     }
@@ -110,7 +110,8 @@ function numericColumn(column: TypedColumn, sample: Sample, standardised: boolea
   };
 }
 
-function coded(
+/** The code columns of a categorical variable at the rows of a sample; its coding joins the list. */
+export function codedColumns(
   column: TypedColumn,
   variable: Variable,
   sample: Sample,

@@ -1,5 +1,5 @@
 export { centreOf, type Column, type UsedCoding } from "./column";
-export { buildDesign, productColumn, type Design, type Equation } from "./design";
+export { buildDesign, codedColumns, productColumn, type Design, type Equation } from "./design";
 export {
   Averages,
   columnsByKey,

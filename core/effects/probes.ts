@@ -2,7 +2,7 @@ import { timesPower } from "../numerics/unit";
 import { own } from "../own";
 import type { TypedColumn } from "../data";
 import { centreOf, type Column, type UsedCoding } from "../design";
-import { extent, mean, standardDeviation, twoValues } from "../numerics/moments";
+import { extent, mean, twoValues } from "../numerics/moments";
 import { quantile6 } from "../numerics/quantile";
 import type { ProbeChoice } from "../study";
 
@@ -82,7 +82,8 @@ export function moderatorOf(
   const probes = choice.flatMap((rule) => {
     if (rule === "mean_sd") {
       const m = mean(column.values);
-      const sd = standardDeviation(column.values);
+      // Of a latent variable the model says more than scores do.
+      const { sd } = column;
       return [probe("mean-sd", m - sd), probe("mean", m), probe("mean+sd", m + sd)];
     }
     if (typeof rule === "number")

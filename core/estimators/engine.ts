@@ -13,7 +13,7 @@ import type {
   Quantity,
 } from "../model";
 import type { Warning } from "../problems";
-import type { CovarianceKind, Settings } from "../study";
+import type { CovarianceKind, ErrorKind, Settings } from "../study";
 import type { CompiledTheory, Measure, MeasureForm } from "../theory";
 import type { ResidualRows, Section } from "./sections";
 
@@ -121,8 +121,12 @@ export interface Engine<D = unknown> {
   options: OptionSpec[];
   /** Forms of measures that it estimates as variables of their own, from their items. */
   forms?: readonly MeasureForm[];
-  /** The common settings as they hold for this engine, where some of them do not apply. */
-  settings?(settings: Settings): Settings;
+  /** Errors that it knows; the first is what tests rest on when nothing is chosen. */
+  errors: readonly ErrorKind[];
+  /** The common settings as they hold for this engine with these data, where some of them do not apply. */
+  settings?(settings: Settings, theory: CompiledTheory): Settings;
+  /** Does it use rows with values missing? */
+  keepsIncomplete?(settings: Settings): boolean;
   suits(theory: CompiledTheory, data: ModelData): Suitability;
   /** @throws StudyProblem for anything that stops the analysis */
   fit(theory: CompiledTheory, data: ModelData, settings: Settings): Fit<D>;

@@ -12,3 +12,4 @@ export type {
 export { withOptions } from "./options";
 export { engineFor, engineOf, engines, kernelOf, registerEngine } from "./registry";
 export type * from "./sections";
+export type * from "./structure-types";

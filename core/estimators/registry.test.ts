@@ -123,6 +123,7 @@ class LadFit implements Fit<LadData & { rounds: number }> {
 const lad: Engine<LadData & { rounds: number }> = {
   id: "least_absolute_deviations",
   label: "least absolute deviations",
+  errors: ["classical"],
   options: [
     { name: "rounds", label: "rounds", help: "How often the weights are found anew.", initial: 30 },
   ],

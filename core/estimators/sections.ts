@@ -1,4 +1,5 @@
 import type { BootstrapSummary } from "../inference";
+import type { StructureSection } from "./structure-types";
 import type { ByCovariance, CoefficientTest, FTest } from "../model";
 
 export interface ChiSquaredTest {
@@ -131,4 +132,4 @@ export interface EquationsSection {
 }
 
 /** What engines say besides the effects: one kind, one renderer on the screen. */
-export type Section = EquationsSection | TableSection;
+export type Section = EquationsSection | TableSection | StructureSection;

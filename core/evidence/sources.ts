@@ -28,7 +28,10 @@ export function chosenJoint({ fit, errors, study }: Prepared): Covariance {
 
 /** Does a quantity depend on standard deviations, whose sampling variation then counts? */
 export const needsSds = ({ fit }: Prepared, { expression }: Quantity): boolean =>
-  fit.standardised || [...parametersOf(expression)].some((i) => fit.parameters.roles[i] === "sd");
+  fit.standardised ||
+  [...parametersOf(expression)].some(
+    (i) => fit.parameters.roles[i] === "sd" && i >= fit.parameters.covered,
+  );
 
 /**
  * Normal tests of quantities that depend on SDs, from leaving one case (or cluster) out at a time: the jackknife is the

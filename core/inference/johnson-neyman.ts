@@ -1,4 +1,5 @@
 import { countUntil } from "../numerics/sort";
+import { ln } from "../numerics/elementary";
 import { fisherQuantile, studentP, studentQuantile } from "../numerics/distributions";
 
 /** A slope that is linear in a moderator: b1 + b3 (w - centre), with the covariance of the two. */
@@ -70,7 +71,8 @@ export const pointwiseCritical = (df: number, level: number): number =>
 
 /** Critical value that holds for all values together (Potthoff 1964, Psychometrika 29). */
 export const simultaneousCritical = (df: number, level: number): number =>
-  Math.sqrt(2 * fisherQuantile(level, 2, df));
+  // Without residual degrees of freedom the F quantile is that of chi-squared with two, which is exponential.
+  Math.sqrt(df === Infinity ? -2 * ln(1 - level) : 2 * fisherQuantile(level, 2, df));
 
 export const slopeAt = ({ b1, b3, centre }: LinearSlope, w: number): number =>
   b1 + b3 * (w - centre);

@@ -32,6 +32,7 @@ export {
   coefficientLabel,
   equationOf,
   firstFixed,
+  IMPROPER,
   makeParameters,
   parameterAt,
   sdLabel,

@@ -1,5 +1,5 @@
 /** What a number of the parameter vector is. */
-export type ParameterRole = "coefficient" | "sd" | "average";
+export type ParameterRole = "coefficient" | "sd" | "average" | "flag";
 
 /** The coefficients of one equation, side by side in the parameter vector, intercept first. */
 export interface EquationBlock {
@@ -10,7 +10,8 @@ export interface EquationBlock {
 
 /**
  * The labels of a parameter vector: first what has a covariance (coefficients, equation by equation), then the SD of every
- * column, then averages over the sample of products of moderator columns, which make averages of moderated effects.
+ * column, then averages over the sample of products of moderator columns, which make averages of moderated effects. An engine
+ * whose SDs are functions of its estimates has a covariance of those, too.
  */
 export interface Parameters {
   labels: string[];
@@ -75,8 +76,11 @@ export function parameterAt({ index }: Parameters, label: string): number {
 export const equationOf = ({ equations }: Parameters, at: number): number =>
   equations.findLastIndex(({ start }) => start <= at);
 
-/** Where the parameters begin that the delta method holds fixed: the averages. */
+/** Says of every replicate whether its solution is improper: 1, else 0. */
+export const IMPROPER = "improper";
+
+/** Where the parameters begin that the delta method holds fixed: averages and flags. */
 export const firstFixed = ({ roles }: Parameters): number => {
-  const at = roles.indexOf("average");
+  const at = roles.findIndex((role) => role === "average" || role === "flag");
   return at < 0 ? roles.length : at;
 };

@@ -17,14 +17,16 @@ export const phi = (z: number): number => exp(-0.5 * z * z) / Math.sqrt(2 * Math
 export const zQuantile = (p: number): number => normalQuantile(p, 0, 1);
 
 /** Quantile of Student's t with `df` degrees of freedom. */
-export const studentQuantile = (p: number, df: number): number => tQuantile(p, df);
+export const studentQuantile = (p: number, df: number): number =>
+  df === Infinity ? zQuantile(p) : tQuantile(p, df);
 
 /** Quantile of the F distribution. */
 export const fisherQuantile = (p: number, df1: number, df2: number): number =>
   fQuantile(p, df1, df2);
 
 /** Two-sided p of a t statistic; taken in the lower tail, where no digits are lost. */
-export const studentP = (t: number, df: number): number => 2 * tCdf(-Math.abs(t), df);
+export const studentP = (t: number, df: number): number =>
+  df === Infinity ? normalP(t) : 2 * tCdf(-Math.abs(t), df);
 
 /** Two-sided p of a z statistic. */
 export const normalP = (z: number): number => 2 * Phi(-Math.abs(z));

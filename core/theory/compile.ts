@@ -1,7 +1,16 @@
 import { StudyProblem } from "../problems";
 import { findCycle, topologicalOrder, type Path } from "./graph";
 import { moderatedSteps, nodesOf, productsOf, type ModeratedStep } from "./moderated-steps";
-import type { Contrast, Define, Hypothesis, Moderation, Statement } from "./syntax";
+import type {
+  Contrast,
+  Covary,
+  Define,
+  Groups,
+  Hold,
+  Hypothesis,
+  Moderation,
+  Statement,
+} from "./syntax";
 
 /** A path of the model and the lines of the theory that ask for it. */
 export interface ModelPath extends Path {
@@ -36,6 +45,10 @@ export interface CompiledTheory {
   moderations: Moderation[];
   contrasts: Contrast[];
   definitions: Define[];
+  /** Covariances that are drawn or held, constraints, groups: for engines that know of them. */
+  covariances: Covary[];
+  holds: Hold[];
+  groups: Groups | null;
 }
 
 /**
@@ -45,11 +58,13 @@ export interface CompiledTheory {
  */
 export function compileTheory(statements: readonly Statement[]): CompiledTheory {
   const paths = collectPaths(statements);
-  if (paths.length === 0) {
+  const factors = statements.some((s) => s.kind === "measure" && s.form === "reflects");
+  if (paths.length === 0 && !factors) {
     throw new StudyProblem("nothing_stated", {});
   }
   const covariates = collectCovariates(statements, paths);
-  const { steps: moderated } = moderatedSteps(statements);
+  const groups = statements.find((s) => s.kind === "groups") ?? null;
+  const moderated = overGroups(moderatedSteps(statements).steps, paths, groups);
   const cycle = findCycle([
     ...paths,
     ...[...covariates].flatMap(([to, names]) => names.map((from) => ({ from, to }))),
@@ -94,7 +109,26 @@ export function compileTheory(statements: readonly Statement[]): CompiledTheory 
     moderations: statements.filter((s) => s.kind === "moderation"),
     contrasts: statements.filter((s) => s.kind === "contrast"),
     definitions: statements.filter((s) => s.kind === "define"),
+    covariances: statements.filter((s) => s.kind === "covary"),
+    holds: statements.filter((s) => s.kind === "hold"),
+    groups,
   };
+}
+
+/** Unless paths are held equal, every path may differ between groups: each is moderated by the column that tells them. */
+function overGroups(
+  steps: ModeratedStep[],
+  paths: readonly Path[],
+  groups: Groups | null,
+): ModeratedStep[] {
+  if (!groups || groups.equal.includes("paths")) return steps;
+  const by = groups.by.name;
+  const more = paths.filter(
+    ({ from, to }) =>
+      from !== by &&
+      !steps.some((s) => s.from === from && s.to === to && s.moderators.includes(by)),
+  );
+  return [...steps, ...more.map(({ from, to }) => ({ from, to, moderators: [by] }))];
 }
 
 function collectPaths(statements: readonly Statement[]): ModelPath[] {

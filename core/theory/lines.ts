@@ -1,8 +1,17 @@
 import type { Statement } from "./syntax";
 import { tokenise, type Token } from "./tokens";
-import { MODERATION_VERBS, moderationVerbOf } from "./verbs";
+import { MODERATION_VERBS, moderationVerbOf, verbOf } from "./verbs";
 
-const KEYWORDS = ["measure", "also", "adjust", "contrast", "define"] as const;
+const KEYWORDS = [
+  "measure",
+  "also",
+  "adjust",
+  "contrast",
+  "define",
+  "covary",
+  "hold",
+  "groups",
+] as const;
 
 /**
  * What a line of a theory sets out to be, whether or not it is right in all its parts: by its keyword, else by its verb.
@@ -14,12 +23,25 @@ export function lineKind(line: string): Statement["kind"] | null {
   if (!first) return null;
   // A quoted name is a name, whatever it says.
   const keyword = KEYWORDS.find((word) => first.kind === "word" && first.text === word);
-  if (keyword) return keyword;
+  if (keyword && !isColumn(keyword, tokens)) return keyword;
   const moderates = tokens.some(
     (token) =>
       token.kind === "word" && (MODERATION_VERBS as readonly string[]).includes(token.text),
   );
   return moderates || moderationVerbOf(verbToken(tokens)) ? "moderation" : "hypothesis";
+}
+
+/** Words that columns are called by, too: what follows tells. */
+function isColumn(keyword: (typeof KEYWORDS)[number], tokens: readonly Token[]): boolean {
+  if (keyword === "groups") return tokens[1]?.text !== "by";
+  if (keyword !== "hold") return false;
+  const next = tokens[1];
+  return (
+    next === undefined ||
+    [":", "with"].includes(next.text) ||
+    verbOf(next) !== null ||
+    moderationVerbOf(next) !== null
+  );
 }
 
 /** The token at the place of the verb: after the label, the first name and, with two moderators, the second. */

@@ -35,7 +35,8 @@ export function readMeasure(
   do {
     reader.takeIf("and");
     const reversed = reader.takeIf("reversed");
-    if (reader.peek() && measures.includes(reader.peek()!.text)) {
+    const factor = form === "reflects" && reader.peek() && reader.peek()!.text !== name.name;
+    if (reader.peek() && !factor && measures.includes(reader.peek()!.text)) {
       reader.fail(`“${reader.peek()!.text}” is a measure itself; items are columns of the data.`);
     }
     if (reader.peek() && items.some((item) => item.ref.name === reader.peek()!.text)) {
@@ -44,9 +45,46 @@ export function readMeasure(
     items.push({ ref: reader.variable("an item"), reversed });
   } while (reader.takeIf(",") || reader.isWord("and"));
   const scale = reader.takeIf("on") ? readScale(reader) : null;
+  const latent = form === "reflects" ? readScaling(reader, items) : {};
   const answered = reader.takeIf("with") ? readAnswered(reader) : null;
   reader.end(EXAMPLE);
-  return { kind: "measure", line, name, form, items, scale, answered };
+  return { kind: "measure", line, name, form, items, scale, answered, ...latent };
+}
+
+/** `with reliability 0.8`, `with variance 1`, `scaled by conf2`: what a latent variable takes its scale from. */
+function readScaling(
+  reader: Reader,
+  items: Measure["items"],
+): Pick<Measure, "reliability" | "scaledBy"> {
+  if (reader.takeIf("scaled")) {
+    reader.expect("by", "the scale is named so: “scaled by conf2”");
+    const ref = reader.variable("the item that gives the scale");
+    if (!items.some((item) => item.ref.name === ref.name))
+      reader.fail(`“${ref.name}” is not among the items, so it cannot give the scale.`);
+    return { scaledBy: ref };
+  }
+  if (!reader.isWord("with")) return {};
+  const next = reader.peek(1)?.text;
+  if (next === "reliability") {
+    reader.take();
+    reader.take();
+    if (reader.peek()?.kind !== "number")
+      reader.fail("Expected a number here: “with reliability 0.8”.");
+    const reliability = Number(reader.peek()!.text);
+    if (items.length > 1)
+      reader.fail("A reliability is given for a single item; with several items it is estimated.");
+    if (!(reliability > 0 && reliability <= 1))
+      reader.fail(`A reliability lies above 0 and up to 1, ${reliability} does not.`);
+    reader.take();
+    return { reliability };
+  }
+  if (next !== "variance") return {};
+  reader.take();
+  reader.take();
+  if (reader.peek()?.text !== "1")
+    reader.fail("A latent variable is scaled so: “with variance 1”.");
+  reader.take();
+  return { scaledBy: "variance" };
 }
 
 function readScale(reader: Reader): [number, number] {

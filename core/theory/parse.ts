@@ -3,11 +3,10 @@ import { nearestName } from "./nearest";
 import { readMeasure } from "./measure";
 import { readModeration } from "./moderation";
 import { LineError, Reader } from "./reader";
+import { readCovary, readGroups, readHold } from "./structure-lines";
 import type { Hypothesis, Moderation, NameRef, Statement, Theory } from "./syntax";
 import { tokenise } from "./tokens";
 import { isMediates, MODERATION_VERBS, moderationVerbOf, THROUGH, verbOf, VERBS } from "./verbs";
-
-const LATER = ["covary"];
 
 /**
  * Reads the text of a theory, one sentence a line. A line that cannot be read becomes a complaint and the others
@@ -57,11 +56,30 @@ function readStatement(
   if (reader.takeIf("adjust")) return readAdjust(reader, line);
   if (reader.takeIf("contrast")) return readContrast(reader, line);
   if (reader.takeIf("define")) return readDefine(reader, line);
-  if (reader.isWord(...LATER))
-    reader.fail(
-      `“${reader.peek()!.text}” is a word of the notation that this version does not estimate yet.`,
-    );
+  if (reader.takeIf("covary")) return readCovary(reader, line);
+  // Columns may well be called so; then a verb or a label's colon follows.
+  if (reader.isWord("hold") && !beginsSentence(reader)) {
+    reader.take();
+    return readHold(reader, line);
+  }
+  if (reader.isWord("groups") && reader.peek(1)?.text === "by") {
+    reader.take();
+    return readGroups(reader, line);
+  }
   return readHypothesis(reader, line);
+}
+
+/** Is the first word the label or the first variable of a sentence? */
+function beginsSentence(reader: Reader): boolean {
+  const next = reader.peek(1);
+  return (
+    next === undefined ||
+    next.text === ":" ||
+    next.text === "with" ||
+    verbOf(next) !== null ||
+    moderationVerbOf(next) !== null ||
+    isMediates(next)
+  );
 }
 
 function readHypothesis(reader: Reader, line: number): Statement {

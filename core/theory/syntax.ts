@@ -119,9 +119,48 @@ export interface Measure {
   scale: [number, number] | null;
   /** Smallest share of answered items for a score, in percent; null leaves the usual 80. */
   answered: number | null;
+  /** Of a latent variable with one item: how reliable that is known to be. */
+  reliability?: number;
+  /** What gives a latent variable its scale, unless its first item does: another item, or a variance of one. */
+  scaledBy?: NameRef | "variance";
 }
 
-export type Statement = Hypothesis | Moderation | Also | Adjust | Contrast | Define | Measure;
+/** An element of a model of covariances, in words: a path, a covariance, a (residual) variance, an intercept. */
+export type ArrowRef =
+  | { kind: "path" | "covariance"; from: NameRef; to: NameRef }
+  | { kind: "variance" | "intercept"; of: NameRef };
+
+/** `covary conf1 with conf2`, `covary confidence with support at 0` */
+export interface Covary {
+  kind: "covary";
+  line: number;
+  pairs: { a: NameRef; b: NameRef; value: number | null }[];
+}
+
+/** `hold confidence to conf2 equal to confidence to conf3`, `hold hours to friends at 0.5` */
+export interface Hold {
+  kind: "hold";
+  line: number;
+  arrows: ArrowRef[];
+  /** What they are held at; null where they are held equal to one another. */
+  value: number | null;
+}
+
+/** What can be held equal between groups. */
+export const GROUP_PARTS = ["loadings", "intercepts", "paths", "residuals", "variances"] as const;
+export type GroupPart = (typeof GROUP_PARTS)[number];
+
+/** `groups by site with loadings and intercepts equal but intercept of conf2 free` */
+export interface Groups {
+  kind: "groups";
+  line: number;
+  by: NameRef;
+  equal: GroupPart[];
+  free: ArrowRef[];
+}
+
+export type Statement =
+  Hypothesis | Moderation | Also | Adjust | Contrast | Define | Measure | Covary | Hold | Groups;
 
 /** A complaint about the text: what stands there, what was expected, and the nearest known name if there is one. */
 export interface Complaint extends Place {

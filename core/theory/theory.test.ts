@@ -64,7 +64,7 @@ describe("reading the notation", () => {
     ["H1: hours strengthens belonging", 32, /Expected “to” here/, undefined],
     ["H1: age strengthenz hours to friends", 9, /Expected “raises”/, "strengthens"],
     ["H1: age with months raises friends", 21, /Expected “strengthens”/, undefined],
-    ["covary friends", 1, /does not estimate/, undefined],
+    ["covary friends", 15, /covary conf1 with conf2/, undefined],
     ["measure age averages hours", 9, /already a column/, "age_scale"],
     ["measure s average hours, age", 11, /Expected “averages”/, "averages"],
     ["measure s averages hours on 5 to 1", 35, /not from 5 to 1/, undefined],

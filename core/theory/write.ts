@@ -1,5 +1,5 @@
 import { RESERVED } from "./reader";
-import type { Formula, NameRef, Statement } from "./syntax";
+import type { ArrowRef, Formula, Measure, NameRef, Statement } from "./syntax";
 import { writtenVerb } from "./verbs";
 
 /** A name as the notation writes it: quoted where it is not one plain word. */
@@ -61,9 +61,36 @@ export function writeStatement(statement: Statement): string {
         .join(", ");
       const limits = scale ? ` on ${scale[0]} to ${scale[1]}` : "";
       const rule = answered === null ? "" : ` with ${answered} % answered`;
-      return `measure ${writeName(name.name)} ${form} ${listed}${limits}${rule}`;
+      return `measure ${writeName(name.name)} ${form} ${listed}${limits}${scalingWords(statement)}${rule}`;
+    }
+    case "covary":
+      return `covary ${statement.pairs.map(({ a, b, value }) => `${writeName(a.name)} with ${writeName(b.name)}${value === null ? "" : ` at ${value}`}`).join(", ")}`;
+    case "hold": {
+      const { arrows, value } = statement;
+      const words = arrows.map(writeArrow);
+      return value === null
+        ? `hold ${words.join(" equal to ")}`
+        : `hold ${words.join(", ")} at ${value}`;
+    }
+    case "groups": {
+      const { by, equal, free } = statement;
+      const held = equal.length > 0 ? ` with ${equal.join(" and ")} equal` : "";
+      const but = free.length > 0 ? ` but ${free.map(writeArrow).join(" and ")} free` : "";
+      return `groups by ${writeName(by.name)}${held}${but}`;
     }
   }
+}
+
+function scalingWords({ reliability, scaledBy }: Measure): string {
+  if (reliability !== undefined) return ` with reliability ${reliability}`;
+  if (scaledBy === undefined) return "";
+  return scaledBy === "variance" ? " with variance 1" : ` scaled by ${writeName(scaledBy.name)}`;
+}
+
+/** “hours to friends”, “conf1 with conf2”, “variance of conf1”, “intercept of conf2”. */
+export function writeArrow(arrow: ArrowRef): string {
+  if ("of" in arrow) return `${arrow.kind} of ${writeName(arrow.of.name)}`;
+  return `${writeName(arrow.from.name)} ${arrow.kind === "path" ? "to" : "with"} ${writeName(arrow.to.name)}`;
 }
 
 function writeFormula(formula: Formula): string {

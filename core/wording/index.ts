@@ -2,6 +2,7 @@ import { DATA_PROBLEMS } from "./data-problems";
 import { FORMULA_PROBLEMS } from "./formula-problems";
 import { MEASURE_PROBLEMS } from "./measure-problems";
 import { SETTINGS_PROBLEMS } from "./settings-problems";
+import { STRUCTURE_PROBLEMS } from "./structure-problems";
 import { THEORY_PROBLEMS } from "./theory-problems";
 
 /** Every condition that stops an analysis, with its words: the one place where they are said. */
@@ -10,6 +11,7 @@ export const PROBLEMS = {
   ...FORMULA_PROBLEMS,
   ...MEASURE_PROBLEMS,
   ...SETTINGS_PROBLEMS,
+  ...STRUCTURE_PROBLEMS,
   ...THEORY_PROBLEMS,
 };
 

@@ -20,7 +20,7 @@ export const THEORY_PROBLEMS = {
   circle: worded(
     "cyclic_model",
     ({ nodes }: { nodes: string[] }) =>
-      `The sentences go round in a circle: ${nodes.join(" → ")}. Least squares needs an order of cause and effect; take one of these steps out.`,
+      `The sentences go round in a circle: ${nodes.join(" → ")}. A model needs an order of cause and effect; take one of these steps out.`,
   ),
   effect_on_itself: worded(
     "notation",

@@ -1,63 +1,304 @@
+import { StudyProblem } from "../../problems";
 import { coefficientLabel } from "../../model";
-import type { CompiledTheory, Measure } from "../../theory";
-import { arrowName, compileArrows, type Arrow, type ArrowModel } from "./arrows";
+import type { ArrowRef, CompiledTheory, GroupPart, Measure } from "../../theory";
+import { arrowName, type Arrow } from "./arrows";
+import type { LatentInteraction } from "./latent-moderated";
+import type { StructureOptions } from "./options";
+import { productItems, type ProductItem } from "./products";
+import type { Specification } from "./specification";
+
+/** A product of two variables of a theory, with what stands for it. */
+export interface BuiltProduct {
+  /** `advice:noise`, also the name of the latent product. */
+  key: string;
+  outcomes: string[];
+  x: string;
+  w: string;
+  items: ProductItem[];
+}
 
 /** A theory as arrows, with the names that its parts go by. */
 export interface BuiltModel {
-  /** Of covariances and means. */
-  whole: ArrowModel;
-  /** The same without means: what the covariances alone say. */
-  covariances: ArrowModel;
-  /** The arrows of the whole model. */
-  arrows: Arrow[];
-  /** Items, then observed variables of the theory. */
-  observed: string[];
+  spec: Specification;
   factors: Measure[];
+  /** Columns of the data, then products of them. */
+  dataColumns: string[];
+  products: BuiltProduct[];
+  /** With full information: products that have no items. */
+  interactions: LatentInteraction[];
+  /** Products are what is left of them beside all items of both factors. */
+  residualCentring: boolean;
 }
 
-/** The factor's scale comes from its first item. */
-const MARKER = 1;
+/** What of the data a model depends on. */
+export interface ModelContext {
+  options: StructureOptions;
+  factors: Measure[];
+  /** Code columns of categorical predictors by variable; other variables stand for themselves. */
+  columnsOf: (variable: string) => string[];
+  /** Names of the groups; one for all cases. */
+  groups: string[];
+  equal: ReadonlySet<GroupPart>;
+  freed: ArrowRef[];
+  /** Paths that differ between groups even where paths are held equal. */
+  differs: (from: string, to: string) => boolean;
+  /** Variance (divisor n) of a column, by group. */
+  variance: (column: string, group: number) => number;
+}
 
 /**
  * Latent variables explain their items, the first with a loading of one; sentences explain variables; whatever nothing explains
- * may covary freely; residuals do not (specification of factors and paths after Bollen 1989).
- * @param factors measures that reflect a latent variable, as far as the theory uses them
+ * may covary freely; residuals do not unless they are said to (specification of factors and paths after Bollen 1989).
+ * @throws StudyProblem for constraints on what is not there
  */
-export function buildModel(theory: CompiledTheory, factors: Measure[]): BuiltModel {
-  const latent = factors.map((m) => m.name.name);
-  const items = factors.flatMap((m) => m.items.map((item) => item.ref.name));
-  const nodes = new Set(
-    theory.equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.covariates]),
-  );
-  const others = [...nodes].filter((name) => !latent.includes(name) && !items.includes(name));
-  const observed = [...new Set([...items, ...others])];
-  const explained = new Set(theory.equations.map((e) => e.outcome));
-  const exogenous = [...nodes].filter((name) => !explained.has(name) && !items.includes(name));
-  const arrows: Arrow[] = [
-    ...factors.flatMap(loadings),
-    ...theory.equations.flatMap(({ outcome, predictors, covariates }) =>
-      [...new Set([...predictors, ...covariates])].map((from): Arrow => ({
-        kind: "path",
-        from,
-        to: outcome,
-        label: coefficientLabel(outcome, from),
-        value: 0,
-      })),
-    ),
-    ...[...observed, ...latent].map((name): Arrow => variance(name, factors)),
-    ...exogenous.flatMap((to, i) =>
-      exogenous.slice(0, i).map((from) => free({ kind: "covariance", from, to })),
-    ),
-  ];
-  const means = observed.map((to) => free({ kind: "intercept", from: "", to }));
+export function buildModel(theory: CompiledTheory, context: ModelContext): BuiltModel {
+  const parts = new Parts(theory, context);
+  const arrows = parts.arrows();
+  const groups = context.groups.map((name, g) => ({
+    name,
+    arrows: constrained(theory, arrows, parts, context, g),
+  }));
   return {
-    whole: compileArrows(observed, latent, [...arrows, ...means]),
-    covariances: compileArrows(observed, latent, arrows),
-    arrows: [...arrows, ...means],
-    observed,
-    factors,
+    spec: {
+      observed: parts.observed,
+      latent: parts.latent,
+      groups,
+      means: context.options.means,
+      estimator: context.options.estimator,
+      convention: context.options.convention,
+    },
+    factors: context.factors,
+    dataColumns: parts.observed.filter((name) => !parts.productItems.has(name)),
+    products: parts.products,
+    interactions: parts.interactions,
+    residualCentring: context.options.interactions.endsWith("_residual"),
   };
 }
+
+const key = ({ kind, from, to }: Pick<Arrow, "kind" | "from" | "to">): string =>
+  kind === "covariance"
+    ? ["c", ...[from, to].sort()].join("\u0000")
+    : [kind, from, to].join("\u0000");
+
+/** What a theory consists of as a model of covariances. */
+class Parts {
+  readonly latent: string[];
+  readonly observed: string[];
+  readonly products: BuiltProduct[];
+  readonly interactions: LatentInteraction[];
+  readonly productItems: Set<string>;
+  readonly items: Set<string>;
+  private readonly explained: Set<string>;
+  private readonly exogenous: string[];
+
+  constructor(
+    private readonly theory: CompiledTheory,
+    private readonly context: ModelContext,
+  ) {
+    const { factors, options } = context;
+    const names = factors.map((m) => m.name.name);
+    const isLatent = (name: string): boolean => names.includes(name);
+    const full = options.interactions === "full_information";
+    const all = productsOf(theory, factors, context);
+    const latentPair = ({ x, w }: BuiltProduct): boolean => isLatent(x) && isLatent(w);
+    this.products = full ? all.filter((p) => !latentPair(p)) : all;
+    this.interactions = full
+      ? all
+          .filter(latentPair)
+          .flatMap(({ x, w, outcomes, key: label }) =>
+            outcomes.map((to) => ({ x, w, to, label: coefficientLabel(to, label) })),
+          )
+      : [];
+    this.latent = [
+      ...names,
+      ...this.products.filter((p) => p.items.length > 1 || latentPair(p)).map((p) => p.key),
+    ];
+    const measured = factors.flatMap((m) => m.items.map((item) => item.ref.name));
+    const leaves = measured.filter((name) => !isLatent(name));
+    this.productItems = new Set(this.products.flatMap((p) => p.items.map((item) => item.name)));
+    this.items = new Set([
+      ...measured,
+      ...this.products
+        .filter((p) => this.latent.includes(p.key))
+        .flatMap((p) => p.items.map((i) => i.name)),
+    ]);
+    const nodes = nodesOf(theory).flatMap((name) =>
+      isLatent(name) ? [name] : context.columnsOf(name),
+    );
+    const others = nodes.filter((name) => !isLatent(name) && !this.items.has(name));
+    this.observed = [...new Set([...leaves, ...this.productItems, ...others])];
+    this.explained = new Set(theory.equations.map((e) => e.outcome));
+    const structural = [
+      ...new Set([
+        ...names,
+        ...nodes,
+        ...this.products.map((p) => (this.latent.includes(p.key) ? p.key : p.items[0]!.name)),
+      ]),
+    ];
+    this.exogenous = structural.filter(
+      (name) => !this.explained.has(name) && !this.items.has(name),
+    );
+  }
+
+  /** All arrows but intercepts that depend on groups, unconstrained. */
+  arrows(): Arrow[] {
+    const { theory, latent, observed } = this;
+    const loadings = [
+      ...this.context.factors.flatMap((m) =>
+        this.loadings(
+          m.name.name,
+          m.items.map((i) => i.ref.name),
+          m,
+        ),
+      ),
+      ...this.products
+        .filter((p) => latent.includes(p.key))
+        .flatMap((p) =>
+          this.loadings(
+            p.key,
+            p.items.map((i) => i.name),
+            null,
+          ),
+        ),
+    ];
+    const paths = theory.equations.flatMap(
+      ({ outcome, predictors, moderators, covariates, products }) => [
+        ...[...new Set([...predictors, ...moderators, ...covariates])].flatMap((name) =>
+          this.isGroup(name) ? [] : this.nodesFor(name).map((from) => this.path(from, outcome)),
+        ),
+        ...products.flatMap((names) => {
+          const product = this.products.find((p) => p.key === productKey(names));
+          if (!product) return [];
+          const from = latent.includes(product.key) ? product.key : product.items[0]!.name;
+          return [this.path(from, outcome, coefficientLabel(outcome, product.key))];
+        }),
+      ],
+    );
+    const variances = [...observed, ...latent].map((name) => this.variance(name));
+    const covariances = this.exogenous.flatMap((to, i) =>
+      this.exogenous.slice(0, i).map((from) => free({ kind: "covariance", from, to })),
+    );
+    // Where a component of a product is explained by something, what is left of it may go with the product.
+    const withParts = this.products.flatMap((p) =>
+      [p.x, p.w].flatMap((part) =>
+        this.explained.has(part) && latent.includes(p.key)
+          ? [free({ kind: "covariance", from: part, to: p.key })]
+          : [],
+      ),
+    );
+    const shared = this.products.flatMap((p) =>
+      sharingResiduals(p, this.context.options.interactions),
+    );
+    return [...loadings, ...paths, ...variances, ...covariances, ...withParts, ...shared];
+  }
+
+  isGroup(name: string): boolean {
+    return this.context.groups.length > 1 && this.theory.groups?.by.name === name;
+  }
+
+  nodesFor(name: string): string[] {
+    return this.latent.includes(name) ? [name] : this.context.columnsOf(name);
+  }
+
+  /** Which part of a model an arrow belongs to, as groups name them. */
+  partOf({ kind, from, to }: Arrow): GroupPart {
+    if (kind === "path") return this.items.has(to) ? "loadings" : "paths";
+    if (kind === "intercept") return "intercepts";
+    return this.items.has(to) && this.items.has(from) ? "residuals" : "variances";
+  }
+
+  private path(from: string, to: string, label = coefficientLabel(to, from)): Arrow {
+    return { kind: "path", from, to, label, value: 0 };
+  }
+
+  private loadings(factor: string, items: string[], measure: Measure | null): Arrow[] {
+    const marker = this.markerOf(items, measure);
+    return items.map((to) => {
+      const arrow = { kind: "path", from: factor, to } as const;
+      return to === marker ? { ...arrow, label: null, value: 1 } : free(arrow);
+    });
+  }
+
+  private markerOf(items: string[], measure: Measure | null): string | null {
+    const scaled = measure?.scaledBy;
+    if (scaled !== undefined) return scaled === "variance" ? null : scaled.name;
+    // A single item has no loading to estimate.
+    const byVariance =
+      measure !== null && items.length > 1 && this.context.options.scaling === "variance";
+    return byVariance ? null : items[0]!;
+  }
+
+  private variance(name: string): Arrow {
+    const arrow = { kind: "covariance", from: name, to: name } as const;
+    const alone = this.context.factors.find(
+      (m) => m.items.length === 1 && m.items[0]!.ref.name === name,
+    );
+    const single = this.products.find((p) => p.items.length === 1 && p.items[0]!.name === name);
+    // With nothing beside it nothing can tell error from factor: a single item's error is what its reliability says.
+    if (alone || (single && this.latent.includes(single.key)))
+      return { ...arrow, label: null, value: NaN };
+    const measure = this.context.factors.find((m) => m.name.name === name);
+    return measure &&
+      this.markerOf(
+        measure.items.map((i) => i.ref.name),
+        measure,
+      ) === null
+      ? { ...arrow, label: null, value: 1 }
+      : free(arrow);
+  }
+}
+
+/** Residual covariances of products that share an item, where all products are used. */
+function sharingResiduals(
+  { items }: BuiltProduct,
+  rule: StructureOptions["interactions"],
+): Arrow[] {
+  if (!rule.startsWith("all_")) return [];
+  return items.flatMap((to, i) =>
+    items
+      .slice(0, i)
+      .filter((from) => from.x === to.x || from.w === to.w)
+      .map((from) => free({ kind: "covariance", from: from.name, to: to.name })),
+  );
+}
+
+export const productKey = (names: readonly string[]): string => names.join(":");
+
+function productsOf(
+  theory: CompiledTheory,
+  factors: readonly Measure[],
+  { options, groups }: ModelContext,
+): BuiltProduct[] {
+  const found = new Map<string, BuiltProduct>();
+  for (const { outcome, products } of theory.equations)
+    for (const names of products) {
+      const [x, w] = names as [string, string];
+      if (groups.length > 1 && names.includes(theory.groups?.by.name ?? "")) continue;
+      const known = found.get(productKey(names));
+      if (known) {
+        known.outcomes.push(outcome);
+        continue;
+      }
+      const itemsOf = (name: string): string[] =>
+        factors.find((m) => m.name.name === name)?.items.map((i) => i.ref.name) ?? [name];
+      found.set(productKey(names), {
+        key: productKey(names),
+        outcomes: [outcome],
+        x,
+        w,
+        items: productItems(itemsOf(x), itemsOf(w), options.interactions),
+      });
+    }
+  return [...found.values()];
+}
+
+/** Every variable of the equations, in their order. */
+export const nodesOf = ({ equations, groups }: CompiledTheory): string[] =>
+  [
+    ...new Set(
+      equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.moderators, ...e.covariates]),
+    ),
+  ].filter((name) => name !== groups?.by.name);
 
 const free = (arrow: Pick<Arrow, "kind" | "from" | "to">): Arrow => ({
   ...arrow,
@@ -65,15 +306,107 @@ const free = (arrow: Pick<Arrow, "kind" | "from" | "to">): Arrow => ({
   value: 0,
 });
 
-const loadings = ({ name, items }: Measure): Arrow[] =>
-  items.map(({ ref }, i) => {
-    const arrow = { kind: "path", from: name.name, to: ref.name } as const;
-    return i === 0 ? { ...arrow, label: null, value: MARKER } : free(arrow);
-  });
+/** The arrows of one group: covariances that are drawn, intercepts, what is held, and what groups share. */
+function constrained(
+  theory: CompiledTheory,
+  common: readonly Arrow[],
+  parts: Parts,
+  context: ModelContext,
+  g: number,
+): Arrow[] {
+  const arrows = new Map(common.map((arrow) => [key(arrow), { ...arrow }]));
+  const put = (arrow: Arrow): void => void arrows.set(key(arrow), arrow);
+  for (const name of [...parts.observed, ...parts.latent]) {
+    const arrow = { kind: "intercept", from: "", to: name } as const;
+    const latent = parts.latent.includes(name);
+    // Latent means have their origin in the first group, where intercepts of items are shared; else in every group.
+    const shifts = g > 0 && context.equal.has("intercepts") && !parts.items.has(name);
+    put(!latent || shifts ? free(arrow) : { ...arrow, label: null, value: 0 });
+  }
+  for (const { a, b, value } of theory.covariances.flatMap((c) => c.pairs)) {
+    const arrow = { kind: "covariance", from: a.name, to: b.name } as const;
+    put(value === null ? free(arrow) : { ...arrow, label: null, value });
+  }
+  for (const arrow of arrows.values()) {
+    if (arrow.label === null && Number.isNaN(arrow.value))
+      arrow.value = errorVariance(arrow.to, context, g);
+    if (freedVariance(arrow, parts, context, g)) {
+      arrow.label = arrowName(arrow);
+      arrow.value = 0;
+    }
+  }
+  for (const { arrows: held, value, line } of theory.holds) hold(arrows, held, value, line);
+  const freed = new Set(context.freed.map((ref) => key(arrowOf(ref))));
+  for (const arrow of arrows.values()) {
+    if (arrow.label === null || context.groups.length === 1) continue;
+    const part = parts.partOf(arrow);
+    const shared =
+      context.equal.has(part) &&
+      !freed.has(key(arrow)) &&
+      !(part === "paths" && context.differs(arrow.from, arrow.to)) &&
+      !(part === "intercepts" && !parts.items.has(arrow.to));
+    if (!shared) arrow.label = inGroup(arrow.label, context.groups[g]!);
+  }
+  return [...arrows.values()];
+}
 
-/** The only item of a factor is taken as free of error: with nothing beside it nothing can tell error from factor. */
-function variance(name: string, factors: Measure[]): Arrow {
-  const arrow = { kind: "covariance", from: name, to: name } as const;
-  const alone = factors.some((m) => m.items.length === 1 && m.items[0]!.ref.name === name);
-  return alone ? { ...arrow, label: null, value: 0 } : free(arrow);
+export const inGroup = (label: string, group: string): string => `${label} [${group}]`;
+
+/** With loadings shared, a variance of one in the first group is enough of a scale. */
+const freedVariance = (
+  { kind, from, to, label, value }: Arrow,
+  parts: Parts,
+  { equal, groups, options }: ModelContext,
+  g: number,
+): boolean =>
+  groups.length > 1 &&
+  g > 0 &&
+  kind === "covariance" &&
+  from === to &&
+  label === null &&
+  value === 1 &&
+  parts.latent.includes(to) &&
+  equal.has("loadings") &&
+  options.scaling === "variance";
+
+/** What a single item's reliability leaves of its variance (divisor n). */
+function errorVariance(item: string, { factors, variance }: ModelContext, g: number): number {
+  const measure = factors.find((m) => m.items.length === 1 && m.items[0]!.ref.name === item);
+  const reliability = measure?.reliability ?? 1;
+  return reliability === 1 ? 0 : (1 - reliability) * variance(item, g);
+}
+
+export function arrowOf(ref: ArrowRef): Pick<Arrow, "kind" | "from" | "to"> {
+  if ("of" in ref)
+    return ref.kind === "variance"
+      ? { kind: "covariance", from: ref.of.name, to: ref.of.name }
+      : { kind: "intercept", from: "", to: ref.of.name };
+  return { kind: ref.kind, from: ref.from.name, to: ref.to.name };
+}
+
+/** Writes one constraint into the arrows of a group. @throws StudyProblem where an arrow is not there to be held equal */
+function hold(
+  arrows: Map<string, Arrow>,
+  held: readonly ArrowRef[],
+  value: number | null,
+  line: number,
+): void {
+  const first = held[0] && arrows.get(key(arrowOf(held[0])));
+  for (const ref of held) {
+    const wanted = arrowOf(ref);
+    const arrow = arrows.get(key(wanted));
+    if (value !== null) {
+      arrows.set(key(wanted), { ...wanted, label: null, value });
+      continue;
+    }
+    if (!arrow || !first)
+      throw new StudyProblem(
+        "no_such_arrow",
+        { line, arrow: arrowName(wanted) },
+        { line, variables: [wanted.to] },
+      );
+    // Held equal to something fixed, it is fixed at the same value.
+    arrow.label = first.label;
+    arrow.value = first.value;
+  }
 }

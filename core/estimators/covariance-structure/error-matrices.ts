@@ -88,11 +88,7 @@ function ofLikelihood(
   };
 }
 
-function ofWeights(
-  { weighted, spec }: Fitted,
-  rows: boolean,
-  none: ErrorMatrices,
-): ErrorMatrices {
+function ofWeights({ weighted, spec }: Fitted, rows: boolean, none: ErrorMatrices): ErrorMatrices {
   const { objective, groups } = weighted!;
   const { q } = objective;
   const bread = inverseOf(objective.information, q);

@@ -81,8 +81,7 @@ function rootMeanSquareError(
   return {
     rmsea: root(chi2 - df),
     rmseaLimits: [root(noncentralityAt(chi2, df, 0.95)), root(noncentralityAt(chi2, df, 0.05))],
-    closeFit:
-      1 - noncentralChiSquaredCdf(chi2, df, (n * df * CLOSE_RMSEA * CLOSE_RMSEA) / groups),
+    closeFit: 1 - noncentralChiSquaredCdf(chi2, df, (n * df * CLOSE_RMSEA * CLOSE_RMSEA) / groups),
   };
 }
 
@@ -108,8 +107,7 @@ export function scaledFit(
   const excess = chi2 - scaling * df;
   const excessBaseline = baseline.chi2 - baselineScaling * baseline.df;
   const largest = Math.max(excess, excessBaseline, 0);
-  const root = (x: number): number =>
-    Math.sqrt((size.groups * Math.max(0, x)) / (size.n * df));
+  const root = (x: number): number => Math.sqrt((size.groups * Math.max(0, x)) / (size.n * df));
   const bound = (share: number): number => scaling * noncentralityAt(scaled.chi2, df, share);
   return {
     ...scaled,
@@ -166,22 +164,21 @@ export function standardisedResiduals(
       squares += (g.means[i]! - g.impliedMeans[i]!) ** 2 / si;
       for (let j = 0; j <= i; j++)
         covariances +=
-          (g.covariance[i * p + j]! - g.implied[i * p + j]!) ** 2 /
-          (si * g.covariance[j * p + j]!);
+          (g.covariance[i * p + j]! - g.implied[i * p + j]!) ** 2 / (si * g.covariance[j * p + j]!);
     }
     const moments = (p * (p + 1)) / 2;
     const alone = Math.sqrt(covariances / moments);
     srmrCovariances += (g.n / total) * alone;
-    srmr +=
-      (g.n / total) * (means ? Math.sqrt((covariances + squares) / (moments + p)) : alone);
+    srmr += (g.n / total) * (means ? Math.sqrt((covariances + squares) / (moments + p)) : alone);
   }
   return { srmr, srmrCovariances };
 }
 
 /** Residuals of correlations, and of covariances in units of their standard errors under the model. */
-export function residualMatrices(
-  { n, covariance, implied, means }: MomentsCompared,
-): { correlation: number[][]; normalised: number[][] } {
+export function residualMatrices({ n, covariance, implied, means }: MomentsCompared): {
+  correlation: number[][];
+  normalised: number[][];
+} {
   const p = means.length;
   const at = (m: Float64Array, i: number, j: number): number => m[i * p + j]!;
   const matrix = (of: (i: number, j: number) => number): number[][] =>

@@ -121,9 +121,8 @@ function weightedModel(
   const size = momentCount(p, means, 1);
   const byCases = estimator === "adf" || estimator === "dwls";
   if (momentsOnly && byCases)
-    throw new ModelFault("needs-raw-data", "Weights by fourth moments need rows.", []);
-  if (missing)
-    throw new ModelFault("needs-raw-data", "Weighted moments need complete cases.", []);
+    throw new ModelFault("needs-raw-data", "A weight by fourth moments", []);
+  if (missing) throw new ModelFault("needs-raw-data", "This estimator with values missing", []);
   const made = groups.map((group) => {
     if (estimator === "adf" && group.n <= size)
       throw new ModelFault(

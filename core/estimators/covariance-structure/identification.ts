@@ -82,8 +82,7 @@ function rankOf(information: Float64Array, labels: readonly string[]): Rank {
   const scale = labels.map((_, a) => Math.sqrt(information[a * q + a]!) || 1);
   const scaled = new Matrix(q, q);
   for (let a = 0; a < q; a++)
-    for (let b = 0; b < q; b++)
-      scaled.set(a, b, information[a * q + b]! / (scale[a]! * scale[b]!));
+    for (let b = 0; b < q; b++) scaled.set(a, b, information[a * q + b]! / (scale[a]! * scale[b]!));
   const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(scaled, {
     assumeSymmetric: true,
   });
@@ -101,10 +100,7 @@ function rankOf(information: Float64Array, labels: readonly string[]): Rank {
 const SINGULAR = 1e-10;
 
 /** Observed variables that never vary, or that are a linear function of one another; empty where all is well. */
-export function singularVariables(
-  names: readonly string[],
-  covariance: Float64Array,
-): string[] {
+export function singularVariables(names: readonly string[], covariance: Float64Array): string[] {
   const p = names.length;
   const constant = names.filter((_, i) => !(covariance[i * p + i]! > 0));
   if (constant.length > 0) return constant;
@@ -120,16 +116,12 @@ export function singularVariables(
     assumeSymmetric: true,
   });
   const zero = realEigenvalues.flatMap((value, k) => (value < SINGULAR ? [k] : []));
-  return names.filter((_, i) =>
-    zero.some((k) => Math.abs(eigenvectorMatrix.get(i, k)) > INVOLVED),
-  );
+  return names.filter((_, i) => zero.some((k) => Math.abs(eigenvectorMatrix.get(i, k)) > INVOLVED));
 }
 
 /** The smallest eigenvalue of a symmetric matrix. */
 export function smallestEigenvalue(matrix: Float64Array, k: number): number {
   const dense = new Matrix(k, k);
   for (let i = 0; i < k; i++) for (let j = 0; j < k; j++) dense.set(i, j, matrix[i * k + j]!);
-  return Math.min(
-    ...new EigenvalueDecomposition(dense, { assumeSymmetric: true }).realEigenvalues,
-  );
+  return Math.min(...new EigenvalueDecomposition(dense, { assumeSymmetric: true }).realEigenvalues);
 }

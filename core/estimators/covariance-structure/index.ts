@@ -1,30 +1,90 @@
-import type { Engine } from "../engine";
+import { MODEL_ERRORS, type ErrorKind, type Settings } from "../../study";
+import type { CompiledTheory } from "../../theory";
+import type { Engine, ModelData, Suitability } from "../engine";
 import { StructureKernel, type StructureProblem } from "./kernel";
+import { OPTIONS, optionsOf } from "./options";
 import { StructureFit } from "./structure-fit";
+import { groupingModerators } from "./theory-model";
 import { UNSUITED } from "./wording";
 
 /**
- * Covariance-structure models: paths among latent variables, measured by their items, and observed ones, by normal-theory maximum
- * likelihood at complete cases.
+ * Models of means and covariances: paths among latent variables, measured by their items, and observed ones, by normal-theory
+ * maximum likelihood, with complete or incomplete cases, or by weighted moments; in one group or several.
  */
 export const covarianceStructure: Engine<StructureProblem> = {
   id: "covariance_structure",
   label: "maximum likelihood",
-  options: [],
+  options: OPTIONS,
   forms: ["reflects"],
-  settings: (settings) => ({ ...settings, errors: "classical" }),
-  suits: (theory, { typed, variables, clusters, momentsOnly, measures }) => {
-    const no = (reason: string) => ({ suits: false, reason }) as const;
-    if (momentsOnly) return no(UNSUITED.moments);
-    if (clusters) return no(UNSUITED.clusters);
-    if (theory.moderated.length > 0 || theory.equations.some((e) => e.products.length > 0))
-      return no(UNSUITED.products);
-    const items = new Set(measures.flatMap((m) => m.items.map((item) => item.ref.name)));
-    const grouped = [...typed.keys()].find(
-      (name) => !items.has(name) && variables.get(name)?.level === "categorical",
-    );
-    return grouped === undefined ? { suits: true } : no(UNSUITED.categorical(grouped));
-  },
-  fit: (theory, data) => new StructureFit(theory, data),
+  errors: MODEL_ERRORS,
+  settings: (settings, theory) => settingsFor(settings, theory),
+  keepsIncomplete: (settings) => optionsOf(settings).missing === "everybody",
+  suits: (theory, data) => suitability(theory, data),
+  fit: (theory, data, settings) => new StructureFit(theory, data, settings),
   kernel: (problem) => new StructureKernel(problem),
 };
+
+function settingsFor(settings: Settings, theory: CompiledTheory): Settings {
+  const { interactions } = optionsOf(settings);
+  const full = interactions === "full_information" && theory.moderated.length > 0;
+  const next: Settings = {
+    ...settings,
+    errors: errorsFor(settings, full),
+    crossEquations: "joint",
+    centring: "none",
+  };
+  if (!full) return next;
+  // A fit takes seconds, so resampling it would take hours; errors come from the information.
+  const interval = settings.interval === "monte_carlo" ? "monte_carlo" : "delta";
+  return { ...next, replications: 0, interval };
+}
+
+/** What was chosen, where this estimator has it; robust where some robust errors were chosen; else what the estimator rests on. */
+function errorsFor(settings: Settings, full: boolean): ErrorKind {
+  const { estimator, missing } = optionsOf(settings);
+  const robust = settings.errors.startsWith("HC") || settings.errors === "robust";
+  if (full) return robust ? "robust" : "observed";
+  const known: Record<typeof estimator, ErrorKind[]> = {
+    ml:
+      missing === "everybody"
+        ? ["observed", "expected", "robust"]
+        : ["expected", "observed", "robust", "robust_expected"],
+    gls: ["naive", "robust"],
+    adf: ["naive", "robust"],
+    uls: ["robust", "normal_theory"],
+    dwls: ["robust"],
+  };
+  const list = known[estimator];
+  if (list.includes(settings.errors)) return settings.errors;
+  return robust ? "robust" : list[0]!;
+}
+
+function suitability(theory: CompiledTheory, data: ModelData): Suitability {
+  const no = (reason: string): Suitability => ({ suits: false, reason });
+  const { typed, variables, clusters, momentsOnly, measures, sample } = data;
+  if (clusters) return no(UNSUITED.clusters);
+  const products = theory.equations.flatMap((e) => e.products);
+  if (products.some((names) => names.length > 2)) return no(UNSUITED.joint);
+  if (products.some(([x, w]) => x === w)) return no(UNSUITED.squares);
+  const grouping = groupingModerators(theory, variables);
+  const by = theory.groups?.by.name;
+  const others = grouping.filter((name) => name !== by);
+  if (grouping.length > 1 || (by !== undefined && others.length > 0))
+    return no(UNSUITED.severalGroups([...new Set([...(by ? [by] : []), ...grouping])]));
+  const group = by ?? grouping[0];
+  if (group !== undefined) {
+    const acts = theory.paths.some((p) => p.from === group || p.to === group);
+    if (acts || theory.equations.some((e) => e.covariates.includes(group)))
+      return no(UNSUITED.grouped(group));
+  }
+  const ungrouped = products.filter((names) => !names.includes(group ?? ""));
+  if (ungrouped.length > 0 && momentsOnly) return no(UNSUITED.products);
+  const gaps = [...typed.values()].some(({ values }) =>
+    sample.rows.some((row) => Number.isNaN(values[row]!)),
+  );
+  const latent = new Set(measures.map((m) => m.name.name));
+  const observedProducts = ungrouped.some((names) => !names.every((name) => latent.has(name)));
+  if (gaps && observedProducts) return no(UNSUITED.incompleteProducts);
+  const outcome = theory.equations.find((e) => variables.get(e.outcome)?.level === "categorical");
+  return outcome ? no(UNSUITED.outcome(outcome.outcome)) : { suits: true };
+}

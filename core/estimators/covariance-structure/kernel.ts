@@ -1,80 +1,258 @@
 import type { Kernel, KernelColumns, Resample } from "../../model";
 import type { ArrowModel } from "./arrows";
 import { ImpliedMoments } from "./implied";
-import { NormalLikelihood, type SampleMoments } from "./normal-likelihood";
+import { MomentObjective, momentVector } from "./moment-objective";
+import { fourthMoments, momentWeight } from "./moment-weights";
+import { NormalLikelihood, type Objective } from "./normal-likelihood";
+import type { PatternMoments } from "./pattern";
+import { recentreMoments, type ProductPlan } from "./products";
 import { fisherScoring } from "./scoring";
+import type { CasePattern } from "./sample-moments";
+import type { Estimator } from "./specification";
+
+/** What is reported of a fit, as plain data. */
+export interface ReportPlan {
+  /** Position of each reported coefficient among the model's parameters; -1 for what is fixed at zero. */
+  coefficients: number[];
+  /** Places of the variables whose implied SDs are reported. */
+  sds: number[];
+  /** What is averaged over the sample: the product of two variables' deviations, a share of cases, or nothing. */
+  averages: AveragePlan[];
+}
+
+export type AveragePlan =
+  | { kind: "zero" }
+  | { kind: "share"; group: number }
+  | { kind: "covariance"; a: number; b: number };
 
 /** Plain data from which a worker refits the model. */
 export interface StructureProblem {
   n: number;
-  /** Observed variables about their means, in units of their SDs, row-major. */
+  p: number;
+  /** Observed variables about their centres, row-major n x p; NaN where missing. */
   values: Float64Array;
-  /** SDs of the observed variables (divisor n), in which covariances are turned back. */
-  scales: Float64Array;
-  model: ArrowModel;
+  /** Per group: the rows (among all n) of each pattern. */
+  groups: CasePattern[][];
+  models: ArrowModel[];
   /** Where fitting begins: the estimates of the sample. */
   start: Float64Array;
-  /** Which of the model's parameters each reported coefficient is. */
-  coefficients: number[];
-  /** Whose implied SDs are reported, after the coefficients: places among the variables. */
-  sds: number[];
+  estimator: Estimator;
+  means: boolean;
+  wishart: boolean;
+  plans: ProductPlan[];
+  report: ReportPlan;
 }
 
 /**
- * Refits the covariances of a resample by maximum likelihood, from its sums and cross-products alone. Means are free for every
- * observed variable, so they change no path and are left out.
+ * Refits a model on resamples: from sums and cross-products alone where all cases are complete and of one group, else from the
+ * weights of the rows.
  */
 export class StructureKernel implements Kernel {
   readonly n: number;
   readonly size: number;
-  readonly columns: KernelColumns;
+  readonly columns: KernelColumns | null;
   readonly firstFixed: number;
-  private readonly sample: SampleMoments;
+  private readonly moments: PatternMoments[][];
   private readonly likelihood: NormalLikelihood;
 
   constructor(private readonly problem: StructureProblem) {
-    const { n, values, model, coefficients, sds } = problem;
-    const p = model.observed;
+    const { n, p, values, groups, models, report, estimator } = problem;
     this.n = n;
-    this.size = coefficients.length + sds.length;
-    this.firstFixed = this.size;
-    this.columns = { width: p, values, extra: new Float64Array(0) };
-    this.sample = { n, means: new Float64Array(p), covariance: new Float64Array(p * p) };
-    this.likelihood = new NormalLikelihood(new ImpliedMoments(model), this.sample);
+    this.firstFixed = report.coefficients.length + report.sds.length;
+    this.size = this.firstFixed + report.averages.length + 1;
+    const plain =
+      groups.length === 1 &&
+      groups[0]!.length === 1 &&
+      groups[0]![0]!.indices.length === p &&
+      estimator === "ml";
+    this.columns = plain ? { width: p, values, extra: new Float64Array(0) } : null;
+    this.moments = groups.map((patterns) =>
+      patterns.map(({ indices }) => ({
+        n: 0,
+        indices,
+        means: new Float64Array(indices.length),
+        covariance: new Float64Array(indices.length * indices.length),
+      })),
+    );
+    this.likelihood = new NormalLikelihood(
+      models,
+      this.moments.map((patterns) => ({ patterns })),
+    );
   }
 
-  refit({ total, sums, cross }: Resample, out: Float64Array, at: number): boolean {
-    const { sample, likelihood, problem } = this;
-    const { coefficients, sds, scales, start } = problem;
-    const p = scales.length;
-    for (let i = 0; i < p; i++)
-      for (let j = i; j < p; j++) {
-        const value =
-          (cross[i * p + j]! / total - (sums[i]! / total) * (sums[j]! / total)) *
-          scales[i]! *
-          scales[j]!;
-        sample.covariance[i * p + j] = value;
-        sample.covariance[j * p + i] = value;
-      }
-    sample.n = total;
-    const { end, theta } = fisherScoring(likelihood, start);
+  refit(resample: Resample, out: Float64Array, at: number): boolean {
+    const { problem, columns } = this;
+    const found = columns ? this.fromSums(resample) : this.fromWeights(resample.weights());
+    if (!found) return false;
+    const objective: (Objective & { implied: ImpliedMoments[] }) | null =
+      problem.estimator === "ml" ? this.likelihood : this.weightedObjective(resample.weights());
+    if (!objective) return false;
+    const { end, theta } = fisherScoring(objective, problem.start);
     if (end !== "converged") return false;
-    report(likelihood.implied.at(theta), theta, coefficients, sds, out, at);
+    objective.valueAt(theta);
+    reportFit(objective.implied, theta, problem.report, this.shares(), out, at);
     return true;
+  }
+
+  /** Share of the cases of a resample in each group. */
+  private shares(): number[] {
+    const sizes = this.moments.map((patterns) => patterns.reduce((sum, m) => sum + m.n, 0));
+    const total = sizes.reduce((a, b) => a + b, 0);
+    return sizes.map((size) => size / total);
+  }
+
+  private fromSums({ total, sums, cross }: Resample): boolean {
+    const { problem } = this;
+    const { p, plans, wishart, means: modelled } = problem;
+    const own = this.moments[0]![0]!;
+    own.n = total;
+    for (let i = 0; i < p; i++) {
+      own.means[i] = sums[i]! / total;
+      for (let j = i; j < p; j++) {
+        const value = cross[i * p + j]! / total - (sums[i]! / total) * (sums[j]! / total);
+        own.covariance[i * p + j] = own.covariance[j * p + i] = value;
+      }
+    }
+    const fine = plans.length === 0 || recentreMoments(own.covariance, own.means, p, plans);
+    if (plans.length > 0) zeroMeans(own.means, plans);
+    if (!modelled) own.means.fill(0);
+    if (wishart) own.n -= 1;
+    return fine;
+  }
+
+  private fromWeights(weights: Float64Array): boolean {
+    const { values, p, groups, plans, means: modelled } = this.problem;
+    for (const [g, patterns] of groups.entries())
+      for (const [k, { indices, rows }] of patterns.entries()) {
+        const own = this.moments[g]![k]!;
+        weightedMoments(values, p, indices, rows, weights, own);
+        const complete = indices.length === p;
+        if (plans.length > 0 && complete) {
+          if (!recentreMoments(own.covariance, own.means, p, plans)) return false;
+          zeroMeans(own.means, plans);
+        }
+        if (!modelled) own.means.fill(0);
+        // Without cases a pattern adds nothing, and a group has nothing to be fitted to.
+        if (patterns.length === 1 && own.n === 0) return false;
+      }
+    return true;
+  }
+
+  private weightedObjective(weights: Float64Array): MomentObjective | null {
+    const { values, p, groups, models, estimator, means } = this.problem;
+    const made = groups.map((patterns, g) => {
+      const rows = [...patterns[0]!.rows].flatMap((row) =>
+        Array.from({ length: weights[row]! }, () => row),
+      );
+      const columns = Array.from({ length: p }, (_, i) =>
+        Float64Array.from(rows, (row) => values[row * p + i]!),
+      );
+      const own = this.moments[g]![0]!;
+      const gamma =
+        estimator === "adf" || estimator === "dwls" ? fourthMoments(columns, means) : null;
+      const weight = momentWeight(
+        estimator as Exclude<Estimator, "ml">,
+        own.covariance,
+        p,
+        means,
+        gamma,
+      );
+      return (
+        weight && {
+          n: own.n,
+          weight,
+          moments: momentVector(means ? own.means : null, own.covariance, p),
+        }
+      );
+    });
+    if (made.some((m) => m === null)) return null;
+    return new MomentObjective(
+      models,
+      made.map((m) => m!),
+      means,
+    );
   }
 }
 
-/** Writes coefficients, then SDs. A negative implied variance has no SD, and then nothing that depends on it exists. */
-export function report(
-  implied: ImpliedMoments,
-  theta: Float64Array,
-  coefficients: readonly number[],
-  sds: readonly number[],
-  out: Float64Array,
-  at = 0,
+/** Products and what they are made of are centred anew in every resample. */
+function zeroMeans(means: Float64Array, plans: readonly ProductPlan[]): void {
+  for (const { items } of plans)
+    for (const { x, w, at } of items) means[x] = means[w] = means[at] = 0;
+}
+
+function weightedMoments(
+  values: Float64Array,
+  p: number,
+  indices: Int32Array,
+  rows: Int32Array,
+  weights: Float64Array,
+  out: PatternMoments,
 ): void {
-  coefficients.forEach((parameter, k) => (out[at + k] = theta[parameter]!));
-  sds.forEach((variable, k) => {
-    out[at + coefficients.length + k] = Math.sqrt(implied.E[variable * implied.v + variable]!);
-  });
+  const k = indices.length;
+  const { means, covariance } = out;
+  means.fill(0);
+  covariance.fill(0);
+  let n = 0;
+  for (let r = 0; r < rows.length; r++) {
+    const row = rows[r]!;
+    const weight = weights[row]!;
+    if (weight === 0) continue;
+    n += weight;
+    for (let i = 0; i < k; i++) {
+      const x = weight * values[row * p + indices[i]!]!;
+      means[i] = means[i]! + x;
+      for (let j = 0; j <= i; j++)
+        covariance[i * k + j] = covariance[i * k + j]! + x * values[row * p + indices[j]!]!;
+    }
+  }
+  out.n = n;
+  if (n === 0) return;
+  for (let i = 0; i < k; i++) means[i] = means[i]! / n;
+  for (let i = 0; i < k; i++)
+    for (let j = 0; j <= i; j++) {
+      const value = covariance[i * k + j]! / n - means[i]! * means[j]!;
+      covariance[i * k + j] = covariance[j * k + i] = value;
+    }
+}
+
+/** Writes coefficients, SDs pooled over groups, whether the solution is improper (1) or not (0), and averages. */
+export function reportFit(
+  implied: readonly ImpliedMoments[],
+  theta: ArrayLike<number>,
+  { coefficients, sds, averages }: ReportPlan,
+  shares: readonly number[],
+  out: Float64Array,
+  start = 0,
+): void {
+  let at = start;
+  for (const parameter of coefficients) out[at++] = parameter < 0 ? 0 : theta[parameter]!;
+  for (const variable of sds) out[at++] = Math.sqrt(pooled(implied, shares, variable, variable));
+  out[at++] = implied.some(isImproper) ? 1 : 0;
+  for (const plan of averages)
+    out[at++] =
+      plan.kind === "zero"
+        ? 0
+        : plan.kind === "share"
+          ? shares[plan.group]!
+          : pooled(implied, shares, plan.a, plan.b);
+}
+
+/** An implied covariance, averaged over groups by their size; a negative variance has no SD, and nothing that needs it exists. */
+export function pooled(
+  implied: readonly ImpliedMoments[],
+  shares: readonly number[],
+  a: number,
+  b: number,
+): number {
+  let sum = 0;
+  implied.forEach(({ E, v }, g) => (sum += shares[g]! * E[a * v + b]!));
+  return sum;
+}
+
+/** A negative variance, or a correlation of latent variables beyond one. */
+function isImproper({ S, E, v, p }: ImpliedMoments): boolean {
+  for (let i = 0; i < v; i++) if (S[i * v + i]! < 0) return true;
+  for (let i = p; i < v; i++)
+    for (let j = p; j < i; j++) if (E[i * v + j]! ** 2 > E[i * v + i]! * E[j * v + j]!) return true;
+  return false;
 }

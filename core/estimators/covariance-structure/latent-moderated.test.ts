@@ -8,16 +8,18 @@ describe("a latent interaction by full information", () => {
   const expected = expectedOf("interaction-full-information");
   const spec = specOf(expected.model);
   const data = columnsOf("interaction-full-information");
-  const t0 = Date.now();
   const fit = fitModerated(spec, [{ x: "advice", w: "noise", to: "wellbeing", label: "b3" }], {
     groups: [spec.observed.map((name) => data.get(name)!)],
     momentsOnly: false,
   });
-  console.log("ms", Date.now() - t0, fit.points);
   it("has the estimates and errors of the exact integral", () => {
     const out = new Differences();
     out.same("logL", fit.logLikelihood, expected.result.loglik);
-    out.same("linear", fit.linear.fit.criteria!.logLikelihood, expected.result.likelihood_ratio_no_interaction.loglik_linear);
+    out.same(
+      "linear",
+      fit.linear.fit.criteria!.logLikelihood,
+      expected.result.likelihood_ratio_no_interaction.loglik_linear,
+    );
     const q = fit.theta.length;
     for (const [arrow, wanted] of Object.entries<any>(expected.result.estimates)) {
       const slot = expected.model.arrows.find((a: any) => a.arrow === arrow);

@@ -114,10 +114,7 @@ export function fitModerated(
   };
 }
 
-function withProducts(
-  linear: ArrowModel,
-  interactions: readonly LatentInteraction[],
-): ArrowModel {
+function withProducts(linear: ArrowModel, interactions: readonly LatentInteraction[]): ArrowModel {
   return { ...linear, parameters: [...linear.parameters, ...interactions.map((i) => i.label)] };
 }
 
@@ -182,7 +179,6 @@ function inverseStart(
   for (const { parameter } of products)
     H[parameter * q + parameter] = scales[parameter]! * scales[parameter]!;
   return H;
-
 }
 
 /** Quasi-Newton ascent (BFGS) with step halving from an inverse information. */
@@ -297,4 +293,3 @@ const dot = (a: Float64Array, b: Float64Array): number => {
   for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
   return sum;
 };
-

@@ -58,7 +58,9 @@ export class MixtureLikelihood {
     const densities = us.map((u) => exp(-0.5 * u * u));
     const total = densities.reduce((a, b) => a + b, 0);
     this.posterior = new Float64Array(this.cases.length * us.length);
-    this.nodes = us.map((u, k) => new Node(u, densities[k]! / total, v, this.posterior, k, us.length));
+    this.nodes = us.map(
+      (u, k) => new Node(u, densities[k]! / total, v, this.posterior, k, us.length),
+    );
   }
   /** By case and node: log density plus log weight, then the posterior weight of the node. */
   private readonly posterior: Float64Array;
@@ -69,8 +71,7 @@ export class MixtureLikelihood {
     this.cases.fill(0);
     for (const node of this.nodes) if (!this.prepare(node)) return -Infinity;
     for (const [at, pattern] of this.group.patterns.entries()) {
-      for (const node of this.nodes)
-        if (!node.densities(this.group, at, this.v)) return -Infinity;
+      for (const node of this.nodes) if (!node.densities(this.group, at, this.v)) return -Infinity;
       const { posterior, nodes } = this;
       const count = nodes.length;
       for (const row of pattern.rows) {
@@ -239,8 +240,7 @@ class Node {
       for (let k = 0; k < v; k++) B[i * v + k] = i === k ? 1 : 0;
       for (let j = 0; j < v; j++) {
         const a = A[i * v + j]!;
-        if (a !== 0)
-          for (let k = 0; k < v; k++) B[i * v + k] = B[i * v + k]! + a * B[j * v + k]!;
+        if (a !== 0) for (let k = 0; k < v; k++) B[i * v + k] = B[i * v + k]! + a * B[j * v + k]!;
       }
     }
     const BS = multiply(B, S, v);

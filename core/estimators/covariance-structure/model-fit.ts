@@ -13,11 +13,7 @@ import {
 import type { FittedModel } from "./fit-model";
 import { inner, MomentObjective, times } from "./moment-objective";
 import { NormalLikelihood } from "./normal-likelihood";
-import {
-  availableMoments,
-  baselineLogLikelihood,
-  saturatedLogLikelihood,
-} from "./sample-moments";
+import { availableMoments, baselineLogLikelihood, saturatedLogLikelihood } from "./sample-moments";
 import {
   scoreProducts,
   traceOfProduct,
@@ -215,9 +211,11 @@ function saturatedTrace({ spec, sample }: Fitted): number {
   const fixed = compileGroups(
     spec.observed,
     [],
-    spec.groups.map(() => spec.observed.flatMap((to): Arrow[] => [
-      { kind: "covariance", from: to, to, label: null, value: 1 },
-    ])),
+    spec.groups.map(() =>
+      spec.observed.flatMap((to): Arrow[] => [
+        { kind: "covariance", from: to, to, label: null, value: 1 },
+      ]),
+    ),
   );
   const likelihood = new NormalLikelihood(
     fixed,

@@ -182,12 +182,9 @@ export class PatternLikelihood {
     const [bk, el] = [path.b, path.o];
     const turn = B[l * v + i]!;
     if (one.kind === "m") return turn * D[bk]!;
-    if (one.kind === "S")
-      return half * (turn * G[bk * c + o]! + B[l * v + j]! * G[bk * c + b]!);
+    if (one.kind === "S") return half * (turn * G[bk * c + o]! + B[l * v + j]! * G[bk * c + b]!);
     const sum =
-      turn * G[bk * c + o]! +
-      E[l * v + j]! * G[bk * c + b]! +
-      B[j * v + k]! * G[el * c + b]!;
+      turn * G[bk * c + o]! + E[l * v + j]! * G[bk * c + b]! + B[j * v + k]! * G[el * c + b]!;
     return sum + means[l]! * B[j * v + k]! * D[b]! + means[j]! * turn * D[bk]!;
   }
 

@@ -87,9 +87,7 @@ function centrable(models: readonly ArrowModel[]): boolean[] {
   const p = models[0]!.observed;
   const free = Array.from({ length: p }, () => true);
   for (const { slots, variables } of models) {
-    const intercept = variables.map((_, i) =>
-      slots.find((s) => s.matrix === "m" && s.row === i),
-    );
+    const intercept = variables.map((_, i) => slots.find((s) => s.matrix === "m" && s.row === i));
     // Without an arrow the intercept is zero: of a latent variable that, of an observed one the origin of its scale.
     variables.forEach((_, i) => {
       const slot = intercept[i];

@@ -49,9 +49,7 @@ export const patternMoments = (
   patterns: readonly CasePattern[],
 ): PatternMoments[] =>
   patterns.map(({ indices, rows }) => ({
-    ...sampleMoments(
-      [...indices].map((i) => Float64Array.from(rows, (row) => columns[i]![row]!)),
-    ),
+    ...sampleMoments([...indices].map((i) => Float64Array.from(rows, (row) => columns[i]![row]!))),
     indices,
   }));
 

@@ -96,8 +96,7 @@ export function weightedFourthMoments(
       }
       score.fill(0);
       for (const { parameter, kind, column, b, o, half } of directions.list) {
-        let value =
-          kind === "S" ? 0 : (kind === "m" ? 1 : implied.means[column]!) * along[b]!;
+        let value = kind === "S" ? 0 : (kind === "m" ? 1 : implied.means[column]!) * along[b]!;
         if (o >= 0) value += half * (along[b]! * along[o]! - through[b * c + o]!);
         score[parameter] = score[parameter]! + value;
       }

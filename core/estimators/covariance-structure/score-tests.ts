@@ -45,10 +45,7 @@ export function scoreTests(model: FittedModel): ScoreTest[] {
   ]);
   if (candidates.length === 0) return [];
   const q = likelihood.q;
-  const labels = [
-    ...models[0]!.parameters,
-    ...candidates.map((_, k) => `candidate ${k}`),
-  ];
+  const labels = [...models[0]!.parameters, ...candidates.map((_, k) => `candidate ${k}`)];
   const extended = models.map((each, g) => ({
     ...each,
     parameters: labels,
@@ -153,7 +150,11 @@ function testOf(
   const positive = matrix !== "S" || (variance(S, row) > 0 && variance(S, column) > 0);
   return [
     {
-      arrow: arrowName({ kind: kinds[matrix], from: matrix === "S" ? to : from, to: matrix === "S" ? from : to }),
+      arrow: arrowName({
+        kind: kinds[matrix],
+        from: matrix === "S" ? to : from,
+        to: matrix === "S" ? from : to,
+      }),
       kind: candidate.kind,
       from,
       to,

@@ -99,8 +99,7 @@ function ridged(
   for (const ridge of RIDGES) {
     for (let a = 0; a < q; a++)
       for (let b = 0; b < q; b++)
-        factor[a * q + b] =
-          information[a * q + b]! * scale[a]! * scale[b]! + (a === b ? ridge : 0);
+        factor[a * q + b] = information[a * q + b]! * scale[a]! * scale[b]! + (a === b ? ridge : 0);
     if (choleskyInPlace(factor, q, q) > SINGULAR) return true;
   }
   return false;

@@ -36,8 +36,7 @@ export function differentiated(
     const [left2, left, right, right2] = [look(-2), look(-1), look(1), look(2)];
     moved[a] = theta[a]!;
     for (let f = 0; f < values.length; f++)
-      jacobian[f * q + a] =
-        (8 * (right[f]! - left[f]!) - (right2[f]! - left2[f]!)) / (12 * h);
+      jacobian[f * q + a] = (8 * (right[f]! - left[f]!) - (right2[f]! - left2[f]!)) / (12 * h);
   }
   return { values, jacobian };
 }
@@ -53,8 +52,7 @@ export function deltaError(
   for (let a = 0; a < q; a++) {
     const left = jacobian[f * q + a]!;
     if (left === 0) continue;
-    for (let b = 0; b < q; b++)
-      variance += left * covariance[a * q + b]! * jacobian[f * q + b]!;
+    for (let b = 0; b < q; b++) variance += left * covariance[a * q + b]! * jacobian[f * q + b]!;
   }
   return variance >= 0 ? Math.sqrt(variance) : NaN;
 }
@@ -77,20 +75,22 @@ export function standardisedArrows(
 ): StandardisedArrows {
   const implied = new ImpliedMoments(model);
   const { slots, observed: p } = model;
-  const write = (latentOnly: boolean) => (at: Float64Array): Float64Array => {
-    const { E, S, v } = implied.at(at);
-    const sd = (i: number): number => (latentOnly && i < p ? 1 : Math.sqrt(E[i * v + i]!));
-    const residualSd = (i: number): number => Math.sqrt(S[i * v + i]!);
-    return Float64Array.from(slots, ({ matrix, row, column, parameter, value }, k) => {
-      const x = parameter < 0 ? value : at[parameter]!;
-      if (matrix === "A") return (x * sd(column)) / sd(row);
-      if (matrix === "m") return intercept(at, k) / sd(row);
-      if (row === column) return x / (sd(row) * sd(row));
-      if (!latentOnly) return x / (residualSd(row) * residualSd(column));
-      const own = (i: number): number => (i < p ? 1 : residualSd(i));
-      return x / (own(row) * own(column));
-    });
-  };
+  const write =
+    (latentOnly: boolean) =>
+    (at: Float64Array): Float64Array => {
+      const { E, S, v } = implied.at(at);
+      const sd = (i: number): number => (latentOnly && i < p ? 1 : Math.sqrt(E[i * v + i]!));
+      const residualSd = (i: number): number => Math.sqrt(S[i * v + i]!);
+      return Float64Array.from(slots, ({ matrix, row, column, parameter, value }, k) => {
+        const x = parameter < 0 ? value : at[parameter]!;
+        if (matrix === "A") return (x * sd(column)) / sd(row);
+        if (matrix === "m") return intercept(at, k) / sd(row);
+        if (row === column) return x / (sd(row) * sd(row));
+        if (!latentOnly) return x / (residualSd(row) * residualSd(column));
+        const own = (i: number): number => (i < p ? 1 : residualSd(i));
+        return x / (own(row) * own(column));
+      });
+    };
   return {
     full: differentiated(write(false), theta, scales),
     latent: differentiated(write(true), theta, scales),

@@ -21,7 +21,11 @@ export function startValues(
   return theta;
 }
 
-function startGroup(model: ArrowModel, { means, covariance }: StartMoments, theta: Float64Array): void {
+function startGroup(
+  model: ArrowModel,
+  { means, covariance }: StartMoments,
+  theta: Float64Array,
+): void {
   const { observed: p, slots } = model;
   const variance = (i: number): number => covariance[i * p + i]!;
   const scales = new FactorScales(model, variance);

@@ -1,223 +1,339 @@
-import type { Column } from "../../design";
-import { COVARIANCES, type CovarianceKind } from "../../study";
+import { pick } from "../../data";
+import type { Column, UsedCoding } from "../../design";
+import { COVARIANCES, type CovarianceKind, type Settings } from "../../study";
 import {
+  addParameter,
+  averageLabel,
   coefficientLabel,
   coefficientQuantity,
-  makeParameters,
+  IMPROPER,
+  number,
   parameter,
   parameterAt,
+  subtract,
   type Covariance,
+  type Expression,
   type Parameters,
   type Polynomial,
   type Quantity,
 } from "../../model";
-import { pick } from "../../data";
-import { StudyProblem, type Warning } from "../../problems";
-import type { CompiledTheory, Measure } from "../../theory";
-import type { Fit, ModelData, SectionContext } from "../engine";
+import type { Warning } from "../../problems";
+import type { CompiledTheory } from "../../theory";
+import type { Fit, Line, ModelData, SectionContext } from "../engine";
 import type { Section } from "../sections";
-import { buildModel, type BuiltModel } from "./build-model";
-import { report, type StructureProblem } from "./kernel";
-import { maximumLikelihood, type MaximumLikelihoodFit } from "./maximum-likelihood";
-import { sampleMoments, saturatedLogLikelihood } from "./sample-moments";
-import { structureTables } from "./tables";
-import { UNSUITED, warning } from "./wording";
+import { productKey } from "./build-model";
+import { estimatesOf, type Estimates } from "./estimates";
+import { factorScores } from "./factor-scores";
+import type { AveragePlan, StructureProblem } from "./kernel";
+import { optionsOf } from "./options";
+import { reportedParameters } from "./reported";
+import { structureSections } from "./structure-section";
+import { theoryModel, type TheoryModel } from "./theory-model";
+import { productPlans } from "./theory-data";
+import { structureWarnings } from "./structure-warnings";
 
-/** A theory among latent and observed variables, fitted by maximum likelihood at complete cases. */
+/** A theory among latent and observed variables, fitted as a model of means and covariances. */
 export class StructureFit implements Fit<StructureProblem> {
   readonly parameters: Parameters;
   readonly covariances: Record<CovarianceKind, Covariance>;
   readonly coefficients: Quantity[];
   readonly columns: ReadonlyMap<string, Column>;
-  readonly codings = [];
-  readonly products = [];
+  readonly codings: UsedCoding[];
+  readonly products: { outcome: string; column: Column; components: Column[] }[];
   readonly standardised = false;
-  private readonly built: BuiltModel;
-  private readonly fit: MaximumLikelihoodFit;
-  private readonly data: Float64Array[];
-  /** Variables whose implied SDs are parameters, in the order of the parameter vector. */
-  private readonly scaled: string[];
-  private readonly theta: Float64Array;
+  private readonly model: TheoryModel;
+  private readonly estimates: Estimates;
+  private readonly averages: AveragePlan[] = [];
 
-  /** @throws StudyProblem `not_available` where there is no estimate, and why */
-  constructor(theory: CompiledTheory, data: ModelData) {
-    const factors = data.measures;
-    this.built = buildModel(theory, factors);
-    this.data = observedColumns(this.built.observed, factors, data);
-    this.fit = fitted(this.built, this.data);
-    const equations = theory.equations.map(({ outcome, predictors, covariates }) => ({
-      outcome,
-      columns: [...new Set([...predictors, ...covariates])],
-    }));
-    this.scaled = [...new Set(equations.flatMap((e) => [...e.columns, e.outcome]))];
-    this.parameters = makeParameters(equations, this.scaled);
-    this.columns = new Map(
-      this.scaled.map((name) => [name, this.columnOf(name, factors)] as const),
-    );
-    this.theta = this.reported();
+  /** @throws StudyProblem that says why there is no estimate */
+  constructor(
+    private readonly theory: CompiledTheory,
+    private readonly data: ModelData,
+    private readonly settings: Settings,
+  ) {
+    this.model = theoryModel(theory, data, optionsOf(settings));
+    this.estimates = estimatesOf(this.model);
+    this.columns = this.makeColumns();
+    this.codings = [
+      ...(this.model.grouping.coding ? [this.model.grouping.coding] : []),
+      ...this.model.codes.codings,
+    ];
+    this.products = this.productColumns();
+    this.parameters = reportedParameters(theory, this.model);
+    addParameter(this.parameters, IMPROPER, "flag");
     this.covariances = this.byKind();
     this.coefficients = this.parameters.labels
-      .slice(0, this.parameters.covered)
-      .map((label, at) => coefficientQuantity(label, parameter(at)));
+      .slice(0, this.coefficientCount)
+      .flatMap((label, at) =>
+        label.endsWith("~ intercept") ? [] : [coefficientQuantity(label, parameter(at))],
+      );
+  }
+
+  private get coefficientCount(): number {
+    return this.parameters.roles.filter((role) => role === "coefficient").length;
   }
 
   readonly slope = (outcome: string, key: string): Polynomial => {
-    const at = parameterAt(this.parameters, coefficientLabel(outcome, key));
-    return [{ moderators: [], expression: parameter(at) }];
+    const spec = this.theory.equations.find((e) => e.outcome === outcome)!;
+    const terms = this.overGroups(outcome, key);
+    for (const names of spec.products) {
+      const [x, w] = names as [string, string];
+      const column = this.products.find(
+        (p) => p.outcome === outcome && p.column.key === productKey(names),
+      );
+      if (!column || (key !== x && key !== w)) continue;
+      const other = key === x ? w : x;
+      for (const { moderators, expression } of this.overGroups(outcome, column.column.key))
+        terms.push({ moderators: [...moderators, other].sort(), expression });
+    }
+    return terms;
   };
 
-  readonly average = (): never => {
-    throw new Error("Models of latent variables have no averages of moderators.");
+  /** A coefficient in the first group, and what other groups differ by, each times its code. */
+  private overGroups(outcome: string, key: string): Polynomial {
+    const { names, coding } = this.model.grouping;
+    const each = names.map((_, g) => this.coefficient(outcome, key, g));
+    const [first] = each;
+    return [
+      { moderators: [], expression: first! },
+      ...each.slice(1).flatMap((expression, at) =>
+        JSON.stringify(expression) === JSON.stringify(first)
+          ? []
+          : [
+              {
+                moderators: [coding!.columns[at]!.key],
+                expression: subtract(expression, first!),
+              },
+            ],
+      ),
+    ];
+  }
+
+  /** A path's coefficient in a group: a parameter, or the value it is held at. */
+  private coefficient(outcome: string, key: string, group: number): Expression {
+    const arrow = this.model.built.spec.groups[group]!.arrows.find(
+      (a) => a.kind === "path" && a.to === outcome && a.from === this.model.nodeOf(key),
+    );
+    if (!arrow) {
+      const label = coefficientLabel(outcome, key);
+      return this.parameters.index.has(label)
+        ? parameter(parameterAt(this.parameters, label))
+        : number(0);
+    }
+    return arrow.label === null
+      ? number(arrow.value)
+      : parameter(parameterAt(this.parameters, arrow.label));
+  }
+
+  /** A product of moderators about their means, averaged over the sample: a share of cases, or what their model implies. */
+  readonly average = (columns: readonly string[]): number => {
+    const label = averageLabel(columns);
+    const known = this.parameters.index.get(label);
+    if (known !== undefined) return known;
+    const { coding } = this.model.grouping;
+    const groups = columns.map(
+      (key) => (coding?.columns.findIndex((c) => c.key === key) ?? -1) + 1,
+    );
+    const codes = new Set(groups.filter((g) => g > 0));
+    const place = (name: string): number => this.model.place(name);
+    this.averages.push(
+      codes.size === 0 && columns.length === 2
+        ? { kind: "covariance", a: place(columns[0]!), b: place(columns[1]!) }
+        : codes.size === 1 && groups.every((g) => g > 0)
+          ? { kind: "share", group: [...codes][0]! }
+          : { kind: "zero" },
+    );
+    return addParameter(this.parameters, label, "average");
   };
 
   vector(): Float64Array {
-    return this.theta;
+    return this.estimates.report(this.problem().report);
   }
 
   kernelData(): StructureProblem {
-    const { built, data, fit } = this;
-    const n = data[0]!.length;
-    const p = data.length;
-    const { means, covariance } = sampleMoments(data);
-    const scales = Float64Array.from({ length: p }, (_, j) => Math.sqrt(covariance[j * p + j]!));
-    const values = new Float64Array(n * p);
-    for (let i = 0; i < n; i++)
-      for (let j = 0; j < p; j++) values[i * p + j] = (data[j]![i]! - means[j]!) / scales[j]!;
-    const model = built.covariances;
+    return this.problem();
+  }
+
+  private problem(): StructureProblem {
+    const { model, estimates, parameters } = this;
+    const { fitted } = estimates;
+    const { spec } = model.built;
+    const report = {
+      coefficients: parameters.labels
+        .slice(0, this.coefficientCount)
+        .map((label) => fitted.models[0]!.parameters.indexOf(label)),
+      sds: model.scaled.map((name) => model.place(name)),
+      averages: this.averages,
+    };
+    const p = spec.observed.length;
+    const n = this.data.sample.rows.length;
     return {
       n,
-      values,
-      scales,
-      model,
-      start: Float64Array.from(
-        model.parameters,
-        (label) => fit.theta[built.whole.parameters.indexOf(label)]!,
-      ),
-      coefficients: this.places(model.parameters),
-      sds: this.scaled.map((name) => model.variables.indexOf(name)),
+      p,
+      values: model.rowMajor(fitted),
+      groups: model.patternsOfRows(fitted),
+      models: fitted.models,
+      start: fitted.theta,
+      estimator: spec.estimator,
+      means: fitted.spec.means,
+      wishart: spec.convention === "wishart",
+      plans: productPlans(model.built, new Map(spec.observed.map((name, at) => [name, at]))),
+      report,
     };
   }
 
-  sections({ level }: SectionContext): Section[] {
-    return structureTables(this.built, this.fit, level);
-  }
-
-  get warnings(): Warning[] {
-    return [...this.negativeVariances(), ...this.alike()];
-  }
-
-  /** The coefficients and SDs of the sample. */
-  private reported(): Float64Array {
-    const { fit, built, parameters } = this;
-    const theta = new Float64Array(parameters.labels.length);
-    report(
-      fit.implied,
-      fit.theta,
-      this.places(built.whole.parameters),
-      this.scaled.map((name) => built.whole.variables.indexOf(name)),
-      theta,
-    );
-    return theta;
-  }
-
-  /** Where each coefficient stands among the parameters of a model. */
-  private places(labels: readonly string[]): number[] {
-    return this.parameters.labels
-      .slice(0, this.parameters.covered)
-      .map((label) => labels.indexOf(label));
-  }
-
-  /** The normal-theory covariance of the coefficients; the kinds that rest on residuals of rows do not exist here. */
-  private byKind(): Record<CovarianceKind, Covariance> {
-    const { fit, built } = this;
-    const size = this.parameters.covered;
-    const places = this.places(built.whole.parameters);
-    const { q } = fit.implied;
-    const known = new Float64Array(size * size).fill(NaN);
-    if (fit.covariance)
-      places.forEach((a, i) =>
-        places.forEach((b, j) => (known[i * size + j] = fit.covariance![a * q + b]!)),
-      );
-    const none = new Float64Array(size * size).fill(NaN);
-    return Object.fromEntries(
-      COVARIANCES.map((kind) => [kind, { size, values: kind === "classical" ? known : none }]),
-    ) as Record<CovarianceKind, Covariance>;
-  }
-
-  private columnOf(name: string, factors: readonly Measure[]): Column {
-    const { implied } = this.fit;
-    const i = this.built.whole.variables.indexOf(name);
-    const observed = factors.some((m) => m.name.name === name)
-      ? -1
-      : this.built.observed.indexOf(name);
-    return {
-      key: name,
-      variable: name,
-      label: name,
-      contrast: null,
-      values: observed < 0 ? new Float64Array(0) : this.data[observed]!,
-      sd: Math.sqrt(implied.E[i * implied.v + i]!),
-      components: null,
-    };
-  }
-
-  private negativeVariances(): Warning[] {
-    const { whole, factors } = this.built;
-    const { theta, covariance, implied } = this.fit;
-    const latent = new Set(factors.map((m) => m.name.name));
-    return whole.slots.flatMap(({ matrix, row, column, parameter: at }) => {
-      if (matrix !== "S" || row !== column || at < 0 || theta[at]! >= 0) return [];
-      const variable = whole.variables[row]!;
-      const name = `${latent.has(variable) ? "variance" : "residual variance"} of “${variable}”`;
-      const se = covariance ? Math.sqrt(covariance[at * implied.q + at]!) : null;
-      return [warning("negative_variance", { name, estimate: theta[at]!, se }, [variable])];
+  sections({ level, bootstrap }: SectionContext): Section[] {
+    void bootstrap;
+    return structureSections(this.model, this.estimates, {
+      level,
+      errors: this.settings.errors,
+      theory: this.theory,
     });
   }
 
-  private alike(): Warning[] {
-    const { variables, observed } = this.built.whole;
-    const { E, v } = this.fit.implied;
-    const list: Warning[] = [];
-    for (let i = observed; i < v; i++)
-      for (let j = observed; j < i; j++) {
-        const r = E[i * v + j]! / Math.sqrt(E[i * v + i]! * E[j * v + j]!);
-        if (!(Math.abs(r) > 1)) continue;
-        const [a, b] = [variables[j]!, variables[i]!];
-        list.push(warning("latent_correlation", { a, b, r }, [a, b]));
-      }
-    return list;
+  get warnings(): Warning[] {
+    return structureWarnings(this.model, this.estimates);
   }
-}
 
-/** Items, those keyed the other way turned round, and the other variables, on the rows of the sample. */
-function observedColumns(
-  names: readonly string[],
-  factors: readonly Measure[],
-  { typed, sample }: ModelData,
-): Float64Array[] {
-  const turned = new Set(
-    factors.flatMap((m) => m.items.filter((i) => i.reversed).map((i) => i.ref.name)),
-  );
-  return names.map((name) => {
-    const values = pick(typed.get(name)!.values, sample.rows);
-    // Covariances do not depend on the limits of the scale.
-    return turned.has(name) ? values.map((value) => -value) : values;
-  });
-}
+  /** Outcomes with products, as lines in their predictors. */
+  lines(): Line[] {
+    const { spec } = this.model.built;
+    if (spec.groups.length > 1) return [];
+    return this.theory.equations.flatMap((equation): Line[] => {
+      const columns = this.columnsInto(equation.outcome);
+      const own = this.products.filter((p) => p.outcome === equation.outcome);
+      const start = this.parameters.index.get(coefficientLabel(equation.outcome, "intercept"));
+      if (own.length === 0 || start === undefined) return [];
+      const labels = columns.map((c) => coefficientLabel(equation.outcome, c.key));
+      // Where constraints have made one parameter of two, the equation is no line of its own parameters.
+      if (!labels.every((label, at) => this.parameters.index.get(label) === start + 1 + at))
+        return [];
+      const size = columns.length + 1;
+      const theta = this.vector();
+      return [
+        {
+          outcome: equation.outcome,
+          outcomeMean: 0,
+          outcomeSd: this.columns.get(equation.outcome)!.sd,
+          columns,
+          b: theta.slice(start, start + size),
+          start,
+          covariances: this.block(start, size),
+          df: () => Infinity,
+        },
+      ];
+    });
+  }
 
-function fitted({ whole, observed }: BuiltModel, data: Float64Array[]): MaximumLikelihoodFit {
-  const refuse = (reason: string): never => {
-    throw new StudyProblem("engine_unsuited", { reason }, { variables: [] });
-  };
-  const p = observed.length;
-  const moments = (p * (p + 1)) / 2 + p;
-  const sample = sampleMoments(data);
-  if (sample.n <= p || saturatedLogLikelihood(sample) === -Infinity)
-    refuse(UNSUITED.singular(observed));
-  if (whole.parameters.length > moments)
-    refuse(UNSUITED.negativeDf(whole.parameters.length, moments));
-  const result = maximumLikelihood(whole, sample);
-  if (result.end === "singular") refuse(UNSUITED.underIdentified);
-  if (result.end !== "converged") refuse(UNSUITED.notConverged);
-  return result.fit!;
+  points(outcome: string): { y: Float64Array; columns: Column[] } | null {
+    const column = this.columns.get(outcome);
+    return column ? { y: column.values, columns: this.columnsInto(outcome) } : null;
+  }
+
+  private columnsInto(outcome: string): Column[] {
+    const spec = this.theory.equations.find((e) => e.outcome === outcome);
+    if (!spec) return [];
+    const names = [...new Set([...spec.predictors, ...spec.moderators, ...spec.covariates])];
+    const main = names.flatMap((name) =>
+      [...this.columns.values()].filter(
+        (c) => c.variable === name && name !== this.model.grouping.variable,
+      ),
+    );
+    return [...main, ...this.products.filter((p) => p.outcome === outcome).map((p) => p.column)];
+  }
+
+  private block(start: number, size: number): Record<CovarianceKind, Covariance> {
+    return Object.fromEntries(
+      COVARIANCES.map((kind) => {
+        const { values, size: all } = this.covariances[kind];
+        const block = new Float64Array(size * size);
+        for (let i = 0; i < size; i++)
+          for (let j = 0; j < size; j++)
+            block[i * size + j] = values[(start + i) * all + start + j]!;
+        return [kind, { size, values: block }];
+      }),
+    ) as Record<CovarianceKind, Covariance>;
+  }
+
+  /** Covariances of coefficients and SDs: SDs are functions of the estimates. */
+  private byKind(): Record<CovarianceKind, Covariance> {
+    const size = this.parameters.covered;
+    const none = new Float64Array(size * size).fill(NaN);
+    const known = this.estimates.covariances(this.problem().report);
+    return Object.fromEntries(
+      COVARIANCES.map((kind) => [kind, { size, values: known.get(kind) ?? none }]),
+    ) as Record<CovarianceKind, Covariance>;
+  }
+
+  private makeColumns(): Map<string, Column> {
+    const { model, data } = this;
+    const scores = factorScores(model, this.estimates);
+    const columns = new Map<string, Column>();
+    for (const name of model.scaled) {
+      const codes = model.codes.of(model.variableOf(name));
+      const code = codes?.find((c) => c.key === name);
+      if (code) {
+        columns.set(name, code);
+        continue;
+      }
+      const latent = model.isLatent(name);
+      const values = latent
+        ? (scores.get(name) ?? new Float64Array(0))
+        : pick(data.typed.get(name)!.values, data.sample.rows).filter((v) => !Number.isNaN(v));
+      columns.set(name, {
+        key: name,
+        variable: name,
+        label: name,
+        contrast: null,
+        values,
+        sd: this.estimates.sd(model.place(name)),
+        components: null,
+      });
+    }
+    const { coding, of } = model.grouping;
+    coding?.columns.forEach(({ key, contrast }, at) =>
+      columns.set(key, {
+        key,
+        variable: coding.variable,
+        label: `${coding.variable}: ${contrast}`,
+        contrast,
+        values: Float64Array.from(of, (g) => (g === at + 1 ? 1 : 0)),
+        sd: 0,
+        components: null,
+      }),
+    );
+    return columns;
+  }
+
+  private productColumns(): StructureFit["products"] {
+    const { built } = this.model;
+    const made = [
+      ...built.products.flatMap(({ key, outcomes, x, w }) =>
+        outcomes.map((outcome) => ({ key, outcome, x, w })),
+      ),
+      ...built.interactions.map(({ x, w, to }) => ({
+        key: productKey([x, w]),
+        outcome: to,
+        x,
+        w,
+      })),
+    ];
+    return made.map(({ key, outcome, x, w }) => {
+      const components = [this.columns.get(x)!, this.columns.get(w)!];
+      const [a, b] = components as [Column, Column];
+      return {
+        outcome,
+        components,
+        column: {
+          key,
+          variable: key,
+          label: `${x} × ${w}`,
+          contrast: null,
+          values: a.values.map((value, i) => value * (b.values[i] ?? NaN)),
+          sd: a.sd * b.sd,
+          components,
+        },
+      };
+    });
+  }
 }

@@ -1,5 +1,7 @@
 import { plain } from "../../wording/numbers";
 import { warningsIn } from "../../wording/warnings";
+import { StudyProblem } from "../../problems";
+import type { ModelFault } from "./arrows";
 
 /** A warning of covariance-structure models; what its sentences say stands here and nowhere else. */
 export const warning = warningsIn({
@@ -7,36 +9,124 @@ export const warning = warningsIn({
     name,
     estimate,
     se,
+    mayBeZero,
+    group,
   }: {
     name: string;
     estimate: number;
     se: number | null;
+    mayBeZero: boolean | null;
+    group: string | null;
   }) =>
-    `The ${name} is negative (${plain(estimate)}${se === null ? "" : `, SE ${plain(se)}`}), which no variance can be (Heywood case). ${
-      se !== null && estimate + 2 * se > 0
-        ? "Zero lies within its interval, so it may be chance; the solution is shown as it is."
-        : "Zero lies outside its interval: the model does not suit these items."
+    `The ${name}${group === null ? "" : ` in ${group}`} is negative (${plain(estimate)}${se === null ? "" : `, SE ${plain(se)}`}), which no variance can be (Heywood case). ${
+      mayBeZero === null
+        ? "The solution is shown as it is."
+        : mayBeZero
+          ? "Zero lies within its 95 % interval, so it may be chance; the solution is shown as it is."
+          : "Zero lies outside its 95 % interval: the model does not suit these items."
     }`,
+  r2_above_one: ({ name, value }: { name: string; value: number }) =>
+    `More than all variance of “${name}” would be explained (R² ${plain(value, 2)}): that follows from its negative residual variance.`,
   latent_correlation: ({ a, b, r }: { a: string; b: string; r: number }) =>
-    `The latent variables “${a}” and “${b}” correlate ${plain(r, 2)}: they cannot be told apart.`,
+    `The latent variables “${a}” and “${b}” correlate ${plain(r, 2)}: they cannot be told apart. Measure them by one latent variable, or take one out.`,
+  latent_covariance: ({ group }: { group: string | null }) =>
+    `The covariances that the model implies among latent variables${group === null ? "" : ` in ${group}`} cannot belong to any variables (the matrix is not positive definite). Look for latent variables that are hardly different.`,
+  residual_covariance: ({ group }: { group: string | null }) =>
+    `The residual covariances${group === null ? "" : ` in ${group}`} cannot belong to any variables (the matrix is not positive definite). Take out residual covariances that were added.`,
+  beyond_one_legitimate: ({ from, to, value, r }: Beyond) =>
+    `The standardised path from “${from}” to “${to}” is ${plain(value, 2)}. That is possible, and no improper solution, because its predictors correlate (r = ${plain(r, 2)}); check whether they overlap.`,
+  empty_cases: ({ cases }: { cases: number }) =>
+    `${cases} ${cases === 1 ? "case has" : "cases have"} no answer on any variable of the model and ${cases === 1 ? "is" : "are"} left out.`,
+  singular_information: () =>
+    "The information matrix is singular at the estimates: there are no standard errors. Look for parameters that the data hardly determine.",
+  scale_dependent: () =>
+    "Unweighted least squares depends on the scales of the items: in other units other estimates follow.",
+  correlations_as_covariances: () =>
+    "The correlations came without standard deviations and are analysed as covariances: standard errors are wrong for models that depend on scale (Cudeck 1989).",
+  loadings_not_invariant: ({ groups }: { groups: string }) =>
+    `Paths are compared between the groups of “${groups}” although their loadings are not held equal: unstandardised paths are comparable only where the items measure alike. Write “with loadings equal”.`,
+  surplus_items: ({ name, items }: { name: string; items: string[] }) =>
+    `${items.join(", ")} of “${name}” ${items.length === 1 ? "takes" : "take"} no part in the products, since the other latent variable has fewer items.`,
 });
+
+interface Beyond {
+  from: string;
+  to: string;
+  value: number;
+  r: number;
+}
 
 /** Why a model of latent variables cannot be estimated, in words that say what to do. */
 export const UNSUITED = {
-  products:
-    "Latent variables in interactions are not estimated yet. Measure the moderator as an average (“averages” instead of “reflects”) to estimate its interaction by least squares.",
-  categorical: (name: string) =>
-    `“${name}” has more than two groups; beside latent variables it is not estimated yet. Make code columns of it on the Data screen and use those.`,
+  joint:
+    "Products of three variables are not estimated among latent variables. Leave one moderator out, or measure by averages.",
+  squares:
+    "A latent variable's own curve is not estimated. Measure it by an average (“averages” instead of “reflects”) for a curve by least squares.",
+  outcome: (name: string) =>
+    `“${name}” is categorical and explained by others; this engine explains numbers only.`,
   clusters:
-    "Clusters are not allowed for yet where there are latent variables. Take the cluster column out of the analysis settings.",
-  moments:
-    "Latent variables need the rows of the data; from a matrix of covariances they are not estimated yet.",
-  singular: (names: readonly string[]) =>
-    `The sample covariances of ${names.join(", ")} are singular: one of these never varies, is computed from others, or there are too few rows. Take it out of its measure.`,
-  negativeDf: (parameters: number, moments: number) =>
-    `There are more free parameters (${parameters}) than means, variances and covariances (${moments}), so nothing can be estimated. Give each latent variable more items, or leave out paths.`,
-  underIdentified:
-    "The data cannot tell all parameters of this model apart (it is under-identified). A latent variable with two items needs a covariance with another variable, one with three stands alone.",
-  notConverged:
-    "The estimates did not settle down within 500 steps, so there is no result. Look for items that hardly correlate with the others of their measure, or for a latent variable that explains nothing.",
+    "Clusters are not allowed for yet in models of covariances. Take the cluster column out of the analysis settings.",
+  products: "Interactions need single cases; from a matrix of covariances there are no products.",
+  severalGroups: (names: string[]) =>
+    `Paths are said to differ by ${names.join(" and ")}; groups can be told by one column only.`,
+  grouped: (name: string) =>
+    `“${name}” tells the groups and has an effect of its own in another sentence. Among latent variables it can be one or the other: take it out of that sentence, or out of the moderation.`,
+  incompleteProducts:
+    "Products of items need complete cases. Choose complete cases only, or full information for latent interactions.",
+  incompleteGroups: "Everybody must belong to a group; complete cases only are used with groups.",
+  fullGroups:
+    "Full information for interactions is not available with groups. Choose products of items.",
 } as const;
+
+const CONDITIONS = {
+  "negative-df": "negative_df",
+  "under-identified": "under_identified",
+  "singular-sample-covariance": "singular_sample_covariance",
+  "no-data": "no_data",
+  "not-converged": "not_converged",
+  "adf-sample-too-small": "adf_sample_too_small",
+  "needs-raw-data": "needs_raw_data",
+  "bad-weight": "bad_weight",
+} as const;
+
+/** What stopped a model, as a problem of the study. */
+export function faultProblem({ code, variables, counts, message }: ModelFault): StudyProblem {
+  const place = { variables: code === "under-identified" ? [] : variables };
+  switch (code) {
+    case "negative-df":
+      return new StudyProblem(
+        CONDITIONS[code],
+        { parameters: counts.parameters!, moments: counts.moments! },
+        place,
+      );
+    case "under-identified":
+      return new StudyProblem(
+        CONDITIONS[code],
+        {
+          rank: counts.rank ?? 0,
+          parameters: counts.parameters ?? 0,
+          involved: variables,
+        },
+        place,
+      );
+    case "singular-sample-covariance":
+      return new StudyProblem(
+        CONDITIONS[code],
+        { names: variables, n: counts.n ?? null, p: counts.p ?? null },
+        place,
+      );
+    case "no-data":
+    case "bad-weight":
+      return new StudyProblem(CONDITIONS[code], { names: variables }, place);
+    case "not-converged":
+      return new StudyProblem(CONDITIONS[code], {}, place);
+    case "adf-sample-too-small":
+      return new StudyProblem(CONDITIONS[code], { n: counts.n!, moments: counts.moments! }, place);
+    case "needs-raw-data":
+      return new StudyProblem(CONDITIONS[code], { what: message }, place);
+    case "unknown-variable":
+    case "doubled-arrow":
+    case "cycle":
+      return new StudyProblem("engine_unsuited", { reason: message }, place);
+  }
+}

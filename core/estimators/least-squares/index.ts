@@ -1,3 +1,4 @@
+import { ERRORS, type ErrorKind } from "../../study";
 import type { Engine } from "../engine";
 import { LeastSquaresFit } from "./least-squares-fit";
 import { LeastSquaresKernel } from "./refit";
@@ -11,7 +12,15 @@ export const leastSquares: Engine<RefitProblem> = {
   id: "least_squares",
   label: "least squares",
   options: [],
+  errors: ERRORS,
+  settings: (settings) => ({ ...settings, errors: regressionErrors(settings.errors) }),
   suits: () => ({ suits: true }),
   fit: (theory, data, settings) => new LeastSquaresFit(theory, data, settings),
   kernel: (problem) => new LeastSquaresKernel(problem),
 };
+
+/** Errors that were chosen for models of covariances, as their like here. */
+function regressionErrors(errors: ErrorKind): ErrorKind {
+  if (ERRORS.some((kind) => kind === errors)) return errors;
+  return errors.startsWith("robust") ? "HC3" : "classical";
+}

@@ -1,0 +1,71 @@
+import { writeName, type CompiledTheory } from "../../theory";
+import { plain } from "../../wording/numbers";
+import type { ChangeEvidence } from "../structure-types";
+import type { FittedModel } from "./fit-model";
+import { scoreTests, type ScoreTest } from "./score-tests";
+import type { TheoryModel } from "./theory-model";
+
+/** Score tests as changes of the theory, the largest first. */
+export function changesOf(
+  model: TheoryModel,
+  fitted: FittedModel,
+  theory: CompiledTheory,
+): ChangeEvidence[] {
+  const products = new Set(
+    model.built.products.flatMap((p) => [p.key, ...p.items.map((i) => i.name)]),
+  );
+  return scoreTests(fitted).map((test): ChangeEvidence => {
+    const made = products.has(test.from) || products.has(test.to);
+    return {
+      ...test,
+      words: wordsOf(test, fitted.spec.groups.length > 1),
+      change: made ? null : changeOf(test),
+      touches: touched(test, theory),
+    };
+  });
+}
+
+function wordsOf({ kind, from, to, mi, epc, group, arrow }: ScoreTest, several: boolean): string {
+  const where = several ? ` in ${group}` : "";
+  const gain = `χ² would fall by about ${plain(mi, 1)}`;
+  switch (kind) {
+    case "loading":
+      return `Let “${to}” measure “${from}” as well${where}: ${gain}, loading about ${plain(epc, 2)}.`;
+    case "covariance":
+      return `Let what is left of “${from}” and “${to}” go together${where}: ${gain}, covariance about ${plain(epc, 2)}.`;
+    case "path":
+      return `Let “${to}” depend on “${from}”${where}: ${gain}, path about ${plain(epc, 2)}.`;
+    case "release":
+      return `Let ${arrow} be its own${where}: ${gain}, about ${plain(epc, 2)} away from the common value.`;
+  }
+}
+
+/** What a line of the theory would say. */
+function changeOf({ kind, from, to }: ScoreTest): ChangeEvidence["change"] {
+  if (kind === "loading") return { measure: from, item: to };
+  if (kind === "covariance") return { line: `covary ${writeName(from)} with ${writeName(to)}` };
+  return kind === "path" ? { line: `also ${writeName(from)} to ${writeName(to)}` } : null;
+}
+
+/** Hypotheses in which both variables stand, whose estimates the change would move most directly. */
+function touched({ from, to, kind }: ScoreTest, theory: CompiledTheory): string[] {
+  const names = kind === "loading" ? [from] : [from, to];
+  const claims = [
+    ...theory.hypotheses.map((h) => ({
+      label: h.label,
+      nodes: [h.from.name, h.to.name, ...h.chains.flat().map((r) => r.name)],
+    })),
+    ...theory.moderations.map((m) => ({
+      label: m.label,
+      nodes: [
+        m.from.name,
+        m.to.name,
+        ...m.chain.map((r) => r.name),
+        ...m.moderators.map((r) => r.name),
+      ],
+    })),
+  ];
+  return claims
+    .filter(({ nodes }) => names.every((name) => nodes.includes(name)))
+    .map(({ label }) => label);
+}

@@ -1,0 +1,81 @@
+import { plain } from "../../wording/numbers";
+import type { FittedModel } from "./fit-model";
+import type { ModelFit } from "./model-fit";
+import type { Estimator } from "./specification";
+import type { TheoryModel } from "./theory-model";
+
+const ESTIMATOR_WORDS: Record<Estimator, string> = {
+  ml: "maximum likelihood",
+  gls: "generalised least squares",
+  uls: "unweighted least squares",
+  adf: "asymptotically distribution-free weights (ADF)",
+  dwls: "diagonally weighted least squares",
+};
+
+const ERROR_WORDS: Record<string, string> = {
+  expected: "standard errors from the expected information",
+  observed: "standard errors from the observed information",
+  robust: "robust (sandwich) standard errors",
+  robust_expected: "robust standard errors from the expected information",
+  naive: "standard errors that take the weights as right",
+  normal_theory: "standard errors by normal theory",
+};
+
+/** How a model was estimated, as a report says it. */
+export function methodWords(
+  { options, built, grouping }: TheoryModel,
+  { spec, sample, n }: FittedModel,
+  errors: string,
+): string {
+  const missing = sample.missing
+    ? "all answers of everybody were used (full information)"
+    : "complete cases";
+  const groups =
+    grouping.names.length > 1 ? `, in ${grouping.names.length} groups by ${grouping.variable}` : "";
+  const products =
+    built.interactions.length > 0
+      ? "; latent interactions by full information, integrated over the moderator"
+      : built.products.length > 0
+        ? `; latent interactions by ${options.interactions.startsWith("all_") ? "all" : "matched"} products of items, ${built.residualCentring ? "residual centring" : "double mean centring"}`
+        : "";
+  const means = spec.means ? "" : ", covariances only";
+  const divisor = spec.convention === "wishart" ? ", divisor n - 1" : "";
+  return `Estimated by ${ESTIMATOR_WORDS[spec.estimator]}${means}${divisor}${groups} (${missing}, n = ${n}), ${ERROR_WORDS[errors] ?? errors}${products}.`;
+}
+
+/**
+ * What fit says, in sentences. Cut-offs are guidance from the literature (Hu & Bentler 1999, Struct Equ Modeling 6; Browne & Cudeck
+ * 1993; Marsh, Hau & Wen 2004 warn against taking them for rules), never a verdict.
+ */
+export function fitWords(fit: ModelFit, estimator: Estimator): string[] {
+  const { plain: own, satorraBentler, scaled } = fit;
+  if (own.df === 0)
+    return [
+      "The model has no degrees of freedom: it reproduces the data whatever they are. Its fit is neither good nor bad, it cannot be tested.",
+    ];
+  const test = fit.chiSquared ? own : scaled;
+  const exact =
+    test === null
+      ? []
+      : [
+          `${test.p! < 0.05 ? "An exact fit is rejected" : "An exact fit is not rejected"}: χ²(${test.df}) = ${plain(test.chi2, 2)}, p ${pWords(test.p!)}.${test.p! < 0.05 ? " With many cases small misfit is enough for that; look where it lies." : ""}`,
+        ];
+  const other =
+    estimator === "ml" && satorraBentler && Math.abs(satorraBentler.scaling - 1) > 0.1
+      ? [
+          `The items are not normal (scaling factor ${plain(satorraBentler.scaling, 2)}): the scaled test says χ² = ${plain(satorraBentler.chi2, 2)}, p ${pWords(satorraBentler.p!)}.`,
+        ]
+      : [];
+  const approximate = [
+    ...(fit.chiSquared
+      ? [
+          `RMSEA ${plain(own.rmsea, 3)} (90 % CI ${plain(own.rmseaLimits[0], 3)} to ${plain(own.rmseaLimits[1], 3)}); up to about .06 is usually called close, above .10 poor (Browne & Cudeck 1993; Hu & Bentler 1999).`,
+          `CFI ${plain(own.cfi, 3)}${own.tli === null ? "" : `, TLI ${plain(own.tli, 3)}`}; .95 and more is usually called good (Hu & Bentler 1999).`,
+        ]
+      : []),
+    `SRMR ${plain(fit.srmr, 3)}; up to about .08 is usually called good (Hu & Bentler 1999).`,
+  ];
+  return [...exact, ...other, ...approximate];
+}
+
+const pWords = (p: number): string => (p < 0.001 ? "< .001" : `= ${plain(p, 3)}`);

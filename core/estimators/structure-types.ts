@@ -1,0 +1,178 @@
+/** A number with its standard error; null where there is none. */
+export interface EstimateWithError {
+  estimate: number | null;
+  se: number | null;
+}
+
+/** One arrow of a model of means and covariances. */
+export interface ArrowEvidence {
+  /** `a -> b`, `a <-> b`, `1 -> b`. */
+  arrow: string;
+  kind: "path" | "covariance" | "intercept";
+  /** What it is in the model: a loading, a path of the theory, a variance, ... */
+  role: "loading" | "path" | "variance" | "covariance" | "intercept";
+  from: string;
+  to: string;
+  group: string;
+  free: boolean;
+  /** Shared by arrows that are held equal; null where fixed. */
+  parameter: string | null;
+  estimate: number;
+  /** Standard errors by kind; null where a kind does not exist. */
+  se: Record<string, number | null>;
+  /** Under the chosen errors: z, two-sided p, limits. */
+  z: number | null;
+  p: number | null;
+  lower: number | null;
+  upper: number | null;
+  /** In SDs of both variables, and with only latent variables in SDs. */
+  full: EstimateWithError;
+  latent: EstimateWithError;
+}
+
+export interface ComparativeFitEvidence {
+  chi2: number;
+  df: number;
+  p: number | null;
+  baseline: { chi2: number; df: number; p: number };
+  cfi: number;
+  tli: number | null;
+  rmsea: number;
+  /** 90 % limits. */
+  rmseaLimits: [number, number];
+  closeFit: number | null;
+}
+
+export interface ScaledFitEvidence extends ComparativeFitEvidence {
+  scaling: number;
+  baselineScaling: number;
+  robust: { cfi: number; tli: number | null; rmsea: number; rmseaLimits: [number, number] };
+}
+
+export interface InformationEvidence {
+  logLikelihood: number;
+  /** Of the unrestricted model, of uncorrelated variables; null where they are no matter. */
+  saturated: number | null;
+  baseline: number | null;
+  aic: number;
+  bic: number;
+  sabic: number;
+}
+
+/** How well a model reproduces the data. */
+export interface FitEvidence {
+  discrepancy: number;
+  plain: ComparativeFitEvidence;
+  /** The unscaled statistic follows a chi-squared distribution where the model holds. */
+  chiSquared: boolean;
+  srmr: number;
+  srmrCovariances: number;
+  satorraBentler: ScaledFitEvidence | null;
+  yuanBentler: ScaledFitEvidence | null;
+  scaled: ScaledFitEvidence | null;
+}
+
+/** What letting one more arrow go would do, and how the theory would say it. */
+export interface ChangeEvidence {
+  arrow: string;
+  kind: "loading" | "covariance" | "path" | "release";
+  from: string;
+  to: string;
+  group: string;
+  mi: number;
+  p: number;
+  /** Expected value, or difference from the common one where an equality is let go. */
+  epc: number;
+  sepc: number | null;
+  /** For people. */
+  words: string;
+  /** A line to add, or an item to add to a measure; null where the notation has no word for it. */
+  change: { line: string } | { measure: string; item: string } | null;
+  /** Labels of the hypotheses whose paths it bears on. */
+  touches: string[];
+}
+
+/** A test of what groups, or arrows, have in common. */
+export interface DifferenceEvidence {
+  what: string;
+  /** Label of the moderation it tests, where it does. */
+  hypothesis: string | null;
+  chi2: number;
+  df: number;
+  p: number;
+  scaled: { scaling: number; chi2: number; p: number } | null;
+  wald: { wald: number; df: number; p: number } | null;
+  warnings: string[];
+}
+
+/** A step of the comparison of groups. */
+export interface InvarianceEvidence {
+  step: string;
+  words: string;
+  fit: FitEvidence | null;
+  /** Against the step before; null for the first and where one did not converge. */
+  difference: DifferenceEvidence | null;
+  problem: string | null;
+}
+
+/** An interaction of latent variables. */
+export interface LatentInteractionEvidence {
+  x: string;
+  w: string;
+  to: string;
+  estimate: number;
+  /** b3 sd(X) sd(W) / sd(Y). */
+  standardised: { estimate: number; se: Record<string, number | null> };
+}
+
+/** A model of means and covariances: what `a -> b` and the rest are, how well it fits, what would change it. */
+export interface StructureSection {
+  kind: "structure";
+  method: {
+    estimator: string;
+    missing: "complete" | "everybody";
+    means: boolean;
+    scaling: string;
+    convention: string;
+    interactions: string | null;
+    errors: string;
+    /** For a report. */
+    words: string;
+  };
+  counts: {
+    n: number;
+    byGroup: { group: string; n: number }[];
+    observed: number;
+    moments: number;
+    parameters: number;
+    df: number;
+    emptyCases: number;
+    patterns: number;
+    iterations: number;
+  };
+  observed: string[];
+  latent: string[];
+  groups: string[];
+  groupVariable: string | null;
+  arrows: ArrowEvidence[];
+  r2: { group: string; variable: string; value: number }[];
+  fit: FitEvidence | null;
+  information: InformationEvidence | null;
+  /** What the fit means, in sentences. */
+  fitWords: string[];
+  residuals: {
+    group: string;
+    variables: string[];
+    correlation: number[][];
+    normalised: (number | null)[][];
+  }[];
+  /** The unrestricted moments by EM, where values are missing. */
+  saturated: { group: string; means: number[]; covariance: number[][] }[] | null;
+  changes: ChangeEvidence[];
+  improper: Record<string, unknown>[];
+  interactions: LatentInteractionEvidence[];
+  /** With full information: against the same model without interactions. */
+  likelihoodRatio: { chi2: number; df: number; p: number; linear: number } | null;
+  differences: DifferenceEvidence[];
+  invariance: InvarianceEvidence[];
+}

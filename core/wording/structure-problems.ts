@@ -1,0 +1,61 @@
+import { quoted, worded } from "./condition";
+
+/** What may be wrong with models of means and covariances. */
+export const STRUCTURE_PROBLEMS = {
+  negative_df: worded(
+    "negative_df",
+    ({ parameters, moments }: { parameters: number; moments: number }) =>
+      `There are more free parameters (${parameters}) than means, variances and covariances (${moments}), so nothing can be estimated. Give each latent variable more items, leave out paths, or hold some values.`,
+  ),
+  under_identified: worded(
+    "under_identified",
+    ({ rank, parameters, involved }: { rank: number; parameters: number; involved: string[] }) =>
+      `The data cannot tell all parameters of this model apart (it is under-identified): they have rank ${rank}, but there are ${parameters}. Involved are ${involved.join("; ")}. A latent variable needs a scale (a loading or its variance held), and with two items also a covariance with another variable.`,
+  ),
+  singular_sample_covariance: worded(
+    "singular_sample_covariance",
+    ({ names, n, p }: { names: string[]; n: number | null; p: number | null }) =>
+      n !== null && p !== null && n <= p
+        ? `There are ${n} cases for ${p} observed variables, too few for their covariances. Use fewer items or more cases.`
+        : `The sample covariances of ${quoted(names)} are singular: one of these never varies or is computed from others. Take it out of its measure.`,
+  ),
+  no_data: worded(
+    "no_data",
+    ({ names }: { names: string[] }) =>
+      `${quoted(names)} has no values at all in this sample. Take it out of the theory, or look at its filters and groups.`,
+  ),
+  not_converged: worded(
+    "not_converged",
+    () =>
+      "The estimates did not settle down within 500 steps, so there is no result. Look for items that hardly correlate with the others of their measure, or for a latent variable that explains nothing.",
+  ),
+  adf_sample_too_small: worded(
+    "adf_sample_too_small",
+    ({ n, moments }: { n: number; moments: number }) =>
+      `Weights by fourth moments (ADF) of ${moments} means and covariances need more than ${moments} cases; there are ${n}. Choose maximum likelihood with robust errors.`,
+  ),
+  needs_raw_data: worded(
+    "needs_raw_data",
+    ({ what }: { what: string }) =>
+      `${what} needs single cases; only means and covariances are known. Import the data themselves, or choose maximum likelihood with errors from the information.`,
+  ),
+  bad_weight: worded(
+    "singular_sample_covariance",
+    ({ names }: { names: string[] }) =>
+      `The weights of this estimator cannot be computed from ${quoted(names)}: their covariances or fourth moments are singular. Choose maximum likelihood.`,
+  ),
+  bad_matrix: worded(
+    "bad_matrix",
+    ({ reason }: { reason: string }) => `This is no matrix of covariances: ${reason}.`,
+  ),
+  no_such_arrow: worded(
+    "notation",
+    ({ line, arrow }: { line: number; arrow: string }) =>
+      `Line ${line}: the model has no “${arrow}” that could be held equal to something. State it first, or hold it at a value.`,
+  ),
+  grouped_and_predicting: worded(
+    "not_available",
+    ({ name }: { name: string }) =>
+      `“${name}” tells the groups and is a predictor at the same time. Among latent variables it can be one or the other: take it out of the sentences in which it has an effect of its own.`,
+  ),
+};
