@@ -88,6 +88,12 @@ if (process.argv[2] === "memory") {
   process.exit(0);
 }
 
+if (process.argv[2] === "latent") {
+  const { measureLatent } = await import("./latent");
+  await measureLatent();
+  process.exit(0);
+}
+
 if (process.argv[2] === "browser") {
   const { measureBrowser } = await import("./browser");
   await measureBrowser();

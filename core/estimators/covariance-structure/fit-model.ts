@@ -84,7 +84,8 @@ export function fitModel(stated: Specification, data: StructureSample): FittedMo
   const { end, theta, iterations } = fisherScoring(objective, start, AS_FAR_AS_IT_GOES);
   if (end !== "converged")
     throw new ModelFault("not-converged", "The estimates did not converge.", []);
-  objective.at(theta);
+  objective.valueAt(theta);
+  objective.derivatives();
   const base = {
     spec,
     models,

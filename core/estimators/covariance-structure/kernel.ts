@@ -3,9 +3,10 @@ import type { ArrowModel } from "./arrows";
 import { ImpliedMoments } from "./implied";
 import { MomentObjective, momentVector } from "./moment-objective";
 import { fourthMoments, momentWeight } from "./moment-weights";
-import { NormalLikelihood, type Objective } from "./normal-likelihood";
+import { NormalLikelihood } from "./normal-likelihood";
 import type { PatternMoments } from "./pattern";
 import { recentreMoments, type ProductPlan } from "./products";
+import { WarmRefit } from "./quasi-newton";
 import { fisherScoring } from "./scoring";
 import type { CasePattern } from "./sample-moments";
 import type { Estimator } from "./specification";
@@ -36,6 +37,8 @@ export interface StructureProblem {
   models: ArrowModel[];
   /** Where fitting begins: the estimates of the sample. */
   start: Float64Array;
+  /** Inverse of the information of one case there, q x q; null where that is singular. */
+  inverse: Float64Array | null;
   estimator: Estimator;
   means: boolean;
   wishart: boolean;
@@ -54,6 +57,7 @@ export class StructureKernel implements Kernel {
   readonly firstFixed: number;
   private readonly moments: PatternMoments[][];
   private readonly likelihood: NormalLikelihood;
+  private readonly warm: WarmRefit | null;
 
   constructor(private readonly problem: StructureProblem) {
     const { n, p, values, groups, models, report, estimator } = problem;
@@ -78,20 +82,37 @@ export class StructureKernel implements Kernel {
       models,
       this.moments.map((patterns) => ({ patterns })),
     );
+    const { start, inverse } = problem;
+    this.warm = inverse && new WarmRefit(this.likelihood, start, inverse);
   }
 
   refit(resample: Resample, out: Float64Array, at: number): boolean {
     const { problem, columns } = this;
     const found = columns ? this.fromSums(resample) : this.fromWeights(resample.weights());
     if (!found) return false;
-    const objective: (Objective & { implied: ImpliedMoments[] }) | null =
+    if (problem.estimator === "ml" && this.warm?.fit()) {
+      this.report(this.likelihood, this.warm.theta, out, at);
+      return true;
+    }
+    const objective =
       problem.estimator === "ml" ? this.likelihood : this.weightedObjective(resample.weights());
     if (!objective) return false;
+    // What warm steps do not reach, Fisher scoring may.
     const { end, theta } = fisherScoring(objective, problem.start);
     if (end !== "converged") return false;
     objective.valueAt(theta);
-    reportFit(objective.implied, theta, problem.report, this.shares(), out, at);
+    this.report(objective, theta, out, at);
     return true;
+  }
+
+  /** Of what `implied` holds: the last value was taken there, but for a step within rounding. */
+  private report(
+    { implied }: { implied: ImpliedMoments[] },
+    theta: Float64Array,
+    out: Float64Array,
+    at: number,
+  ): void {
+    reportFit(implied, theta, this.problem.report, this.shares(), out, at);
   }
 
   /** Share of the cases of a resample in each group. */

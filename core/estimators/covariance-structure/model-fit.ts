@@ -292,6 +292,7 @@ function independence({ spec, weighted, sample }: Fitted): {
     );
   });
   const { theta } = fisherScoring(objective, Float64Array.from(start), 1e-20);
-  objective.at(theta);
+  objective.valueAt(theta);
+  objective.derivatives();
   return { objective, theta };
 }

@@ -1,5 +1,5 @@
 import type { ArrowModel } from "./arrows";
-import { directionsOf, type Direction, type Directions } from "./directions";
+import { COVARIANCE, directionsOf, INTERCEPT, PATH, type Directions } from "./directions";
 import { ImpliedMoments } from "./implied";
 import type { Objective } from "./normal-likelihood";
 
@@ -70,12 +70,10 @@ export class MomentObjective implements Objective {
     return Number.isNaN(value) ? -Infinity : value;
   }
 
-  at(theta: ArrayLike<number>): number | null {
+  derivatives(): void {
     const { q, score, information } = this;
     score.fill(0);
     information.fill(0);
-    const value = this.valueAt(theta);
-    if (value === -Infinity) return null;
     this.implied.forEach((implied, g) => {
       const { n, weight } = this.groups[g]!;
       const delta = this.jacobian(g);
@@ -91,7 +89,6 @@ export class MomentObjective implements Objective {
         }
       });
     });
-    return value;
   }
 
   private residual({ means, Sigma, p }: ImpliedMoments, g: number): Float64Array {
@@ -116,19 +113,21 @@ export function momentJacobian(
   const offset = means ? p : 0;
   const size = offset + rows.length;
   const out: (Float64Array | null)[] = implied.model.parameters.map(() => null);
-  for (const one of directions.list) {
-    const column = (out[one.parameter] ??= new Float64Array(size));
-    const b = (i: number): number => B[i * v + one.row]!;
-    if (means && one.kind !== "S") {
-      const scale = one.kind === "m" ? 1 : implied.means[one.column]!;
+  for (let s = 0; s < directions.count; s++) {
+    const kind = directions.kind[s];
+    const column = (out[directions.parameter[s]!] ??= new Float64Array(size));
+    const b = (i: number): number => B[i * v + directions.row[s]!]!;
+    if (means && kind !== COVARIANCE) {
+      const scale = kind === INTERCEPT ? 1 : implied.means[directions.column[s]!]!;
       for (let i = 0; i < p; i++) column[i] = column[i]! + scale * b(i);
     }
-    if (one.kind === "m") continue;
-    const source = one.kind === "A" ? E : B;
-    const o = (i: number): number => source[i * v + one.column]!;
+    if (kind === INTERCEPT) continue;
+    const source = kind === PATH ? E : B;
+    const o = (i: number): number => source[i * v + directions.column[s]!]!;
     for (let at = 0; at < rows.length; at++) {
       const [i, j] = [rows[at]!, columns[at]!];
-      column[offset + at] = column[offset + at]! + one.half * (b(i) * o(j) + o(i) * b(j));
+      const value = directions.half[s]! * (b(i) * o(j) + o(i) * b(j));
+      column[offset + at] = column[offset + at]! + value;
     }
   }
   return out;
@@ -151,5 +150,3 @@ export function inner(a: Float64Array, b: Float64Array): number {
   for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
   return sum;
 }
-
-export type { Direction };

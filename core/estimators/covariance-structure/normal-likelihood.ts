@@ -18,8 +18,8 @@ export interface Objective {
   readonly information: Float64Array;
   /** Its value, -Infinity outside its domain. */
   valueAt(theta: ArrayLike<number>): number;
-  /** Value, score and information. @returns null outside the domain */
-  at(theta: ArrayLike<number>): number | null;
+  /** Score and information at the point of the last value, which must lie in the domain. */
+  derivatives(): void;
 }
 
 /**
@@ -60,54 +60,59 @@ export class NormalLikelihood implements Objective {
     let value = 0;
     for (let g = 0; g < this.implied.length; g++) {
       this.implied[g]!.at(theta);
-      for (const part of this.parts[g]!) value += part.moments.n * part.value();
+      for (const part of this.parts[g]!)
+        if (part.moments.n > 0) value += part.moments.n * part.value();
     }
     return Number.isNaN(value) ? -Infinity : value;
   }
 
+  /** Value, score and information. @returns null outside the domain */
   at(theta: ArrayLike<number>): number | null {
     const value = this.valueAt(theta);
     if (value === -Infinity) return null;
+    this.derivatives();
+    return value;
+  }
+
+  derivatives(): void {
     const { score, information, q } = this;
     score.fill(0);
     information.fill(0);
     for (const parts of this.parts)
       for (const part of parts) {
+        if (part.moments.n === 0) continue;
         part.columns();
-        const { n } = part.moments;
-        const { list } = part.directions;
-        for (let s = 0; s < list.length; s++) {
-          const one = list[s]!;
-          const a = one.parameter;
-          score[a] = score[a]! + n * part.slope(one);
-          for (let t = 0; t <= s; t++) {
-            const two = list[t]!;
-            const b = two.parameter;
-            const add = n * part.information(one, two);
-            information[a * q + b] = information[a * q + b]! + add;
-            if (s !== t) information[b * q + a] = information[b * q + a]! + add;
-          }
-        }
+        part.addScore(score);
+        part.addInformation(information, q);
       }
-    return value;
+    symmetric(information, q);
   }
 
-  /** Minus the second derivatives of the log-likelihood at the point of the last `at`, q x q. */
+  /** The score alone, at the point of the last value. */
+  slope(): void {
+    this.score.fill(0);
+    for (const parts of this.parts)
+      for (const part of parts) if (part.moments.n > 0) part.addScoreAlone(this.score);
+  }
+
+  /** Minus the second derivatives of the log-likelihood at the point of the last `derivatives`, q x q. */
   observedInformation(): Float64Array {
     const { q } = this;
     const observed = new Float64Array(q * q);
     for (const parts of this.parts)
       for (const part of parts) {
-        const { n } = part.moments;
-        const { list } = part.directions;
-        for (let s = 0; s < list.length; s++)
-          for (let t = 0; t <= s; t++) {
-            const [a, b] = [list[s]!.parameter, list[t]!.parameter];
-            const add = n * part.curvature(list[s]!, list[t]!);
-            observed[a * q + b] = observed[a * q + b]! - add;
-            if (s !== t) observed[b * q + a] = observed[b * q + a]! - add;
-          }
+        const { count, parameter } = part.directions;
+        for (let s = 0; s < count; s++) part.addCurvature(s, count, observed, parameter[s]! * q);
       }
     return observed;
   }
+}
+
+/** Both triangles of what was added to either: pairs of parameters were met in one order each. */
+function symmetric(matrix: Float64Array, q: number): void {
+  for (let a = 0; a < q; a++)
+    for (let b = 0; b < a; b++) {
+      const value = matrix[a * q + b]! + matrix[b * q + a]!;
+      matrix[a * q + b] = matrix[b * q + a] = value;
+    }
 }

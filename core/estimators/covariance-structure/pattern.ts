@@ -1,6 +1,6 @@
 import { choleskyInPlace } from "../../numerics/cholesky";
 import { ln } from "../../numerics/elementary";
-import type { Direction, Directions } from "./directions";
+import { COVARIANCE, INTERCEPT, PATH, type Directions } from "./directions";
 import type { ImpliedMoments } from "./implied";
 
 /** Means and covariances (divisor n) of cases that have the same variables observed. */
@@ -16,6 +16,8 @@ export interface PatternMoments {
 /** A pivot below this share of its diagonal leaves no covariance matrix. */
 const SINGULAR = 1e-12;
 const LOG_2_PI = ln(2 * Math.PI);
+/** So many pivots are multiplied before a logarithm is taken. */
+const TOGETHER = 4;
 
 /**
  * The normal log-likelihood of the cases of one pattern, with its derivatives.
@@ -39,6 +41,17 @@ export class PatternLikelihood {
   private readonly d: Float64Array;
   private readonly inner: Float64Array;
   private readonly bent: Float64Array;
+  private readonly shifts: Float64Array;
+  /** S + dd', Sigma^-1, its product with the former, and M; the inverse of L; d in the metric of Sigma. */
+  private readonly R: Float64Array;
+  private readonly W: Float64Array;
+  private readonly T: Float64Array;
+  private readonly M: Float64Array;
+  private readonly inverse: Float64Array;
+  private readonly metric: Float64Array;
+  /** Of each variable: which of the pattern's variables it leads to. All of them. */
+  private readonly rows: Int32Array[];
+  private readonly all: Int32Array;
 
   constructor(
     readonly implied: ImpliedMoments,
@@ -57,6 +70,17 @@ export class PatternLikelihood {
     this.d = new Float64Array(k);
     this.inner = new Float64Array(k * k);
     this.bent = new Float64Array(k);
+    this.shifts = new Float64Array(directions.count);
+    [this.R, this.W, this.T, this.M, this.inverse] = Array.from(
+      { length: 5 },
+      () => new Float64Array(k * k),
+    ) as [Float64Array, Float64Array, Float64Array, Float64Array, Float64Array];
+    this.metric = new Float64Array(k);
+    const place = new Map([...moments.indices].map((variable, at) => [variable, at]));
+    this.rows = directions.reach.map((list) =>
+      Int32Array.from([...list].flatMap((variable) => place.get(variable) ?? [])),
+    );
+    this.all = Int32Array.from({ length: k }, (_, i) => i);
   }
 
   /**
@@ -64,31 +88,44 @@ export class PatternLikelihood {
    * @returns -Infinity where Sigma is no covariance matrix
    */
   value(): number {
-    const { implied, moments, L, inner, d } = this;
-    const { indices } = moments;
+    const { implied, moments, L, W, R, d, inverse } = this;
+    const { indices, means, covariance } = moments;
     const k = indices.length;
-    const { p, Sigma, means } = implied;
-    for (let i = 0; i < k; i++)
-      for (let j = 0; j < k; j++) L[i * k + j] = Sigma[indices[i]! * p + indices[j]!]!;
+    const { p, Sigma } = implied;
+    for (let i = 0; i < k; i++) {
+      const row = indices[i]! * p;
+      for (let j = 0; j <= i; j++) L[i * k + j] = Sigma[row + indices[j]!]!;
+    }
     if (!(choleskyInPlace(L, k, k) > SINGULAR)) return -Infinity;
+    let determinant = 1;
     let logDeterminant = 0;
     for (let i = 0; i < k; i++) {
-      logDeterminant += 2 * ln(L[i * k + i]!);
-      d[i] = moments.means[i]! - means[indices[i]!]!;
+      determinant *= L[i * k + i]!;
+      // A product of a few factors is cheaper than their logarithms, and does not yet leave the range of numbers.
+      if (i % TOGETHER === TOGETHER - 1 || i === k - 1) {
+        logDeterminant += 2 * ln(determinant);
+        determinant = 1;
+      }
+      d[i] = means[i]! - implied.means[indices[i]!]!;
     }
-    // L^-1 (S + dd') L^-T, whose trace is that of Sigma^-1 (S + dd').
-    for (let i = 0; i < k; i++)
-      for (let j = 0; j < k; j++) inner[i * k + j] = moments.covariance[i * k + j]! + d[i]! * d[j]!;
-    whiten(inner, L, k);
-    solveLower(L, d, k);
+    invertLower(L, inverse, k);
+    // Sigma^-1 and its trace with R, each element of the lower triangle once.
     let trace = 0;
-    for (let i = 0; i < k; i++) trace += inner[i * k + i]!;
+    for (let i = 0; i < k; i++)
+      for (let j = 0; j <= i; j++) {
+        let sum = 0;
+        for (let m = i; m < k; m++) sum += inverse[m * k + i]! * inverse[m * k + j]!;
+        const r = covariance[i * k + j]! + d[i]! * d[j]!;
+        W[i * k + j] = W[j * k + i] = sum;
+        R[i * k + j] = R[j * k + i] = r;
+        trace += (i === j ? 1 : 2) * sum * r;
+      }
     return -0.5 * (k * LOG_2_PI + logDeterminant + trace);
   }
 
-  /** The inner products at the point of the last `value`. */
-  columns(): void {
-    const { implied, directions, moments, L, white, bent, inner, P, G, D, d, c } = this;
+  /** The columns in use in the metric of Sigma, at the point of the last `value`. */
+  private whitenColumns(): void {
+    const { implied, directions, moments, L, white, c } = this;
     const { indices } = moments;
     const k = indices.length;
     const { v, B, E } = implied;
@@ -97,16 +134,37 @@ export class PatternLikelihood {
       const fromB = x < ofB.length;
       const source = fromB ? B : E;
       const column = fromB ? ofB[x]! : ofE[x - ofB.length]!;
-      for (let i = 0; i < k; i++) white[x * k + i] = source[indices[i]! * v + column]!;
-      solveLower(L, white, k, x * k);
+      const start = x * k;
+      // Items come after what they measure: most columns of B begin with zeros, which stay zero.
+      let first = 0;
+      while (first < k && source[indices[first]! * v + column] === 0) {
+        white[start + first] = 0;
+        first += 1;
+      }
+      for (let i = first; i < k; i++) {
+        let sum = source[indices[i]! * v + column]!;
+        for (let m = first; m < i; m++) sum -= L[i * k + m]! * white[start + m]!;
+        white[start + i] = sum / L[i * k + i]!;
+      }
     }
+  }
+
+  /** The inner products at the point of the last `value`. */
+  columns(): void {
+    const { moments, white, bent, inner, P, G, D, d, c, L, R, metric } = this;
+    const k = moments.indices.length;
+    inner.set(R);
+    whiten(inner, L, k);
+    for (let i = 0; i < k; i++) metric[i] = d[i]!;
+    solveLower(L, metric, k);
+    this.whitenColumns();
     for (let x = 0; x < c; x++) {
       let along = 0;
       for (let i = 0; i < k; i++) {
         let sum = -white[x * k + i]!;
         for (let j = 0; j < k; j++) sum += inner[i * k + j]! * white[x * k + j]!;
         bent[i] = sum;
-        along += white[x * k + i]! * d[i]!;
+        along += white[x * k + i]! * metric[i]!;
       }
       D[x] = along;
       for (let y = 0; y <= x; y++) {
@@ -123,93 +181,269 @@ export class PatternLikelihood {
     }
   }
 
-  /** What the mean of the implied moments changes by, in units of b. */
-  private shift({ kind, column }: Direction): number {
-    return kind === "S" ? 0 : kind === "m" ? 1 : this.implied.means[column]!;
+  /**
+   * Adds n times the derivatives of the log-likelihood of one case, averaged, without the products that information needs: from
+   * M = Sigma^-1 R Sigma^-1 - Sigma^-1 itself, since most columns of B have a single element.
+   */
+  addScoreAlone(score: Float64Array): void {
+    const { directions, moments, implied, W, R, T, M, d, metric } = this;
+    const { n, indices } = moments;
+    const k = indices.length;
+    const { v, B, E } = implied;
+    // All matrices are symmetric, so every product is one of rows.
+    rowProducts(W, R, T, k, false);
+    rowProducts(T, W, M, k, true);
+    for (let i = 0; i < k; i++) {
+      let along = 0;
+      for (let j = 0; j < k; j++) {
+        along += W[i * k + j]! * d[j]!;
+        M[i * k + j] = M[i * k + j]! - W[i * k + j]!;
+      }
+      metric[i] = along;
+    }
+    const shifts = this.findShifts();
+    const { ofB, ofE, byO, startO, row, half, parameter, count } = directions;
+    for (let x = 0; x < ofB.length + ofE.length; x++) {
+      const [from, to] = [startO[x]!, startO[x + 1]!];
+      if (from === to) continue;
+      const source = x < ofB.length ? B : E;
+      const column = x < ofB.length ? ofB[x]! : ofE[x - ofB.length]!;
+      const places = x < ofB.length ? this.rows[column]! : this.all;
+      for (let at = from; at < to; at++) {
+        const s = byO[at]!;
+        if (half[s] === 0) continue;
+        const b = row[s]!;
+        const rows = this.rows[b]!;
+        let through = 0;
+        for (let r = 0; r < rows.length; r++) {
+          const i = rows[r]!;
+          let bent = 0;
+          for (let j = 0; j < places.length; j++) {
+            const place = places[j]!;
+            bent += M[i * k + place]! * source[indices[place]! * v + column]!;
+          }
+          through += B[indices[i]! * v + b]! * bent;
+        }
+        score[parameter[s]!] = score[parameter[s]!]! + n * half[s]! * through;
+      }
+    }
+    for (let s = 0; s < count; s++) {
+      if (shifts[s] === 0) continue;
+      const b = row[s]!;
+      const rows = this.rows[b]!;
+      let along = 0;
+      for (let r = 0; r < rows.length; r++)
+        along += B[indices[rows[r]!]! * v + b]! * metric[rows[r]!]!;
+      score[parameter[s]!] = score[parameter[s]!]! + n * shifts[s]! * along;
+    }
   }
 
-  /** Derivative of the log-likelihood of one case, averaged. */
-  slope(one: Direction): number {
-    const { G, D, c } = this;
-    const bend = one.o < 0 ? 0 : one.half * G[one.b * c + one.o]!;
-    return one.kind === "S" ? bend : bend + this.shift(one) * D[one.b]!;
+  /** What the mean of the implied moments changes by, in units of b: for every direction, at the last point. */
+  private findShifts(): Float64Array {
+    const { shifts, implied, directions } = this;
+    const { kind, column, count } = directions;
+    for (let s = 0; s < count; s++)
+      shifts[s] =
+        kind[s] === COVARIANCE ? 0 : kind[s] === INTERCEPT ? 1 : implied.means[column[s]!]!;
+    return shifts;
   }
 
-  /** Expected information of one case. */
-  information(one: Direction, two: Direction): number {
-    const { P, c } = this;
-    const { b, o } = one;
-    const [e, r] = [two.b, two.o];
-    const between = P[b * c + e]!;
-    let sum = 0;
-    if (o >= 0 && r >= 0)
-      sum = one.half * two.half * (between * P[o * c + r]! + P[b * c + r]! * P[o * c + e]!);
-    if (one.kind === "S" || two.kind === "S") return sum;
-    return sum + this.shift(one) * this.shift(two) * between;
+  /** Adds n times the derivatives of the log-likelihood of one case, averaged. After `columns`. */
+  addScore(score: Float64Array): void {
+    const { G, D, c, directions, moments } = this;
+    const { count, b, o, half, parameter } = directions;
+    const shifts = this.findShifts();
+    for (let s = 0; s < count; s++) {
+      const a = parameter[s]!;
+      const value = half[s]! * G[b[s]! * c + o[s]!]! + shifts[s]! * D[b[s]!]!;
+      score[a] = score[a]! + moments.n * value;
+    }
   }
 
-  /** Second derivative of the log-likelihood of one case, averaged. */
-  curvature(one: Direction, two: Direction): number {
-    const { P, G, D, c } = this;
-    const { b, o, half: h } = one;
-    const { b: e, o: r, half: g } = two;
-    const [s, t] = [this.shift(one), this.shift(two)];
-    const p = (x: number, y: number): number => P[x * c + y]!;
-    const q = (x: number, y: number): number => P[x * c + y]! + G[x * c + y]!;
-    let sum = -s * t * p(b, e);
-    if (o >= 0 && r >= 0)
-      sum +=
-        h *
-        g *
-        (p(b, e) * p(o, r) +
-          p(b, r) * p(o, e) -
-          p(o, e) * q(r, b) -
-          p(b, e) * q(r, o) -
-          p(o, r) * q(e, b) -
-          p(b, r) * q(e, o));
-    if (o >= 0 && t !== 0) sum -= h * t * (p(o, e) * D[b]! + p(b, e) * D[o]!);
-    if (r >= 0 && s !== 0) sum -= g * s * (p(b, e) * D[r]! + p(b, r) * D[e]!);
-    if (two.kind === "A") return sum + this.secondOrder(one, two);
-    return one.kind === "A" ? sum + this.secondOrder(two, one) : sum;
-  }
-
-  /** What the second derivatives of Sigma and mu add: `one` differentiated along the path `path`. */
-  private secondOrder(one: Direction, path: Direction): number {
-    const { G, D, c, implied } = this;
-    const { B, E, v, means } = implied;
-    const { row: k, column: l } = path;
-    const { row: i, column: j, b, o, half } = one;
-    const [bk, el] = [path.b, path.o];
-    const turn = B[l * v + i]!;
-    if (one.kind === "m") return turn * D[bk]!;
-    if (one.kind === "S") return half * (turn * G[bk * c + o]! + B[l * v + j]! * G[bk * c + b]!);
-    const sum =
-      turn * G[bk * c + o]! + E[l * v + j]! * G[bk * c + b]! + B[j * v + k]! * G[el * c + b]!;
-    return sum + means[l]! * B[j * v + k]! * D[b]! + means[j]! * turn * D[bk]!;
+  /** Adds n times the expected information of one case, lower triangle by directions. After `columns`. */
+  addInformation(out: Float64Array, q: number): void {
+    const { P, c, directions, moments, shifts } = this;
+    const { count, b, o, half, parameter } = directions;
+    const { n } = moments;
+    for (let s = 0; s < count; s++) {
+      const ba = b[s]! * c;
+      const oa = o[s]! * c;
+      const h = n * half[s]!;
+      const shift = n * shifts[s]!;
+      const row = parameter[s]! * q;
+      for (let t = 0; t <= s; t++) {
+        const e = b[t]!;
+        const r = o[t]!;
+        const between = P[ba + e]!;
+        const value =
+          h * half[t]! * (between * P[oa + r]! + P[ba + r]! * P[oa + e]!) +
+          shift * shifts[t]! * between;
+        const a = row + parameter[t]!;
+        out[a] = out[a]! + value;
+        // Arrows that are one parameter count both ways.
+        if (s !== t && parameter[s] === parameter[t]) out[a] = out[a]! + value;
+      }
+    }
   }
 
   /**
-   * Derivatives of the log-likelihood of one case.
+   * Second derivatives of the log-likelihood of one case, averaged, times minus n: of one direction with all others, added to
+   * `out`. After `columns` and `addScore`.
+   */
+  addCurvature(s: number, until: number, out: Float64Array, at: number, from = 0): void {
+    const { P, G, D, c, directions, moments, shifts } = this;
+    const { kind, b, o, half, parameter } = directions;
+    const [bs, os, h, shift] = [b[s]!, o[s]!, half[s]!, shifts[s]!];
+    const [ba, oa] = [bs * c, os * c];
+    for (let t = from; t < until; t++) {
+      const e = b[t]!;
+      const r = o[t]!;
+      const g = half[t]!;
+      const other = shifts[t]!;
+      const [be, br, oe, or] = [P[ba + e]!, P[ba + r]!, P[oa + e]!, P[oa + r]!];
+      let sum =
+        -shift * other * be -
+        h * g * (oe * br + be * or) -
+        h *
+          g *
+          (oe * G[r * c + bs]! + be * G[r * c + os]! + or * G[e * c + bs]! + br * G[e * c + os]!) -
+        h * other * (oe * D[bs]! + be * D[os]!) -
+        g * shift * (be * D[r]! + br * D[e]!);
+      if (kind[t] === PATH) sum += this.secondOrder(s, t);
+      else if (kind[s] === PATH) sum += this.secondOrder(t, s);
+      const place = at + parameter[t]!;
+      out[place] = out[place]! - moments.n * sum;
+    }
+  }
+
+  /**
+   * One direction's information with those from `from` to `until`, observed or expected, added to `out` by their parameters. After
+   * `columns` and `addScore`.
+   */
+  addRow(s: number, until: number, observed: boolean, out: Float64Array, from: number): void {
+    if (observed) return this.addCurvature(s, until, out, 0, from);
+    const { P, c, directions, moments, shifts } = this;
+    const { b, o, half, parameter } = directions;
+    for (let t = from; t < until; t++) {
+      const between = P[b[s]! * c + b[t]!]!;
+      const value =
+        half[s]! *
+          half[t]! *
+          (between * P[o[s]! * c + o[t]!]! + P[b[s]! * c + o[t]!]! * P[o[s]! * c + b[t]!]!) +
+        shifts[s]! * shifts[t]! * between;
+      out[parameter[t]!] = out[parameter[t]!]! + moments.n * value;
+    }
+  }
+
+  /** What the second derivatives of Sigma and mu add: `one` differentiated along a path. */
+  private secondOrder(one: number, path: number): number {
+    const { G, D, c, implied, directions } = this;
+    const { kind, row, column, b, o, half } = directions;
+    const { B, E, v, means } = implied;
+    const [k, l, i, j] = [row[path]!, column[path]!, row[one]!, column[one]!];
+    const [bk, el, bi, oj] = [b[path]!, o[path]!, b[one]!, o[one]!];
+    const turn = B[l * v + i]!;
+    if (kind[one] === INTERCEPT) return turn * D[bk]!;
+    if (kind[one] === COVARIANCE)
+      return half[one]! * (turn * G[bk * c + oj]! + B[l * v + j]! * G[bk * c + bi]!);
+    return (
+      turn * G[bk * c + oj]! +
+      E[l * v + j]! * G[bk * c + bi]! +
+      B[j * v + k]! * G[el * c + bi]! +
+      means[l]! * B[j * v + k]! * D[bi]! +
+      means[j]! * turn * D[bk]!
+    );
+  }
+
+  /**
+   * Derivatives of the log-likelihood of one case. After `addScore`.
    * @param y the case's values, the observed ones of this pattern in order
    * @param along room for c numbers; @param out the score, to which is added
    */
   caseScore(y: ArrayLike<number>, along: Float64Array, out: Float64Array): void {
-    const { implied, moments, directions, L, white, P, bent, c } = this;
+    const { implied, moments, directions, L, P, bent, c, shifts } = this;
     const { indices } = moments;
     const k = indices.length;
     for (let i = 0; i < k; i++) bent[i] = y[i]! - implied.means[indices[i]!]!;
     solveLower(L, bent, k);
-    for (let x = 0; x < c; x++) {
-      let sum = 0;
-      for (let i = 0; i < k; i++) sum += white[x * k + i]! * bent[i]!;
-      along[x] = sum;
-    }
-    for (const one of directions.list) {
-      let value = one.kind === "S" ? 0 : this.shift(one) * along[one.b]!;
-      if (one.o >= 0) value += one.half * (along[one.b]! * along[one.o]! - P[one.b * c + one.o]!);
-      out[one.parameter] = out[one.parameter]! + value;
+    this.alongColumns(bent, along);
+    const { count, b, o, half, parameter } = directions;
+    for (let s = 0; s < count; s++) {
+      const [x, z] = [along[b[s]!]!, along[o[s]!]!];
+      const value = shifts[s]! * x + half[s]! * (x * z - P[b[s]! * c + o[s]!]!);
+      out[parameter[s]!] = out[parameter[s]!]! + value;
     }
   }
+
+  /** Inner products of the columns in use with a vector in the metric of Sigma. */
+  alongColumns(u: Float64Array, along: Float64Array): void {
+    const { white, c } = this;
+    const k = this.moments.indices.length;
+    for (let x = 0; x < c; x++) {
+      let sum = 0;
+      for (let i = 0; i < k; i++) sum += white[x * k + i]! * u[i]!;
+      along[x] = sum;
+    }
+  }
+
+  /** What mu changes by along each direction, in units of b; after `addScore`. */
+  get meanShifts(): Float64Array {
+    return this.shifts;
+  }
+}
+
+/**
+ * Inner products of the rows of two k x k matrices, out_ij = a_i b_j, four at a time: single sums would wait for one another.
+ * @param mirrored the result is symmetric, and only its lower triangle has to be found
+ */
+function rowProducts(
+  a: Float64Array,
+  b: Float64Array,
+  out: Float64Array,
+  k: number,
+  mirrored: boolean,
+): void {
+  for (let i = 0; i < k; i += 2) {
+    const i0 = i * k;
+    const two = i + 1 < k;
+    const i1 = two ? i0 + k : i0;
+    const until = mirrored ? Math.min(k, i + 2) : k;
+    for (let j = 0; j < until; j += 2) {
+      const j0 = j * k;
+      const other = j + 1 < k;
+      const j1 = other ? j0 + k : j0;
+      let s00 = 0;
+      let s01 = 0;
+      let s10 = 0;
+      let s11 = 0;
+      for (let m = 0; m < k; m++) {
+        const x = a[i0 + m]!;
+        const y = a[i1 + m]!;
+        const z = b[j0 + m]!;
+        const w = b[j1 + m]!;
+        s00 += x * z;
+        s01 += x * w;
+        s10 += y * z;
+        s11 += y * w;
+      }
+      out[i0 + j] = s00;
+      if (other) out[i0 + j + 1] = s01;
+      if (two) out[i1 + j] = s10;
+      if (two && other) out[i1 + j + 1] = s11;
+    }
+  }
+  if (mirrored)
+    for (let i = 0; i < k; i++) for (let j = 0; j < i; j++) out[j * k + i] = out[i * k + j]!;
+}
+
+/** The inverse of a lower triangle, into `out`, whose upper triangle stays zero. */
+function invertLower(L: Float64Array, out: Float64Array, k: number): void {
+  for (let j = 0; j < k; j++)
+    for (let i = j; i < k; i++) {
+      let sum = i === j ? 1 : 0;
+      for (let m = j; m < i; m++) sum -= L[i * k + m]! * out[m * k + j]!;
+      out[i * k + j] = sum / L[i * k + i]!;
+    }
 }
 
 /** L^-1 x, in place. */

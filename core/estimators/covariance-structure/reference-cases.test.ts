@@ -347,7 +347,7 @@ describe("matrices and models that must be refused", () => {
   });
 
   const errors = expectedOf("under-identified-and-other-errors");
-  it.each(errors.models.slice(0, 8).map((m: any) => [m.title, m]))("%s", (_title, stated: any) => {
+  it.each<[string, any]>(errors.models.slice(0, 8).map((m: any) => [m.title, m]))("%s", (_, stated) => {
     const data = columnsOf("under-identified-and-other-errors");
     const spec = withDefaults(stated);
     if (stated.error === null) {

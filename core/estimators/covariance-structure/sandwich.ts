@@ -60,7 +60,7 @@ export function weightedFourthMoments(
   let meansTrace = 0;
   groups.forEach(({ columns, patterns }, g) => {
     const part = likelihood.parts[g]![0]!;
-    const { moments, directions, L, white, c, implied } = part;
+    const { moments, directions, L, white, c } = part;
     const k = moments.means.length;
     const { rows } = patterns[0]!;
     const spread = whitened(moments.covariance, L, k);
@@ -89,16 +89,14 @@ export function weightedFourthMoments(
       }
       lengths += length;
       total += 0.5 * (length * length - 2 * bent + squares);
-      for (let x = 0; x < c; x++) {
-        let sum = 0;
-        for (let i = 0; i < k; i++) sum += white[x * k + i]! * u[i]!;
-        along[x] = sum;
-      }
+      part.alongColumns(u, along);
       score.fill(0);
-      for (const { parameter, kind, column, b, o, half } of directions.list) {
-        let value = kind === "S" ? 0 : (kind === "m" ? 1 : implied.means[column]!) * along[b]!;
-        if (o >= 0) value += half * (along[b]! * along[o]! - through[b * c + o]!);
-        score[parameter] = score[parameter]! + value;
+      const { count, parameter, b, o, half } = directions;
+      for (let d = 0; d < count; d++) {
+        const [left, right] = [along[b[d]!]!, along[o[d]!]!];
+        const value =
+          part.meanShifts[d]! * left + half[d]! * (left * right - through[b[d]! * c + o[d]!]!);
+        score[parameter[d]!] = score[parameter[d]!]! + value;
       }
       addProducts(meat, score, q);
     }

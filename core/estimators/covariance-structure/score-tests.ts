@@ -1,8 +1,7 @@
 import { chiSquaredP } from "../../numerics/distributions";
-import { arrowName, type Arrow, type ArrowModel, type Slot } from "./arrows";
+import { arrowName, type ArrowModel, type Slot } from "./arrows";
 import type { FittedModel } from "./fit-model";
 import { NormalLikelihood } from "./normal-likelihood";
-import type { PatternLikelihood } from "./pattern";
 import { inverseOf } from "./scoring";
 
 /** What letting one arrow go would do to a model (Lagrange multiplier test), and where its estimate would go. */
@@ -69,7 +68,7 @@ export function scoreTests(model: FittedModel): ScoreTest[] {
   const inverse = inverseOf(found.inner, q);
   if (!inverse) return [];
   return candidates
-    .flatMap((candidate, k) => testOf(model, candidate, q + k, found, inverse, q, size))
+    .flatMap((candidate, k) => testOf(model, candidate, q + k, found, inverse, q))
     .sort((a, b) => b.mi - a.mi);
 }
 
@@ -93,27 +92,28 @@ function collect(
   const score = new Float64Array(size);
   const across = new Float64Array(size * q);
   const diagonal = new Float64Array(size);
-  const add = (part: PatternLikelihood): void => {
-    part.columns();
-    const { n } = part.moments;
-    const { list } = part.directions;
-    for (const one of list) {
-      const a = one.parameter;
-      score[a] = score[a]! + n * part.slope(one);
-      for (const two of list) {
-        const b = two.parameter;
-        if (b >= q && b !== a) continue;
-        const value = observed ? -part.curvature(one, two) : part.information(one, two);
-        if (b < q) across[a * q + b] = across[a * q + b]! + n * value;
-        if (a === b) diagonal[a] = diagonal[a]! + n * value;
-      }
-    }
-  };
+  const row = new Float64Array(size);
   for (const parts of likelihood.parts)
     for (const part of parts) {
       part.value();
-      add(part);
+      part.columns();
+      part.addScore(score);
+      const { count, parameter } = part.directions;
+      // The model's own arrows come first, candidates after them.
+      const own = parameter.findIndex((a) => a >= q);
+      const until = own < 0 ? count : own;
+      for (let s = 0; s < count; s++) {
+        const a = parameter[s]!;
+        row.fill(0);
+        part.addRow(s, until, observed, row, 0);
+        for (let b = 0; b < q; b++) across[a * q + b] = across[a * q + b]! + row[b]!;
+        if (a < q) continue;
+        row.fill(0);
+        part.addRow(s, s + 1, observed, row, s);
+        diagonal[a] = diagonal[a]! + row[a]!;
+      }
     }
+  for (let a = 0; a < q; a++) diagonal[a] = across[a * q + a]!;
   return { score, across, diagonal, inner: across.slice(0, q * q) };
 }
 
@@ -124,7 +124,6 @@ function testOf(
   { score, across, diagonal }: Derivatives,
   inverse: Float64Array,
   q: number,
-  _size: number,
 ): ScoreTest[] {
   let taken = 0;
   for (let a = 0; a < q; a++)
@@ -242,5 +241,3 @@ const range = (from: number, to: number): number[] =>
 
 const pairs = (list: readonly number[]): [number, number][] =>
   list.flatMap((row, i) => list.slice(0, i).map((column): [number, number] => [row, column]));
-
-export type { Arrow };

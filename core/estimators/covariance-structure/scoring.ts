@@ -35,14 +35,15 @@ export function fisherScoring(
   const step = new Float64Array(q);
   const factor = new Float64Array(q * q);
   const scale = new Float64Array(q);
+  let value = likelihood.valueAt(theta);
   for (let iteration = 0; iteration < MOST_ITERATIONS; iteration++) {
     const ended = (end: ScoringEnd, at: Float64Array): ScoringResult => ({
       end,
       theta: at,
       iterations: iteration,
     });
-    const value = likelihood.at(theta);
-    if (value === null) return ended("not_converged", theta);
+    if (value === -Infinity) return ended("not_converged", theta);
+    likelihood.derivatives();
     if (!scoringStep(likelihood, factor, scale, step)) return ended("singular", theta);
     let criterion = 0;
     for (let a = 0; a < q; a++) criterion += likelihood.score[a]! * step[a]!;
@@ -53,16 +54,18 @@ export function fisherScoring(
       if (criterion < close || criterion >= least) return ended("converged", best);
       least = criterion;
       for (let a = 0; a < q; a++) theta[a] = theta[a]! + step[a]!;
+      value = likelihood.valueAt(theta);
       continue;
     }
     let share = 1;
-    let rises = false;
-    for (let halving = 0; halving < MOST_HALVINGS && !rises; halving++, share /= 2) {
+    let reached = -Infinity;
+    for (let halving = 0; halving < MOST_HALVINGS && !(reached > value); halving++, share /= 2) {
       for (let a = 0; a < q; a++) next[a] = theta[a]! + share * step[a]!;
-      rises = likelihood.valueAt(next) > value;
+      reached = likelihood.valueAt(next);
     }
     // No step rises though the slope is not flat: a place that is no maximum.
-    if (!rises) return ended("not_converged", theta);
+    if (!(reached > value)) return ended("not_converged", theta);
+    value = reached;
     theta.set(next);
   }
   return { end: "not_converged", theta, iterations: MOST_ITERATIONS };

@@ -24,8 +24,9 @@ import type { Section } from "../sections";
 import { productKey } from "./build-model";
 import { estimatesOf, type Estimates } from "./estimates";
 import { factorScores } from "./factor-scores";
-import type { AveragePlan, StructureProblem } from "./kernel";
+import type { AveragePlan, ReportPlan, StructureProblem } from "./kernel";
 import { optionsOf } from "./options";
+import { withoutFreeMeans } from "./profiled";
 import { reportedParameters } from "./reported";
 import { structureSections } from "./structure-section";
 import { theoryModel, type TheoryModel } from "./theory-model";
@@ -147,7 +148,7 @@ export class StructureFit implements Fit<StructureProblem> {
   };
 
   vector(): Float64Array {
-    return this.estimates.report(this.problem().report);
+    return this.estimates.report(this.plan);
   }
 
   kernelData(): StructureProblem {
@@ -155,31 +156,46 @@ export class StructureFit implements Fit<StructureProblem> {
   }
 
   private problem(): StructureProblem {
-    const { model, estimates, parameters } = this;
+    const { model, estimates } = this;
     const { fitted } = estimates;
     const { spec } = model.built;
-    const report = {
-      coefficients: parameters.labels
-        .slice(0, this.coefficientCount)
-        .map((label) => fitted.models[0]!.parameters.indexOf(label)),
-      sds: model.scaled.map((name) => model.place(name)),
-      averages: this.averages,
-    };
-    const p = spec.observed.length;
-    const n = this.data.sample.rows.length;
+    const complete = !fitted.sample.missing && spec.estimator === "ml";
+    const profiled = complete ? withoutFreeMeans(fitted.models) : null;
+    const kept = profiled?.kept ?? fitted.theta.map((_, a) => a);
+    const models = profiled?.models ?? fitted.models;
+    const q = fitted.theta.length;
+    const inverse = fitted.errors.bread ?? null;
     return {
-      n,
-      p,
+      n: this.data.sample.rows.length,
+      p: spec.observed.length,
       values: model.rowMajor(fitted),
       groups: model.patternsOfRows(fitted),
-      models: fitted.models,
-      start: fitted.theta,
+      models,
+      start: Float64Array.from(kept, (a) => fitted.theta[a]!),
+      inverse:
+        inverse &&
+        Float64Array.from([...kept].flatMap((a) => [...kept].map((b) => fitted.n * inverse[a * q + b]!))),
       estimator: spec.estimator,
-      means: fitted.spec.means,
+      means: fitted.spec.means && profiled === null,
       wishart: spec.convention === "wishart",
       plans: productPlans(model.built, new Map(spec.observed.map((name, at) => [name, at]))),
-      report,
+      report: this.reportOf(models[0]!.parameters),
     };
+  }
+
+  /** Where what is reported stands among the parameters of a model. */
+  private reportOf(labels: readonly string[]): ReportPlan {
+    return {
+      coefficients: this.parameters.labels
+        .slice(0, this.coefficientCount)
+        .map((label) => labels.indexOf(label)),
+      sds: this.model.scaled.map((name) => this.model.place(name)),
+      averages: this.averages,
+    };
+  }
+
+  private get plan(): ReportPlan {
+    return this.reportOf(this.estimates.fitted.models[0]!.parameters);
   }
 
   sections({ level, bootstrap }: SectionContext): Section[] {
@@ -259,7 +275,7 @@ export class StructureFit implements Fit<StructureProblem> {
   private byKind(): Record<CovarianceKind, Covariance> {
     const size = this.parameters.covered;
     const none = new Float64Array(size * size).fill(NaN);
-    const known = this.estimates.covariances(this.problem().report);
+    const known = this.estimates.covariances(this.plan);
     return Object.fromEntries(
       COVARIANCES.map((kind) => [kind, { size, values: known.get(kind) ?? none }]),
     ) as Record<CovarianceKind, Covariance>;
