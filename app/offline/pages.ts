@@ -24,6 +24,7 @@ export const PAGES: readonly string[] = [
 export const DEMO = [
   "/demo.hebel.json?about=mediation",
   "/demo.hebel.json?about=moderation",
+  "/demo.hebel.json?about=measurement",
 ] as const;
 
 /** The kept page for an address; null for addresses that no screen has. */

@@ -12,6 +12,7 @@ import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy, type StudyContext } from "../analysis/use-study";
 import { checkSentences } from "../components/checks/check-sentences";
 import { ResidualFigure } from "../components/checks/residual-figure";
+import { StructureChecks } from "../components/structure/structure-checks";
 import { withFilter } from "../components/data/filters";
 import { VERDICT_WORDS } from "../components/verdict";
 import { isWaiting } from "../components/frame/fault";
@@ -42,9 +43,13 @@ export default function Checks() {
       ) : (
         <Typography sx={{ fontFamily: "var(--serif)", maxWidth: "70ch" }}>
           Residuals and influential cases belong to single regressions; this theory is estimated as
-          a whole by {evidence.estimator.label}. How well it fits and how its items measure stands
-          on <Link to="../evidence">Evidence</Link>.
+          a whole by {evidence.estimator.label}, so its measurement and its fit are looked at.
         </Typography>
+      )}
+      {evidence.sections.map((section) =>
+        section.kind === "structure" ? (
+          <StructureChecks key={section.kind} context={context} section={section} />
+        ) : null,
       )}
       {equationsOf(evidence).map((equation) => (
         <EquationChecks key={equation.outcome} context={context} equation={equation} />

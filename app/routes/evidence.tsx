@@ -17,6 +17,7 @@ import { Equations } from "../components/evidence/equations";
 import { GroupMeansTable } from "../components/evidence/group-means";
 import { HypothesisTable } from "../components/evidence/hypothesis-table";
 import { LedgerEntry } from "../components/evidence/ledger-entry";
+import { StructureView } from "../components/structure/structure-view";
 import { TableSection } from "../components/evidence/table-section";
 import { isStopped, isWaiting } from "../components/frame/fault";
 import { scaleOf } from "../components/interval-bar";
@@ -117,6 +118,8 @@ const Weighed = memo(function Weighed({ evidence }: { evidence: EvidenceObject }
       {evidence.sections.map((section) =>
         section.kind === "equations" ? (
           <Equations key={section.kind} evidence={evidence} />
+        ) : section.kind === "structure" ? (
+          <StructureView key={section.kind} section={section} />
         ) : (
           <TableSection key={section.title} section={section} />
         ),

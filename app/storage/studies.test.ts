@@ -97,8 +97,8 @@ describe("a study on the shelf", () => {
     await ensureDemo(make);
     await removeStudy("demo");
     await ensureDemo(make);
-    expect(make).toHaveBeenCalledTimes(2);
-    expect(await listStudies()).toHaveLength(1);
+    expect(make).toHaveBeenCalledTimes(3);
+    expect(await listStudies()).toHaveLength(2);
   });
 });
 

@@ -125,6 +125,47 @@ export interface LatentInteractionEvidence {
   standardised: { estimate: number; se: Record<string, number | null> };
 }
 
+/** How well the items of one group measure. */
+export interface MeasurementEvidence {
+  group: string;
+  factors: {
+    factor: string;
+    items: number;
+    alpha: number | null;
+    /** From the model's loadings, in the items' units and in SDs. */
+    omega: number;
+    compositeReliability: number;
+    /** Average variance extracted, and its root. */
+    ave: number;
+    rootAve: number | null;
+    /** The largest correlation (absolute) with another latent variable; null where there is none. */
+    largestCorrelation: number | null;
+    fornellLarcker: boolean | null;
+  }[];
+  /** Of latent variables, in the order of `factors`. */
+  correlations: number[][];
+  htmt: {
+    first: string;
+    second: string;
+    htmt: number | null;
+    htmt2: number | null;
+    /** 95 % percentile limits; null until resampled. */
+    lower: number | null;
+    upper: number | null;
+  }[];
+  items: {
+    item: string;
+    factor: string;
+    loading: number;
+    standardised: number;
+    r2: number;
+    /** Variance inflation by all other items. */
+    vif: number | null;
+    /** The largest score test of a loading on another latent variable. */
+    crossLoading: { factor: string; mi: number; p: number; sepc: number | null } | null;
+  }[];
+}
+
 /** A model of means and covariances: what `a -> b` and the rest are, how well it fits, what would change it. */
 export interface StructureSection {
   kind: "structure";
@@ -169,6 +210,7 @@ export interface StructureSection {
   /** The unrestricted moments by EM, where values are missing. */
   saturated: { group: string; means: number[]; covariance: number[][] }[] | null;
   changes: ChangeEvidence[];
+  measurement: MeasurementEvidence[];
   improper: Record<string, unknown>[];
   interactions: LatentInteractionEvidence[];
   /** With full information: against the same model without interactions. */

@@ -1,3 +1,4 @@
+import { differenceTest, type DifferenceTest, type NestedFit } from "../model";
 import type { Settings, StudyDefinition } from "../study";
 import type { Evidence, Verdict } from "./types";
 
@@ -9,6 +10,8 @@ export interface KeptRun {
   /** Names of the filters that were on. */
   filters: string[];
   n: number;
+  /** Of a model of means and covariances, with degrees of freedom or without. */
+  fit?: RunFit | null;
   hypotheses: { label: string; sentence: string; verdict: Verdict }[];
   effects: {
     id: string;
@@ -20,6 +23,34 @@ export interface KeptRun {
   }[];
 }
 
+/** How well a model fits, as far as runs are compared. */
+export interface RunFit extends NestedFit {
+  cfi: number;
+  rmsea: number;
+  srmr: number;
+  aic: number | null;
+  bic: number | null;
+}
+
+function fitOfRun(evidence: Evidence): RunFit | null {
+  const section = evidence.sections.find((s) => s.kind === "structure");
+  if (!section?.fit) return null;
+  const { fit, information, counts, observed, method } = section;
+  return {
+    n: counts.n,
+    observed,
+    estimator: method.estimator,
+    chi2: fit.plain.chi2,
+    df: fit.plain.df,
+    scaling: fit.satorraBentler?.scaling ?? null,
+    cfi: fit.plain.cfi,
+    rmsea: fit.plain.rmsea,
+    srmr: fit.srmr,
+    aic: information?.aic ?? null,
+    bic: information?.bic ?? null,
+  };
+}
+
 export function keptRun(evidence: Evidence, definition: StudyDefinition): KeptRun {
   return {
     engine: evidence.engine,
@@ -27,6 +58,7 @@ export function keptRun(evidence: Evidence, definition: StudyDefinition): KeptRu
     settings: definition.settings,
     filters: definition.filters.filter((f) => f.active).map((f) => f.name),
     n: evidence.sample.n,
+    fit: fitOfRun(evidence),
     hypotheses: evidence.hypotheses.map(({ label, sentence, verdict }) => ({
       label,
       sentence,
@@ -46,6 +78,13 @@ export function keptRun(evidence: Evidence, definition: StudyDefinition): KeptRu
 type KeptEffect = KeptRun["effects"][number];
 
 export interface RunComparison {
+  /** Fit of both, where both have one, and the test of their difference where one holds more fixed than the other. */
+  fit: {
+    runs: [RunFit, RunFit];
+    difference: DifferenceTest | null;
+    /** Which of the two holds more fixed. */
+    tighter: 0 | 1 | null;
+  } | null;
   /** What was done differently, in words. */
   differences: string[];
   /** Sentences of either run, by their words: the same label may have been given to another sentence. */
@@ -103,7 +142,19 @@ export function compareRuns(a: KeptRun, b: KeptRun): RunComparison {
       changed: side(runs[0]) !== side(runs[1]),
     };
   });
-  return { differences: differences(a, b), verdicts, effects };
+  return { differences: differences(a, b), fit: fitsOf(a, b), verdicts, effects };
+}
+
+function fitsOf(a: KeptRun, b: KeptRun): RunComparison["fit"] {
+  if (!a.fit || !b.fit) return null;
+  const runs: [RunFit, RunFit] = [a.fit, b.fit];
+  if (a.fit.df === b.fit.df) return { runs, difference: null, tighter: null };
+  const tighter = a.fit.df > b.fit.df ? 0 : 1;
+  return {
+    runs,
+    difference: differenceTest(runs[tighter], runs[1 - tighter]!),
+    tighter,
+  };
 }
 
 /** Above zero, below it, or containing it; null where there is no interval. */

@@ -1,3 +1,4 @@
+export { differenceTest, type DifferenceTest, type NestedFit } from "./difference-test";
 export { byCovariance, type ByCovariance } from "./by-covariance";
 export { ColumnEvaluator } from "./columns";
 export {

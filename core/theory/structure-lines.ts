@@ -17,6 +17,19 @@ const GROUPS = "groups read “groups by site with loadings and intercepts equal
 /** covary := NAME with NAME [at NUMBER] {, NAME with NAME [at NUMBER]} */
 export function readCovary(reader: Reader, line: number): Covary {
   const pairs: Covary["pairs"] = [];
+  // “covary residuals of a, b, c”: every two of them.
+  if (reader.isWord("residuals")) {
+    reader.take();
+    reader.expect("of", COVARY);
+    const names = reader.variableList("a variable that covaries");
+    if (names.length < 2) reader.fail(`It takes two to covary; ${COVARY}.`);
+    reader.end(COVARY);
+    return {
+      kind: "covary",
+      line,
+      pairs: names.flatMap((b, i) => names.slice(0, i).map((a) => ({ a, b, value: null }))),
+    };
+  }
   do {
     const a = reader.variable("a variable that covaries");
     reader.expect("with", COVARY);

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { useFetcher } from "react-router";
-import { compareRuns, keptRun, plain, type KeptRun } from "../../../core";
+import { compareRuns, keptRun, pClause, plain, type KeptRun } from "../../../core";
 import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import type { StoredRun } from "../../storage/database";
@@ -140,6 +140,38 @@ export function KeptRuns({ context, runs }: Props) {
   );
 }
 
+/** Fit before and after, with the test of what one of the two holds fixed. */
+function FitBesides({
+  names,
+  fit: { runs, difference, tighter },
+}: {
+  names: [string, string];
+  fit: NonNullable<ReturnType<typeof compareRuns>["fit"]>;
+}) {
+  const rows: [string, (run: (typeof runs)[number]) => number | null][] = [
+    ["χ²", (r) => r.chi2],
+    ["degrees of freedom", (r) => r.df],
+    ["CFI", (r) => r.cfi],
+    ["RMSEA", (r) => r.rmsea],
+    ["SRMR", (r) => r.srmr],
+    ["AIC", (r) => r.aic],
+    ["BIC", (r) => r.bic],
+  ];
+  const scaled = difference?.scaled;
+  return (
+    <NumberTable
+      title={`Fit of ${names[0]} and ${names[1]}`}
+      columns={["fit", ...names]}
+      rows={rows.map(([name, of]) => ({ key: name, cells: [name, ...runs.map(of)] }))}
+      note={
+        difference && tighter !== null
+          ? `If “${names[tighter]}” is a special case of the other: Δχ²(${difference.df}) = ${plain(difference.chi2, 2)}, ${pClause(difference.p)}${scaled ? `; scaled ${plain(scaled.chi2, 2)}, ${pClause(scaled.p)}` : ""}.${difference.reversed ? " It fits better than the other, so it is none, or one of the two is a local optimum." : ""}${difference.negativeScaling ? " The scaled difference does not exist (its scaling factor is negative)." : ""}`
+          : "The two are not compared by a test: they have the same degrees of freedom, or other cases, variables or estimators."
+      }
+    />
+  );
+}
+
 function RunChoice({
   label,
   value,
@@ -170,7 +202,7 @@ function SideBySide({
   b: { name: string; run: KeptRun };
 }) {
   const [all, setAll] = useState(false);
-  const { differences, verdicts, effects } = compareRuns(a.run, b.run);
+  const { differences, verdicts, effects, fit } = compareRuns(a.run, b.run);
   const shown = effects.filter((e) => all || e.changed);
   return (
     <>
@@ -179,6 +211,7 @@ function SideBySide({
           ? "Nothing was done differently."
           : `Done differently: ${differences.join("; ")}.`}
       </p>
+      {fit && <FitBesides names={[a.name, b.name]} fit={fit} />}
       <NumberTable
         title={`${a.name} and ${b.name}`}
         columns={["sentence or effect", a.name, b.name]}

@@ -3,15 +3,20 @@ import Grid from "@mui/material/Grid";
 import { useState, type ReactNode } from "react";
 import {
   DEFAULT_SETTINGS,
-  ERRORS,
+  engineOf,
+  engines,
   INTERVALS,
   INTERVAL_WORDS,
   MAX_REPLICATIONS,
+  type Engine,
   type ErrorKind,
   type IntervalKind,
   type Dataset,
+  type OptionSpec,
   type Settings,
 } from "../../../core";
+import type { AnalysisState } from "../../analysis/analysis";
+import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import { Dialog } from "../ui/dialog";
 import { Choice as Field, Entry } from "../ui/field";
@@ -38,6 +43,21 @@ const ERROR_HELP: Record<ErrorKind, string> = {
   HC2: "HC0 corrected for leverage.",
   HC3: "Corrects strongly for leverage; a good default under unequal spread.",
   HC4: "Like HC3, adapts to cases with very high leverage.",
+  expected: "From the expected information; right where the items are normal.",
+  observed: "From the observed information; the usual choice with values missing.",
+  robust: "Allows items that are not normal (sandwich of case scores).",
+  robust_expected: "Allows items that are not normal, around the expected information.",
+  naive: "Takes the weights of the estimator as right.",
+  normal_theory: "By normal theory, around this estimator.",
+};
+
+const ERROR_WORDS: Partial<Record<ErrorKind, string>> = {
+  expected: "expected information",
+  observed: "observed information",
+  robust: "robust",
+  robust_expected: "robust, expected information",
+  naive: "as the weights say",
+  normal_theory: "normal theory",
 };
 
 /** What each choice does to coefficients; centring does nothing to effects, regions and indices. */
@@ -56,6 +76,7 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
   const set = (change: Partial<Settings>): void =>
     edit({ settings: { ...settings, ...change } }, `settings ${Object.keys(change).join()}`);
   const names = groupingColumns(dataset);
+  const { engine, used } = useEngine(context);
   return (
     <Dialog
       title="Analysis settings"
@@ -77,6 +98,20 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
     >
       <Grid container spacing={2}>
         <Choice
+          label="Estimated by"
+          value={settings.engine}
+          options={engines().map(({ id, label }) => [id, label])}
+          help={
+            engine.id === settings.engine
+              ? "Theories among latent variables are always estimated as a whole; for observed variables this is the choice."
+              : `This theory has latent variables, so it is estimated by ${engine.label} whatever is chosen here.`
+          }
+          onChange={(id) => set({ engine: id, options: id === engine.id ? settings.options : {} })}
+        />
+        {engine.options.map((option) => (
+          <EngineOption key={option.name} option={option} settings={settings} set={set} />
+        ))}
+        <Choice
           label="Interval"
           value={settings.interval}
           options={INTERVALS.map((i) => [i, INTERVAL_WORDS[i]!])}
@@ -85,11 +120,11 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
         />
         <Choice
           label="Standard errors"
-          value={settings.errors}
-          options={ERRORS.map((c) => [c, c])}
+          value={used.errors}
+          options={engine.errors.map((c) => [c, ERROR_WORDS[c] ?? c])}
           help={
             settings.cluster === null
-              ? ERROR_HELP[settings.errors]
+              ? ERROR_HELP[used.errors]
               : "With a cluster column every standard error is cluster-robust (CR2), whatever is chosen here."
           }
           onChange={(errors) => set({ errors: errors as ErrorKind })}
@@ -125,6 +160,52 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
         <Grouping settings={settings} names={names} set={set} />
       </Grid>
     </Dialog>
+  );
+}
+
+/** The engine that estimates the theory as it stands, and the settings as it reads them. */
+function useEngine({ definition, analysis }: StudyContext): { engine: Engine; used: Settings } {
+  const evidence = useAnalysis(analysis, evidenceOf);
+  const { settings } = definition;
+  const engine =
+    engines().find(({ id }) => id === evidence?.estimator.id) ?? engineOf(settings.engine);
+  const fits = engine.errors.includes(settings.errors);
+  const errors = fits ? settings.errors : ((evidence?.errors as ErrorKind) ?? engine.errors[0]!);
+  return { engine, used: { ...settings, errors } };
+}
+
+const evidenceOf = ({ evidence }: AnalysisState) => evidence;
+
+/** A choice that one engine offers. */
+function EngineOption({
+  option,
+  settings,
+  set,
+}: {
+  option: OptionSpec;
+  settings: Settings;
+  set: (change: Partial<Settings>) => void;
+}) {
+  const value = settings.options[option.name] ?? option.initial;
+  const put = (next: string | number): void =>
+    set({ options: { ...settings.options, [option.name]: next } });
+  return option.choices ? (
+    <Choice
+      label={option.label}
+      value={String(value)}
+      options={Object.entries(option.choices)}
+      help={option.help}
+      onChange={put}
+    />
+  ) : (
+    <NumberField
+      label={option.label}
+      value={Number(value)}
+      min={-Infinity}
+      max={Infinity}
+      help={option.help}
+      onValue={put}
+    />
   );
 }
 

@@ -2,7 +2,7 @@ import { writeName, type CompiledTheory } from "../../theory";
 import { plain } from "../../wording/numbers";
 import type { ChangeEvidence } from "../structure-types";
 import type { FittedModel } from "./fit-model";
-import { scoreTests, type ScoreTest } from "./score-tests";
+import type { ScoreTest } from "./score-tests";
 import type { TheoryModel } from "./theory-model";
 
 /** Score tests as changes of the theory, the largest first. */
@@ -10,11 +10,12 @@ export function changesOf(
   model: TheoryModel,
   fitted: FittedModel,
   theory: CompiledTheory,
+  tests: readonly ScoreTest[],
 ): ChangeEvidence[] {
   const products = new Set(
     model.built.products.flatMap((p) => [p.key, ...p.items.map((i) => i.name)]),
   );
-  return scoreTests(fitted).map((test): ChangeEvidence => {
+  return tests.map((test): ChangeEvidence => {
     const made = products.has(test.from) || products.has(test.to);
     return {
       ...test,

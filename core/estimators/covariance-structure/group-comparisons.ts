@@ -4,7 +4,8 @@ import { ModelFault, type Arrow } from "./arrows";
 import { buildModel } from "./build-model";
 import type { Estimates } from "./estimates";
 import { fitModel, type FittedModel } from "./fit-model";
-import { differenceTest, waldTest, type NestedFit } from "./nested";
+import { differenceTest, type NestedFit } from "../../model";
+import { waldTest } from "./wald-test";
 import { modelContext, type TheoryModel } from "./theory-model";
 import { faultProblem } from "./wording";
 
@@ -21,7 +22,9 @@ const nested = ({ n, spec, fit }: FittedModel): NestedFit => ({
   n,
   observed: spec.observed,
   estimator: spec.estimator,
-  fit,
+  chi2: fit.plain.chi2,
+  df: fit.plain.df,
+  scaling: fit.satorraBentler?.scaling ?? null,
 });
 
 /** For each moderated step: the same model with its path held equal, as a difference of fits and as a Wald test. */

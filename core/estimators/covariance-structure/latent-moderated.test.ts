@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { columnsOf, Differences, expectedOf, specOf } from "./case-kit";
+import { columnsOf, Differences, expectedOf } from "../../../reference/latent-load";
+import { specOf } from "./case-kit";
 import { fitModerated } from "./latent-moderated";
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- expected numbers are read as they stand in the files */

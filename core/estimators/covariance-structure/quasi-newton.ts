@@ -91,7 +91,8 @@ export class WarmRefit {
         const sa = step[a]!;
         const ha = next[a]! / sy;
         for (let b = 0; b < q; b++)
-          H[a * q + b] = H[a * q + b]! + first * sa * step[b]! - ha * step[b]! - (sa * next[b]!) / sy;
+          H[a * q + b] =
+            H[a * q + b]! + first * sa * step[b]! - ha * step[b]! - (sa * next[b]!) / sy;
       }
     }
     for (let a = 0; a < q; a++) theta[a] = theta[a]! + step[a]!;

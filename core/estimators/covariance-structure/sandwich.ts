@@ -1,4 +1,4 @@
-import { solveLower } from "./pattern";
+import { solveLower } from "./triangular";
 import type { NormalLikelihood } from "./normal-likelihood";
 import type { CasePattern } from "./sample-moments";
 

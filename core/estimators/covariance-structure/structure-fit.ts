@@ -174,7 +174,9 @@ export class StructureFit implements Fit<StructureProblem> {
       start: Float64Array.from(kept, (a) => fitted.theta[a]!),
       inverse:
         inverse &&
-        Float64Array.from([...kept].flatMap((a) => [...kept].map((b) => fitted.n * inverse[a * q + b]!))),
+        Float64Array.from(
+          [...kept].flatMap((a) => [...kept].map((b) => fitted.n * inverse[a * q + b]!)),
+        ),
       estimator: spec.estimator,
       means: fitted.spec.means && profiled === null,
       wishart: spec.convention === "wishart",
@@ -198,14 +200,22 @@ export class StructureFit implements Fit<StructureProblem> {
     return this.reportOf(this.estimates.fitted.models[0]!.parameters);
   }
 
-  sections({ level, bootstrap }: SectionContext): Section[] {
-    void bootstrap;
-    return structureSections(this.model, this.estimates, {
-      level,
-      errors: this.settings.errors,
-      theory: this.theory,
-    });
+  sections({ level, bootstrap, errors }: SectionContext): Section[] {
+    // Nothing of it depends on how many resamples there are, but for what is resampled here itself.
+    const key = `${level} ${errors} ${bootstrap !== null}`;
+    if (this.said?.key !== key) {
+      const sections = structureSections(this.model, this.estimates, {
+        level,
+        errors,
+        theory: this.theory,
+        resampled: bootstrap !== null,
+        seed: this.settings.seed,
+      });
+      this.said = { key, sections };
+    }
+    return this.said.sections;
   }
+  private said: { key: string; sections: Section[] } | null = null;
 
   get warnings(): Warning[] {
     return structureWarnings(this.model, this.estimates);

@@ -1,5 +1,5 @@
 import { normalTest } from "../../model";
-import type { ErrorKind } from "../../study";
+import type { CovarianceKind } from "../../study";
 import type { CompiledTheory } from "../../theory";
 import type {
   ArrowEvidence,
@@ -18,14 +18,19 @@ import { improperSolutions } from "./improper";
 import { chiSquaredP } from "../../numerics/distributions";
 import { momentsCompared, type ModelFit } from "./model-fit";
 import { moderatedTable } from "./moderated-table";
+import { measurementQuality } from "./quality";
+import { scoreTests } from "./score-tests";
 import { parameterTable, standardErrors, type ArrowEstimate } from "./parameter-table";
 import { deltaError, differentiated, explainedShares } from "./standardised";
 import type { TheoryModel } from "./theory-model";
 
 export interface SectionChoices {
   level: number;
-  errors: ErrorKind;
+  errors: CovarianceKind;
   theory: CompiledTheory;
+  /** What takes a moment may be resampled. */
+  resampled: boolean;
+  seed: number;
 }
 
 /** Everything that a model of means and covariances says besides its effects. */
@@ -39,6 +44,7 @@ export function structureSections(
   const errors = choices.errors as ArrowEstimateKind;
   const table = moderated ? moderatedTable(moderated, errors) : parameterTable(fitted, errors);
   const df = fitted.moments - fitted.parameters;
+  const tests = moderated ? [] : scoreTests(fitted);
   return [
     {
       kind: "structure",
@@ -97,7 +103,10 @@ export function structureSections(
             covariance: rowsOf(group.saturated.covariance, spec.observed.length),
           }))
         : null,
-      changes: moderated ? [] : changesOf(model, fitted, choices.theory),
+      changes: moderated ? [] : changesOf(model, fitted, choices.theory, tests),
+      measurement: moderated
+        ? []
+        : measurementQuality(model, fitted, tests, choices.resampled, choices.seed),
       improper: moderated ? [] : improperSolutions(fitted).map((each) => ({ ...each })),
       interactions: interactionsOf(model, estimates),
       likelihoodRatio: moderated && likelihoodRatio(estimates),

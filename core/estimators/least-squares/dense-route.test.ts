@@ -1,3 +1,4 @@
+import { COVARIANCES } from "../../study";
 import { EigenvalueDecomposition, inverse, Matrix, SVD } from "ml-matrix";
 import { describe, expect, it } from "vitest";
 import { byCovariance } from "../../model";
@@ -264,7 +265,7 @@ describe("between equations, and sets of columns", () => {
     }
     // Without clusters there are no cluster-robust errors, anywhere.
     expect(fit.covariances.CR2.values.every(Number.isNaN)).toBe(true);
-    expect(Object.keys(byCovariance(() => 1))).toHaveLength(7);
+    expect(Object.keys(byCovariance(() => 1))).toHaveLength(COVARIANCES.length);
   });
 
   it("the codes of a factor are tested and judged together", () => {

@@ -1,0 +1,234 @@
+import Typography from "@mui/material/Typography";
+import {
+  plain,
+  pValue,
+  type ArrowEvidence,
+  type FitEvidence,
+  type ScaledFitEvidence,
+  type StructureSection,
+} from "../../../core";
+import { NumberTable, type Cell, type TableRowSpec } from "../ui/number-table";
+
+const pCell = (value: number | null): Cell =>
+  value === null ? null : { shown: pValue(value, false), value };
+
+/** Estimate, error, z, p, limits and what it is in SDs. */
+const COLUMNS = ["estimate", "SE", "z", "p", "95 % CI", "standardised"];
+
+function cells(arrow: ArrowEvidence, errors: string): Cell[] {
+  const { estimate, se, z, p, lower, upper, full, free } = arrow;
+  return [
+    estimate,
+    free ? (se[errors] ?? null) : { shown: "held", value: null },
+    z,
+    pCell(p),
+    lower === null
+      ? null
+      : { shown: `${plain(lower)} to ${plain(upper!)}`, value: `${lower} ${upper}` },
+    full.estimate,
+  ];
+}
+
+interface ArrowTableProps {
+  section: StructureSection;
+  of: ArrowEvidence["role"];
+  title: string;
+  /** Heads of what the arrow leads from and to. */
+  heads: [string, string];
+  note?: string;
+}
+
+/** Arrows of one role, group by group. */
+export function ArrowTable({ section, of: role, title, heads, note }: ArrowTableProps) {
+  const several = section.groups.length > 1;
+  const rows = section.arrows
+    .filter((a) => a.role === role)
+    .map((arrow): TableRowSpec => {
+      const r2 = section.r2.find((r) => r.variable === arrow.to && r.group === arrow.group);
+      const ends = role === "variance" || role === "intercept" ? [] : [arrow.from];
+      return {
+        key: `${arrow.group} ${arrow.arrow}`,
+        quiet: !arrow.free,
+        cells: [
+          arrow.to,
+          ...ends,
+          ...(several ? [arrow.group] : []),
+          ...cells(arrow, section.method.errors),
+          ...(role === "path" || role === "loading" ? [r2?.value ?? null] : []),
+        ],
+      };
+    });
+  if (rows.length === 0) return null;
+  const ends = role === "variance" || role === "intercept" ? [heads[0]] : heads;
+  return (
+    <section aria-label={title}>
+      <NumberTable
+        title={title}
+        heading={<Typography variant="h2">{title}</Typography>}
+        columns={[
+          ...ends,
+          ...(several ? ["group"] : []),
+          ...COLUMNS,
+          ...(role === "path" || role === "loading" ? ["R²"] : []),
+        ]}
+        words={[...(ends.length > 1 ? [1] : []), ...(several ? [ends.length] : [])]}
+        rows={rows}
+        note={note}
+      />
+    </section>
+  );
+}
+
+type Column = [name: string, fit: FitEvidence["plain"] | ScaledFitEvidence | null];
+
+/** Every index of fit, plain and scaled side by side. */
+export function FitTable({ section }: { section: StructureSection }) {
+  const { fit, information } = section;
+  if (!fit) return null;
+  const columns: Column[] = [
+    ["unscaled", fit.plain],
+    ...(fit.satorraBentler
+      ? [["scaled (Satorra-Bentler)", fit.satorraBentler] satisfies Column]
+      : []),
+    ...(fit.yuanBentler ? [["scaled (Yuan-Bentler)", fit.yuanBentler] satisfies Column] : []),
+    ...(fit.scaled ? [["scaled", fit.scaled] satisfies Column] : []),
+  ];
+  const row = (
+    name: string,
+    of: (each: NonNullable<Column[1]>, plainOne: boolean) => Cell,
+  ): TableRowSpec => ({
+    key: name,
+    cells: [name, ...columns.map(([, each], j) => (each ? of(each, j === 0) : null))],
+  });
+  const hidden = (value: number | null, plainOne: boolean): number | null =>
+    plainOne && !fit.chiSquared ? null : value;
+  const robust = (each: NonNullable<Column[1]>): ScaledFitEvidence["robust"] | null =>
+    "robust" in each ? each.robust : null;
+  const one = (name: string, value: number | null): TableRowSpec => ({
+    key: name,
+    cells: [name, value, ...columns.slice(1).map(() => null)],
+  });
+  return (
+    <NumberTable
+      title="Fit of the model"
+      columns={["", ...columns.map(([name]) => name)]}
+      rows={[
+        row("χ²", (f) => f.chi2),
+        row("degrees of freedom", (f) => f.df),
+        row("p, exact fit", (f, own) => pCell(hidden(f.p, own))),
+        row("scaling factor", (f) => ("scaling" in f ? f.scaling : null)),
+        row("CFI", (f, own) => hidden(f.cfi, own)),
+        row("TLI", (f, own) => hidden(f.tli, own)),
+        row("RMSEA", (f, own) => hidden(f.rmsea, own)),
+        row("RMSEA, 90 % CI", (f, own) =>
+          own && !fit.chiSquared
+            ? null
+            : {
+                shown: `${plain(f.rmseaLimits[0], 3)} to ${plain(f.rmseaLimits[1], 3)}`,
+                value: f.rmseaLimits.join(" "),
+              },
+        ),
+        row("p, close fit (RMSEA ≤ .05)", (f, own) => pCell(hidden(f.closeFit, own))),
+        row("robust CFI", (f) => robust(f)?.cfi ?? null),
+        row("robust TLI", (f) => robust(f)?.tli ?? null),
+        row("robust RMSEA", (f) => robust(f)?.rmsea ?? null),
+        one("SRMR", fit.srmr),
+        one("SRMR, covariances alone", fit.srmrCovariances),
+        ...(information
+          ? [
+              one("log-likelihood", information.logLikelihood),
+              one("AIC", information.aic),
+              one("BIC", information.bic),
+              one("sample-size adjusted BIC", information.sabic),
+            ]
+          : []),
+      ]}
+      note={`${section.counts.moments} means, variances and covariances, ${section.counts.parameters} free parameters; the baseline model has all observed variables uncorrelated (χ² ${plain(fit.plain.baseline.chi2, 2)}, ${fit.plain.baseline.df} degrees of freedom).`}
+    />
+  );
+}
+
+/** What groups have in common, step by step, and whether moderated paths differ. */
+export function GroupTables({ section }: { section: StructureSection }) {
+  const { invariance, differences } = section;
+  if (invariance.length === 0 && differences.length === 0) return null;
+  return (
+    <>
+      {invariance.length > 0 && (
+        <section aria-label="Invariance of measurement">
+          <NumberTable
+            title="Invariance of measurement"
+            heading={<Typography variant="h2">Invariance of measurement</Typography>}
+            columns={[
+              "step",
+              "what is equal",
+              "χ²",
+              "df",
+              "CFI",
+              "RMSEA",
+              "Δχ²",
+              "Δdf",
+              "p",
+              "scaled Δχ²",
+              "p of it",
+            ]}
+            words={[1]}
+            rows={invariance.map(({ step, words, fit, difference, problem }) => ({
+              key: step,
+              cells: problem
+                ? [step, { shown: problem, value: problem, span: 10 }]
+                : [
+                    step,
+                    words,
+                    fit?.plain.chi2 ?? null,
+                    fit?.plain.df ?? null,
+                    fit?.plain.cfi ?? null,
+                    fit?.plain.rmsea ?? null,
+                    difference?.chi2 ?? null,
+                    difference?.df ?? null,
+                    pCell(difference?.p ?? null),
+                    difference?.scaled?.chi2 ?? null,
+                    pCell(difference?.scaled?.p ?? null),
+                  ],
+            }))}
+            note="Each step against the one before (chi-squared difference; scaled after Satorra & Bentler 2001). Unstandardised paths are comparable where loadings are equal, means of latent variables where intercepts are, too."
+          />
+        </section>
+      )}
+      {differences.length > 0 && (
+        <section aria-label="Paths that differ between groups">
+          <NumberTable
+            title="Paths that differ between groups"
+            heading={<Typography variant="h2">Paths that differ between groups</Typography>}
+            columns={[
+              "held equal",
+              "for",
+              "Δχ²",
+              "df",
+              "p",
+              "scaled Δχ²",
+              "p of it",
+              "Wald χ²",
+              "p of Wald",
+            ]}
+            words={[1]}
+            rows={differences.map((d) => ({
+              key: d.what,
+              cells: [
+                d.what,
+                d.hypothesis,
+                d.chi2,
+                d.df,
+                pCell(d.p),
+                d.scaled?.chi2 ?? null,
+                pCell(d.scaled?.p ?? null),
+                d.wald?.wald ?? null,
+                pCell(d.wald?.p ?? null),
+              ],
+            }))}
+          />
+        </section>
+      )}
+    </>
+  );
+}

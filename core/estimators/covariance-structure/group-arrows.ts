@@ -1,0 +1,121 @@
+import { StudyProblem } from "../../problems";
+import type { ArrowRef, CompiledTheory } from "../../theory";
+import { arrowName, type Arrow } from "./arrows";
+import type { ModelContext, Parts } from "./build-model";
+
+const key = ({ kind, from, to }: Pick<Arrow, "kind" | "from" | "to">): string =>
+  kind === "covariance"
+    ? ["c", ...[from, to].sort()].join("\u0000")
+    : [kind, from, to].join("\u0000");
+
+/** A free arrow under its own name. */
+export const free = (arrow: Pick<Arrow, "kind" | "from" | "to">): Arrow => ({
+  ...arrow,
+  label: arrowName(arrow),
+  value: 0,
+});
+
+/** The arrows of one group: covariances that are drawn, intercepts, what is held, and what groups share. */
+export function constrained(
+  theory: CompiledTheory,
+  common: readonly Arrow[],
+  parts: Parts,
+  context: ModelContext,
+  g: number,
+): Arrow[] {
+  const arrows = new Map(common.map((arrow) => [key(arrow), { ...arrow }]));
+  const put = (arrow: Arrow): void => void arrows.set(key(arrow), arrow);
+  for (const name of [...parts.observed, ...parts.latent]) {
+    const arrow = { kind: "intercept", from: "", to: name } as const;
+    const latent = parts.latent.includes(name);
+    // Latent means have their origin in the first group, where intercepts of items are shared; else in every group.
+    const shifts = g > 0 && context.equal.has("intercepts") && !parts.items.has(name);
+    put(!latent || shifts ? free(arrow) : { ...arrow, label: null, value: 0 });
+  }
+  for (const { a, b, value } of theory.covariances.flatMap((c) => c.pairs)) {
+    const arrow = { kind: "covariance", from: a.name, to: b.name } as const;
+    put(value === null ? free(arrow) : { ...arrow, label: null, value });
+  }
+  for (const arrow of arrows.values()) {
+    if (arrow.label === null && Number.isNaN(arrow.value))
+      arrow.value = errorVariance(arrow.to, context, g);
+    if (freedVariance(arrow, parts, context, g)) {
+      arrow.label = arrowName(arrow);
+      arrow.value = 0;
+    }
+  }
+  for (const { arrows: held, value, line } of theory.holds) hold(arrows, held, value, line);
+  const freed = new Set(context.freed.map((ref) => key(arrowOf(ref))));
+  for (const arrow of arrows.values()) {
+    if (arrow.label === null || context.groups.length === 1) continue;
+    const part = parts.partOf(arrow);
+    const shared =
+      context.equal.has(part) &&
+      !freed.has(key(arrow)) &&
+      !(part === "paths" && context.differs(arrow.from, arrow.to)) &&
+      !(part === "intercepts" && !parts.items.has(arrow.to));
+    if (!shared) arrow.label = inGroup(arrow.label, context.groups[g]!);
+  }
+  return [...arrows.values()];
+}
+
+export const inGroup = (label: string, group: string): string => `${label} [${group}]`;
+
+/** With loadings shared, a variance of one in the first group is enough of a scale. */
+const freedVariance = (
+  { kind, from, to, label, value }: Arrow,
+  parts: Parts,
+  { equal, groups, options }: ModelContext,
+  g: number,
+): boolean =>
+  groups.length > 1 &&
+  g > 0 &&
+  kind === "covariance" &&
+  from === to &&
+  label === null &&
+  value === 1 &&
+  parts.latent.includes(to) &&
+  equal.has("loadings") &&
+  options.scaling === "variance";
+
+/** What a single item's reliability leaves of its variance (divisor n). */
+function errorVariance(item: string, { factors, variance }: ModelContext, g: number): number {
+  const measure = factors.find((m) => m.items.length === 1 && m.items[0]!.ref.name === item);
+  const reliability = measure?.reliability ?? 1;
+  return reliability === 1 ? 0 : (1 - reliability) * variance(item, g);
+}
+
+export function arrowOf(ref: ArrowRef): Pick<Arrow, "kind" | "from" | "to"> {
+  if ("of" in ref)
+    return ref.kind === "variance"
+      ? { kind: "covariance", from: ref.of.name, to: ref.of.name }
+      : { kind: "intercept", from: "", to: ref.of.name };
+  return { kind: ref.kind, from: ref.from.name, to: ref.to.name };
+}
+
+/** Writes one constraint into the arrows of a group. @throws StudyProblem where an arrow is not there to be held equal */
+function hold(
+  arrows: Map<string, Arrow>,
+  held: readonly ArrowRef[],
+  value: number | null,
+  line: number,
+): void {
+  const first = held[0] && arrows.get(key(arrowOf(held[0])));
+  for (const ref of held) {
+    const wanted = arrowOf(ref);
+    const arrow = arrows.get(key(wanted));
+    if (value !== null) {
+      arrows.set(key(wanted), { ...wanted, label: null, value });
+      continue;
+    }
+    if (!arrow || !first)
+      throw new StudyProblem(
+        "no_such_arrow",
+        { line, arrow: arrowName(wanted) },
+        { line, variables: [wanted.to] },
+      );
+    // Held equal to something fixed, it is fixed at the same value.
+    arrow.label = first.label;
+    arrow.value = first.value;
+  }
+}
