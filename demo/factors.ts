@@ -13,10 +13,10 @@ export const FACTOR_ROWS = 360;
 
 /** Loadings of the items on what they measure. */
 const ITEMS = {
-  conf: [0.8, 0.75, -0.7, 0.72],
+  conf: [0.82, 0.8, -0.76, 0.78],
   // The last one fails: most of what it says is something else.
-  sup: [0.78, 0.74, 0.7, 0.28],
-  bel: [0.76, 0.72, 0.68, 0.7, 0.66],
+  sup: [0.84, 0.8, 0.78, 0.28],
+  bel: [0.82, 0.78, 0.76, 0.76, 0.74],
 };
 
 /**
@@ -28,7 +28,7 @@ export const FACTOR_TRUTH = {
   supportToConfidence: 0.45,
   confidenceToBelonging: 0.5,
   supportToBelonging: 0.15,
-  wordedAlike: 0.35,
+  wordedAlike: 0.52,
 };
 
 const COLUMNS = [
@@ -58,7 +58,7 @@ function row(i: number): string[] {
       const value =
         4 +
         1.3 * (loading * factors[stem as keyof typeof factors] + shared + own * random.normal());
-      return random.uniform() < 0.02 ? "" : String(Math.min(7, Math.max(1, Math.round(value))));
+      return random.uniform() < 0.008 ? "" : String(Math.min(7, Math.max(1, Math.round(value))));
     }),
   );
   const hours = Math.max(0, Math.round(10 * (2.5 + 0.5 * confidence + 1.2 * random.normal())) / 10);
@@ -107,7 +107,7 @@ export function demoFactorsStudy(): LoadedStudy {
   return {
     table,
     definition: {
-      ...newDefinition("Language café, measured by factors", variables),
+      ...newDefinition("Language café, by factors", variables),
       question: "Does neighbours' support build belonging because it lets people speak up?",
       theory: THEORY,
       settings: { ...DEFAULT_SETTINGS },

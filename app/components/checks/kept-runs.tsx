@@ -162,7 +162,18 @@ function FitBesides({
     <NumberTable
       title={`Fit of ${names[0]} and ${names[1]}`}
       columns={["fit", ...names]}
-      rows={rows.map(([name, of]) => ({ key: name, cells: [name, ...runs.map(of)] }))}
+      rows={rows.map(([name, of]) => ({
+        key: name,
+        cells: [
+          name,
+          ...runs.map((run) => {
+            const value = of(run);
+            return value !== null && name === "degrees of freedom"
+              ? { shown: String(value), value }
+              : value;
+          }),
+        ],
+      }))}
       note={
         difference && tighter !== null
           ? `If “${names[tighter]}” is a special case of the other: Δχ²(${difference.df}) = ${plain(difference.chi2, 2)}, ${pClause(difference.p)}${scaled ? `; scaled ${plain(scaled.chi2, 2)}, ${pClause(scaled.p)}` : ""}.${difference.reversed ? " It fits better than the other, so it is none, or one of the two is a local optimum." : ""}${difference.negativeScaling ? " The scaled difference does not exist (its scaling factor is negative)." : ""}`

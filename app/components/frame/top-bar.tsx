@@ -4,7 +4,7 @@ import LinearProgress from "@mui/material/LinearProgress";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
-import { INTERVAL_WORDS, percent, thousands } from "../../../core";
+import { engines, INTERVAL_WORDS, percent, thousands } from "../../../core";
 import type { AnalysisState } from "../../analysis/analysis";
 import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
@@ -107,8 +107,10 @@ function TitleAndQuestion({ context: { definition, edit } }: { context: StudyCon
     >
       <Box
         sx={{
+          flex: "0 1 auto",
           minWidth: "6ch",
           maxWidth: "34ch",
+          overflow: "hidden",
           ml: "-4px",
           "& .MuiInputBase-root": { fontSize: "1.3rem", fontWeight: 600 },
           "& input": { fieldSizing: "content", maxWidth: "100%", minWidth: "4ch" },
@@ -148,7 +150,15 @@ function TitleAndQuestion({ context: { definition, edit } }: { context: StudyCon
 
 function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">) {
   const { settings } = context.definition;
-  const { status, done, requested, secondsLeft } = useAnalysis(context.analysis);
+  const { status, done, requested, secondsLeft, evidence } = useAnalysis(context.analysis);
+  // The usual way of estimating needs no word; another one does, and why it is used.
+  const other = evidence && evidence.estimator.id !== engines()[0]!.id ? evidence : null;
+  const estimator = other?.estimator.label ?? null;
+  const why =
+    other &&
+    (other.latent.length > 0
+      ? `By ${estimator}, because ${other.latent.map((l) => l.name).join(", ")} ${other.latent.length === 1 ? "is a latent variable" : "are latent variables"}. The settings say how.`
+      : `By ${estimator}, as the settings say.`);
   return (
     <>
       {status === "resampling" && done < requested && (
@@ -168,8 +178,14 @@ function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">)
           </Button>
         </Typography>
       )}
-      <Button onClick={openSettings} aria-haspopup="dialog" aria-label="Analysis settings">
+      <Button
+        onClick={openSettings}
+        aria-haspopup="dialog"
+        aria-label="Analysis settings"
+        title={why ?? undefined}
+      >
         <span>
+          {estimator && <>{estimator} · </>}
           <strong>{thousands(settings.replications)}</strong> bootstrap samples ·{" "}
           {INTERVAL_WORDS[settings.interval]} {percent(settings.level)} %
           <Box component="span" sx={{ "@media (max-width: 1320px)": { display: "none" } }}>

@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { plain, pValue, type MeasurementEvidence, type StructureSection } from "../../../core";
 import { NumberTable, type Cell } from "../ui/number-table";
+import { whole } from "./structure-tables";
 
 /** Conventional thresholds, as guidance with their sources. */
 const LOADING = 0.5;
@@ -78,7 +79,7 @@ function Group({
             f.fornellLarcker === false,
           cells: [
             f.factor,
-            f.items,
+            whole(f.items),
             f.alpha,
             f.omega,
             f.compositeReliability,

@@ -12,6 +12,10 @@ import { NumberTable, type Cell, type TableRowSpec } from "../ui/number-table";
 const pCell = (value: number | null): Cell =>
   value === null ? null : { shown: pValue(value, false), value };
 
+/** A count as it is, without decimals. */
+export const whole = (value: number | null): Cell =>
+  value === null ? null : { shown: String(value), value };
+
 /** Estimate, error, z, p, limits and what it is in SDs. */
 const COLUMNS = ["estimate", "SE", "z", "p", "95 % CI", "standardised"];
 
@@ -114,7 +118,7 @@ export function FitTable({ section }: { section: StructureSection }) {
       columns={["", ...columns.map(([name]) => name)]}
       rows={[
         row("χ²", (f) => f.chi2),
-        row("degrees of freedom", (f) => f.df),
+        row("degrees of freedom", (f) => whole(f.df)),
         row("p, exact fit", (f, own) => pCell(hidden(f.p, own))),
         row("scaling factor", (f) => ("scaling" in f ? f.scaling : null)),
         row("CFI", (f, own) => hidden(f.cfi, own)),
@@ -181,11 +185,11 @@ export function GroupTables({ section }: { section: StructureSection }) {
                     step,
                     words,
                     fit?.plain.chi2 ?? null,
-                    fit?.plain.df ?? null,
+                    whole(fit?.plain.df ?? null),
                     fit?.plain.cfi ?? null,
                     fit?.plain.rmsea ?? null,
                     difference?.chi2 ?? null,
-                    difference?.df ?? null,
+                    whole(difference?.df ?? null),
                     pCell(difference?.p ?? null),
                     difference?.scaled?.chi2 ?? null,
                     pCell(difference?.scaled?.p ?? null),
@@ -218,7 +222,7 @@ export function GroupTables({ section }: { section: StructureSection }) {
                 d.what,
                 d.hypothesis,
                 d.chi2,
-                d.df,
+                whole(d.df),
                 pCell(d.p),
                 d.scaled?.chi2 ?? null,
                 pCell(d.scaled?.p ?? null),

@@ -1,3 +1,4 @@
+import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
 import { plain, pClause, type StructureSection } from "../../../core";
@@ -8,7 +9,7 @@ import { ArrowTable, FitTable, GroupTables } from "./structure-tables";
 export function StructureView({ section }: { section: StructureSection }) {
   const { method, fitWords, interactions, likelihoodRatio } = section;
   return (
-    <>
+    <Box sx={{ display: "grid", gap: 3, mt: 4, gridTemplateColumns: "minmax(0, 1fr)" }}>
       <section aria-label="Fit">
         <Typography variant="h2">Fit</Typography>
         <Words words={[method.words, ...fitWords]} />
@@ -69,7 +70,7 @@ export function StructureView({ section }: { section: StructureSection }) {
           heads={["of", ""]}
         />
       </Disclosure>
-    </>
+    </Box>
   );
 }
 

@@ -120,17 +120,75 @@ function NewAdjustment({ text, variables, evidence, change, close }: RowProps) {
   );
 }
 
+/** Two variables whose residuals go together, to come. */
+function NewCovariance({ text, variables, change, close }: RowProps) {
+  const [first, setFirst] = useState<string | null>(null);
+  return (
+    <Line minor name="New covariance" remove={{ label: "Leave the covariance out", act: close }}>
+      <p>
+        what is left of{" "}
+        <Slot
+          label="Variable that covaries"
+          placeholder="which variable?"
+          value={first}
+          options={variables}
+          choose={setFirst}
+        />{" "}
+        and{" "}
+        <Slot
+          label="With what"
+          placeholder="which other?"
+          value={null}
+          options={variables.filter((v) => v !== first)}
+          choose={(second) => {
+            if (!first) return;
+            change(appendLine(text, `covary ${writeName(first)} with ${writeName(second)}`));
+            close();
+          }}
+        />{" "}
+        goes together
+      </p>
+    </Line>
+  );
+}
+
+/** Groups to come. */
+function NewGroups({ text, variables, change, close }: RowProps) {
+  return (
+    <Line minor name="New groups" remove={{ label: "One group again", act: close }}>
+      <p>
+        in each group of{" "}
+        <Slot
+          label="Column that tells the groups"
+          placeholder="which column?"
+          value={null}
+          options={variables}
+          choose={(name) => {
+            change(appendLine(text, `groups by ${writeName(name)} with loadings equal`));
+            close();
+          }}
+        />
+      </p>
+    </Line>
+  );
+}
+
 type RowProps = SentenceProps & { close: () => void };
 
 /** What else can be said. */
 export function AddRow(props: SentenceProps) {
   const { text, statements, evidence, change } = props;
-  const [adding, setAdding] = useState<"exchange" | "moderation" | "adjustment" | null>(null);
+  const [adding, setAdding] = useState<
+    "exchange" | "moderation" | "adjustment" | "covariance" | "groups" | null
+  >(null);
   const labels = statements.flatMap((s) => (s.kind === "hypothesis" ? [s.label] : []));
   const close = (): void => setAdding(null);
   if (adding === "exchange") return <ExchangeRow {...props} close={close} />;
   if (adding === "moderation") return <NewModeration {...props} close={close} />;
   if (adding === "adjustment") return <NewAdjustment {...props} close={close} />;
+  if (adding === "covariance") return <NewCovariance {...props} close={close} />;
+  if (adding === "groups") return <NewGroups {...props} close={close} />;
+  const structure = evidence?.sections.some((s) => s.kind === "structure") ?? false;
   const add = (line: string) => () => change(appendLine(text, line));
   return (
     <Box sx={{ pl: "30px", pt: 1 }}>
@@ -142,6 +200,16 @@ export function AddRow(props: SentenceProps) {
       {evidence && evidence.paths.length > 0 && (
         <Button variant="text" onClick={() => setAdding("moderation")}>
           <PlusIcon /> moderator
+        </Button>
+      )}
+      {structure && (
+        <Button variant="text" onClick={() => setAdding("covariance")}>
+          <PlusIcon /> covariance
+        </Button>
+      )}
+      {structure && !statements.some((s) => s.kind === "groups") && (
+        <Button variant="text" onClick={() => setAdding("groups")}>
+          <PlusIcon /> groups
         </Button>
       )}
       {labels.length > 1 && (

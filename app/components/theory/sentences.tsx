@@ -9,6 +9,7 @@ import { ModerationLine } from "./moderation-line";
 import { AddRow, NewHypothesis } from "./new-sentences";
 import { RawLine } from "./raw-line";
 import type { SentenceProps } from "./sentence";
+import { CovaryLine, GroupsLine, HoldLine } from "./structure-line";
 
 /** The theory as sentences with slots, in the order of the text. */
 export function Sentences(props: SentenceProps) {
@@ -33,6 +34,12 @@ export function Sentences(props: SentenceProps) {
           return <MeasureLine key={key} measure={statement} />;
         if (statement?.kind === "adjust")
           return <AdjustLine key={key} {...props} statement={statement} />;
+        if (statement?.kind === "covary" && faults.length === 0)
+          return <CovaryLine key={key} {...props} statement={statement} />;
+        if (statement?.kind === "hold" && faults.length === 0)
+          return <HoldLine key={key} {...props} statement={statement} />;
+        if (statement?.kind === "groups" && faults.length === 0)
+          return <GroupsLine key={key} {...props} statement={statement} />;
         return (
           <RawLine
             key={key}

@@ -1,4 +1,4 @@
-import { plain } from "../../wording/numbers";
+import { pClause, plain } from "../../wording/numbers";
 import type { FittedModel } from "./fit-model";
 import type { ModelFit } from "./model-fit";
 import type { Estimator } from "./specification";
@@ -58,24 +58,25 @@ export function fitWords(fit: ModelFit, estimator: Estimator): string[] {
     test === null
       ? []
       : [
-          `${test.p! < 0.05 ? "An exact fit is rejected" : "An exact fit is not rejected"}: χ²(${test.df}) = ${plain(test.chi2, 2)}, p ${pWords(test.p!)}.${test.p! < 0.05 ? " With many cases small misfit is enough for that; look where it lies." : ""}`,
+          `${test.p! < 0.05 ? "An exact fit is rejected" : "An exact fit is not rejected"}: χ²(${test.df}) = ${plain(test.chi2, 2)}, ${pClause(test.p)}.${test.p! < 0.05 ? " With many cases small misfit is enough for that; look where it lies." : ""}`,
         ];
   const other =
     estimator === "ml" && satorraBentler && Math.abs(satorraBentler.scaling - 1) > 0.1
       ? [
-          `The items are not normal (scaling factor ${plain(satorraBentler.scaling, 2)}): the scaled test says χ² = ${plain(satorraBentler.chi2, 2)}, p ${pWords(satorraBentler.p!)}.`,
+          `The items are not normal (scaling factor ${plain(satorraBentler.scaling, 2)}): the scaled test says χ² = ${plain(satorraBentler.chi2, 2)}, ${pClause(satorraBentler.p)}.`,
         ]
       : [];
   const approximate = [
     ...(fit.chiSquared
       ? [
-          `RMSEA ${plain(own.rmsea, 3)} (90 % CI ${plain(own.rmseaLimits[0], 3)} to ${plain(own.rmseaLimits[1], 3)}); up to about .06 is usually called close, above .10 poor (Browne & Cudeck 1993; Hu & Bentler 1999).`,
-          `CFI ${plain(own.cfi, 3)}${own.tli === null ? "" : `, TLI ${plain(own.tli, 3)}`}; .95 and more is usually called good (Hu & Bentler 1999).`,
+          `RMSEA ${index(own.rmsea)} (90 % CI ${index(own.rmseaLimits[0])} to ${index(own.rmseaLimits[1])}); up to about .06 is usually called close, above .10 poor (Browne & Cudeck 1993; Hu & Bentler 1999).`,
+          `CFI ${index(own.cfi)}${own.tli === null ? "" : `, TLI ${index(own.tli)}`}; .95 and more is usually called good (Hu & Bentler 1999).`,
         ]
       : []),
-    `SRMR ${plain(fit.srmr, 3)}; up to about .08 is usually called good (Hu & Bentler 1999).`,
+    `SRMR ${index(fit.srmr)}; up to about .08 is usually called good (Hu & Bentler 1999).`,
   ];
   return [...exact, ...other, ...approximate];
 }
 
-const pWords = (p: number): string => (p < 0.001 ? "< .001" : `= ${plain(p, 3)}`);
+/** An index of fit with three decimals. */
+const index = (value: number): string => value.toFixed(3).replace("-", "−");

@@ -33,6 +33,9 @@ import { theoryModel, type TheoryModel } from "./theory-model";
 import { productPlans } from "./theory-data";
 import { structureWarnings } from "./structure-warnings";
 
+/** From this share of cases on it is worth saying that all answers can be used. */
+const NOTABLE = 0.05;
+
 /** A theory among latent and observed variables, fitted as a model of means and covariances. */
 export class StructureFit implements Fit<StructureProblem> {
   readonly parameters: Parameters;
@@ -218,7 +221,12 @@ export class StructureFit implements Fit<StructureProblem> {
   private said: { key: string; sections: Section[] } | null = null;
 
   get warnings(): Warning[] {
-    return structureWarnings(this.model, this.estimates);
+    const { dropped, n } = this.data.sample;
+    return structureWarnings(
+      this.model,
+      this.estimates,
+      dropped.length / (dropped.length + n) > NOTABLE ? dropped.length : 0,
+    );
   }
 
   /** Outcomes with products, as lines in their predictors. */

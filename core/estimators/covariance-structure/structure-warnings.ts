@@ -4,14 +4,24 @@ import { improperSolutions, type Improper } from "./improper";
 import type { TheoryModel } from "./theory-model";
 import { warning } from "./wording";
 
-/** What deserves a look in a model of means and covariances. */
-export function structureWarnings(model: TheoryModel, estimates: Estimates): Warning[] {
+/**
+ * What deserves a look in a model of means and covariances.
+ * @param dropped cases left out for a missing answer, where they are many
+ */
+export function structureWarnings(
+  model: TheoryModel,
+  estimates: Estimates,
+  dropped: number,
+): Warning[] {
   const { fitted } = estimates;
   const improper = estimates.moderated ? [] : improperSolutions(fitted);
   const several = fitted.spec.groups.length > 1;
   return [
     ...(fitted.sample.empty > 0
       ? [warning("empty_cases", { cases: fitted.sample.empty }, [])]
+      : []),
+    ...(dropped > 0 && model.built.products.length === 0 && fitted.spec.estimator === "ml"
+      ? [warning("keep_everybody", { dropped }, [])]
       : []),
     ...improper.map((each) => improperWarning(each, several)),
     ...(improper.length === 0 ? legitimate(estimates) : []),

@@ -37,6 +37,8 @@ export const warning = warningsIn({
     `The standardised path from “${from}” to “${to}” is ${plain(value, 2)}. That is possible, and no improper solution, because its predictors correlate (r = ${plain(r, 2)}); check whether they overlap.`,
   empty_cases: ({ cases }: { cases: number }) =>
     `${cases} ${cases === 1 ? "case has" : "cases have"} no answer on any variable of the model and ${cases === 1 ? "is" : "are"} left out.`,
+  keep_everybody: ({ dropped }: { dropped: number }) =>
+    `${dropped} ${dropped === 1 ? "case is" : "cases are"} left out for a missing answer although ${dropped === 1 ? "it has" : "they have"} others: “keep everybody”, in the settings, uses every answer there is (full-information maximum likelihood).`,
   singular_information: () =>
     "The information matrix is singular at the estimates: there are no standard errors. Look for parameters that the data hardly determine.",
   scale_dependent: () =>
