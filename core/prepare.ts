@@ -88,7 +88,10 @@ export function prepare(
   const own = optionsFor(engine, stated.settings);
   const chosen = { ...stated.settings, options: withOptions(engine, own) };
   const wanted = engine.settings?.(chosen, theory) ?? chosen;
-  const settings = raw.moments ? momentSettings(wanted) : wanted;
+  const drawn = raw.moments ? momentSettings(wanted) : wanted;
+  const { resamples } = stated;
+  const settings =
+    resamples && drawn.replications > 0 ? { ...drawn, replications: resamples.length } : drawn;
   const study = { ...stated, variables: dataset.variables, settings };
   if (raw.moments) {
     refuseProducts(theory);
@@ -101,7 +104,8 @@ export function prepare(
   const scheme = schemeOf(settings, typed, sample);
   const clusters = scheme.kind === "clusters" ? scheme.members : null;
   const momentsOnly = raw.moments !== undefined;
-  const data = { typed, variables, sample, clusters, measures, momentsOnly };
+  const given = resamples ? givenRows(resamples, sample) : null;
+  const data = { typed, variables, sample, clusters, measures, momentsOnly, given };
   const suitability = engine.suits(theory, data);
   if (!suitability.suits) throw new StudyProblem("engine_unsuited", { reason: suitability.reason });
   const fit = engine.fit(theory, data, settings);
@@ -130,9 +134,16 @@ export function prepare(
       kernel,
       scheme,
       seed: settings.seed,
+      given,
       studentised: studentised(settings, [...quantities, ...fit.coefficients]),
     },
   };
+}
+
+/** Rows of the data as positions in the sample; rows that are not in it are passed over. */
+function givenRows(resamples: readonly number[][], { rows }: Sample): Int32Array[] {
+  const places = new Map(Array.from(rows, (row, at) => [row, at]));
+  return resamples.map((list) => Int32Array.from(list.flatMap((row) => places.get(row) ?? [])));
 }
 
 function studentised(

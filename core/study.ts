@@ -115,6 +115,8 @@ export interface StudyDefinition {
   screening: ScreeningSet[];
   theory: string;
   settings: Settings;
+  /** Bootstrap samples to be used instead of drawn ones: rows of the data from 0. */
+  resamples?: number[][];
   /** What was done to the study, the oldest first. */
   log: LogEntry[];
 }

@@ -68,7 +68,29 @@ export function readStudy(text: string, readCsv: CsvReader = noFiles): LoadedStu
     settings: file.settings as Settings,
     log,
   };
+  if (file.resamples !== undefined)
+    definition.resamples = resamplesOf(file.resamples, table.rows, readCsv);
   return { definition, table };
+}
+
+/** @throws FormatProblem for a row that the data do not have */
+function resamplesOf(given: string | number[][], rows: number, readCsv: CsvReader): number[][] {
+  const lists =
+    typeof given === "string"
+      ? readCsv(given)
+          .trim()
+          .split(/\r?\n/)
+          .slice(1)
+          .map((line) => line.split(",").map(Number))
+      : given;
+  lists.forEach((list, r) => {
+    const wrong = list.find((row) => !Number.isInteger(row) || row < 0 || row >= rows);
+    if (wrong !== undefined)
+      throw new FormatProblem(
+        `Resample ${r + 1} names row ${wrong}; the rows of the data run from 0 to ${rows - 1}.`,
+      );
+  });
+  return lists;
 }
 
 /** One variable for each column: what the file says of it, the rest guessed. */

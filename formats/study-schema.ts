@@ -212,6 +212,15 @@ export const studySchema = z.strictObject({
     .default("")
     .describe("The sentences, one a line"),
   settings: settings.prefault({}),
+  resamples: z
+    .union([
+      z.string().describe("Path of a CSV file, relative to the study file, with a line of names"),
+      z.array(z.array(z.number().int().min(0))),
+    ])
+    .optional()
+    .describe(
+      "Bootstrap samples to be used instead of drawn ones: rows of the data from 0, one sample a line",
+    ),
   log: z
     .array(z.strictObject({ when: z.string(), what: z.string(), why: z.string().default("") }))
     .default([]),

@@ -218,6 +218,43 @@ describe("latent cases stated in words, through the entry of app and command lin
   });
 });
 
+describe("bootstrap with resamples made elsewhere", () => {
+  const expected = expectedOf("latent-simple-mediation");
+  const { evidence, section } = run(
+    "latent-simple-mediation",
+    [ADVICE, SKILL, WELLBEING, "H1: advice raises wellbeing through skill"],
+    { replications: 5000, interval: "bc", options: { bollen_stine: 200 } },
+    { resamples: "resamples.csv" },
+  );
+  it("has every limit to the digit", () => {
+    const ledger = new Ledger();
+    const wanted = expected.bootstrap_supplied_indices;
+    for (const [id, numbers] of [
+      ["indirect advice > skill > wellbeing", wanted.indirect],
+      ["direct advice > wellbeing", wanted.direct],
+    ] as const) {
+      const boot = evidence.effects.find((e) => e.id === id)!.bootstrap!;
+      ledger.same(`${id} se`, boot.se, numbers.boot_se);
+      ledger.same(`${id} z0`, boot.z0, numbers.z0);
+      ledger.same(`${id} lower`, boot.percentile?.lower, numbers.percentile[0]);
+      ledger.same(`${id} upper`, boot.percentile?.upper, numbers.percentile[1]);
+      ledger.same(`${id} bc lower`, boot.bc?.lower, numbers.bias_corrected[0]);
+      ledger.same(`${id} bc upper`, boot.bc?.upper, numbers.bias_corrected[1]);
+    }
+    expect(ledger.off).toEqual([]);
+    expect(evidence.bootstrap).toMatchObject({ done: 200, failed: 0, improper: 0 });
+  });
+  it("has the Bollen-Stine test", () => {
+    const found = section.fit!.bollenStine!;
+    const wanted = expected.bollen_stine.supplied_indices;
+    const ledger = new Ledger();
+    ledger.same("p", found.p, wanted.p);
+    ledger.same("mean", found.meanChi2, wanted.mean_chi2);
+    found.first.forEach((x, i) => ledger.same(`chi2 ${i}`, x, wanted.first_five_chi2[i]));
+    expect(ledger.off).toEqual([]);
+  });
+});
+
 describe("weighted moments", () => {
   it.each([
     ["GLS", "gls", "with_means", "yes"],

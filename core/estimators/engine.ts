@@ -40,6 +40,8 @@ export interface ModelData {
   clusters: Int32Array[] | null;
   /** Measures that are variables of the theory themselves; their items are among the columns. */
   measures: Measure[];
+  /** Bootstrap samples made elsewhere, as positions in the sample; null where they are drawn. */
+  given?: Int32Array[] | null;
   /** Only means and covariances are known; the rows merely have these moments. */
   momentsOnly: boolean;
 }

@@ -70,6 +70,14 @@ export interface FitEvidence {
   satorraBentler: ScaledFitEvidence | null;
   yuanBentler: ScaledFitEvidence | null;
   scaled: ScaledFitEvidence | null;
+  /** Exact fit by resampling data made to fit; null unless asked for, or where it does not apply. */
+  bollenStine?: {
+    p: number;
+    replicates: number;
+    failed: number;
+    meanChi2: number;
+    first: number[];
+  } | null;
 }
 
 /** What letting one more arrow go would do, and how the theory would say it. */

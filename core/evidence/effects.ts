@@ -12,6 +12,7 @@ import {
   equationOf,
   firstFixed,
   gradient,
+  IMPROPER,
   withoutCrossBlocks,
   type NormalTest,
 } from "../model";
@@ -63,6 +64,7 @@ export function bootstrapAll(
       requested: replications,
       done,
       failed: values.failed,
+      improper: improperOf(fit.parameters.index.get(IMPROPER), replicates),
       jackknifeFailed: left.failed,
       seed,
       resampling: resampling.scheme.kind,
@@ -71,6 +73,16 @@ export function bootstrapAll(
     coefficients: all.slice(prepared.quantities.length),
     values,
   };
+}
+
+/** Replicates whose solution is improper: a failed one is NaN and counts elsewhere. */
+function improperOf(at: number | undefined, blocks: Resamples["replicates"]): number | null {
+  if (at === undefined) return null;
+  return blocks.reduce((sum, { count, size, values }) => {
+    let found = 0;
+    for (let r = 0; r < count; r++) if (values[r * size + at] === 1) found += 1;
+    return sum + found;
+  }, 0);
 }
 
 /** The effects as they are reported, and what each claim can draw on. */

@@ -151,6 +151,8 @@ export interface BootstrapRun {
   /** Replicates made so far, failed ones included. */
   done: number;
   failed: number;
+  /** Fitted, but with a variance below zero or a correlation beyond one; kept. Null where no engine can say so. */
+  improper: number | null;
   jackknifeFailed: number;
   seed: number;
   resampling: "rows" | "strata" | "clusters";

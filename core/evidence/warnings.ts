@@ -169,6 +169,8 @@ function resamplingWarnings(effects: EffectEvidence[], run: BootstrapRun | null)
   const { failed, done } = run;
   const many = failed / done > MANY_FAILED;
   const failures = failed > 0 ? [warning("replicates_failed", { failed, done, many }, [])] : [];
+  if (run.improper)
+    failures.push(warning("replicates_improper", { improper: run.improper, done }, []));
   const resampled = effects.filter((e) => e.bootstrap);
   const listed = OF_RESAMPLES.flatMap(({ code, test }) => {
     const about = resampled.filter((e) => test(e, e.bootstrap!)).map((e) => e.id);

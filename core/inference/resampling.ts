@@ -21,6 +21,8 @@ export interface ResamplingPlan {
   seed: number;
   /** Functions of the parameters whose standard error is wanted in every replicate, for the bootstrap-t. */
   studentised: { rule: CovarianceRule; functions: Expression[] } | null;
+  /** Samples that were made elsewhere, as row positions; drawn where there are none. */
+  given?: Int32Array[] | null;
 }
 
 /** Replicate parameter vectors, row-major count x size; a failed one is all NaN. */
@@ -78,8 +80,9 @@ export class Resampler {
     const functions = studentiser?.count ?? 0;
     const errors = studentiser && new Float64Array(count * functions);
     for (let r = 0; r < count; r++) {
+      const given = plan.given?.[first + r];
       stream.key(plan.seed, streamIndex("bootstrap", first + r));
-      const resample = draws.draw(stream);
+      const resample = given ? draws.take(given) : draws.draw(stream);
       if (!kernel.refit(resample, values, r * size)) values.fill(NaN, r * size, (r + 1) * size);
       else if (errors)
         studentiser!.find(resample.weights(), values, r * size, errors, r * functions);
@@ -147,6 +150,16 @@ class Draws {
     } else stream.countDraws(counts, units, units);
     this.sums?.find(counts);
     return this.handOn();
+  }
+
+  /** A sample made elsewhere. */
+  take(rows: Int32Array): Resample {
+    this.counts.fill(0);
+    for (const row of rows) this.counts[row] = this.counts[row]! + 1;
+    this.sums?.find(this.counts);
+    const resample = this.handOn();
+    resample.total = rows.length;
+    return resample;
   }
 
   /** Prepares for leaving units out in turn. */

@@ -43,6 +43,8 @@ const WARNINGS = {
     `The total effect of ${from} on ${to} may be zero, so the proportion mediated is unstable; better not report it.`,
   replicates_failed: ({ failed, done, many }: { failed: number; done: number; many: boolean }) =>
     `${failed} of ${done} bootstrap samples failed (${percent(failed / done)} %) and were left out.${many ? " That is too many: the intervals describe only the samples in which the model could be fitted." : ""}`,
+  replicates_improper: ({ improper, done }: { improper: number; done: number }) =>
+    `${improper} of ${done} bootstrap samples (${percent(improper / done)} %) have an improper solution (a variance below zero, or a correlation beyond one). They are kept; with many of them the model hardly suits the items.`,
   bc_undefined: ({ effects }: Listed) =>
     `All bootstrap samples lie on one side of the estimate, so bias-corrected intervals do not exist; the percentile interval stays (${counted(effects)}).`,
   bca_undefined: ({ effects }: Listed) =>

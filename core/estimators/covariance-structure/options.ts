@@ -14,6 +14,8 @@ export interface StructureOptions {
   scaling: "marker" | "variance";
   convention: "normal" | "wishart";
   interactions: ProductRule;
+  /** Resamples of the Bollen-Stine test; 0 for none. */
+  bollenStine: number;
 }
 
 export const OPTIONS: OptionSpec[] = [
@@ -74,7 +76,15 @@ export const OPTIONS: OptionSpec[] = [
     choices: { normal: "n", wishart: "n - 1" },
     initial: "normal",
   },
+  {
+    name: "bollen_stine",
+    label: "Bollen-Stine resamples",
+    help: "So many resamples of data that have been made to fit test exact fit without assuming normality; 0 leaves the test out.",
+    initial: 0,
+  },
 ];
+
+const MOST_RESAMPLES = 100_000;
 
 /** The options of a study, as this engine reads them. */
 export function optionsOf({ options }: Settings): StructureOptions {
@@ -92,5 +102,6 @@ export function optionsOf({ options }: Settings): StructureOptions {
     scaling: text("scaling") === "variance" ? "variance" : "marker",
     convention: wishart ? "wishart" : "normal",
     interactions: text("interactions") as ProductRule,
+    bollenStine: Math.max(0, Math.min(MOST_RESAMPLES, Math.round(Number(text("bollen_stine"))))),
   };
 }

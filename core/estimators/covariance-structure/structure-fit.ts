@@ -213,6 +213,7 @@ export class StructureFit implements Fit<StructureProblem> {
         theory: this.theory,
         resampled: bootstrap !== null,
         seed: this.settings.seed,
+        given: this.data.given ?? null,
       });
       this.said = { key, sections };
     }

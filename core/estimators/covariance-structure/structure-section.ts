@@ -8,6 +8,7 @@ import type {
   LatentInteractionEvidence,
   StructureSection,
 } from "../structure-types";
+import { bollenStine } from "./bollen-stine";
 import { changesOf } from "./changes";
 import { comparisonsOfGroups } from "./group-comparisons";
 import type { Estimates } from "./estimates";
@@ -31,6 +32,8 @@ export interface SectionChoices {
   /** What takes a moment may be resampled. */
   resampled: boolean;
   seed: number;
+  /** Resamples made elsewhere. */
+  given: readonly Int32Array[] | null;
 }
 
 /** Everything that a model of means and covariances says besides its effects. */
@@ -86,7 +89,15 @@ export function structureSections(
               value,
             })),
           ),
-      fit: moderated ? null : fitEvidence(fitted.fit),
+      fit: moderated
+        ? null
+        : {
+            ...fitEvidence(fitted.fit),
+            bollenStine:
+              model.options.bollenStine > 0
+                ? bollenStine(fitted, model.options.bollenStine, choices.seed, choices.given)
+                : null,
+          },
       information: informationOf(estimates),
       fitWords: moderated ? [] : fitWords(fitted.fit, spec.estimator),
       residuals: moderated
