@@ -86,8 +86,9 @@ export function prepare(
   );
   if (!engine) throw notYetEstimated(measures.find((m) => m.form === "combines") ?? measures[0]!);
   const own = optionsFor(engine, stated.settings);
+  const described = new Map(dataset.variables.map((v) => [v.name, v]));
   const chosen = { ...stated.settings, options: withOptions(engine, own) };
-  const wanted = engine.settings?.(chosen, theory) ?? chosen;
+  const wanted = engine.settings?.(chosen, theory, described) ?? chosen;
   const drawn = raw.moments ? momentSettings(wanted) : wanted;
   const { resamples } = stated;
   const settings =

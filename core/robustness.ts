@@ -1,8 +1,8 @@
 import type { Table } from "./data";
 import { Analysis } from "./analysis";
 import { StudyProblem } from "./problems";
-import { linesOf, theoryWithout } from "./theory";
-import { type ErrorKind, type IntervalKind, type Settings, type StudyDefinition } from "./study";
+import { linesOf, theoryWithout, writeStatement, type MeasureForm, type Statement } from "./theory";
+import { type IntervalKind, type Settings, type StudyDefinition } from "./study";
 import { equationsOf } from "./evidence";
 import type { Evidence, Verdict } from "./evidence";
 
@@ -20,7 +20,7 @@ export interface RobustClaim {
 /** The same hypotheses under one way of analysing; without claims when it cannot be done, and then why. */
 export interface Specification {
   name: string;
-  group: "as set" | "errors" | "intervals" | "covariates" | "cases" | "centring";
+  group: "as set" | "errors" | "intervals" | "covariates" | "cases" | "centring" | "measures";
   n: number | null;
   claims: RobustClaim[];
   problem: string | null;
@@ -61,7 +61,6 @@ const INTERVALS_TRIED: [IntervalKind, string][] = [
   ["normal", "standard errors by bootstrap"],
   ["delta", "t and delta method"],
 ];
-const ERRORS_TRIED: ErrorKind[] = ["classical", "HC3", "HC4"];
 
 /**
  * The hypotheses over ways of analysing, one thing changed at a time: interval, errors, centring, covariates, influential
@@ -96,9 +95,11 @@ export function robustness(
       if (interval !== chosen) ways.push(["intervals", name, change({ interval })]);
     // With clusters the errors are cluster-robust in any case.
     const { covariances } = base.prepared.fit;
+    const { engine } = base.prepared;
+    const tried = engine.tried ?? engine.errors;
     const others =
       cluster === null
-        ? ERRORS_TRIED.filter(
+        ? tried.filter(
             (errors) => errors !== used && covariances[errors].values.some(Number.isFinite),
           )
         : [];
@@ -133,6 +134,13 @@ export function robustness(
       () => analysed({ ...few, theory }, table).evidence(),
     ]);
   }
+  const other = measuredOtherwise(study.theory, base.prepared.dataset.theory.statements);
+  if (other && !table.moments)
+    ways.push([
+      "measures",
+      other.name,
+      () => analysed({ ...few, theory: other.theory }, table).evidence(),
+    ]);
   const wanted = ways.filter(
     ([group]) => only === undefined || group === only || group === "as set",
   );
@@ -141,6 +149,38 @@ export function robustness(
     tell(i + 1, wanted.length, found);
     return found;
   });
+}
+
+/**
+ * The same sentences with measures made otherwise: averages of items where they reflect latent variables, latent variables where
+ * they are averages or sums. Covariances, constraints and scales belong to latent variables alone.
+ * @returns null where nothing is measured by several items
+ */
+export function measuredOtherwise(
+  theory: string,
+  statements: readonly Statement[],
+): { name: string; theory: string } | null {
+  const measures = statements.filter((s) => s.kind === "measure" && s.items.length > 1);
+  const latent = measures.some((s) => s.kind === "measure" && s.form === "reflects");
+  const form = latent ? "averages" : "reflects";
+  const from: MeasureForm[] = latent ? ["reflects"] : ["averages", "sums"];
+  const lines = theory.split(/\r?\n/);
+  let changed = 0;
+  for (const s of statements) {
+    if (s.kind === "measure" && from.includes(s.form)) {
+      const { kind, line, name, items, scale, answered } = s;
+      lines[s.line - 1] = writeStatement({ kind, line, name, items, scale, answered, form });
+      changed += s.items.length > 1 ? 1 : 0;
+    }
+    if (latent && (s.kind === "covary" || s.kind === "hold")) lines[s.line - 1] = "";
+  }
+  if (changed === 0) return null;
+  return {
+    name: latent
+      ? "measured by averages of the items"
+      : "measured by latent variables (common factors)",
+    theory: lines.join("\n"),
+  };
 }
 
 /** One sample with one set of resamples, which can be read under different settings. */

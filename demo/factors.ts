@@ -28,7 +28,7 @@ export const FACTOR_TRUTH = {
   supportToConfidence: 0.45,
   confidenceToBelonging: 0.5,
   supportToBelonging: 0.15,
-  wordedAlike: 0.52,
+  wordedAlike: 0.6,
 };
 
 const COLUMNS = [
@@ -53,11 +53,10 @@ function row(i: number): string[] {
   const alike = random.normal();
   const answers = Object.entries(ITEMS).flatMap(([stem, loadings]) =>
     loadings.map((loading, k) => {
-      const shared = stem === "bel" && k >= 3 ? t.wordedAlike * alike : 0;
-      const own = Math.sqrt(Math.max(0.05, 1 - loading * loading - shared * shared));
-      const value =
-        4 +
-        1.3 * (loading * factors[stem as keyof typeof factors] + shared + own * random.normal());
+      const share = stem === "bel" && k >= 3 ? t.wordedAlike : 0;
+      const own = Math.sqrt(Math.max(0.05, 1 - loading * loading - share * share));
+      const factor = factors[stem as keyof typeof factors];
+      const value = 4 + 1.3 * (loading * factor + share * alike + own * random.normal());
       return random.uniform() < 0.008 ? "" : String(Math.min(7, Math.max(1, Math.round(value))));
     }),
   );

@@ -92,6 +92,13 @@ export default function Compare({ loaderData }: Route.ComponentProps) {
               ? `All ${specifications.length < total ? "these " : ""}specifications agree on ${evidence.hypotheses.length === 1 ? "the hypothesis" : `each of the ${evidence.hypotheses.length} hypotheses`}.`
               : `The verdict on ${[...differing].join(", ")} depends on the specification; where it differs is marked.`}
           </p>
+          {specifications.some((s) => s.group === "measures") && (
+            <p className="quiet">
+              Averages carry the errors of their items, which usually weakens the effects among them
+              (attenuation); latent variables take these errors out, at the price of a model that
+              has to fit.
+            </p>
+          )}
           <RobustnessTable specifications={specifications} sentences={evidence.hypotheses} />
         </>
       )}

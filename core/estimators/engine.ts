@@ -126,7 +126,13 @@ export interface Engine<D = unknown> {
   /** Errors that it knows; the first is what tests rest on when nothing is chosen. */
   errors: readonly ErrorKind[];
   /** The common settings as they hold for this engine with these data, where some of them do not apply. */
-  settings?(settings: Settings, theory: CompiledTheory): Settings;
+  settings?(
+    settings: Settings,
+    theory: CompiledTheory,
+    variables: ReadonlyMap<string, Variable>,
+  ): Settings;
+  /** Errors that are tried when robustness is asked for; all that it knows where none are named. */
+  tried?: readonly ErrorKind[];
   /** Does it use rows with values missing? */
   keepsIncomplete?(settings: Settings): boolean;
   suits(theory: CompiledTheory, data: ModelData): Suitability;

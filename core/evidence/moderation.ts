@@ -246,14 +246,15 @@ class SlopeReader {
         kind,
       );
     });
+    const df =
+      dfs.length > 0 ? Math.min(...dfs) : line.df(kind, this.functional(this.polynomial, place));
     return {
       outcome: line.outcome,
       outcomeMean: line.outcomeMean,
       outcomeSd: line.outcomeSd,
       b: [...line.b],
       covariance: this.block(kind),
-      df:
-        dfs.length > 0 ? Math.min(...dfs) : line.df(kind, this.functional(this.polynomial, place)),
+      df: df === Infinity ? null : df,
       columns: line.columns.map((c) => ({
         key: c.key,
         variable: c.variable,

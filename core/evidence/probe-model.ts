@@ -11,7 +11,8 @@ export interface ProbeModel {
   b: number[];
   /** Their covariance under the chosen errors, row-major; null where it is not available. */
   covariance: number[] | null;
-  df: number;
+  /** Null where tests are z tests. */
+  df: number | null;
   columns: {
     key: string;
     variable: string;
@@ -98,4 +99,5 @@ export const testOf = (
   { estimate, se }: Reading,
   { df }: ProbeModel,
   level: number,
-): CoefficientTest | null => (se === null ? null : coefficientTest(estimate, se * se, df, level));
+): CoefficientTest | null =>
+  se === null ? null : coefficientTest(estimate, se * se, df ?? Infinity, level);

@@ -5,8 +5,8 @@ import { squaredDistance } from "./covariance";
 export interface CoefficientTest {
   se: number;
   t: number;
-  /** Degrees of freedom: of the residuals, or Satterthwaite's under cluster-robust errors. */
-  df: number;
+  /** Degrees of freedom: of the residuals, or Satterthwaite's under cluster-robust errors; null where t is a z. */
+  df: number | null;
   p: number;
   lower: number;
   upper: number;
@@ -25,7 +25,14 @@ export function coefficientTest(
   if (!Number.isFinite(variance) || !(df > 0)) return null;
   const se = Math.sqrt(variance);
   const reach = studentQuantile(1 - (1 - level) / 2, df) * se;
-  return { se, t: b / se, df, p: studentP(b / se, df), lower: b - reach, upper: b + reach };
+  return {
+    se,
+    t: b / se,
+    df: df === Infinity ? null : df,
+    p: studentP(b / se, df),
+    lower: b - reach,
+    upper: b + reach,
+  };
 }
 
 /** A z test with its interval. */

@@ -25,6 +25,9 @@ export interface DiagramLayout {
 
 const BOX_WIDTH = 136;
 const BOX_HEIGHT = 52;
+/** With items above and below the card. */
+const ITEM_ROOM = 48;
+export const UNFOLDED = BOX_HEIGHT + 2 * ITEM_ROOM;
 const LABEL = { width: 98, height: 36 };
 const GAP_Y = 108;
 /** Room between two columns that a label needs. */
@@ -33,17 +36,19 @@ const GAP_X = 104;
 /**
  * Lays a path model out by role, left to right: a card stands right of everything that affects it; curves bend around
  * cards, and every label looks for a place free of cards, other labels and other curves.
+ * @param unfolded cards that show their items above and below
  */
 export function layoutDiagram(
   evidence: Pick<Evidence, "paths" | "roles">,
   width: number,
   height: number,
+  unfolded: ReadonlySet<string> = new Set(),
 ): DiagramLayout {
   const { paths } = evidence;
   const names = [...new Set(paths.flatMap((p) => [p.from, p.to]))];
   const depth = columnsOf(depths(names, paths), width);
   const layers = Math.max(...depth.values()) + 1;
-  const boxes = placeBoxes(names, depth, layers, paths, width, height);
+  const boxes = placeBoxes(names, depth, layers, paths, width, height, unfolded);
   const byName = new Map(boxes.map((b) => [b.name, b]));
   const curves = paths.map((p) => routeCurve(byName.get(p.from)!, byName.get(p.to)!, boxes));
   const placed: Box[] = [];
@@ -126,7 +131,10 @@ function placeBoxes(
   paths: { from: string; to: string }[],
   width: number,
   height: number,
+  unfolded: ReadonlySet<string>,
 ): Box[] {
+  const heightOf = (name: string): number => (unfolded.has(name) ? UNFOLDED : BOX_HEIGHT);
+  const tallest = Math.max(...names.map(heightOf));
   const margin = 28;
   const stepX = layers > 1 ? (width - 2 * margin - BOX_WIDTH) / (layers - 1) : 0;
   const middle = height / 2 + 6;
@@ -144,17 +152,17 @@ function placeBoxes(
       inner && members.length % 2 === 1 ? (layer % 2 === 1 ? -GAP_Y * 1.1 : GAP_Y * 1.1) : 0;
     const gap = Math.min(inner ? 270 : 190, (height - 150) / Math.max(1, members.length - 1));
     members.forEach((name, i) =>
-      y.set(name, middle + shift + (i - (members.length - 1) / 2) * Math.max(gap, BOX_HEIGHT + 18)),
+      y.set(name, middle + shift + (i - (members.length - 1) / 2) * Math.max(gap, tallest + 18)),
     );
   }
-  const lowest = Math.min(...y.values()) - BOX_HEIGHT / 2;
+  const lowest = Math.min(...names.map((name) => y.get(name)! - heightOf(name) / 2));
   const push = Math.max(0, 52 - lowest);
   return names.map((name) => ({
     name,
     x: margin + depth.get(name)! * stepX,
-    y: y.get(name)! + push - BOX_HEIGHT / 2,
+    y: y.get(name)! + push - heightOf(name) / 2,
     width: BOX_WIDTH,
-    height: BOX_HEIGHT,
+    height: heightOf(name),
   }));
 }
 

@@ -7,12 +7,15 @@ import {
   type Evidence,
   type StudyDefinition,
 } from "../../../core";
+import { Items } from "./items";
 import { layoutDiagram, type Arrow, type DiagramLayout } from "./layout";
 import styles from "./diagram.module.css";
 
 export interface DiagramOptions {
   units: "raw" | "standardised";
   doubt: "interval" | "p";
+  /** Latent variables show their items, with loadings. */
+  items?: boolean;
 }
 
 interface Props {
@@ -24,6 +27,8 @@ interface Props {
   highlighted: Set<string> | null;
   select: (path: { from: string; to: string } | null) => void;
 }
+
+const CARD_HEIGHT = 52;
 
 export const stepKey = (from: string, to: string): string => `${from}\u0000${to}`;
 
@@ -51,10 +56,16 @@ export function PathDiagram({
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
-  const shape = JSON.stringify([evidence.paths.map((p) => [p.from, p.to]), evidence.roles]);
+  const section = evidence.sections.find((s) => s.kind === "structure") ?? null;
+  const unfolded = options.items && section ? evidence.latent : [];
+  const shape = JSON.stringify([
+    evidence.paths.map((p) => [p.from, p.to]),
+    evidence.roles,
+    unfolded.map((l) => l.name),
+  ]);
   // The layout depends on the shape of the model only, not on its numbers.
   const layout = useMemo(
-    () => layoutDiagram(evidence, size.width, size.height),
+    () => layoutDiagram(evidence, size.width, size.height, new Set(unfolded.map((l) => l.name))),
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [shape, size.width, size.height],
   );
@@ -81,21 +92,27 @@ export function PathDiagram({
             ? `latent, ${factor.items.length} ${factor.items.length === 1 ? "item" : "items"}`
             : (variable?.unit ??
               (/ items$/.test(variable?.label ?? "") ? variable!.label! : (variable?.level ?? "")));
+          const open = unfolded.find((l) => l.name === box.name);
+          const height = open ? CARD_HEIGHT : box.height;
+          const top = box.y + (box.height - height) / 2;
           return (
-            <g key={box.name} transform={`translate(${box.x} ${box.y})`}>
-              <rect
-                className={styles.cardShape}
-                width={box.width}
-                height={box.height}
-                rx={factor ? box.height / 2 : 2}
-              />
-              <text className={styles.cardName} x={box.width / 2} y={24} textAnchor="middle">
-                {clip(box.name, 17)}
-                <title>{variable?.label ?? box.name}</title>
-              </text>
-              <text className={styles.cardDetail} x={box.width / 2} y={41} textAnchor="middle">
-                {clip(detail, 22)}
-              </text>
+            <g key={box.name}>
+              {open && <Items box={box} items={open.items} section={section!} />}
+              <g transform={`translate(${box.x} ${top})`}>
+                <rect
+                  className={styles.cardShape}
+                  width={box.width}
+                  height={height}
+                  rx={factor ? height / 2 : 2}
+                />
+                <text className={styles.cardName} x={box.width / 2} y={24} textAnchor="middle">
+                  {clip(box.name, 17)}
+                  <title>{variable?.label ?? box.name}</title>
+                </text>
+                <text className={styles.cardDetail} x={box.width / 2} y={41} textAnchor="middle">
+                  {clip(detail, 22)}
+                </text>
+              </g>
             </g>
           );
         })}

@@ -109,7 +109,7 @@ function TitleAndQuestion({ context: { definition, edit } }: { context: StudyCon
         sx={{
           flex: "0 1 auto",
           minWidth: "6ch",
-          maxWidth: "34ch",
+          maxWidth: "46ch",
           overflow: "hidden",
           ml: "-4px",
           "& .MuiInputBase-root": { fontSize: "1.3rem", fontWeight: 600 },

@@ -74,7 +74,7 @@ function ProbePanels({ moderation, evidence, points }: PanelsProps) {
             <PanelHead {...{ moderation, evidence, words, place }} />
             <LeverPlot
               {...{ moderation, points, place, units }}
-              critical={pointwiseCritical(model.df, level)}
+              critical={pointwiseCritical(model.df ?? Infinity, level)}
               pinned={[]}
               shown="near"
               label=""

@@ -84,7 +84,7 @@ export function TwoPanels({ moderation, evidence, points }: PanelsProps) {
             <PanelHead {...{ moderation, evidence, words, place }} />
             <LeverPlot
               {...{ moderation, points, place, units }}
-              critical={pointwiseCritical(moderation.model.df, level)}
+              critical={pointwiseCritical(moderation.model.df ?? Infinity, level)}
               pinned={choice.lines ? otherLines(moderation, place) : []}
               shown={choice.shown}
               label={endOf(moderation, choice)}

@@ -72,7 +72,7 @@ export function useLever(moderation: ModerationEvidence, evidence: Evidence) {
     test: testOf(reading, moderation.model, evidence.settings.level),
     found,
     /** Of the line's band, which is pointwise whatever rule the regions follow. */
-    critical: pointwiseCritical(moderation.model.df, evidence.settings.level),
+    critical: pointwiseCritical(moderation.model.df ?? Infinity, evidence.settings.level),
     units,
     label: numeric ? plain(units.w(at), 2) : first.probes[level]!.label,
     pinned,

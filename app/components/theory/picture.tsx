@@ -6,7 +6,9 @@ import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import { PathDiagram, stepKey, type DiagramOptions } from "../diagram/path-diagram";
 import { PictureTools } from "../figure/picture-tools";
+import { PaperFigure } from "../diagram/paper-figure";
 import { isWaiting } from "../frame/fault";
+import { Check } from "../ui/check";
 import { ScreenHead, Spacer } from "../ui/layout";
 import { Segments } from "../ui/segments";
 import { PathPanel } from "./path-panel";
@@ -56,7 +58,15 @@ export function Picture({ context, focus }: { context: StudyContext; focus: numb
           ]}
           choose={(doubt) => setOptions({ ...options, doubt })}
         />
+        {evidence.latent.length > 0 && (
+          <Check
+            label="items"
+            checked={options.items ?? false}
+            onChange={(items) => setOptions({ ...options, items })}
+          />
+        )}
         <Spacer />
+        <PaperFigure evidence={evidence} title={definition.title} />
         <PictureTools
           target={frame}
           name={`${definition.title} path diagram`}

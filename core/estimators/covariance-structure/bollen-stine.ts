@@ -32,38 +32,12 @@ export function bollenStine(
   seed: number,
   given: readonly Int32Array[] | null,
 ): BollenStine | null {
-  const { spec, sample, models, fit, theta } = fitted;
+  const { spec, sample, fit } = fitted;
   if (spec.estimator !== "ml" || sample.missing || spec.groups.length > 1) return null;
   if (spec.convention !== "normal" || fit.plain.df === 0) return null;
-  const [group] = sample.groups;
-  const p = spec.observed.length;
-  const { covariance, means } = group!.moments[0]!;
-  const implied = fitted.implied[0]!;
-  const turn = multiply(power(covariance, p, -0.5), power(implied.Sigma, p, 0.5), p);
-  const target = spec.means ? implied.means.subarray(0, p) : means;
-  const n = group!.columns[0]!.length;
-  const columns = Array.from({ length: p }, () => new Float64Array(n));
-  for (let r = 0; r < n; r++)
-    for (let j = 0; j < p; j++) {
-      let sum = target[j]!;
-      for (let i = 0; i < p; i++) sum += (group!.columns[i]![r]! - means[i]!) * turn[i * p + j]!;
-      columns[j]![r] = sum;
-    }
-  const profiled = spec.means ? withoutFreeMeans(models) : null;
-  const kept = profiled?.kept ?? theta.map((_, a) => a);
-  const free = profiled !== null || !spec.means;
-  const moments = sampleMoments(columns);
-  const likelihood = new NormalLikelihood(profiled?.models ?? models, [{ patterns: [moments] }]);
-  const start = Float64Array.from(kept, (a) => theta[a]!);
-  const bread = fitted.errors.by.expected;
-  const q = theta.length;
-  const warm =
-    bread &&
-    new WarmRefit(
-      likelihood,
-      start,
-      Float64Array.from([...kept].flatMap((a) => [...kept].map((b) => n * bread[a * q + b]!))),
-    );
+  const columns = madeToFit(fitted);
+  const refit = refitting(fitted, columns);
+  const n = columns[0]!.length;
   const stream = new RandomStream();
   const weights = new Float64Array(n);
   const found: number[] = [];
@@ -75,26 +49,8 @@ export function bollenStine(
       stream.key(seed, streamIndex("bootstrap", r));
       stream.countDraws(weights, n, n);
     }
-    const rows = Int32Array.from(
-      weights.reduce<number[]>((list, w, row) => {
-        for (let k = 0; k < w; k++) list.push(row);
-        return list;
-      }, []),
-    );
-    const drawn = sampleMoments(columns.map((c) => Float64Array.from(rows, (row) => c[row]!)));
-    moments.n = drawn.n;
-    moments.covariance.set(drawn.covariance);
-    if (free) moments.means.fill(0);
-    else moments.means.set(drawn.means);
-    const saturated = saturatedLogLikelihood(drawn);
-    let value = NaN;
-    if (warm?.fit()) value = likelihood.valueAt(warm.theta);
-    else {
-      const { end, theta: at } = fisherScoring(likelihood, start);
-      if (end === "converged") value = likelihood.valueAt(at);
-    }
-    if (Number.isFinite(value) && Number.isFinite(saturated))
-      found.push(Math.max(0, 2 * (saturated - value)));
+    const chi2 = refit(weights);
+    if (chi2 !== null) found.push(chi2);
   }
   if (found.length === 0) return null;
   return {
@@ -104,6 +60,60 @@ export function bollenStine(
     meanChi2: found.reduce((a, b) => a + b, 0) / found.length,
     first: found.slice(0, FIRST),
   };
+}
+
+/** The sample's columns turned so that the model holds in them exactly. */
+function madeToFit({ spec, sample, implied }: FittedModel): Float64Array[] {
+  const p = spec.observed.length;
+  const { columns, moments } = sample.groups[0]!;
+  const { covariance, means } = moments[0]!;
+  const { Sigma, means: own } = implied[0]!;
+  const turn = multiply(power(covariance, p, -0.5), power(Sigma, p, 0.5), p);
+  const target = spec.means ? own : means;
+  return Array.from({ length: p }, (_, j) =>
+    columns[0]!.map((__, r) => {
+      let sum = target[j]!;
+      for (let i = 0; i < p; i++) sum += (columns[i]![r]! - means[i]!) * turn[i * p + j]!;
+      return sum;
+    }),
+  );
+}
+
+/** Refits the model on weighted rows of the turned data. @returns a function that gives chi-squared, null without one */
+function refitting(
+  { spec, models, theta, errors }: FittedModel,
+  columns: Float64Array[],
+): (weights: Float64Array) => number | null {
+  const profiled = spec.means ? withoutFreeMeans(models) : null;
+  const kept = Array.from(profiled?.kept ?? theta.map((_, a) => a));
+  const free = profiled !== null || !spec.means;
+  const moments = sampleMoments(columns);
+  const likelihood = new NormalLikelihood(profiled?.models ?? models, [{ patterns: [moments] }]);
+  const start = Float64Array.from(kept, (a) => theta[a]!);
+  const bread = errors.by.expected;
+  const [n, q] = [moments.n, theta.length];
+  const inverse =
+    bread && Float64Array.from(kept.flatMap((a) => kept.map((b) => n * bread[a * q + b]!)));
+  const warm = inverse && new WarmRefit(likelihood, start, inverse);
+  return (weights) => {
+    const rows: number[] = [];
+    weights.forEach((w, row) => {
+      for (let k = 0; k < w; k++) rows.push(row);
+    });
+    const drawn = sampleMoments(columns.map((c) => Float64Array.from(rows, (row) => c[row]!)));
+    moments.n = drawn.n;
+    moments.covariance.set(drawn.covariance);
+    if (free) moments.means.fill(0);
+    else moments.means.set(drawn.means);
+    const at = warm?.fit() ? warm.theta : scored(likelihood, start);
+    const chi2 = at && 2 * (saturatedLogLikelihood(drawn) - likelihood.valueAt(at));
+    return chi2 !== null && Number.isFinite(chi2) ? Math.max(0, chi2) : null;
+  };
+}
+
+function scored(likelihood: NormalLikelihood, start: Float64Array): Float64Array | null {
+  const { end, theta } = fisherScoring(likelihood, start);
+  return end === "converged" ? theta : null;
 }
 
 /** A power of a symmetric positive definite matrix. */

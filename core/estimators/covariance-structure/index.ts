@@ -17,14 +17,20 @@ export const covarianceStructure: Engine<StructureProblem> = {
   options: OPTIONS,
   forms: ["reflects"],
   errors: MODEL_ERRORS,
-  settings: (settings, theory) => settingsFor(settings, theory),
+  settings: settingsFor,
   keepsIncomplete: (settings) => optionsOf(settings).missing === "everybody",
   suits: (theory, data) => suitability(theory, data),
   fit: (theory, data, settings) => new StructureFit(theory, data, settings),
   kernel: (problem) => new StructureKernel(problem),
 };
 
-function settingsFor(settings: Settings, theory: CompiledTheory): Settings {
+function settingsFor(
+  settings: Settings,
+  theory: CompiledTheory,
+  variables: ModelData["variables"],
+): Settings {
+  // Groups keep their sizes in every resample.
+  const groups = theory.groups?.by.name ?? groupingModerators(theory, variables)[0] ?? null;
   const { interactions } = optionsOf(settings);
   const full = interactions === "full_information" && theory.moderated.length > 0;
   const next: Settings = {
@@ -32,6 +38,7 @@ function settingsFor(settings: Settings, theory: CompiledTheory): Settings {
     errors: errorsFor(settings, full),
     crossEquations: "joint",
     centring: "none",
+    strata: settings.strata ?? (settings.cluster === null ? groups : null),
   };
   if (!full) return next;
   // A fit takes seconds, so resampling it would take hours; errors come from the information.

@@ -2,7 +2,7 @@ import type { Kernel, KernelColumns, Resample } from "../../model";
 import type { ArrowModel } from "./arrows";
 import { ImpliedMoments } from "./implied";
 import { MomentObjective, momentVector } from "./moment-objective";
-import { fourthMoments, momentWeight } from "./moment-weights";
+import { fourthMoments, fourthVariances, momentWeight } from "./moment-weights";
 import { NormalLikelihood } from "./normal-likelihood";
 import type { PatternMoments } from "./pattern";
 import { recentreMoments, type ProductPlan } from "./products";
@@ -170,7 +170,11 @@ export class StructureKernel implements Kernel {
       );
       const own = this.moments[g]![0]!;
       const gamma =
-        estimator === "adf" || estimator === "dwls" ? fourthMoments(columns, means) : null;
+        estimator === "adf"
+          ? fourthMoments(columns, means)
+          : estimator === "dwls"
+            ? fourthVariances(columns, means)
+            : null;
       const weight = momentWeight(
         estimator as Exclude<Estimator, "ml">,
         own.covariance,

@@ -249,7 +249,7 @@ function weightedFit(model: Fitted, rows: boolean): Rest {
     if (!bread) return null;
     let trace = 0;
     groups.forEach(({ weight, gamma, n: cases }, g) => {
-      trace += traceOfProduct(weight, gamma!);
+      trace += weightedTrace(weight, gamma!);
       const left = of.jacobian(g).map((column) => column && times(weight, column));
       const right = left.map((column) => column && times(gamma!, column));
       left.forEach((one, a) =>
@@ -274,6 +274,14 @@ function weightedFit(model: Fitted, rows: boolean): Rest {
         ? null
         : scaledFit(own, none, scaling, baselineScaling, size),
   };
+}
+
+/** tr(W Gamma), of a diagonal W given by its diagonal, too. */
+function weightedTrace(weight: Float64Array, gamma: Float64Array): number {
+  const m = Math.round(Math.sqrt(gamma.length));
+  return weight.length === m
+    ? weight.reduce((sum, w, a) => sum + w * gamma[a * m + a]!, 0)
+    : traceOfProduct(weight, gamma);
 }
 
 /** The independence model by the same estimator with the same weights. */

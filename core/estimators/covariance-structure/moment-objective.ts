@@ -8,7 +8,7 @@ export interface WeightedMoments {
   n: number;
   /** Means (where they are modelled), then the lower triangle of the covariances, column by column. */
   moments: Float64Array;
-  /** m x m. */
+  /** m x m, or its diagonal alone. */
   weight: Float64Array;
 }
 
@@ -133,9 +133,10 @@ export function momentJacobian(
   return out;
 }
 
-/** W x of a symmetric matrix. */
+/** W x of a symmetric matrix, or of a diagonal one given by its diagonal. */
 export function times(matrix: Float64Array, x: Float64Array): Float64Array {
   const m = x.length;
+  if (matrix.length === m) return x.map((value, i) => value * matrix[i]!);
   const out = new Float64Array(m);
   for (let j = 0; j < m; j++) {
     const value = x[j]!;

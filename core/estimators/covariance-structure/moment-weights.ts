@@ -71,10 +71,44 @@ export function fourthMoments(data: readonly Float64Array[], means: boolean): Fl
   return gamma;
 }
 
+const momentsOf = (p: number, means: boolean): number => (p * (p + 1)) / 2 + (means ? p : 0);
+
+const diagonalOf = (matrix: Float64Array): Float64Array => {
+  const m = Math.round(Math.sqrt(matrix.length));
+  return Float64Array.from({ length: m }, (_, a) => matrix[a * m + a]!);
+};
+
+/** The diagonal of `fourthMoments`: variances of the moments of a case. */
+export function fourthVariances(data: readonly Float64Array[], means: boolean): Float64Array {
+  const p = data.length;
+  const n = data[0]!.length;
+  const { rows, columns } = lowerTriangle(p);
+  const centred = data.map((column) => {
+    const centre = column.reduce((sum, y) => sum + y, 0) / n;
+    return column.map((y) => y - centre);
+  });
+  const variance = (of: (row: number) => number): number => {
+    let sum = 0;
+    let squares = 0;
+    for (let r = 0; r < n; r++) {
+      const z = of(r);
+      sum += z;
+      squares += z * z;
+    }
+    return squares / n - (sum / n) * (sum / n);
+  };
+  const products = Float64Array.from(rows, (i, at) => {
+    const [x, y] = [centred[i]!, centred[columns[at]!]!];
+    return variance((r) => x[r]! * y[r]!);
+  });
+  if (!means) return products;
+  return Float64Array.from([...centred.map((x) => variance((r) => x[r]!)), ...products]);
+}
+
 /**
  * The weight of an estimator.
- * @param covariance of the sample, p x p; @param gamma of `fourthMoments`, where the estimator needs it
- * @returns null where a matrix cannot be inverted
+ * @param covariance of the sample, p x p; @param gamma of `fourthMoments`, where the estimator needs it; for DWLS its diagonal is enough
+ * @returns m x m, for DWLS its diagonal; null where a matrix cannot be inverted
  */
 export function momentWeight(
   estimator: MomentEstimator,
@@ -89,12 +123,9 @@ export function momentWeight(
     for (let i = 0; i < p; i++) unit[i * p + i] = 1;
     return normalTheoryWeight(unit, p, means);
   }
-  const m = Math.round(Math.sqrt(gamma!.length));
-  if (estimator === "adf") return inverseOf(gamma!, m);
-  const weight = new Float64Array(m * m);
-  for (let a = 0; a < m; a++) {
-    if (!(gamma![a * m + a]! > 0)) return null;
-    weight[a * m + a] = 1 / gamma![a * m + a]!;
+  if (estimator === "dwls") {
+    const variances = gamma!.length === momentsOf(p, means) ? gamma! : diagonalOf(gamma!);
+    return variances.every((value) => value > 0) ? variances.map((value) => 1 / value) : null;
   }
-  return weight;
+  return inverseOf(gamma!, Math.round(Math.sqrt(gamma!.length)));
 }

@@ -117,7 +117,7 @@ describe("cluster-robust errors", () => {
       const gram = w.transpose().mmul(w);
       const df = gram.trace() ** 2 / gram.norm("frobenius") ** 2;
       const test = linearTest(fit, study.fit.covariances.CR2, 0, "CR2", direction, 0.95)!;
-      expect(test.df / df).toBeCloseTo(1, 8);
+      expect(test.df! / df).toBeCloseTo(1, 8);
       const se = Math.sqrt(
         Matrix.rowVector(direction)
           .mmul(reference.V)

@@ -13,6 +13,7 @@ export const leastSquares: Engine<RefitProblem> = {
   label: "least squares",
   options: [],
   errors: ERRORS,
+  tried: ["classical", "HC3", "HC4"],
   settings: (settings) => ({ ...settings, errors: regressionErrors(settings.errors) }),
   suits: () => ({ suits: true }),
   fit: (theory, data, settings) => new LeastSquaresFit(theory, data, settings),
