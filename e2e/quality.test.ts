@@ -30,7 +30,7 @@ for (const look of ["light", "dark"] as const) {
     test.setTimeout(240_000);
     await page.emulateMedia({ colorScheme: look });
     await page.goto("/");
-    await expect(cards(page)).toHaveCount(2);
+    await expect(cards(page)).toHaveCount(3);
     expect(await serious(page)).toEqual([]);
     await page
       .getByLabel("File to open")

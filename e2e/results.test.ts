@@ -30,7 +30,7 @@ for (const [name, demo] of [
 ] as const) {
   test(`browser and Node give the same bits: ${name}`, async ({ page }) => {
     await page.goto("/");
-    await expect(cards(page)).toHaveCount(2);
+    await expect(cards(page)).toHaveCount(3);
     await page.goto(`/study/${name}/evidence`);
     await settled(page);
     await expect.poll(async () => (await kept(page)).length).toBe(1);

@@ -30,6 +30,9 @@ export interface Moderator {
 /** One probe for each moderator. */
 export type Combination = { probe: Probe; moderator: Moderator }[];
 
+/** A mean this small against the SD is zero. */
+const ROUNDING = 1e-12;
+
 /** Percentages at which the named rules look; 16, 50 and 84 are a normal variable's mean and one SD to each side. */
 const RULES = { quartiles: [25, 50, 75], tenths: [10, 50, 90], percentile: [16, 50, 84] };
 
@@ -81,9 +84,11 @@ export function moderatorOf(
   }
   const probes = choice.flatMap((rule) => {
     if (rule === "mean_sd") {
-      const m = mean(column.values);
+      const found = mean(column.values);
       // Of a latent variable the model says more than scores do.
       const { sd } = column;
+      // Scores are about zero but for rounding.
+      const m = Math.abs(found) < ROUNDING * sd ? 0 : found;
       return [probe("mean-sd", m - sd), probe("mean", m), probe("mean+sd", m + sd)];
     }
     if (typeof rule === "number")

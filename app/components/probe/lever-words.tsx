@@ -78,7 +78,8 @@ export function Explained({
   moderation: ModerationEvidence;
   evidence: Evidence;
 }) {
-  const equation = equationsOf(evidence).find((e) => e.outcome === moderation.outcome)!;
+  const equation = equationsOf(evidence).find((e) => e.outcome === moderation.outcome);
+  if (!equation) return <OfScores moderation={moderation} evidence={evidence} />;
   const partsOf = (term: string): string[] =>
     equation.coefficients.find((c) => c.term === term)?.components?.map((part) => part.variable) ??
     [];
@@ -97,6 +98,34 @@ export function Explained({
       {pClause(test.p)}). Other predictors are held at their means.
       {test.p >= 1 - evidence.settings.level &&
         " The slopes may be parallel in the population: lines that differ here may differ by chance, and a figure of several slopes would say little."}
+    </p>
+  );
+}
+
+/** Among latent variables: what the points are, and how large the interaction is in SDs. */
+function OfScores({
+  moderation,
+  evidence,
+}: {
+  moderation: ModerationEvidence;
+  evidence: Evidence;
+}) {
+  const section = evidence.sections.find((s) => s.kind === "structure");
+  const names = [moderation.focalVariable, ...moderation.moderators.map((m) => m.name)];
+  const own = section?.interactions.find(
+    (i) => i.to === moderation.outcome && names.includes(i.x) && names.includes(i.w),
+  );
+  const se = own?.standardised.se[evidence.errors];
+  return (
+    <p className="quiet" style={{ fontSize: 14 }}>
+      {own && (
+        <>
+          Standardised interaction <strong>{plain(own.standardised.estimate, 3)}</strong>
+          {se ? ` (SE ${plain(se, 3)})` : ""}.{" "}
+        </>
+      )}
+      Latent variables are about their means of 0, and their SDs are those that the model implies.
+      Points are factor scores (regression scores), which vary less than the latent variables do.
     </p>
   );
 }

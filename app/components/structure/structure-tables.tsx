@@ -65,7 +65,7 @@ export function ArrowTable({ section, of: role, title, heads, note }: ArrowTable
   if (rows.length === 0) return null;
   const ends = role === "variance" || role === "intercept" ? [heads[0]] : heads;
   return (
-    <section aria-label={title}>
+    <div>
       <NumberTable
         title={title}
         heading={<Typography variant="h2">{title}</Typography>}
@@ -79,7 +79,7 @@ export function ArrowTable({ section, of: role, title, heads, note }: ArrowTable
         rows={rows}
         note={note}
       />
-    </section>
+    </div>
   );
 }
 
@@ -159,7 +159,7 @@ export function GroupTables({ section }: { section: StructureSection }) {
   return (
     <>
       {invariance.length > 0 && (
-        <section aria-label="Invariance of measurement">
+        <div>
           <NumberTable
             title="Invariance of measurement"
             heading={<Typography variant="h2">Invariance of measurement</Typography>}
@@ -197,10 +197,10 @@ export function GroupTables({ section }: { section: StructureSection }) {
             }))}
             note="Each step against the one before (chi-squared difference; scaled after Satorra & Bentler 2001). Unstandardised paths are comparable where loadings are equal, means of latent variables where intercepts are, too."
           />
-        </section>
+        </div>
       )}
       {differences.length > 0 && (
-        <section aria-label="Paths that differ between groups">
+        <div>
           <NumberTable
             title="Paths that differ between groups"
             heading={<Typography variant="h2">Paths that differ between groups</Typography>}
@@ -231,7 +231,7 @@ export function GroupTables({ section }: { section: StructureSection }) {
               ],
             }))}
           />
-        </section>
+        </div>
       )}
     </>
   );

@@ -1,0 +1,99 @@
+import AxeBuilder from "@axe-core/playwright";
+import type { Page } from "@playwright/test";
+import { expect, settled, test, writeText } from "./fixtures";
+
+async function open(page: Page, screen: string): Promise<void> {
+  await page.goto("/");
+  await expect(page.getByRole("link", { name: /^Language café, by factors/ })).toBeVisible();
+  await page.goto(`/study/demo-factors/${screen}`);
+  await expect(page.getByRole("heading", { level: 1 }).first()).toBeVisible();
+  await settled(page);
+}
+
+async function faults(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  return violations
+    .filter((v) => v.impact !== "minor")
+    .map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(" | ")}`);
+}
+
+test("measurement is judged first, and an item that fails is left out in one click", async ({
+  page,
+}) => {
+  test.setTimeout(90_000);
+  await open(page, "checks");
+  await expect(page.getByText(/sup4 loads below \.50/)).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+  await page.getByRole("button", { name: "Leave sup4 out of support" }).click();
+  await expect(page.getByText(/Tried: sup4 out of support/)).toBeVisible();
+  await settled(page);
+  await expect(page.getByText(/sup4 loads below/)).toHaveCount(0);
+  await page.getByRole("link", { name: "Compare", exact: true }).first().click();
+  const fit = page.getByRole("region", { name: /^Fit of before: sup4 out of support/ });
+  await expect(fit.getByRole("row", { name: /degrees of freedom/ })).toContainText("62");
+  await expect(fit.getByRole("row", { name: /degrees of freedom/ })).toContainText("51");
+});
+
+test("a change that a score test suggests is tried, and the difference in fit is tested", async ({
+  page,
+}) => {
+  test.setTimeout(90_000);
+  await open(page, "checks");
+  const first = page.getByRole("list", { name: "Changes" }).getByRole("listitem").first();
+  await expect(first).toContainText("“bel4” and “bel5” go together");
+  await first.getByRole("button").click();
+  await settled(page);
+  await page.goto("/study/demo-factors/hypotheses");
+  await expect(page.getByLabel("Covariance", { exact: true })).toContainText("bel4");
+  await page.goto("/study/demo-factors/compare");
+  await expect(
+    page.getByText(/If “before: covary bel4 with bel5” is a special case/),
+  ).toBeVisible();
+  await expect(page.getByText(/Δχ²\(1\)/)).toBeVisible();
+});
+
+test("the picture unfolds to items, and a plain figure goes into the paper", async ({ page }) => {
+  await open(page, "hypotheses");
+  await page.getByRole("checkbox", { name: "items" }).check();
+  const item = page.getByLabel("Path diagram").locator("text", { hasText: "conf3r" });
+  await expect(item.first()).toBeVisible();
+  await page.getByRole("button", { name: "For the paper" }).click();
+  const figure = page.getByRole("img", { name: "Figure for the paper" });
+  await expect(figure.locator("ellipse")).toHaveCount(3);
+  await page.getByRole("button", { name: "concepts only" }).click();
+  await expect(figure.getByText("conf1")).toHaveCount(0);
+});
+
+test("groups, latent interactions and everybody's answers come by sentence and setting", async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await open(page, "hypotheses");
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  const theory = [
+    "measure confidence reflects conf1, conf2, reversed conf3r, conf4",
+    "measure support reflects sup1, sup2, sup3",
+    "measure belonging reflects bel1, bel2, bel3, bel4",
+    "H1: support raises belonging through confidence",
+  ];
+  await writeText(page, [...theory, "H2: support alters confidence to belonging"].join("\n"));
+  await settled(page);
+  await page.goto("/study/demo-factors/probe");
+  await expect(page.getByRole("slider")).toBeVisible();
+  await expect(page.getByText(/Standardised interaction/)).toBeVisible();
+  await page.goto("/study/demo-factors/hypotheses");
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  await writeText(page, [...theory, "groups by site with loadings equal"].join("\n"));
+  await settled(page);
+  await page.goto("/study/demo-factors/evidence");
+  await expect(page.getByRole("region", { name: "Invariance of measurement" })).toContainText(
+    "scalar",
+  );
+  expect(await faults(page)).toEqual([]);
+  await page.goto("/study/demo-factors/hypotheses");
+  await page.getByRole("button", { name: "One group again" }).click({ force: true });
+  await page.getByRole("button", { name: "Analysis settings" }).click();
+  await page.getByLabel("Missing answers").selectOption("everybody");
+  await page.getByRole("button", { name: "Close", exact: true }).click();
+  await expect(page.getByRole("link", { name: /360 of 360/ })).toBeVisible({ timeout: 30_000 });
+});
