@@ -88,6 +88,12 @@ if (process.argv[2] === "memory") {
   process.exit(0);
 }
 
+if (process.argv[2] === "convergence") {
+  const { measureConvergence } = await import("./convergence");
+  measureConvergence(Number(process.argv[3] ?? 1000));
+  process.exit(0);
+}
+
 if (process.argv[2] === "latent") {
   const { measureLatent } = await import("./latent");
   await measureLatent();

@@ -1,14 +1,17 @@
-// Compiles core/numerics/wasm/weighted-sums.as.ts and writes its bytes where the program reads them: `npm run wasm`.
+// Compiles AssemblyScript and writes its bytes where the program reads them: `npm run wasm`.
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { run } from "./ensure.mjs";
 
-const SOURCE = "core/numerics/wasm/weighted-sums.as.ts";
-const TARGET = "core/numerics/wasm/weighted-sums.wasm.ts";
+/** Sources, each beside what is made of it, and the name it is exported by. */
+const SOURCES = {
+  "core/numerics/wasm/weighted-sums": "WEIGHTED_SUMS_WASM",
+  "core/estimators/covariance-structure/wasm/refit": "REFIT_WASM",
+};
 
-/** The bytes that the source compiles to, in base64. */
-export function compiled() {
+/** The bytes that a source compiles to, in base64. */
+export function compiled(source = "core/numerics/wasm/weighted-sums") {
   const folder = mkdtempSync(join(tmpdir(), "hebel-wasm-"));
   const out = join(folder, "out.wasm");
   const flags = [
@@ -25,7 +28,7 @@ export function compiled() {
   ];
   run(
     process.execPath,
-    ["node_modules/assemblyscript/bin/asc.js", SOURCE, "--outFile", out, ...flags],
+    ["node_modules/assemblyscript/bin/asc.js", `${source}.as.ts`, "--outFile", out, ...flags],
     { stdio: ["ignore", 2, 2] },
   );
   const bytes = readFileSync(out).toString("base64");
@@ -34,8 +37,11 @@ export function compiled() {
 }
 
 if (process.argv[1]?.endsWith("wasm.mjs")) {
-  const lines = compiled().match(/.{1,100}/g);
-  const text = `/** Compiled from weighted-sums.as.ts by \`npm run wasm\`; a test holds the two together. */\nexport const WEIGHTED_SUMS_WASM =\n${lines.map((line) => `  "${line}"`).join(" +\n")};\n`;
-  writeFileSync(TARGET, text);
-  console.error(`${TARGET}: ${Buffer.from(lines.join(""), "base64").length} bytes.`);
+  for (const [source, name] of Object.entries(SOURCES)) {
+    const lines = compiled(source).match(/.{1,100}/g);
+    const file = source.split("/").at(-1);
+    const text = `/** Compiled from ${file}.as.ts by \`npm run wasm\`; a test holds the two together. */\nexport const ${name} =\n${lines.map((line) => `  "${line}"`).join(" +\n")};\n`;
+    writeFileSync(`${source}.wasm.ts`, text);
+    console.error(`${source}: ${Buffer.from(lines.join(""), "base64").length} bytes.`);
+  }
 }

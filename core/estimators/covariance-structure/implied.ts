@@ -69,6 +69,15 @@ export class ImpliedMoments {
     this.sColumns = Int32Array.from(both, ([, column]) => column);
   }
 
+  /** Where everything stands, for those who compute the same elsewhere. */
+  get layout() {
+    return {
+      places: { parameter: this.parameterOf, at: this.placeOf, matrix: this.matrixOf },
+      paths: { rows: this.pathRows, columns: this.pathColumns },
+      elements: { rows: this.sRows, columns: this.sColumns },
+    };
+  }
+
   /** Computes everything at these parameters. */
   at(theta: ArrayLike<number>): this {
     this.fill(theta);

@@ -1,6 +1,7 @@
 import type { Kernel, KernelColumns, Resample } from "../../model";
 import type { ArrowModel } from "./arrows";
-import { ImpliedMoments } from "./implied";
+import { CompiledRefit } from "./compiled-refit";
+import type { ImpliedMoments } from "./implied";
 import { MomentObjective, momentVector } from "./moment-objective";
 import { fourthMoments, fourthVariances, momentWeight } from "./moment-weights";
 import { NormalLikelihood } from "./normal-likelihood";
@@ -25,6 +26,9 @@ export type AveragePlan =
   | { kind: "zero" }
   | { kind: "share"; group: number }
   | { kind: "covariance"; a: number; b: number };
+
+/** What is reported of implied moments. */
+type Implied = Pick<ImpliedMoments, "E" | "S" | "v" | "p">;
 
 /** Plain data from which a worker refits the model. */
 export interface StructureProblem {
@@ -58,8 +62,14 @@ export class StructureKernel implements Kernel {
   private readonly moments: PatternMoments[][];
   private readonly likelihood: NormalLikelihood;
   private readonly warm: WarmRefit | null;
+  /** The same whole in WebAssembly, where there is one group of complete cases without means. */
+  private readonly compiled: CompiledRefit | null;
 
-  constructor(private readonly problem: StructureProblem) {
+  /** @param scripted true: never WebAssembly, as in a test that compares the two */
+  constructor(
+    private readonly problem: StructureProblem,
+    scripted = false,
+  ) {
     const { n, p, values, groups, models, report, estimator } = problem;
     this.n = n;
     this.firstFixed = report.coefficients.length + report.sds.length;
@@ -83,6 +93,11 @@ export class StructureKernel implements Kernel {
       this.moments.map((patterns) => ({ patterns })),
     );
     const { start, inverse } = problem;
+    const withoutMeans = models.every(({ slots }) => slots.every((s) => s.matrix !== "m"));
+    this.compiled =
+      plain && inverse && withoutMeans && !scripted
+        ? CompiledRefit.of(models[0]!, start, inverse)
+        : null;
     this.warm = inverse && new WarmRefit(this.likelihood, start, inverse);
   }
 
@@ -90,7 +105,15 @@ export class StructureKernel implements Kernel {
     const { problem, columns } = this;
     const found = columns ? this.fromSums(resample) : this.fromWeights(resample.weights());
     if (!found) return false;
-    if (problem.estimator === "ml" && this.warm?.fit()) {
+    if (this.compiled) {
+      const { compiled } = this;
+      const own = this.moments[0]![0]!;
+      compiled.covariance.set(own.covariance);
+      if (compiled.fit(own.n)) {
+        this.report({ implied: [compiled.implied] }, compiled.theta, out, at);
+        return true;
+      }
+    } else if (problem.estimator === "ml" && this.warm?.fit()) {
       this.report(this.likelihood, this.warm.theta, out, at);
       return true;
     }
@@ -107,7 +130,7 @@ export class StructureKernel implements Kernel {
 
   /** Of what `implied` holds: the last value was taken there, but for a step within rounding. */
   private report(
-    { implied }: { implied: ImpliedMoments[] },
+    { implied }: { implied: readonly Implied[] },
     theta: Float64Array,
     out: Float64Array,
     at: number,
@@ -242,7 +265,7 @@ function weightedMoments(
 
 /** Writes coefficients, SDs pooled over groups, whether the solution is improper (1) or not (0), and averages. */
 export function reportFit(
-  implied: readonly ImpliedMoments[],
+  implied: readonly Implied[],
   theta: ArrayLike<number>,
   { coefficients, sds, averages }: ReportPlan,
   shares: readonly number[],
@@ -264,7 +287,7 @@ export function reportFit(
 
 /** An implied covariance, averaged over groups by their size; a negative variance has no SD, and nothing that needs it exists. */
 export function pooled(
-  implied: readonly ImpliedMoments[],
+  implied: readonly Implied[],
   shares: readonly number[],
   a: number,
   b: number,
@@ -275,7 +298,7 @@ export function pooled(
 }
 
 /** A negative variance, or a correlation of latent variables beyond one. */
-function isImproper({ S, E, v, p }: ImpliedMoments): boolean {
+function isImproper({ S, E, v, p }: Implied): boolean {
   for (let i = 0; i < v; i++) if (S[i * v + i]! < 0) return true;
   for (let i = p; i < v; i++)
     for (let j = p; j < i; j++) if (E[i * v + j]! ** 2 > E[i * v + i]! * E[j * v + j]!) return true;
