@@ -253,12 +253,12 @@ test("a latent mediation: items measured and paths estimated together, from the 
     .click();
   await expect(page.getByText(/maximum likelihood; confidence from 4 items/)).toBeVisible();
   await expect(page.getByLabel("Hypothesis table")).toContainText("supported");
+  await page.getByRole("button", { name: "All indices of fit" }).click();
   const fit = page.getByRole("table", { name: "Fit of the model" });
   await expect(fit.getByRole("row", { name: /^CFI/ })).toBeVisible();
+  await page.getByRole("button", { name: /Loadings, variances/ }).click();
   await expect(
-    page
-      .getByRole("table", { name: "Measurement" })
-      .getByRole("row", { name: /^confidence conf4/ }),
+    page.getByRole("table", { name: "Loadings" }).getByRole("row", { name: /^conf4 confidence/ }),
   ).toContainText("< .001");
   await page
     .getByRole("navigation")

@@ -91,7 +91,8 @@ test("groups, latent interactions and everybody's answers come by sentence and s
   );
   expect(await faults(page)).toEqual([]);
   await page.goto("/study/demo-factors/hypotheses");
-  await page.getByRole("button", { name: "One group again" }).click({ force: true });
+  await page.getByLabel("Groups", { exact: true }).hover();
+  await page.getByRole("button", { name: "One group again" }).click();
   await page.getByRole("button", { name: "Analysis settings" }).click();
   await page.getByLabel("Missing answers").selectOption("everybody");
   await page.getByRole("button", { name: "Close", exact: true }).click();

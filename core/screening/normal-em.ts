@@ -154,28 +154,40 @@ function addCompleted(
   const { l, share } = factorOf(observed, sigma, p);
   if (!(share > SINGULAR)) return false;
   const d = pattern.means.map((m, a) => m - mu[observed[a]!]!);
-  // Column j of the completing matrix A (k x p): a unit vector where observed, the regression weights where missing.
-  const a: Float64Array[] = Array.from({ length: p }, () => new Float64Array(k));
-  observed.forEach((j, at) => (a[j]![at] = 1));
-  for (const j of missing) {
-    observed.forEach((o, at) => (a[j]![at] = sigma[o * p + j]!));
-    choleskySolveInPlace(l, k, k, a[j]!);
-  }
   const about = new Float64Array(k * k);
-  for (let r = 0; r < k; r++)
-    for (let c = 0; c < k; c++) about[r * k + c] = pattern.products[r * k + c]! + n * d[r]! * d[c]!;
-  const half = a.map((column) => times(about, column, k));
-  for (let i = 0; i < p; i++) {
-    total[i] = total[i]! + n * inner(d, a[i]!);
-    for (let j = 0; j < p; j++) products[i * p + j] = products[i * p + j]! + inner(a[i]!, half[j]!);
-  }
-  for (const i of missing) {
-    for (const j of missing) {
-      let explained = 0;
-      observed.forEach((o, at) => (explained += sigma[i * p + o]! * a[j]![at]!));
-      products[i * p + j] = products[i * p + j]! + n * (sigma[i * p + j]! - explained);
+  for (let r = 0; r < k; r++) {
+    const row = observed[r]! * p;
+    total[observed[r]!] = total[observed[r]!]! + n * d[r]!;
+    for (let c = 0; c < k; c++) {
+      const value = pattern.products[r * k + c]! + n * d[r]! * d[c]!;
+      about[r * k + c] = value;
+      products[row + observed[c]!] = products[row + observed[c]!]! + value;
     }
   }
+  // What is missing is expected by regression on what is observed.
+  const weights: Float64Array[] = [];
+  const expected: Float64Array[] = [];
+  for (const j of missing) {
+    const w = Float64Array.from(observed, (o) => sigma[o * p + j]!);
+    choleskySolveInPlace(l, k, k, w);
+    const t = times(about, w, k);
+    weights.push(w);
+    expected.push(t);
+    total[j] = total[j]! + n * inner(d, w);
+    for (let r = 0; r < k; r++) {
+      const o = observed[r]!;
+      products[o * p + j] = products[o * p + j]! + t[r]!;
+      products[j * p + o] = products[j * p + o]! + t[r]!;
+    }
+  }
+  missing.forEach((i, a) => {
+    missing.forEach((j, b) => {
+      let explained = 0;
+      for (let r = 0; r < k; r++) explained += sigma[i * p + observed[r]!]! * weights[b]![r]!;
+      const value = inner(weights[a]!, expected[b]!) + n * (sigma[i * p + j]! - explained);
+      products[i * p + j] = products[i * p + j]! + value;
+    });
+  });
   return true;
 }
 

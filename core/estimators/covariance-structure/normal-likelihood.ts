@@ -1,4 +1,5 @@
 import type { ArrowModel } from "./arrows";
+import { addCurvature } from "./curvature";
 import { directionsOf } from "./directions";
 import { ImpliedMoments } from "./implied";
 import { PatternLikelihood, type PatternMoments } from "./pattern";
@@ -98,12 +99,21 @@ export class NormalLikelihood implements Objective {
   /** Minus the second derivatives of the log-likelihood at the point of the last `derivatives`, q x q. */
   observedInformation(): Float64Array {
     const { q } = this;
-    const observed = new Float64Array(q * q);
+    // Each pair of arrows is met once; arrows that are one parameter then count both ways, too.
+    const pairs = new Float64Array(q * q);
+    const own = new Float64Array(q * q);
     for (const parts of this.parts)
       for (const part of parts) {
         const { count, parameter } = part.directions;
-        for (let s = 0; s < count; s++) part.addCurvature(s, count, observed, parameter[s]! * q);
+        for (let s = 0; s < count; s++) {
+          addCurvature(part, s, s, pairs, parameter[s]! * q);
+          addCurvature(part, s, s + 1, own, parameter[s]! * q, s);
+        }
       }
+    const observed = own;
+    for (let a = 0; a < q; a++)
+      for (let b = 0; b < q; b++)
+        observed[a * q + b] = observed[a * q + b]! + pairs[a * q + b]! + pairs[b * q + a]!;
     return observed;
   }
 }

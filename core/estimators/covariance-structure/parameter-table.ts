@@ -101,23 +101,29 @@ export const standardErrors = (covariance: Float64Array | null, q: number): Floa
 
 /**
  * Intercepts on the scale of the data: fitting works on centred variables, and an intercept there is that of the data less the
- * centre plus what the centres of its predictors explain.
+ * centre plus what the centres of its predictors explain, through latent variables too.
  */
 export function reportedIntercept(
   { models, sample }: Pick<FittedModel, "models" | "sample">,
   g: number,
 ): (theta: ArrayLike<number>, slot: number) => number {
-  const { slots, observed: p } = models[g]!;
+  const { slots, observed: p, variables } = models[g]!;
   const centres = sample.centres[g]!;
-  const centre = (i: number): number => (i < p ? centres[i]! : 0);
-  const into = slots.map((slot) =>
-    slot.matrix === "m" ? slots.filter((s) => s.matrix === "A" && s.row === slot.row) : [],
-  );
+  const into = variables.map((_, i) => slots.filter((s) => s.matrix === "A" && s.row === i));
+  const free = new Set(slots.flatMap((s) => (s.matrix === "m" && s.parameter >= 0 ? [s.row] : [])));
+  const explained = (theta: ArrayLike<number>, i: number): number =>
+    into[i]!.reduce(
+      (sum, { parameter, value, column }) =>
+        sum + (parameter < 0 ? value : theta[parameter]!) * shift(theta, column),
+      0,
+    );
+  /** What was taken off a variable: of a latent one with a fixed mean what follows from its predictors. */
+  const shift = (theta: ArrayLike<number>, i: number): number =>
+    i < p ? centres[i]! : free.has(i) ? 0 : explained(theta, i);
   return (theta, k) => {
     const { row, parameter, value } = slots[k]!;
-    let sum = (parameter < 0 ? value : theta[parameter]!) + centre(row);
-    for (const path of into[k]!)
-      sum -= (path.parameter < 0 ? path.value : theta[path.parameter]!) * centre(path.column);
-    return sum;
+    if (row >= p && parameter < 0) return value;
+    const own = parameter < 0 ? value : theta[parameter]!;
+    return own + (row < p ? centres[row]! : 0) - explained(theta, row);
   };
 }

@@ -1,7 +1,7 @@
 import { choleskyInPlace } from "../../numerics/cholesky";
 import { invertLower, rowProducts, solveLower, whiten } from "./triangular";
 import { ln } from "../../numerics/elementary";
-import { COVARIANCE, INTERCEPT, PATH, type Directions } from "./directions";
+import { COVARIANCE, INTERCEPT, type Directions } from "./directions";
 import type { ImpliedMoments } from "./implied";
 
 /** Means and covariances (divisor n) of cases that have the same variables observed. */
@@ -168,16 +168,30 @@ export class PatternLikelihood {
         along += white[x * k + i]! * metric[i]!;
       }
       D[x] = along;
-      for (let y = 0; y <= x; y++) {
-        let plain = 0;
-        let through = 0;
+      const from = x * k;
+      for (let y = 0; y <= x; y += 2) {
+        const one = y * k;
+        const two = y < x ? one + k : one;
+        let p0 = 0;
+        let p1 = 0;
+        let g0 = 0;
+        let g1 = 0;
         for (let i = 0; i < k; i++) {
-          const w = white[y * k + i]!;
-          plain += white[x * k + i]! * w;
-          through += bent[i]! * w;
+          const w = white[from + i]!;
+          const through = bent[i]!;
+          const first = white[one + i]!;
+          const second = white[two + i]!;
+          p0 += w * first;
+          p1 += w * second;
+          g0 += through * first;
+          g1 += through * second;
         }
-        P[x * c + y] = P[y * c + x] = plain;
-        G[x * c + y] = G[y * c + x] = through;
+        P[x * c + y] = P[y * c + x] = p0;
+        G[x * c + y] = G[y * c + x] = g0;
+        if (y < x) {
+          P[x * c + y + 1] = P[(y + 1) * c + x] = p1;
+          G[x * c + y + 1] = G[(y + 1) * c + x] = g1;
+        }
       }
     }
   }
@@ -285,75 +299,6 @@ export class PatternLikelihood {
         if (s !== t && parameter[s] === parameter[t]) out[a] = out[a]! + value;
       }
     }
-  }
-
-  /**
-   * Second derivatives of the log-likelihood of one case, averaged, times minus n: of one direction with all others, added to
-   * `out`. After `columns` and `addScore`.
-   */
-  addCurvature(s: number, until: number, out: Float64Array, at: number, from = 0): void {
-    const { P, G, D, c, directions, moments, shifts } = this;
-    const { kind, b, o, half, parameter } = directions;
-    const [bs, os, h, shift] = [b[s]!, o[s]!, half[s]!, shifts[s]!];
-    const [ba, oa] = [bs * c, os * c];
-    for (let t = from; t < until; t++) {
-      const e = b[t]!;
-      const r = o[t]!;
-      const g = half[t]!;
-      const other = shifts[t]!;
-      const [be, br, oe, or] = [P[ba + e]!, P[ba + r]!, P[oa + e]!, P[oa + r]!];
-      let sum =
-        -shift * other * be -
-        h * g * (oe * br + be * or) -
-        h *
-          g *
-          (oe * G[r * c + bs]! + be * G[r * c + os]! + or * G[e * c + bs]! + br * G[e * c + os]!) -
-        h * other * (oe * D[bs]! + be * D[os]!) -
-        g * shift * (be * D[r]! + br * D[e]!);
-      if (kind[t] === PATH) sum += this.secondOrder(s, t);
-      else if (kind[s] === PATH) sum += this.secondOrder(t, s);
-      const place = at + parameter[t]!;
-      out[place] = out[place]! - moments.n * sum;
-    }
-  }
-
-  /**
-   * One direction's information with those from `from` to `until`, observed or expected, added to `out` by their parameters. After
-   * `columns` and `addScore`.
-   */
-  addRow(s: number, until: number, observed: boolean, out: Float64Array, from: number): void {
-    if (observed) return this.addCurvature(s, until, out, 0, from);
-    const { P, c, directions, moments, shifts } = this;
-    const { b, o, half, parameter } = directions;
-    for (let t = from; t < until; t++) {
-      const between = P[b[s]! * c + b[t]!]!;
-      const value =
-        half[s]! *
-          half[t]! *
-          (between * P[o[s]! * c + o[t]!]! + P[b[s]! * c + o[t]!]! * P[o[s]! * c + b[t]!]!) +
-        shifts[s]! * shifts[t]! * between;
-      out[parameter[t]!] = out[parameter[t]!]! + moments.n * value;
-    }
-  }
-
-  /** What the second derivatives of Sigma and mu add: `one` differentiated along a path. */
-  private secondOrder(one: number, path: number): number {
-    const { G, D, c, implied, directions } = this;
-    const { kind, row, column, b, o, half } = directions;
-    const { B, E, v, means } = implied;
-    const [k, l, i, j] = [row[path]!, column[path]!, row[one]!, column[one]!];
-    const [bk, el, bi, oj] = [b[path]!, o[path]!, b[one]!, o[one]!];
-    const turn = B[l * v + i]!;
-    if (kind[one] === INTERCEPT) return turn * D[bk]!;
-    if (kind[one] === COVARIANCE)
-      return half[one]! * (turn * G[bk * c + oj]! + B[l * v + j]! * G[bk * c + bi]!);
-    return (
-      turn * G[bk * c + oj]! +
-      E[l * v + j]! * G[bk * c + bi]! +
-      B[j * v + k]! * G[el * c + bi]! +
-      means[l]! * B[j * v + k]! * D[bi]! +
-      means[j]! * turn * D[bk]!
-    );
   }
 
   /**

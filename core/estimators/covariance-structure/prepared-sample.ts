@@ -77,7 +77,10 @@ export function prepareSample(
   };
 }
 
-/** Observed variables whose mean may be taken off: no intercept that is fixed or shared changes its meaning by it. */
+/**
+ * Observed variables whose mean may be taken off: no intercept that is fixed or shared changes its meaning by it. Through latent
+ * variables with a fixed mean a shift goes on to what they explain.
+ */
 function centrable(models: readonly ArrowModel[]): boolean[] {
   const uses = new Map<number, number>();
   for (const { slots } of models)
@@ -85,22 +88,25 @@ function centrable(models: readonly ArrowModel[]): boolean[] {
       if (slot.matrix === "m" && slot.parameter >= 0)
         uses.set(slot.parameter, (uses.get(slot.parameter) ?? 0) + 1);
   const p = models[0]!.observed;
-  const free = Array.from({ length: p }, () => true);
-  for (const { slots, variables } of models) {
-    const intercept = variables.map((_, i) => slots.find((s) => s.matrix === "m" && s.row === i));
-    // Without an arrow the intercept is zero: of a latent variable that, of an observed one the origin of its scale.
-    variables.forEach((_, i) => {
-      const slot = intercept[i];
-      const held = !slot || slot.parameter < 0;
-      if (held && i < p) free[i] = false;
-      if (held || uses.get(slot.parameter)! > 1)
-        for (const s of slots)
-          if (s.matrix === "A" && s.row === i && s.column < p) free[s.column] = false;
-    });
-  }
-  // A shared intercept of an observed variable asks for the same origin in every group, which the common mean is.
-  return free;
+  const interceptOf = ({ slots }: ArrowModel, i: number) =>
+    slots.find((s) => s.matrix === "m" && s.row === i && s.parameter >= 0);
+  const absorbs = (model: ArrowModel, i: number): boolean => {
+    const own = interceptOf(model, i);
+    if (own) return uses.get(own.parameter) === 1;
+    return i >= p && effectsOf(model, i).every((row) => absorbs(model, row));
+  };
+  // Without a free intercept a variable keeps the origin of its scale; one shared by groups asks for the same in each.
+  return Array.from({ length: p }, (_, i) =>
+    models.every(
+      (model) =>
+        interceptOf(model, i) !== undefined &&
+        effectsOf(model, i).every((row) => absorbs(model, row)),
+    ),
+  );
 }
+
+const effectsOf = ({ slots }: ArrowModel, i: number): number[] =>
+  slots.flatMap((s) => (s.matrix === "A" && s.column === i ? [s.row] : []));
 
 function withoutEmpty(columns: Float64Array[]): { columns: Float64Array[]; empty: number } {
   const n = columns[0]!.length;

@@ -1,4 +1,5 @@
 import { chiSquaredP } from "../../numerics/distributions";
+import { addRow } from "./curvature";
 import { arrowName, type ArrowModel, type Slot } from "./arrows";
 import type { FittedModel } from "./fit-model";
 import { NormalLikelihood } from "./normal-likelihood";
@@ -105,11 +106,11 @@ function collect(
       for (let s = 0; s < count; s++) {
         const a = parameter[s]!;
         row.fill(0);
-        part.addRow(s, until, observed, row, 0);
+        addRow(part, s, until, observed, row, 0);
         for (let b = 0; b < q; b++) across[a * q + b] = across[a * q + b]! + row[b]!;
         if (a < q) continue;
         row.fill(0);
-        part.addRow(s, s + 1, observed, row, s);
+        addRow(part, s, s + 1, observed, row, s);
         diagonal[a] = diagonal[a]! + row[a]!;
       }
     }

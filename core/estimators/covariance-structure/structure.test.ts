@@ -223,3 +223,56 @@ describe("theories of latent variables", () => {
     expect(problem.message).toMatch(words);
   });
 });
+
+describe("path models of observed variables that leave nothing out", () => {
+  it("agree with least squares to eight digits", () => {
+    const settings = { replications: 0, interval: "delta" } as const;
+    const theory = "H1: x raises b1 through a1 and a2\ncovary a1 with a2\nadjust a1, a2, b1 for b3";
+    const whole = analyseMade({
+      columns,
+      theory,
+      settings: { ...settings, engine: "covariance_structure" },
+    });
+    const squares = analyseMade({ columns, theory, settings });
+    expect(whole.estimator.id).not.toBe(squares.estimator.id);
+    expect(whole.effects.length).toBeGreaterThan(5);
+    for (const { id, estimate, kind } of whole.effects) {
+      // SDs have the divisor n in the one and n - 1 in the other, which cancels where there are two of them.
+      if (kind === "explained_variance" || kind === "partially_standardised") continue;
+      const other = squares.effects.find((e) => e.id === id)!.estimate!;
+      expect(Math.abs(estimate! - other) / Math.max(1e-3, Math.abs(other)), id).toBeLessThan(1e-8);
+    }
+    const section = whole.sections.find((s) => s.kind === "structure")!;
+    expect(section.counts.df).toBe(0);
+    expect(section.fitWords[0]).toMatch(/neither good nor bad/);
+  });
+
+  it("do not care for the units or origins of their variables", () => {
+    const settings = {
+      replications: 0,
+      interval: "delta",
+      options: { missing: "everybody" },
+    } as const;
+    const theory = `${THEORY}\nH1: fa raises fb through x`;
+    const missing = undefined as unknown as number;
+    const gaps = { ...columns, a2: columns.a2.map((v, i) => (i % 9 === 0 ? missing : v)) };
+    const far = {
+      ...gaps,
+      a2: gaps.a2.map((v) => (v === missing ? v : 1000 * v + 1e6)),
+      x: columns.x.map((v) => 0.01 * v - 1e6),
+    };
+    const [near, away] = [gaps, far].map((data) =>
+      analyseMade({ columns: data, theory, settings }),
+    );
+    for (const { id, kind, estimate, delta } of near!.effects) {
+      if (kind !== "completely_standardised") continue;
+      const other = away!.effects.find((e) => e.id === id)!;
+      expect(other.estimate).toBeCloseTo(estimate!, 7);
+      expect(other.delta.joint.observed!.se).toBeCloseTo(delta.joint.observed!.se, 7);
+    }
+    const chi2 = (e: typeof near) =>
+      e!.sections.find((s) => s.kind === "structure")!.fit!.plain.chi2;
+    expect(chi2(away)).toBeCloseTo(chi2(near), 6);
+    expect(near!.sample.n).toBe(n);
+  });
+});
