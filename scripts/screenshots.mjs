@@ -54,16 +54,10 @@ await page.keyboard.press("Escape");
 await visit(page, "data");
 await page.getByRole("button", { name: /^group/ }).click();
 await shot(page, "data");
-await page.getByRole("button", { name: "New variable" }).click();
-await page.getByRole("dialog").getByLabel("How").first().selectOption("code");
-await page.waitForTimeout(400);
-await shot(page, "recipe");
 await visit(page, "screening");
 await page.waitForSelector("#together");
 await shot(page, "screening");
 await page.locator("#together").evaluate((element) => element.scrollIntoView());
-await page.getByRole("button", { name: "confidence with belonging" }).click();
-await shot(page, "correlations");
 await visit(page, "measures");
 await page.getByText("0.815").first().waitFor();
 await shot(page, "measures");
@@ -101,11 +95,18 @@ await shot(page, "compare");
 await page.goto("/");
 await page.getByRole("img", { name: "supported" }).first().waitFor();
 await shot(page, "shelf");
+await visit(page, "hypotheses", "demo-factors");
+await page.getByRole("checkbox", { name: "items" }).check();
+await shot(page, "latent");
+await visit(page, "checks", "demo-factors");
+await shot(page, "measurement");
+await page
+  .getByRole("heading", { name: "What would change the fit" })
+  .evaluate((element) => element.scrollIntoView());
+await shot(page, "changes");
 const dark = await open("dark");
-for (const screen of ["hypotheses", "evidence"]) {
-  await visit(dark, screen);
-  await shot(dark, `${screen}-dark`);
-}
+await visit(dark, "hypotheses");
+await shot(dark, "hypotheses-dark");
 await visit(dark, "probe", "demo-lever");
 await shot(dark, "probe-dark");
 await browser.close();

@@ -7,6 +7,7 @@ import {
   type Evidence,
   type StudyDefinition,
 } from "../../../core";
+import { Covariances } from "./covariances";
 import { Items } from "./items";
 import { layoutDiagram, type Arrow, type DiagramLayout } from "./layout";
 import styles from "./diagram.module.css";
@@ -85,6 +86,7 @@ export function PathDiagram({
         ))}
         <Curves {...{ evidence, options, selected, highlighted, layout, select }} />
         <ModeratorMarks evidence={evidence} layout={layout} highlighted={highlighted} />
+        {section && <Covariances boxes={layout.boxes} unfolded={unfolded} section={section} />}
         {layout.boxes.map((box) => {
           const variable = definition.variables.find((v) => v.name === box.name);
           const factor = evidence.latent.find((l) => l.name === box.name);
@@ -186,13 +188,31 @@ function look(
       : shown === null || shown.p === null
         ? ""
         : `${pClause(shown.p, shown.pIsBound)}`;
+  const groups = besides(arrow, evidence, options);
   return {
-    text: shown ? brief(estimate) : "–",
-    detail,
+    ...(groups ?? { text: shown ? brief(estimate) : "–", detail }),
     clear: leavesOutZero(raw[0]!),
     chosen,
     faded,
     weight: 1.3 + Math.min(2.2, 4 * Math.abs(size)),
+  };
+}
+
+/** A path that differs between groups: its estimate in each, side by side. */
+function besides(
+  { from, to }: Arrow,
+  { sections }: Evidence,
+  { units }: DiagramOptions,
+): Pick<Look, "text" | "detail"> | null {
+  const section = sections.find((s) => s.kind === "structure");
+  if (!section || section.groups.length < 2) return null;
+  const own = section.arrows.filter((a) => a.kind === "path" && a.from === from && a.to === to);
+  if (new Set(own.map((a) => a.parameter)).size < 2) return null;
+  const value = (a: (typeof own)[number]): number | null =>
+    units === "raw" ? a.estimate : a.full.estimate;
+  return {
+    text: own.map((a) => brief(value(a))).join(" | "),
+    detail: own.map((a) => a.group).join(" | "),
   };
 }
 

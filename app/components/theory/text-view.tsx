@@ -28,6 +28,9 @@ const EXAMPLES = [
   "H5: support with months alters hours to belonging through confidence on hours to confidence",
   "adjust confidence, belonging for age, months",
   "contrast H1 with H2",
+  "covary conf1 with conf2",
+  "hold confidence to conf2 equal to confidence to conf4",
+  "groups by site with loadings equal",
   "define share as H1 / total hours to belonging",
   "measure confidence averages conf1, conf2, reversed conf3",
 ];
