@@ -4,7 +4,9 @@ import { analyse } from "./analyse";
 import { demoLeverStudy, demoStudy } from "../demo/study";
 import { prepare } from "./prepare";
 
-import { influentialRows, robustness, withoutRows } from "./robustness";
+import { demoFactorsStudy } from "../demo/factors";
+import { influentialRows, measuredOtherwise, robustness, withoutRows } from "./robustness";
+import { parseTheory } from "./theory";
 
 const { definition, table } = demoStudy();
 const study = { ...definition, settings: { ...definition.settings, replications: 600 } };
@@ -68,5 +70,42 @@ describe("residual rows", () => {
     expect(found.studentised[at]).toBeCloseTo(top.studentisedInternal, 12);
     expect(found.leverage.reduce((a, b) => a + b, 0)).toBeCloseTo(6, 9);
     expect(prepared.fit.residuals!("nothing")).toBeNull();
+  });
+});
+
+describe("measures made otherwise", () => {
+  it("become latent variables where they are averages, and averages where they are latent", () => {
+    const theory = [
+      "measure f reflects a, b, c with variance 1",
+      "measure g averages d, e",
+      "H1: f raises g",
+      "covary a with b",
+    ];
+    const statements = (lines: string[]) =>
+      parseTheory(lines.join("\n"), ["a", "b", "c", "d", "e"]).statements;
+    const otherwise = (lines: string[]) =>
+      measuredOtherwise(lines.join("\n"), statements(lines))?.theory.split("\n");
+    expect(otherwise(theory)).toEqual([
+      "measure f averages a, b, c",
+      "measure g averages d, e",
+      "H1: f raises g",
+      "",
+    ]);
+    expect(otherwise(theory.slice(1, 3))).toEqual(["measure g reflects d, e", "H1: f raises g"]);
+    expect(otherwise(["H1: a raises b"])).toBeUndefined();
+  });
+
+  it("are among the ways, with other estimators of latent variables", () => {
+    const demo = demoFactorsStudy();
+    const few = {
+      ...demo.definition,
+      settings: { ...demo.definition.settings, replications: 100 },
+    };
+    const found = robustness(few, demo.table);
+    expect(found.every((way) => way.problem === null)).toBe(true);
+    const everybody = found.find((way) => /everybody/.test(way.name))!;
+    expect(everybody.n).toBe(demo.table.rows);
+    expect(found.filter((way) => way.group === "measures")).toHaveLength(1);
+    expect(found.filter((way) => way.group === "estimators")).toHaveLength(3);
   });
 });

@@ -20,7 +20,15 @@ export interface RobustClaim {
 /** The same hypotheses under one way of analysing; without claims when it cannot be done, and then why. */
 export interface Specification {
   name: string;
-  group: "as set" | "errors" | "intervals" | "covariates" | "cases" | "centring" | "measures";
+  group:
+    | "as set"
+    | "errors"
+    | "intervals"
+    | "covariates"
+    | "cases"
+    | "centring"
+    | "measures"
+    | "estimators";
   n: number | null;
   claims: RobustClaim[];
   problem: string | null;
@@ -86,16 +94,14 @@ export function robustness(
     () =>
       base.evidence(settings);
   const rows = influentialRows(own);
-  const ways: [Specification["group"], string, () => Evidence][] = [
-    ["as set", "main analysis", () => own],
-  ];
+  const { engine } = base.prepared;
+  const ways: Way[] = [["as set", "main analysis", () => own]];
   const { errors: used, interval: chosen, cluster } = base.prepared.study.settings;
   if (!table.moments) {
     for (const [interval, name] of INTERVALS_TRIED)
       if (interval !== chosen) ways.push(["intervals", name, change({ interval })]);
     // With clusters the errors are cluster-robust in any case.
     const { covariances } = base.prepared.fit;
-    const { engine } = base.prepared;
     const tried = engine.tried ?? engine.errors;
     const others =
       cluster === null
@@ -106,7 +112,7 @@ export function robustness(
     for (const errors of others)
       ways.push([
         "errors",
-        `t and delta method, ${errors} errors`,
+        `t and delta method, ${errors.replace("_", ", ")} errors`,
         change({ errors, interval: "delta" }),
       ]);
     if (rows.length > 0)
@@ -134,6 +140,7 @@ export function robustness(
       () => analysed({ ...few, theory }, table).evidence(),
     ]);
   }
+  if (!table.moments) ways.push(...otherEstimators(base, few, table));
   const other = measuredOtherwise(study.theory, base.prepared.dataset.theory.statements);
   if (other && !table.moments)
     ways.push([
@@ -181,6 +188,24 @@ export function measuredOtherwise(
       : "measured by latent variables (common factors)",
     theory: lines.join("\n"),
   };
+}
+
+type Way = [Specification["group"], string, () => Evidence];
+
+/** Other ways of estimating that the engine knows; some take long to resample, so their errors come from the delta method. */
+function otherEstimators({ prepared }: Analysis, few: StudyDefinition, table: Table): Way[] {
+  const { engine, sample, study } = prepared;
+  const variants = engine.variants?.(study.settings, sample.dropped.length) ?? [];
+  return variants.map(({ name, options }): Way => {
+    const settings: Settings = {
+      ...few.settings,
+      engine: engine.id,
+      options: { ...study.settings.options, ...options },
+      replications: 0,
+      interval: "delta",
+    };
+    return ["estimators", name, () => analysed({ ...few, settings }, table).evidence()];
+  });
 }
 
 /** One sample with one set of resamples, which can be read under different settings. */

@@ -135,6 +135,8 @@ export interface Engine<D = unknown> {
   tried?: readonly ErrorKind[];
   /** Does it use rows with values missing? */
   keepsIncomplete?(settings: Settings): boolean;
+  /** Other ways of estimating that are tried when robustness is asked for, each with what it assumes. */
+  variants?(settings: Settings, dropped: number): { name: string; options: Settings["options"] }[];
   suits(theory: CompiledTheory, data: ModelData): Suitability;
   /** @throws StudyProblem for anything that stops the analysis */
   fit(theory: CompiledTheory, data: ModelData, settings: Settings): Fit<D>;

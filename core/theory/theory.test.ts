@@ -282,8 +282,48 @@ describe("moderation", () => {
     "H1: age alters hours to belonging only through confidence",
     "measure s averages hours, reversed age on -3 to 3 with 60 % answered",
     "measure s reflects hours, age",
+    "measure s reflects hours with reliability 0.8",
+    "measure s reflects hours, age with variance 1",
+    "measure s reflects hours, age scaled by age",
+    "covary hours with age, friends with months at -0.5",
+    "hold hours to friends equal to age to friends equal to months to friends",
+    "hold variance of hours, intercept of age at 1.5",
+    "hold hours with age at 0",
+    "groups by months with loadings and intercepts equal but intercept of age and hours to friends free",
+    "groups by months",
   ])("reads back what it writes: %s", (line) => {
     expect(writeStatement(parse(line).statements[0]!)).toBe(line);
+  });
+});
+
+describe("covariances, constraints and groups", () => {
+  it.each([
+    ["measure s reflects hours, age with reliability 0.8", /single item/],
+    ["measure s reflects hours with reliability 1.4", /above 0 and up to 1/],
+    ["measure s reflects hours, age scaled by months", /not among the items/],
+    ["covary hours with hours", /not covary with itself/],
+    ["covary residuals of hours", /takes two/],
+    ["hold hours to friends", /at/],
+    ["hold hours to friends equal to hours with age", /one kind/],
+    ["groups by months with loadngs equal", /loadings/],
+  ])("complains of %s", (line, message) => {
+    expect(parse(line).complaints[0]?.message).toMatch(message);
+  });
+
+  it("name every two of a list, and leave columns their names", () => {
+    const [covary] = parse("covary residuals of hours, age and friends").statements;
+    expect(covary).toMatchObject({ kind: "covary" });
+    expect(covary!.kind === "covary" && covary!.pairs).toHaveLength(3);
+    const named = parseTheory("hold raises groups\ngroups lowers hold", ["hold", "groups"]);
+    expect(named.complaints).toEqual([]);
+    expect(named.statements.map((s) => s.kind)).toEqual(["hypothesis", "hypothesis"]);
+  });
+
+  it("let every path differ between groups unless paths are held equal", () => {
+    const steps = compile("H1: hours raises belonging through confidence\ngroups by months");
+    expect(steps.moderated).toHaveLength(3);
+    const held = compile("H1: hours raises belonging\ngroups by months with paths equal");
+    expect(held.moderated).toHaveLength(0);
   });
 });
 

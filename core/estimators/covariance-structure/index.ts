@@ -18,10 +18,36 @@ export const covarianceStructure: Engine<StructureProblem> = {
   forms: ["reflects"],
   errors: MODEL_ERRORS,
   settings: settingsFor,
+  variants,
   keepsIncomplete: (settings) => optionsOf(settings).missing === "everybody",
   suits: (theory, data) => suitability(theory, data),
   fit: (theory, data, settings) => new StructureFit(theory, data, settings),
   kernel: (problem) => new StructureKernel(problem),
+};
+
+/** What a reader may ask: would another estimator, or everybody's answers, say the same? */
+function variants(
+  settings: Settings,
+  dropped: number,
+): { name: string; options: Settings["options"] }[] {
+  const { estimator, missing } = optionsOf(settings);
+  const list: { name: string; options: Settings["options"] }[] = [];
+  if (estimator !== "ml") list.push({ name: WAYS.ml, options: { estimator: "ml" } });
+  if (missing === "complete" && dropped > 0)
+    list.push({ name: WAYS.everybody, options: { estimator: "ml", missing: "everybody" } });
+  if (missing === "everybody") list.push({ name: WAYS.complete, options: { missing: "complete" } });
+  else
+    for (const each of ["gls", "dwls"] as const)
+      if (each !== estimator) list.push({ name: WAYS[each], options: { estimator: each } });
+  return list;
+}
+
+const WAYS = {
+  ml: "maximum likelihood (assumes normal items)",
+  gls: "generalised least squares (assumes normal items, weighs by the sample's covariances)",
+  dwls: "diagonally weighted least squares (no normality; fourth moments need a fair sample)",
+  everybody: "everybody kept (full information; missing depends only on what was answered)",
+  complete: "complete cases only (missing has nothing to do with the answers)",
 };
 
 function settingsFor(

@@ -1,5 +1,6 @@
 import type { Warning } from "../../problems";
 import type { Estimates } from "./estimates";
+import { inverseOf } from "./scoring";
 import { improperSolutions, type Improper } from "./improper";
 import type { TheoryModel } from "./theory-model";
 import { warning } from "./wording";
@@ -63,7 +64,7 @@ const singular = ({ fitted, moderated }: Estimates): boolean =>
 function legitimate({ fitted, moderated }: Estimates): Warning[] {
   if (moderated) return [];
   return fitted.models.flatMap(({ slots, variables, observed: p }, g) => {
-    const { E, A, v } = fitted.implied[g]!;
+    const { E, A, S, v } = fitted.implied[g]!;
     const sd = (i: number): number => Math.sqrt(E[i * v + i]!);
     const paths = slots.filter((s) => s.matrix === "A" && !(s.column >= p && s.row < p));
     return paths.flatMap(({ row, column }) => {
@@ -71,11 +72,26 @@ function legitimate({ fitted, moderated }: Estimates): Warning[] {
       if (!(Math.abs(value) > 1)) return [];
       const others = paths.filter((s) => s.row === row && s.column !== column);
       if (others.length === 0) return [];
+      const correlation = (i: number, j: number): number => E[i * v + j]! / (sd(i) * sd(j));
       const r = others
-        .map((s) => E[s.column * v + column]! / (sd(s.column) * sd(column)))
+        .map((s) => correlation(s.column, column))
         .reduce((a, b) => (Math.abs(b) > Math.abs(a) ? b : a));
+      const predictors = [column, ...others.map((s) => s.column)];
+      const inverse = inverseOf(
+        Float64Array.from(predictors.flatMap((i) => predictors.map((j) => correlation(i, j)))),
+        predictors.length,
+      );
       const [from, to] = [variables[column]!, variables[row]!];
-      return [warning("beyond_one_legitimate", { from, to, value, r }, [from, to])];
+      const data = {
+        from,
+        to,
+        value,
+        r,
+        simple: correlation(column, row),
+        vif: inverse?.[0] ?? null,
+        r2: 1 - S[row * v + row]! / E[row * v + row]!,
+      };
+      return [warning("beyond_one_legitimate", data, [from, to])];
     });
   });
 }

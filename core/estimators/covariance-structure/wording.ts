@@ -33,8 +33,8 @@ export const warning = warningsIn({
     `The covariances that the model implies among latent variables${group === null ? "" : ` in ${group}`} cannot belong to any variables (the matrix is not positive definite). Look for latent variables that are hardly different.`,
   residual_covariance: ({ group }: { group: string | null }) =>
     `The residual covariances${group === null ? "" : ` in ${group}`} cannot belong to any variables (the matrix is not positive definite). Take out residual covariances that were added.`,
-  beyond_one_legitimate: ({ from, to, value, r }: Beyond) =>
-    `The standardised path from “${from}” to “${to}” is ${plain(value, 2)}. That is possible, and no improper solution, because its predictors correlate (r = ${plain(r, 2)}); check whether they overlap.`,
+  beyond_one_legitimate: ({ from, to, value, r, simple, vif, r2 }: Beyond) =>
+    `The standardised path from “${from}” to “${to}” is ${plain(value, 2)}${simple * value < 0 ? `, against a simple correlation of ${plain(simple, 2)}` : ""}. That is possible, and no improper solution (no variance is negative, R² is ${plain(r2, 2)}), because its predictors correlate (r = ${plain(r, 2)}${vif === null ? "" : `, variance inflation ${plain(vif, 1)}`}): ${simple * value < 0 ? "suppression" : "collinearity"}, which also widens its standard error. Check whether the predictors overlap.`,
   empty_cases: ({ cases }: { cases: number }) =>
     `${cases} ${cases === 1 ? "case has" : "cases have"} no answer on any variable of the model and ${cases === 1 ? "is" : "are"} left out.`,
   keep_everybody: ({ dropped }: { dropped: number }) =>
@@ -55,7 +55,12 @@ interface Beyond {
   from: string;
   to: string;
   value: number;
+  /** The largest correlation with another predictor. */
   r: number;
+  /** With the outcome, no other predictor held. */
+  simple: number;
+  vif: number | null;
+  r2: number;
 }
 
 /** Why a model of latent variables cannot be estimated, in words that say what to do. */
