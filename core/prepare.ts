@@ -89,7 +89,7 @@ export function prepare(
   const described = new Map(dataset.variables.map((v) => [v.name, v]));
   const chosen = { ...stated.settings, options: withOptions(engine, own) };
   const wanted = engine.settings?.(chosen, theory, described) ?? chosen;
-  const drawn = raw.moments ? momentSettings(wanted) : wanted;
+  const drawn = raw.moments ? momentSettings(wanted, engine) : wanted;
   const { resamples } = stated;
   const settings =
     resamples && drawn.replications > 0 ? { ...drawn, replications: resamples.length } : drawn;
@@ -286,12 +286,12 @@ export const notYetEstimated = ({ name, form, line }: Measure): StudyProblem =>
   );
 
 /** Without rows nothing can be resampled, and errors that need residuals of rows do not exist. */
-function momentSettings(settings: Settings): Settings {
+function momentSettings(settings: Settings, { errorsOfMoments }: Engine): Settings {
   const interval = settings.interval === "monte_carlo" ? "monte_carlo" : "delta";
   return {
     ...settings,
     replications: 0,
-    errors: "classical",
+    errors: errorsOfMoments?.(settings.errors) ?? "classical",
     interval,
     strata: null,
     cluster: null,

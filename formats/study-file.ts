@@ -108,7 +108,10 @@ function describedColumns(said: StudyFile["variables"], table: Table): Variable[
     renamed.map((v) => ({ ...v, level: "continuous" })),
   );
   return named.columns.map((column, j) => {
-    const guessed = guessVariable(column);
+    // Whatever a variable of a matrix is called, it has a variance: it is a number.
+    const guessed: Variable = table.moments
+      ? { name: column.name, level: "continuous" }
+      : guessVariable(column);
     const variable: Variable = {
       ...guessed,
       ...own(said, column.name),

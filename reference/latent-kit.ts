@@ -5,7 +5,7 @@ import { readStudy } from "../formats";
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- expected numbers are free-form JSON of another implementation */
 
-const read = (name: string, file: string): string =>
+export const read = (name: string, file: string): string =>
   readFileSync(join(import.meta.dirname, "latent", name, file), "utf8");
 export const expectedOf = (name: string): any => JSON.parse(read(name, "expected.json"));
 

@@ -133,6 +133,11 @@ export interface Engine<D = unknown> {
   ): Settings;
   /** Errors that are tried when robustness is asked for; all that it knows where none are named. */
   tried?: readonly ErrorKind[];
+  /**
+   * The errors to use where only means and covariances are known; classical ones unless it says otherwise.
+   * @throws StudyProblem for errors that were asked for and need single cases
+   */
+  errorsOfMoments?(errors: ErrorKind): ErrorKind;
   /** Does it use rows with values missing? */
   keepsIncomplete?(settings: Settings): boolean;
   /** Other ways of estimating that are tried when robustness is asked for, each with what it assumes. */

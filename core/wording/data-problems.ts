@@ -85,7 +85,7 @@ export const DATA_PROBLEMS = {
       `Covariances of ${variables} variables from ${n} rows cannot be analysed; at least ${variables + 2} rows are needed.`,
   ),
   no_covariance_matrix: worded(
-    "collinear",
+    "bad_matrix",
     () =>
       "The matrix is not positive definite: some variable is a combination of others, or entries contradict one another. Correct the matrix or leave a variable out.",
   ),

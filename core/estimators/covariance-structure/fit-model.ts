@@ -1,3 +1,4 @@
+import { RandomStream, streamIndex } from "../../numerics/random";
 import { compileGroups, ModelFault, type ArrowModel } from "./arrows";
 import { fitOf, type ModelFit } from "./model-fit";
 import { informationRank } from "./identification";
@@ -7,7 +8,7 @@ import { MomentObjective, momentVector, type WeightedMoments } from "./moment-ob
 import { fourthMoments, momentWeight } from "./moment-weights";
 import { NormalLikelihood, type Objective } from "./normal-likelihood";
 import { prepareSample, type PreparedSample } from "./prepared-sample";
-import { CONVERGED, fisherScoring, inverseOf } from "./scoring";
+import { CONVERGED, fisherScoring, inverseOf, type ScoringResult } from "./scoring";
 import type { Specification, StructureSample } from "./specification";
 import { startValues } from "./start-values";
 
@@ -84,7 +85,7 @@ export function fitModel(stated: Specification, data: StructureSample): FittedMo
   const objective: Objective = weighted?.objective ?? likelihood;
   // With values missing scoring gains a digit or two a step; the last digits come from the observed information at once.
   const close = sample.missing ? CONVERGED : AS_FAR_AS_IT_GOES;
-  const { end, theta, iterations } = fisherScoring(objective, start, close);
+  const { end, theta, iterations } = bestOf(objective, models, start, close);
   if (end !== "converged")
     throw new ModelFault("not-converged", "The estimates did not converge.", []);
   if (sample.missing) polish(likelihood, theta);
@@ -105,6 +106,46 @@ export function fitModel(stated: Specification, data: StructureSample): FittedMo
   };
   const errors = covariancesOf(base, !data.momentsOnly);
   return { ...base, errors, fit: fitOf(base, errors, !data.momentsOnly) };
+}
+
+/** Starts that are tried where factors share most of their items, and how far they lie apart. */
+const STARTS = 8;
+const APART = 0.5;
+const ANY_SEED = 1;
+
+/**
+ * Fisher scoring; where factors share most of their items, from several starts, of which the highest counts: such models begin on a
+ * ridge between factors that are alike, and may have several maxima.
+ */
+function bestOf(
+  objective: Objective,
+  models: readonly ArrowModel[],
+  start: Float64Array,
+  close: number,
+): ScoringResult {
+  const first = fisherScoring(objective, start, close);
+  if (!shareItems(models[0]!)) return first;
+  const stream = new RandomStream(ANY_SEED, streamIndex("moments", 1));
+  let best = first;
+  let highest = first.end === "converged" ? objective.valueAt(first.theta) : -Infinity;
+  for (let k = 1; k < STARTS; k++) {
+    const moved = start.map((x) => x * (1 + APART * stream.normal()));
+    if (objective.valueAt(moved) === -Infinity) continue;
+    const found = fisherScoring(objective, moved, close);
+    const value = found.end === "converged" ? objective.valueAt(found.theta) : -Infinity;
+    if (value > highest) [best, highest] = [found, value];
+  }
+  return best;
+}
+
+/** Do at least half of the items measure more than one factor? */
+function shareItems({ slots, observed }: ArrowModel): boolean {
+  const loadings = new Map<number, number>();
+  for (const s of slots)
+    if (s.matrix === "A" && s.row < observed && s.column >= observed)
+      loadings.set(s.row, (loadings.get(s.row) ?? 0) + 1);
+  const double = [...loadings.values()].filter((count) => count > 1).length;
+  return double > 0 && double >= loadings.size / 2;
 }
 
 /** Newton steps from within rounding of the maximum. */

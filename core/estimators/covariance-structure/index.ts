@@ -1,3 +1,4 @@
+import { StudyProblem } from "../../problems";
 import { MODEL_ERRORS, type ErrorKind, type Settings } from "../../study";
 import type { CompiledTheory } from "../../theory";
 import type { Engine, ModelData, Suitability } from "../engine";
@@ -19,11 +20,18 @@ export const covarianceStructure: Engine<StructureProblem> = {
   errors: MODEL_ERRORS,
   settings: settingsFor,
   variants,
+  errorsOfMoments,
   keepsIncomplete: (settings) => optionsOf(settings).missing === "everybody",
   suits: (theory, data) => suitability(theory, data),
   fit: (theory, data, settings) => new StructureFit(theory, data, settings),
   kernel: (problem) => new StructureKernel(problem),
 };
+
+function errorsOfMoments(errors: ErrorKind): ErrorKind {
+  if (errors.startsWith("robust"))
+    throw new StudyProblem("needs_raw_data", { what: "A robust standard error" });
+  return errors;
+}
 
 /** What a reader may ask: would another estimator, or everybody's answers, say the same? */
 function variants(

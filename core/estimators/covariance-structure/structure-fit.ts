@@ -29,7 +29,8 @@ import { optionsOf } from "./options";
 import { withoutFreeMeans } from "./profiled";
 import { reportedParameters } from "./reported";
 import { structureSections } from "./structure-section";
-import { theoryModel, type TheoryModel } from "./theory-model";
+import { theoryModel, unitVariances, type TheoryModel } from "./theory-model";
+import { warning } from "./wording";
 import { productPlans } from "./theory-data";
 import { structureWarnings } from "./structure-warnings";
 
@@ -223,11 +224,14 @@ export class StructureFit implements Fit<StructureProblem> {
 
   get warnings(): Warning[] {
     const { dropped, n } = this.data.sample;
-    return structureWarnings(
+    const list = structureWarnings(
       this.model,
       this.estimates,
       dropped.length / (dropped.length + n) > NOTABLE ? dropped.length : 0,
     );
+    return unitVariances(this.data)
+      ? [...list, warning("correlations_as_covariances", {}, [])]
+      : list;
   }
 
   /** Outcomes with products, as lines in their predictors. */

@@ -1,4 +1,5 @@
 import { pick } from "../../data";
+import { mean, standardDeviation } from "../../numerics/moments";
 import type { CompiledTheory, GroupPart } from "../../theory";
 import type { ModelData } from "../engine";
 import { buildModel, nodesOf, type BuiltModel, type ModelContext } from "./build-model";
@@ -102,7 +103,9 @@ export function theoryModel(
   const context: ModelContext = {
     options: {
       ...options,
-      means: options.means || (options.missing === "everybody" && hasGaps(data)),
+      means:
+        (options.means && !meansUnknown(data)) ||
+        (options.missing === "everybody" && hasGaps(data)),
     },
     factors: data.measures,
     columnsOf: (name) => codes.of(name)?.map((c) => c.key) ?? [name],
@@ -122,6 +125,23 @@ export function theoryModel(
 
 /** What the model of a theory depends on, to build another of the same data. */
 export const modelContext = ({ context }: TheoryModel): ModelContext => context;
+
+/** A matrix without means leaves them all at zero. */
+const meansUnknown = ({ typed, sample, momentsOnly }: ModelData): boolean =>
+  momentsOnly &&
+  [...typed.values()].every(({ values }) => {
+    const own = pick(values, sample.rows);
+    return Math.abs(mean(own)) < ROUNDING * standardDeviation(own);
+  });
+
+/** SDs that are all one: correlations came without them. */
+export const unitVariances = ({ typed, sample, momentsOnly }: ModelData): boolean =>
+  momentsOnly &&
+  [...typed.values()].every(
+    ({ values }) => Math.abs(standardDeviation(pick(values, sample.rows)) - 1) < ROUNDING,
+  );
+
+const ROUNDING = 1e-9;
 
 const hasGaps = ({ typed, sample }: ModelData): boolean =>
   [...typed.values()].some(({ values }) => sample.rows.some((row) => Number.isNaN(values[row]!)));

@@ -1,0 +1,37 @@
+import { describe, expect, it } from "vitest";
+import { compileTheory, parseTheory } from ".";
+
+const NAMES = ["hours", "age", "months", "confidence", "friends", "belonging"];
+const parse = (text: string) => parseTheory(text, NAMES);
+const compile = (text: string) => compileTheory(parse(text).statements);
+
+describe("covariances, constraints and groups", () => {
+  it.each([
+    ["measure s reflects hours, age with reliability 0.8", /single item/],
+    ["measure s reflects hours with reliability 1.4", /above 0 and up to 1/],
+    ["measure s reflects hours, age scaled by months", /not among the items/],
+    ["covary hours with hours", /not covary with itself/],
+    ["covary residuals of hours", /takes two/],
+    ["hold hours to friends", /at/],
+    ["hold hours to friends equal to hours with age", /one kind/],
+    ["groups by months with loadngs equal", /loadings/],
+  ])("complains of %s", (line, message) => {
+    expect(parse(line).complaints[0]?.message).toMatch(message);
+  });
+
+  it("name every two of a list, and leave columns their names", () => {
+    const [covary] = parse("covary residuals of hours, age and friends").statements;
+    expect(covary).toMatchObject({ kind: "covary" });
+    expect(covary!.kind === "covary" && covary!.pairs).toHaveLength(3);
+    const named = parseTheory("hold raises groups\ngroups lowers hold", ["hold", "groups"]);
+    expect(named.complaints).toEqual([]);
+    expect(named.statements.map((s) => s.kind)).toEqual(["hypothesis", "hypothesis"]);
+  });
+
+  it("let every path differ between groups unless paths are held equal", () => {
+    const steps = compile("H1: hours raises belonging through confidence\ngroups by months");
+    expect(steps.moderated).toHaveLength(3);
+    const held = compile("H1: hours raises belonging\ngroups by months with paths equal");
+    expect(held.moderated).toHaveLength(0);
+  });
+});
