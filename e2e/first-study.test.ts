@@ -142,6 +142,9 @@ test("wrong files get a message and change nothing", async ({ page }) => {
 test("works with the network cut after loading", async ({ page, context }) => {
   await openDemo(page, "hypotheses");
   await settled(page);
+  // What may be needed later is fetched a second after the page stands.
+  await page.waitForTimeout(1500);
+  await page.waitForLoadState("networkidle");
   await context.setOffline(true);
   await page.getByRole("button", { name: "Text", exact: true }).click();
   await expect(page.getByLabel("Theory as text")).toBeVisible();
