@@ -102,11 +102,14 @@ export class Analysis {
    */
   async *resample(pool: ReplicatePool, signal: AbortSignal): AsyncGenerator<Progress> {
     const { requested, key } = this;
-    let size = FIRST_BATCH;
+    const most = Math.min(MAX_BATCH, this.prepared.fit.batch ?? MAX_BATCH);
+    let size = Math.min(FIRST_BATCH, most);
     let assembledAt = this.done;
+    if (this.prepared.fit.batch && !this.left && this.done < requested)
+      await this.leaveOutOn(pool, most, signal);
     const next = (from: number): Promise<ReplicateBlock[]> | null => {
       const count = Math.min(Math.round(size), requested - from);
-      size = Math.min(size * BATCH_GROWTH, MAX_BATCH);
+      size = Math.min(size * BATCH_GROWTH, most);
       return count > 0 && !signal.aborted
         ? pool.replicates(key, this.prepared.resampling, from, count)
         : null;
@@ -122,6 +125,17 @@ export class Analysis {
     }
   }
 
+  /** Where a refit takes long, other threads leave one out at a time: this one stays free for the next sentence. */
+  private async leaveOutOn(pool: ReplicatePool, most: number, signal: AbortSignal): Promise<void> {
+    const { key } = this;
+    const { resampling } = this.prepared;
+    const { units } = resamplerOf(resampling);
+    const blocks: ReplicateBlock[] = [];
+    for (let from = 0; from < units && !signal.aborted; from += most)
+      blocks.push(...(await pool.jackknife(key, resampling, from, Math.min(most, units - from))));
+    if (!signal.aborted) this.left = joined(blocks);
+  }
+
   private resamples(): Resamples | null {
     return this.blocks.length > 0 ? { replicates: this.blocks, jackknife: this.jackknife() } : null;
   }
@@ -130,6 +144,15 @@ export class Analysis {
     this.left ??= resamplerOf(this.prepared.resampling).jackknife();
     return this.left;
   }
+}
+
+/** Blocks that follow each other as one. */
+function joined(blocks: readonly ReplicateBlock[]): ReplicateBlock {
+  const [{ first, size }] = blocks as [ReplicateBlock, ...ReplicateBlock[]];
+  const count = blocks.reduce((sum, block) => sum + block.count, 0);
+  const values = new Float64Array(count * size);
+  for (const block of blocks) values.set(block.values, (block.first - first) * size);
+  return { first, count, size, values, errors: null };
 }
 
 /** Names runs apart where several share a pool. */

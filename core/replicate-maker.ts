@@ -6,7 +6,7 @@ import type { ResamplingProblem } from "./prepare";
 export type MakerRequest =
   | { kind: "prepare"; key: string; problem: ResamplingProblem }
   | { kind: "replicates"; key: string; first: number; count: number }
-  | { kind: "jackknife"; key: string };
+  | { kind: "jackknife"; key: string; first: number; count: number };
 
 /** Makes the resampler of a problem in this thread. */
 export const resamplerOf = ({ kernel, ...plan }: ResamplingProblem): Resampler =>
@@ -25,8 +25,9 @@ export class ReplicateMaker {
     if (this.held?.key !== request.key)
       throw new Error(`The problem ${request.key} is not known here.`);
     const { resampler } = this.held;
-    return request.kind === "jackknife"
-      ? resampler.jackknife()
-      : resampler.replicates(request.first, request.count);
+    const { kind, first, count } = request;
+    return kind === "jackknife"
+      ? resampler.jackknife(first, count)
+      : resampler.replicates(first, count);
   }
 }

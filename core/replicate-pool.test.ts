@@ -87,6 +87,27 @@ describe("a pool of threads", () => {
     expect(counts()).toEqual({ started: 4, ended: 4 });
   });
 
+  it("leaves one out on the threads where a replicate takes long, in batches", async () => {
+    const { start, log } = threads();
+    const analysis = Analysis.of(definition, table);
+    analysis.prepared.fit.batch = 25;
+    const pool = new ReplicatePool(start, 2);
+    let last = null;
+    for await (const { evidence } of analysis.resample(pool, new AbortController().signal))
+      last = evidence ?? last;
+    expect(last).toEqual(straight);
+    const left = log.filter((r) => r.kind === "jackknife");
+    expect(left.map(({ first, count }) => [first, count])).toEqual([
+      [0, 13],
+      [13, 12],
+      [25, 13],
+      [38, 12],
+      [50, 5],
+      [55, 5],
+    ]);
+    expect(Math.max(...log.map((r) => (r.kind === "replicates" ? r.count : 0)))).toBe(13);
+  });
+
   it("knows only the problem it was given last", () => {
     const maker = new ReplicateMaker();
     expect(() => maker.answer({ kind: "replicates", key: "unknown", first: 0, count: 1 })).toThrow(
@@ -94,7 +115,7 @@ describe("a pool of threads", () => {
     );
     const { resampling } = Analysis.of(definition, table).prepared;
     expect(maker.answer({ kind: "prepare", key: "a", problem: resampling })).toBeNull();
-    expect(maker.answer({ kind: "jackknife", key: "a" })!.count).toBe(60);
+    expect(maker.answer({ kind: "jackknife", key: "a", first: 0, count: 60 })!.count).toBe(60);
     expect(maker.answer({ kind: "replicates", key: "a", first: 3, count: 2 })).toMatchObject({
       first: 3,
       count: 2,

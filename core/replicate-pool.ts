@@ -24,7 +24,27 @@ export class ReplicatePool {
   }
 
   /** Replicates first .. first + count - 1, split evenly, in order. @param key names the problem */
-  async replicates(
+  replicates(
+    key: string,
+    problem: ResamplingProblem,
+    first: number,
+    count: number,
+  ): Promise<ReplicateBlock[]> {
+    return this.share("replicates", key, problem, first, count);
+  }
+
+  /** Parameter vectors with units first .. first + count - 1 left out in turn, split evenly, in order. */
+  jackknife(
+    key: string,
+    problem: ResamplingProblem,
+    first: number,
+    count: number,
+  ): Promise<ReplicateBlock[]> {
+    return this.share("jackknife", key, problem, first, count);
+  }
+
+  private share(
+    kind: "replicates" | "jackknife",
     key: string,
     problem: ResamplingProblem,
     first: number,
@@ -40,7 +60,7 @@ export class ReplicatePool {
       .filter((part) => part.size > 0);
     return Promise.all(
       parts.map(({ seat, from, size }) =>
-        seat.make(key, problem, { kind: "replicates", key, first: from, count: size }),
+        seat.make(key, problem, { kind, key, first: from, count: size }),
       ),
     );
   }

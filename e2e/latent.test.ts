@@ -67,7 +67,7 @@ test("the picture unfolds to items, and a plain figure goes into the paper", asy
 test("groups, latent interactions and everybody's answers come by sentence and setting", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(180_000);
   await open(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();
   const theory = [
@@ -96,5 +96,7 @@ test("groups, latent interactions and everybody's answers come by sentence and s
   await page.getByRole("button", { name: "Analysis settings" }).click();
   await page.getByLabel("Missing answers").selectOption("everybody");
   await page.getByRole("button", { name: "Close", exact: true }).click();
-  await expect(page.getByRole("link", { name: /360 of 360/ })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("link", { name: /360 of 360/ })).toBeVisible({
+    timeout: 60_000,
+  });
 });

@@ -93,6 +93,8 @@ export interface Fit<D = unknown> extends EffectSource {
   standardised: boolean;
   /** Every coefficient as it is reported, as a quantity. */
   coefficients: Quantity[];
+  /** Where a replicate takes long: how many are made at a time, so that a run can be left between two batches. */
+  batch?: number;
   /** The plain data from which workers make the kernel; asked for once all averages have been. */
   kernelData(): D;
 

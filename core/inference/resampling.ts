@@ -90,18 +90,22 @@ export class Resampler {
     return { first, count, size, values, errors };
   }
 
-  /** Parameter vectors with one row, or one cluster, left out in turn. */
-  jackknife(): ReplicateBlock {
+  /** Units that can be left out: rows, or clusters where these are drawn. */
+  get units(): number {
+    return this.draws.units;
+  }
+
+  /** Parameter vectors with one unit left out in turn: units first .. first + count - 1, or all. */
+  jackknife(first = 0, count = this.units): ReplicateBlock {
     const { kernel, draws } = this;
     const { size } = kernel;
-    const count = draws.units;
     const values = new Float64Array(count * size);
     draws.takeAll();
     for (let r = 0; r < count; r++) {
-      if (!kernel.refit(draws.without(r), values, r * size))
+      if (!kernel.refit(draws.without(first + r), values, r * size))
         values.fill(NaN, r * size, (r + 1) * size);
     }
-    return { first: 0, count, size, values, errors: null };
+    return { first, count, size, values, errors: null };
   }
 }
 
@@ -115,6 +119,8 @@ class Draws {
   private readonly sums: WeightedSums | null;
   private readonly rowWeights: Float64Array;
   private readonly resample: Resample;
+  /** The unit left out last, or -1. */
+  private away = -1;
   private all: { total: number; packed: Float64Array[] | null } | null = null;
 
   constructor(
@@ -165,6 +171,7 @@ class Draws {
   /** Prepares for leaving units out in turn. */
   takeAll(): void {
     this.counts.fill(1);
+    this.away = -1;
     this.sums?.find(this.counts);
     this.all = { total: this.handOn().total, packed: this.sums?.total() ?? null };
   }
@@ -172,8 +179,9 @@ class Draws {
   /** Everything but one unit; after `takeAll`. */
   without(unit: number): Resample {
     const { counts, all, sums, resample } = this;
-    if (unit > 0) counts[unit - 1] = 1;
+    if (this.away >= 0) counts[this.away] = 1;
     counts[unit] = 0;
+    this.away = unit;
     sums?.leaveOut(unit, all!.packed!);
     resample.total = all!.total - (this.sizes?.[unit] ?? 1);
     return resample;

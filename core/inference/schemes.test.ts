@@ -113,6 +113,9 @@ it("leaving one out takes the row, or the whole cluster, out", () => {
     );
     expect(rows).toHaveLength(N);
   }
+  const part = resampler(STRATA);
+  part.jackknife(7, 2);
+  expect(rowsOf(part.jackknife(3, 4))).toEqual(rowsOf(resampler(STRATA).jackknife()).slice(3, 7));
   const rows = rowsOf(resampler(CLUSTERS).jackknife());
   expect(rows).toHaveLength(N / 2);
   rows.forEach((row, g) =>
