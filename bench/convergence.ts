@@ -54,6 +54,7 @@ export function measureConvergence(wanted = SETS): void {
             level: NOMINAL,
             errors: "expected",
             bootstrap: null,
+      flags: null,
             exact: new Set(),
           }).find((s) => s.kind === "structure")!;
           ratio += section.fit!.plain.chi2 / section.fit!.plain.df;

@@ -29,7 +29,9 @@ export type ProblemCode =
   | "not_converged"
   | "adf_sample_too_small"
   | "needs_raw_data"
-  | "bad_matrix";
+  | "bad_matrix"
+  | "item_used_twice"
+  | "reliability_not_positive";
 
 /** What a message is about, so that a screen can lead the reader to it. */
 export interface ProblemPlace {

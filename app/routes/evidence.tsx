@@ -120,6 +120,8 @@ const Weighed = memo(function Weighed({ evidence }: { evidence: EvidenceObject }
           <Equations key={section.kind} evidence={evidence} />
         ) : section.kind === "structure" ? (
           <StructureView key={section.kind} section={section} />
+        ) : section.kind === "composites" ? (
+          <CompositeView key={section.kind} section={section} />
         ) : (
           <TableSection key={section.title} section={section} />
         ),

@@ -137,6 +137,8 @@ function indices(
 ): Quantity[] {
   if (nodes.length < 3) return [];
   const keys = moderatorsOf(polynomial);
+  // What has no values to be looked at has no unit to be changed by either.
+  if (moderatorsFor(context, polynomial).some((m) => m.probes.length === 0)) return [];
   const route = routeWords(pair, nodes);
   const base = { from: pair.from, to: pair.to, via: nodes.slice(1, -1), of: null };
   const on = onWords(pair, nodes);

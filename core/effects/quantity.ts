@@ -58,6 +58,8 @@ export interface EffectSource {
   slope(outcome: string, key: string): Polynomial;
   /** Where the parameter stands that holds the sample average of a product of columns about their centres; it joins when first asked for. */
   average(columns: readonly string[]): number;
+  /** Products are on a scale of their own, so nothing is said of effects at values of a moderator. */
+  unscaledProducts?: boolean;
 }
 
 /** Turns what is known of a model into quantities of one kind. */
@@ -114,9 +116,10 @@ export function effectContext(
         .filter((c) => c.variable === from)
         .map((column) => pairOf(theory, source, column, to)),
     ),
-    moderators: names.map((name) =>
-      moderatorOf(name, source, typed, own(settings.probes, name) ?? ["mean_sd"]),
-    ),
+    moderators: names.map((name) => {
+      const found = moderatorOf(name, source, typed, own(settings.probes, name) ?? ["mean_sd"]);
+      return source.unscaledProducts ? { ...found, probes: [] } : found;
+    }),
     products: products.map(({ outcome, column, components }) => ({
       outcome,
       key: column.key,

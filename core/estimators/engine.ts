@@ -75,6 +75,8 @@ export interface SectionContext {
   errors: CovarianceKind;
   /** Resampled coefficients, in the order of `Fit.coefficients`; null before there are any. */
   bootstrap: (BootstrapSummary | null)[] | null;
+  /** How many replicates raise a flag of the parameter vector, by its label; null before there are any. */
+  flags: ReadonlyMap<string, number> | null;
   /** Ids of total effects that have an exact test. */
   exact: ReadonlySet<string>;
 }

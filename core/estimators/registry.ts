@@ -2,12 +2,13 @@ import type { Kernel } from "../model";
 import { StudyProblem } from "../problems";
 import type { MeasureForm } from "../theory";
 import type { Engine, KernelData } from "./engine";
+import { composites } from "./composites";
 import { covarianceStructure } from "./covariance-structure";
 import { leastSquares } from "./least-squares";
 
 /** Every engine, the default one first. */
 const ENGINES = new Map<string, Engine>(
-  ([leastSquares, covarianceStructure] as Engine[]).map((engine) => [engine.id, engine]),
+  ([leastSquares, covarianceStructure, composites] as Engine[]).map((engine) => [engine.id, engine]),
 );
 
 /** Adds an engine while the program runs; those of the house stand in the list above. */

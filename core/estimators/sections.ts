@@ -1,3 +1,4 @@
+import type { CompositeSection } from "./composite-types";
 import type { BootstrapSummary } from "../inference";
 import type { StructureSection } from "./structure-types";
 import type { ByCovariance, CoefficientTest, FTest } from "../model";
@@ -132,4 +133,4 @@ export interface EquationsSection {
 }
 
 /** What engines say besides the effects: one kind, one renderer on the screen. */
-export type Section = EquationsSection | TableSection | StructureSection;
+export type Section = EquationsSection | TableSection | StructureSection | CompositeSection;

@@ -67,6 +67,7 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     sections:
       fit.sections?.({
         bootstrap: boot?.coefficients ?? null,
+        flags: boot?.flags ?? null,
         exact: exactTotals(effects),
         level,
         errors: prepared.errors,

@@ -36,6 +36,8 @@ export interface BootstrapAll {
   effects: (BootstrapSummary | null)[];
   coefficients: (BootstrapSummary | null)[];
   values: EvaluatedReplicates;
+  /** How many replicates raise each flag of the parameter vector. */
+  flags: Map<string, number>;
 }
 
 /** @throws StudyProblem `no_replicates` when every resample failed */
@@ -59,12 +61,13 @@ export function bootstrapAll(
   const strata = strataOf(resampling.scheme, sample.n);
   const all = summariseReplicates(estimates, values, left, level, errors, strata);
   const done = replicates.reduce((sum, block) => sum + block.count, 0);
+  const flags = flagsOf(fit.parameters, replicates);
   return {
     run: {
       requested: replications,
       done,
       failed: values.failed,
-      improper: improperOf(fit.parameters.index.get(IMPROPER), replicates),
+      improper: flags.get(IMPROPER) ?? null,
       jackknifeFailed: left.failed,
       seed,
       resampling: resampling.scheme.kind,
@@ -72,17 +75,26 @@ export function bootstrapAll(
     effects: all.slice(0, prepared.quantities.length),
     coefficients: all.slice(prepared.quantities.length),
     values,
+    flags,
   };
 }
 
-/** Replicates whose solution is improper: a failed one is NaN and counts elsewhere. */
-function improperOf(at: number | undefined, blocks: Resamples["replicates"]): number | null {
-  if (at === undefined) return null;
-  return blocks.reduce((sum, { count, size, values }) => {
-    let found = 0;
-    for (let r = 0; r < count; r++) if (values[r * size + at] === 1) found += 1;
-    return sum + found;
-  }, 0);
+/** Replicates that raise a flag: a failed one is NaN and counts elsewhere. */
+function flagsOf(
+  { labels, roles }: Prepared["fit"]["parameters"],
+  blocks: Resamples["replicates"],
+): Map<string, number> {
+  const places = labels.flatMap((label, at) => (roles[at] === "flag" ? [[label, at] as const] : []));
+  return new Map(
+    places.map(([label, at]) => [
+      label,
+      blocks.reduce((sum, { count, size, values }) => {
+        let found = 0;
+        for (let r = 0; r < count; r++) if (values[r * size + at] === 1) found += 1;
+        return sum + found;
+      }, 0),
+    ]),
+  );
 }
 
 /** The effects as they are reported, and what each claim can draw on. */

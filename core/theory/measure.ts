@@ -6,7 +6,8 @@ export const MEASURE_FORMS: MeasureForm[] = ["averages", "sums", "reflects", "co
 const EXAMPLE = "a measure reads “measure support averages sup1, sup2, reversed sup3 on 1 to 5”";
 
 /**
- * measure := NAME form item {, item} [on LOW to HIGH] [with (N % | all) answered]
+ * measure := NAME form item {, item} [on LOW to HIGH] [weighted (by correlation | by regression | equally)] [signed by ITEM]
+ *   [scaled by ITEM | with reliability R | with variance 1] [with (N % | all) answered]
  * @param columns names that are taken by columns of the data
  * @param measures names of all measures, which cannot be items
  */
@@ -45,10 +46,32 @@ export function readMeasure(
     items.push({ ref: reader.variable("an item"), reversed });
   } while (reader.takeIf(",") || reader.isWord("and"));
   const scale = reader.takeIf("on") ? readScale(reader) : null;
+  const composite = form === "combines" ? readWeighting(reader) : {};
+  const sign = form === "combines" || form === "reflects" ? readSign(reader, items) : {};
   const latent = form === "reflects" ? readScaling(reader, items) : {};
   const answered = reader.takeIf("with") ? readAnswered(reader) : null;
   reader.end(EXAMPLE);
-  return { kind: "measure", line, name, form, items, scale, answered, ...latent };
+  return { kind: "measure", line, name, form, items, scale, answered, ...composite, ...sign, ...latent };
+}
+
+/** `weighted by regression`, `weighted equally` */
+function readWeighting(reader: Reader): Pick<Measure, "weighting"> {
+  if (!reader.takeIf("weighted")) return {};
+  const ways = "weights read “weighted by correlation”, “weighted by regression” or “weighted equally”";
+  if (reader.takeIf("equally")) return { weighting: "equal" };
+  reader.expect("by", ways);
+  if (!reader.isWord("correlation", "regression")) reader.fail(`Expected a way of weighting: ${ways}.`);
+  return { weighting: reader.take().text as "correlation" | "regression" };
+}
+
+/** `signed by days` */
+function readSign(reader: Reader, items: Measure["items"]): Pick<Measure, "signedBy"> {
+  if (!reader.takeIf("signed")) return {};
+  reader.expect("by", "the direction of a score is given so: “signed by days”");
+  const ref = reader.variable("the item that the score goes with");
+  if (!items.some((item) => item.ref.name === ref.name))
+    reader.fail(`“${ref.name}” is not among the items, so it cannot give the sign.`);
+  return { signedBy: ref };
 }
 
 /** `with reliability 0.8`, `with variance 1`, `scaled by conf2`: what a latent variable takes its scale from. */

@@ -123,7 +123,15 @@ export interface Measure {
   reliability?: number;
   /** What gives a latent variable its scale, unless its first item does: another item, or a variance of one. */
   scaledBy?: NameRef | "variance";
+  /** Of a composite: how its items are weighted; by correlation unless said otherwise. */
+  weighting?: Weighting;
+  /** The item that a composite, or a factor's score, goes with; most of its items unless said otherwise. */
+  signedBy?: NameRef;
 }
+
+/** By how items go with what the composite is related to, one by one or all together; or all alike. */
+export const WEIGHTINGS = ["correlation", "regression", "equal"] as const;
+export type Weighting = (typeof WEIGHTINGS)[number];
 
 /** An element of a model of covariances, in words: a path, a covariance, a (residual) variance, an intercept. */
 export type ArrowRef =

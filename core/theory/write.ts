@@ -61,7 +61,7 @@ export function writeStatement(statement: Statement): string {
         .join(", ");
       const limits = scale ? ` on ${scale[0]} to ${scale[1]}` : "";
       const rule = answered === null ? "" : ` with ${answered} % answered`;
-      return `measure ${writeName(name.name)} ${form} ${listed}${limits}${scalingWords(statement)}${rule}`;
+      return `measure ${writeName(name.name)} ${form} ${listed}${limits}${compositeWords(statement)}${scalingWords(statement)}${rule}`;
     }
     case "covary":
       return `covary ${statement.pairs.map(({ a, b, value }) => `${writeName(a.name)} with ${writeName(b.name)}${value === null ? "" : ` at ${value}`}`).join(", ")}`;
@@ -79,6 +79,16 @@ export function writeStatement(statement: Statement): string {
       return `groups by ${writeName(by.name)}${held}${but}`;
     }
   }
+}
+
+function compositeWords({ weighting, signedBy }: Measure): string {
+  const weights =
+    weighting === undefined
+      ? ""
+      : weighting === "equal"
+        ? " weighted equally"
+        : ` weighted by ${weighting}`;
+  return `${weights}${signedBy ? ` signed by ${writeName(signedBy.name)}` : ""}`;
 }
 
 function scalingWords({ reliability, scaledBy }: Measure): string {

@@ -1,3 +1,4 @@
+import { COMPOSITE_PROBLEMS } from "./composite-problems";
 import { DATA_PROBLEMS } from "./data-problems";
 import { FORMULA_PROBLEMS } from "./formula-problems";
 import { MEASURE_PROBLEMS } from "./measure-problems";
@@ -7,6 +8,7 @@ import { THEORY_PROBLEMS } from "./theory-problems";
 
 /** Every condition that stops an analysis, with its words: the one place where they are said. */
 export const PROBLEMS = {
+  ...COMPOSITE_PROBLEMS,
   ...DATA_PROBLEMS,
   ...FORMULA_PROBLEMS,
   ...MEASURE_PROBLEMS,

@@ -7,7 +7,8 @@ import type { FittedModel } from "./fit-model";
 import type { StructureOptions } from "./options";
 import type { CasePattern } from "./sample-moments";
 import type { StructureSample } from "./specification";
-import { CodeColumns, groupingOf, structureSample, type Grouping } from "./theory-data";
+import { groupingOf, type Grouping } from "../grouping";
+import { CodeColumns, structureSample } from "./theory-data";
 
 /** A theory made into a model with its data, and how names of the one are found in the other. */
 export class TheoryModel {

@@ -1,0 +1,417 @@
+import { centreOf, productColumn, type Column, type UsedCoding } from "../../design";
+import {
+  addParameter,
+  averageLabel,
+  byCovariance,
+  coefficientLabel,
+  coefficientQuantity,
+  number,
+  parameter,
+  parameterAt,
+  sdLabel,
+  subtract,
+  type Covariance,
+  type Expression,
+  type Parameters,
+  type Polynomial,
+  type Quantity,
+  type Resample,
+} from "../../model";
+import type { Warning } from "../../problems";
+import type { CovarianceKind, Settings } from "../../study";
+import type { CompiledTheory } from "../../theory";
+import type { Fit, Line, ModelData, SectionContext } from "../engine";
+import { groupingOf, type Grouping } from "../grouping";
+import type { Section } from "../sections";
+import { compositeSections } from "./composite-section";
+import { conditionalCovariance } from "./conditional-covariance";
+import { compositeWarnings } from "./composite-warnings";
+import { estimatedGroups, type EstimatedGroup } from "./estimated-groups";
+import { pairsIn, type HtmtPlan } from "./htmt";
+import { CompositeKernel, type CompositeProblem } from "./kernel";
+import { distinctProducts, same } from "./model";
+import { optionsOf, type CompositeOptions } from "./options";
+import type { AveragePlan, ReportedEquation, ReportPlan } from "./report";
+import { theoryComposite, type TheoryComposite } from "./theory-model";
+
+/** Products of columns as the rest of the pipeline names them. */
+export const productKey = (names: readonly string[]): string => names.join(":");
+
+/** A theory among constructs made of their items, estimated by partial least squares; each group by itself. */
+export class CompositeFit implements Fit<CompositeProblem> {
+  readonly parameters: Parameters;
+  readonly covariances: Record<CovarianceKind, Covariance>;
+  readonly coefficients: Quantity[];
+  readonly columns: ReadonlyMap<string, Column>;
+  readonly codings: UsedCoding[];
+  readonly products: { outcome: string; column: Column; components: Column[] }[];
+  /** Everything is in SDs of scores, whose sampling variation counts. */
+  readonly standardised = true;
+  readonly unscaledProducts: boolean;
+  readonly composite: TheoryComposite;
+  readonly groups: EstimatedGroup[];
+  readonly grouping: Grouping;
+  readonly options: CompositeOptions;
+  private readonly averages: { plan: AveragePlan; to: number }[] = [];
+  private readonly measured: { at: number; htmt: HtmtPlan } | null;
+
+  /** @throws StudyProblem that says why there is no estimate */
+  constructor(
+    readonly theory: CompiledTheory,
+    readonly data: ModelData,
+    readonly settings: Settings,
+  ) {
+    this.options = optionsOf(settings);
+    this.grouping = groupingOf(theory, data);
+    this.composite = theoryComposite(theory, data, this.options, this.grouping.variable);
+    this.groups = estimatedGroups(this.composite, this.grouping);
+    this.unscaledProducts = ["raw", "orthogonal"].includes(this.options.approach);
+    this.columns = this.makeColumns();
+    this.codings = [
+      ...(this.grouping.coding ? [this.grouping.coding] : []),
+      ...this.composite.codings,
+    ];
+    this.products = this.composite.model.products.map(({ of, to }) => {
+      const components = of.map((key) => this.columns.get(key)!);
+      return { outcome: to, column: productColumn(components, components.map(centreOf)), components };
+    });
+    this.parameters = this.makeParameters();
+    this.measured = this.groups.length === 1 ? this.addMeasurement() : null;
+    const size = this.parameters.covered;
+    const none: Covariance = { size, values: new Float64Array(size * size).fill(NaN) };
+    this.covariances = byCovariance(() => none) as Record<CovarianceKind, Covariance>;
+    this.coefficients = this.reported().map((label) =>
+      coefficientQuantity(label, parameter(parameterAt(this.parameters, label))),
+    );
+  }
+
+  /** Names of parameters that are reported: coefficients, weights, loadings, ratios between constructs. */
+  private reported(): string[] {
+    const { labels, roles } = this.parameters;
+    return labels.filter(
+      (label, at) =>
+        (roles[at] === "coefficient" && !label.endsWith("~ intercept")) || roles[at] === "average",
+    );
+  }
+
+  readonly slope = (outcome: string, key: string): Polynomial => {
+    const terms = this.overGroups(outcome, key);
+    for (const { outcome: to, column, components } of this.products) {
+      if (to !== outcome || !components.some((c) => c.key === key)) continue;
+      const other = components.find((c) => c.key !== key) ?? components[0]!;
+      for (const { moderators, expression } of this.overGroups(outcome, column.key))
+        terms.push({ moderators: [...moderators, other.key].sort(), expression });
+    }
+    return terms;
+  };
+
+  /** A coefficient in the first group, and what others differ by, each times its code. */
+  private overGroups(outcome: string, key: string): Polynomial {
+    const each = this.groups.map((_, g) => this.coefficient(outcome, key, g));
+    const [first] = each;
+    if (!first) return [];
+    return [
+      { moderators: [], expression: first },
+      ...each.slice(1).map((expression, at) => ({
+        moderators: [this.grouping.coding!.columns[at]!.key],
+        expression: subtract(expression, first),
+      })),
+    ];
+  }
+
+  private coefficient(outcome: string, key: string, group: number): Expression {
+    const at = this.parameters.index.get(this.label(outcome, key, group));
+    return at === undefined ? number(0) : parameter(at);
+  }
+
+  private label(outcome: string, key: string, group: number): string {
+    const own = coefficientLabel(outcome, key);
+    return group === 0 ? own : `${own} [${this.grouping.names[group]}]`;
+  }
+
+  readonly average = (columns: readonly string[]): number => {
+    const label = averageLabel(columns);
+    const known = this.parameters.index.get(label);
+    if (known !== undefined) return known;
+    const names = this.composite.model.constructs.map((c) => c.name);
+    const to = addParameter(this.parameters, label, "average");
+    const coded = columns.map((key) => names.indexOf(key));
+    const { coding } = this.grouping;
+    const codes = columns.map((key) => coding?.columns.findIndex((c) => c.key === key) ?? -1);
+    // Codes of groups are averaged by the kernel's first group alone, so their shares are fixed: groups keep their sizes.
+    this.averages.push({
+      to,
+      plan: codes.every((at) => at < 0)
+        ? { kind: "product", constructs: coded }
+        : new Set(codes).size === 1
+          ? { kind: "share", value: coding!.counts[codes[0]! + 1]! / this.data.sample.rows.length }
+          : { kind: "zero" },
+    });
+    return to;
+  };
+
+  vector(): Float64Array {
+    // What did not settle is reported as it was left, with a warning.
+    const kernel = new CompositeKernel(this.kernelData(), true);
+    const out = new Float64Array(kernel.size);
+    const all = new Float64Array(this.data.sample.rows.length).fill(1);
+    kernel.refit(totalsOf(kernel, all), out, 0);
+    return out;
+  }
+
+  kernelData(): CompositeProblem {
+    const [first] = this.groups;
+    const { solution } = first!;
+    return {
+      n: this.data.sample.rows.length,
+      size: this.parameters.labels.length,
+      firstFixed: this.parameters.labels.length,
+      groups: this.groups.map(({ built, rows }, g) => ({
+        plan: built.plan,
+        rows: this.groups.length > 1 ? rows : null,
+        report: this.reportPlan(g),
+      })),
+      align: this.options.align,
+      measurement: this.measured && {
+        ...this.measured,
+        reference: { weights: solution.weights, r: solution.r },
+      },
+    };
+  }
+
+  sections(context: SectionContext): Section[] {
+    return compositeSections(this, context);
+  }
+
+  get warnings(): Warning[] {
+    return compositeWarnings(this);
+  }
+
+  lines(): Line[] {
+    if (this.groups.length > 1 || this.unscaledProducts) return [];
+    const theta = this.vector();
+    return this.theory.equations.flatMap(({ outcome }): Line[] => {
+      const own = this.products.filter((p) => p.outcome === outcome);
+      const block = this.parameters.equations.find((e) => e.outcome === outcome);
+      if (own.length === 0 || !block) return [];
+      const columns = this.columnsInto(outcome);
+      const target = this.columns.get(outcome)!;
+      const b = theta.slice(block.start, block.start + block.count);
+      return [
+        {
+          outcome,
+          outcomeMean: centreOf(target),
+          outcomeSd: target.sd,
+          columns,
+          b,
+          start: block.start,
+          covariances: conditionalCovariance(target.values, columns, b),
+          df: () => this.data.sample.rows.length - b.length,
+        },
+      ];
+    });
+  }
+
+  points(outcome: string): { y: Float64Array; columns: Column[] } | null {
+    const column = this.columns.get(outcome);
+    return column ? { y: column.values, columns: this.columnsInto(outcome) } : null;
+  }
+
+  private columnsInto(outcome: string): Column[] {
+    const { paths } = this.composite.model;
+    const mains = paths.flatMap(([from, to]) => (to === outcome ? [this.columns.get(from)!] : []));
+    return [...mains, ...this.products.filter((p) => p.outcome === outcome).map((p) => p.column)];
+  }
+
+  /** What stands in the vector: coefficients, equation by equation and group by group; then SDs. */
+  private makeParameters(): Parameters {
+    const parameters: Parameters = {
+      labels: [],
+      roles: [],
+      index: new Map(),
+      equations: [],
+      covered: 0,
+    };
+    for (const { outcome } of this.theory.equations) {
+      const start = parameters.labels.length;
+      const columns = this.columnsInto(outcome);
+      this.groups.forEach((_, g) => {
+        if (columns.some((c) => c.components) && g === 0)
+          addParameter(parameters, coefficientLabel(outcome, "intercept"), "coefficient");
+        for (const column of columns)
+          addParameter(parameters, this.label(outcome, column.key, g), "coefficient");
+      });
+      parameters.equations.push({ outcome, start, count: parameters.labels.length - start });
+    }
+    parameters.covered = parameters.labels.length;
+    for (const key of this.columns.keys()) addParameter(parameters, sdLabel(key), "sd");
+    return parameters;
+  }
+
+  /** Weights, loadings, flags of turned constructs and ratios between constructs join the vector. */
+  private addMeasurement(): { at: number; htmt: HtmtPlan } {
+    const { built } = this.groups[0]!;
+    const { constructs } = built.model;
+    const { start } = built.plan.layout;
+    const at = this.parameters.labels.length;
+    const items = constructs.flatMap((c) => c.indicators.map((item) => [c.name, item] as const));
+    for (const [name, item] of items)
+      addParameter(this.parameters, weightLabel(name, item), "average");
+    for (const [name, item] of items)
+      addParameter(this.parameters, loadingLabel(name, item), "average");
+    for (const { name } of constructs) addParameter(this.parameters, turnedLabel(name), "flag");
+    const htmt: HtmtPlan = {
+      blocks: built.stated.constructs.map((_, j) => [start[j]!, start[j + 1]!]),
+    };
+    for (const [i, j] of pairsIn(htmt))
+      addParameter(
+        this.parameters,
+        htmtLabel(constructs[i]!.name, constructs[j]!.name),
+        "average",
+      );
+    return { at, htmt };
+  }
+
+  private reportPlan(g: number): ReportPlan {
+    const { built } = this.groups[g]!;
+    const { plan, model } = built;
+    const names = model.constructs.map((c) => c.name);
+    const place = (key: string): number => names.indexOf(key);
+    return {
+      equations: this.theory.equations.map(({ outcome }) => this.reportedEquation(outcome, g)),
+      coded: [...this.composite.coded].flatMap(([key, column]) => {
+        const construct = place(key);
+        const k = plan.layout.start[construct]!;
+        const sd = built.sds[k]!;
+        const raw = centreOf(column);
+        return [{ construct, sd, raw, centre: (raw - built.means[k]!) / sd }];
+      }),
+      sds:
+        g === 0
+          ? [...this.columns.keys()].flatMap((key) =>
+              place(key) < 0
+                ? []
+                : [
+                    {
+                      construct: place(key),
+                      to: parameterAt(this.parameters, sdLabel(key)),
+                    },
+                  ],
+            )
+          : [],
+      averages: g === 0 ? this.averages : [],
+    };
+  }
+
+  private reportedEquation(outcome: string, g: number): ReportedEquation {
+    const { built } = this.groups[g]!;
+    const { plan, model } = built;
+    const names = model.constructs.map((c) => c.name);
+    const pairs = distinctProducts(built.stated.products);
+    const to = names.indexOf(outcome);
+    const equation = plan.equations.findIndex((e) => e.outcome === to);
+    const { predictors } = plan.equations[equation]!;
+    const columns = this.columnsInto(outcome);
+    const mains = columns.flatMap((c) => {
+      if (c.components) return [];
+      const construct = names.indexOf(c.key);
+      return [{ construct, at: predictors.indexOf(construct) }];
+    });
+    const products = this.composite.model.products.filter((p) => p.to === outcome);
+    const indicators = plan.productColumns.length > 0;
+    return {
+      equation,
+      outcome: to,
+      mains,
+      products: products.map(({ of }, i) => ({
+        of: [names.indexOf(of[0]), names.indexOf(of[1])],
+        at: indicators
+          ? predictors.indexOf(
+              built.stated.constructs.length + pairs.findIndex((pair) => same(pair, of)),
+            )
+          : predictors.length + i,
+        indicators,
+        own: this.unscaledProducts,
+      })),
+      to: parameterAt(this.parameters, this.label(outcome, columns[0]!.key, g)),
+      intercept:
+        g === 0 ? (this.parameters.index.get(coefficientLabel(outcome, "intercept")) ?? -1) : -1,
+    };
+  }
+
+  private makeColumns(): Map<string, Column> {
+    const columns = new Map<string, Column>();
+    const n = this.data.sample.rows.length;
+    for (const { name, keys } of this.composite.nodes)
+      for (const key of keys) {
+        const coded = this.composite.coded.get(key);
+        columns.set(
+          key,
+          coded ?? {
+            key,
+            variable: name,
+            label: name,
+            contrast: null,
+            values: this.scores(key, n),
+            sd: 1,
+            components: null,
+          },
+        );
+      }
+    const { coding, of } = this.grouping;
+    coding?.columns.forEach(({ key, contrast }, at) =>
+      columns.set(key, {
+        key,
+        variable: coding.variable,
+        label: `${coding.variable}: ${contrast}`,
+        contrast,
+        values: Float64Array.from(of, (group) => (group === at + 1 ? 1 : 0)),
+        sd: 0,
+        components: null,
+      }),
+    );
+    return columns;
+  }
+
+  /** Scores of a construct in the rows of the sample, of variance one in each group. */
+  private scores(key: string, n: number): Float64Array {
+    const out = new Float64Array(n);
+    for (const { built, rows, solution } of this.groups) {
+      const j = built.model.constructs.findIndex((c) => c.name === key);
+      rows.forEach((row, i) => (out[row] = solution.scores[j]![i]!));
+    }
+    return out;
+  }
+}
+
+export const weightLabel = (construct: string, item: string): string =>
+  `weight ${construct} ${item}`;
+export const loadingLabel = (construct: string, item: string): string =>
+  `loading ${construct} ${item}`;
+export const turnedLabel = (construct: string): string => `turned ${construct}`;
+export const htmtLabel = (a: string, b: string): string => `htmt ${a} ${b}`;
+
+/** The whole sample as a resample in which everybody is drawn once. */
+function totalsOf(
+  { columns }: CompositeKernel,
+  weights: Float64Array,
+): Resample {
+  const width = columns?.width ?? 0;
+  const sums = new Float64Array(width);
+  const cross = new Float64Array(width * width);
+  if (columns)
+    for (let i = 0; i < weights.length; i++)
+      for (let k = 0; k < width; k++) {
+        const x = columns.values[i * width + k]!;
+        sums[k] = sums[k]! + x;
+        for (let m = k; m < width; m++)
+          cross[k * width + m] = cross[k * width + m]! + x * columns.values[i * width + m]!;
+      }
+  return {
+    total: weights.length,
+    sums,
+    cross,
+    extra: new Float64Array(0),
+    weights: () => weights,
+  };
+}
