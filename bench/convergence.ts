@@ -54,7 +54,9 @@ export function measureConvergence(wanted = SETS): void {
             level: NOMINAL,
             errors: "expected",
             bootstrap: null,
-      flags: null,
+            flags: null,
+            complete: false,
+            interval: "delta",
             exact: new Set(),
           }).find((s) => s.kind === "structure")!;
           ratio += section.fit!.plain.chi2 / section.fit!.plain.df;

@@ -91,6 +91,8 @@ export async function measureLatent(): Promise<void> {
       errors: "observed",
       bootstrap: null,
       flags: null,
+      complete: false,
+      interval: "delta",
       exact: new Set(),
     }),
   );

@@ -118,14 +118,11 @@ describe("the dataset", () => {
     ).toMatch(/“i2” is 5 in row 1, beyond its scale from 0 to 4/);
   });
 
-  it("keeps factors and composites, and says that composites are not estimated yet", () => {
+  it("keeps factors and composites as they are stated", () => {
     const factor = "measure f reflects i1, i2\nH1: x raises f";
     expect(buildDataset({ ...definition, theory: factor }, raw).measures[0]!.form).toBe("reflects");
     const theory = "measure f combines i1, i2\nH1: x raises f";
     expect(buildDataset({ ...definition, theory }, raw).measures[0]!.form).toBe("combines");
-    expect(() => analyse({ ...definition, theory }, raw)).toThrow(
-      /“f” is a composite, which is not estimated yet/,
-    );
   });
 
   it("knows what uses a column", () => {

@@ -14,6 +14,7 @@ import { allQuantities, effectContext, type EffectContext, type Quantity } from 
 import {
   engineFor,
   kernelOf,
+  optionColumns,
   withOptions,
   type Engine,
   type Fit,
@@ -84,7 +85,6 @@ export function prepare(
     stated.settings.engine,
     measures.map((m) => m.form),
   );
-  if (!engine) throw notYetEstimated(measures.find((m) => m.form === "combines") ?? measures[0]!);
   const own = optionsFor(engine, stated.settings);
   const described = new Map(dataset.variables.map((v) => [v.name, v]));
   const chosen = { ...stated.settings, options: withOptions(engine, own) };
@@ -98,7 +98,13 @@ export function prepare(
     refuseProducts(theory);
     refuseRowWork(stated);
   }
-  const typed = typedColumns(study, dataset, theory, measures);
+  const typed = typedColumns(
+    study,
+    dataset,
+    theory,
+    measures,
+    optionColumns(engine, chosen.options),
+  );
   const keeps = engine.keepsIncomplete?.(settings) ?? false;
   const sample = (keeps ? anySample : listwiseSample)([...typed.values()], dataset);
   const variables = new Map(study.variables.map((v) => [v.name, v]));
@@ -106,7 +112,17 @@ export function prepare(
   const clusters = scheme.kind === "clusters" ? scheme.members : null;
   const momentsOnly = raw.moments !== undefined;
   const given = resamples ? givenRows(resamples, sample) : null;
-  const data = { typed, variables, sample, clusters, measures, momentsOnly, given };
+  const givenPermutations = stated.permutations ? givenRows(stated.permutations, sample) : null;
+  const data = {
+    typed,
+    variables,
+    sample,
+    clusters,
+    measures,
+    momentsOnly,
+    given,
+    givenPermutations,
+  };
   const suitability = engine.suits(theory, data);
   if (!suitability.suits) throw new StudyProblem("engine_unsuited", { reason: suitability.reason });
   const fit = engine.fit(theory, data, settings);
@@ -197,6 +213,8 @@ function typedColumns(
   dataset: Dataset,
   theory: CompiledTheory,
   measures: readonly Measure[],
+  /** Columns that are only compared for equality. */
+  further: readonly string[],
 ): Map<string, TypedColumn> {
   const { table } = dataset;
   const { strata, cluster } = study.settings;
@@ -209,7 +227,7 @@ function typedColumns(
     ].filter((name) => !factors.has(name)),
   );
   const typed = new Map<string, TypedColumn>();
-  for (const name of [...used, ...[strata, cluster].filter((c) => c !== null)]) {
+  for (const name of [...used, ...further, ...[strata, cluster].filter((c) => c !== null)]) {
     const column = findColumn(table, name);
     const variable = study.variables.find((v) => v.name === name);
     if (!column || !variable) {
@@ -276,14 +294,6 @@ function refuseProducts({ moderated, moderations }: CompiledTheory): void {
     { variables: terms, ...(moderations[0] ? { line: moderations[0].line } : {}) },
   );
 }
-
-/** Factors and composites are stored and checked as batteries; estimating them is not part of this engine. */
-export const notYetEstimated = ({ name, form, line }: Measure): StudyProblem =>
-  new StudyProblem(
-    "not_estimated_yet",
-    { name: name.name, form: form === "reflects" ? "reflects" : "combines" },
-    { variables: [name.name], line },
-  );
 
 /** Without rows nothing can be resampled, and errors that need residuals of rows do not exist. */
 function momentSettings(settings: Settings, { errorsOfMoments }: Engine): Settings {

@@ -117,6 +117,8 @@ export interface StudyDefinition {
   settings: Settings;
   /** Bootstrap samples to be used instead of drawn ones: rows of the data from 0. */
   resamples?: number[][];
+  /** Permutations of the rows, likewise: the first so many of each are the first group. */
+  permutations?: number[][];
   /** What was done to the study, the oldest first. */
   log: LogEntry[];
 }

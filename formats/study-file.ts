@@ -69,28 +69,38 @@ export function readStudy(text: string, readCsv: CsvReader = noFiles): LoadedStu
     log,
   };
   if (file.resamples !== undefined)
-    definition.resamples = resamplesOf(file.resamples, table.rows, readCsv);
+    definition.resamples = rowLists(file.resamples, "Resample", table.rows, readCsv);
+  if (file.permutations !== undefined)
+    definition.permutations = rowLists(file.permutations, "Permutation", table.rows, readCsv);
   return { definition, table };
 }
 
+/** A line that holds numbers only, not names. */
+const NUMBERS = /^[\s\d,.-]*$/;
+
 /** @throws FormatProblem for a row that the data do not have */
-function resamplesOf(given: string | number[][], rows: number, readCsv: CsvReader): number[][] {
-  const lists =
-    typeof given === "string"
-      ? readCsv(given)
-          .trim()
-          .split(/\r?\n/)
-          .slice(1)
-          .map((line) => line.split(",").map(Number))
-      : given;
+function rowLists(
+  given: string | number[][],
+  what: string,
+  rows: number,
+  readCsv: CsvReader,
+): number[][] {
+  const lists = typeof given === "string" ? linesOf(readCsv(given)) : given;
   lists.forEach((list, r) => {
     const wrong = list.find((row) => !Number.isInteger(row) || row < 0 || row >= rows);
     if (wrong !== undefined)
       throw new FormatProblem(
-        `Resample ${r + 1} names row ${wrong}; the rows of the data run from 0 to ${rows - 1}.`,
+        `${what} ${r + 1} names row ${wrong}; the rows of the data run from 0 to ${rows - 1}.`,
       );
   });
   return lists;
+}
+
+/** Lists of row numbers, one a line, with or without a line of names. */
+function linesOf(csv: string): number[][] {
+  const lines = csv.trim().split(/\r?\n/);
+  const from = NUMBERS.test(lines[0]!) ? 0 : 1;
+  return lines.slice(from).map((line) => line.split(",").map(Number));
 }
 
 /** One variable for each column: what the file says of it, the rest guessed. */

@@ -214,12 +214,22 @@ export const studySchema = z.strictObject({
   settings: settings.prefault({}),
   resamples: z
     .union([
-      z.string().describe("Path of a CSV file, relative to the study file, with a line of names"),
+      z
+        .string()
+        .describe(
+          "Path of a CSV file, relative to the study file, with or without a line of names",
+        ),
       z.array(z.array(z.number().int().min(0))),
     ])
     .optional()
     .describe(
       "Bootstrap samples to be used instead of drawn ones: rows of the data from 0, one sample a line",
+    ),
+  permutations: z
+    .union([z.string(), z.array(z.array(z.number().int().min(0)))])
+    .optional()
+    .describe(
+      "Permutations of people for comparing two groups, instead of drawn ones: rows of the data from 0, the first group first",
     ),
   log: z
     .array(z.strictObject({ when: z.string(), what: z.string(), why: z.string().default("") }))

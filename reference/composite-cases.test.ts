@@ -29,12 +29,17 @@ describe("composite models stated in words, through the entry of app and command
         ],
       ],
     ],
-    ["formative-predictor", false, (e) => [e.with_direct_path, e.full_mediation].map((s) => [s.model, s])],
+    [
+      "formative-predictor",
+      false,
+      (e) => [e.with_direct_path, e.full_mediation].map((s) => [s.model, s]),
+    ],
     ["collinear-indicators", false, (e) => [e.before, e.after, e.mode_a].map((s) => [s.model, s])],
     [
       "two-block-identities",
       false,
-      (e) => [e.mode_b_both, e.mode_a_both, e.b_then_a].map((s) => [s.model, s, { scheme: "factor" }]),
+      (e) =>
+        [e.mode_b_both, e.mode_a_both, e.b_then_a].map((s) => [s.model, s, { scheme: "factor" }]),
     ],
     [
       "consistent-mediation",
@@ -89,15 +94,16 @@ describe("composite models stated in words, through the entry of app and command
     });
   });
 
-  it.each(["mixed-two-moderators", "moderated-mediation-two-stage", "binary-moderator-product-indicator"])(
-    "interactions by two stages: %s",
-    (name) => {
-      const e = expectedOf(name);
-      const evidence = runComposite(name, theoryOf(e.model));
-      const wanted = e.stage_two ?? e.two_stage;
-      expect(compared(recordOf(evidence).stageTwo, wanted)).toEqual([]);
-    },
-  );
+  it.each([
+    "mixed-two-moderators",
+    "moderated-mediation-two-stage",
+    "binary-moderator-product-indicator",
+  ])("interactions by two stages: %s", (name) => {
+    const e = expectedOf(name);
+    const evidence = runComposite(name, theoryOf(e.model));
+    const wanted = e.stage_two ?? e.two_stage;
+    expect(compared(recordOf(evidence).stageTwo, wanted)).toEqual([]);
+  });
 
   it("corrected interactions", () => {
     const e = expectedOf("moderated-mediation-two-stage");

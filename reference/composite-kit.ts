@@ -9,8 +9,7 @@ const here = join(import.meta.dirname, "composite");
 export const readComposite = (name: string, file: string): string =>
   readFileSync(join(here, name, file), "utf8");
 
-export const expectedOf = (name: string): any =>
-  JSON.parse(readComposite(name, "expected.json"));
+export const expectedOf = (name: string): any => JSON.parse(readComposite(name, "expected.json"));
 
 /** The columns of a case, NaN where a cell is empty. */
 export function columnsOf(name: string): Map<string, Float64Array> {
@@ -37,16 +36,14 @@ const MODES: Record<string, Construct["mode"]> = {
 /** The model of a case as it is stated there. */
 export function modelOf(stated: any): CompositeModel {
   return {
-    constructs: stated.constructs.map(
-      (c: any): Construct => ({
-        name: c.name,
-        mode: MODES[c.mode]!,
-        indicators: c.indicators,
-        corrected: c.mode === "A",
-        reliability: c.reliability ?? null,
-        dominant: c.dominant ?? null,
-      }),
-    ),
+    constructs: stated.constructs.map((c: any): Construct => ({
+      name: c.name,
+      mode: MODES[c.mode]!,
+      indicators: c.indicators,
+      corrected: c.mode === "A",
+      reliability: c.reliability ?? null,
+      dominant: c.dominant ?? null,
+    })),
     paths: stated.paths,
     products: stated.products ?? [],
     scheme: stated.scheme,

@@ -21,7 +21,9 @@ export function theoryOf(model: any, factors = false): string[] {
       const known = c.reliability ? ` with reliability ${c.reliability}` : "";
       return `measure ${c.name} ${form} ${c.indicators.join(", ")}${WEIGHTED[c.mode] ?? ""}${sign}${known}`;
     }),
-    ...model.paths.map(([from, to]: [string, string], i: number) => `H${i + 1}: ${from} affects ${to}`),
+    ...model.paths.map(
+      ([from, to]: [string, string], i: number) => `H${i + 1}: ${from} affects ${to}`,
+    ),
     ...(model.products ?? []).map(
       ({ of, to }: any, i: number) => `M${i + 1}: ${of[1]} alters ${of[0]} to ${to}`,
     ),

@@ -17,6 +17,7 @@ import { Equations } from "../components/evidence/equations";
 import { GroupMeansTable } from "../components/evidence/group-means";
 import { HypothesisTable } from "../components/evidence/hypothesis-table";
 import { LedgerEntry } from "../components/evidence/ledger-entry";
+import { CompositeView } from "../components/composites/composite-view";
 import { StructureView } from "../components/structure/structure-view";
 import { TableSection } from "../components/evidence/table-section";
 import { isStopped, isWaiting } from "../components/frame/fault";
@@ -121,7 +122,7 @@ const Weighed = memo(function Weighed({ evidence }: { evidence: EvidenceObject }
         ) : section.kind === "structure" ? (
           <StructureView key={section.kind} section={section} />
         ) : section.kind === "composites" ? (
-          <CompositeView key={section.kind} section={section} />
+          <CompositeView key={section.kind} section={section} evidence={evidence} />
         ) : (
           <TableSection key={section.title} section={section} />
         ),

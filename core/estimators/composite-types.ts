@@ -88,6 +88,8 @@ export interface ResampledEvidence {
   /** Of the interval that was chosen, at the level of the study. */
   lower: number | null;
   upper: number | null;
+  /** Two-tailed, from the resamples, by the same method. */
+  p: number | null;
 }
 
 /** One item of a construct, with everything that is said of it. */
@@ -105,6 +107,7 @@ export interface CompositeConstruct {
   /** For people: common factor, composite weighted by regression, single item. */
   words: string;
   kind: "factor" | "composite" | "single";
+  weighting: "correlation" | "regression" | "equal" | "single";
   items: CompositeItem[];
   quality: ConstructQualityEvidence;
   rootAve: number;
@@ -127,7 +130,10 @@ export interface HtmtEvidence {
 export interface CompositePath {
   from: string;
   to: string;
+  /** In SDs of both scores. */
   estimate: number;
+  /** As every effect is reported: from one value to the other where there are two, else per SD. Null where groups differ. */
+  reported: ResampledEvidence | null;
   f2: number | null;
   vif: number | null;
   /** It is part of a product, so its f² depends on where zero lies. */
@@ -175,7 +181,8 @@ export interface CompositeSection {
   /** In how many replicates each construct's score points the other way; null until resampled. */
   turned: Named | null;
   exactFit: ExactFitEvidence | null;
-  comparison: GroupComparisonEvidence | null;
+  /** Every two groups; none until everything has been resampled, and where there are no groups. */
+  comparisons: GroupComparisonEvidence[];
   prediction: PredictionEvidence | null;
   /** What the fit means, in sentences. */
   fitWords: string[];

@@ -13,7 +13,7 @@ import type {
   Quantity,
 } from "../model";
 import type { Warning } from "../problems";
-import type { CovarianceKind, ErrorKind, Settings } from "../study";
+import type { CovarianceKind, ErrorKind, IntervalKind, Settings } from "../study";
 import type { CompiledTheory, Measure, MeasureForm } from "../theory";
 import type { ResidualRows, Section } from "./sections";
 
@@ -25,6 +25,8 @@ export interface OptionSpec {
   help: string;
   /** Choices with their words; none where a number is wanted. */
   choices?: Record<string, string>;
+  /** The name of a column is wanted, or nothing: an empty text. The engine sees the column with the others. */
+  column?: true;
   initial: string | number;
 }
 
@@ -42,6 +44,8 @@ export interface ModelData {
   measures: Measure[];
   /** Bootstrap samples made elsewhere, as positions in the sample; null where they are drawn. */
   given?: Int32Array[] | null;
+  /** Permutations of the rows made elsewhere, as positions in the sample: the first so many are the first group. */
+  givenPermutations?: Int32Array[] | null;
   /** Only means and covariances are known; the rows merely have these moments. */
   momentsOnly: boolean;
 }
@@ -73,10 +77,14 @@ export interface SectionContext {
   /** Confidence level of everything that is no claim, and the errors that tests rest on. */
   level: number;
   errors: CovarianceKind;
+  /** The interval that was chosen. */
+  interval: IntervalKind;
   /** Resampled coefficients, in the order of `Fit.coefficients`; null before there are any. */
   bootstrap: (BootstrapSummary | null)[] | null;
   /** How many replicates raise a flag of the parameter vector, by its label; null before there are any. */
   flags: ReadonlyMap<string, number> | null;
+  /** All resamples that are wanted have been made, so that what takes long may begin. */
+  complete: boolean;
   /** Ids of total effects that have an exact test. */
   exact: ReadonlySet<string>;
 }

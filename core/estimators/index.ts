@@ -9,7 +9,8 @@ export type {
   SectionContext,
   Suitability,
 } from "./engine";
-export { withOptions } from "./options";
+export { optionColumns, withOptions } from "./options";
 export { engineFor, engineOf, engines, kernelOf, registerEngine } from "./registry";
 export type * from "./sections";
+export type * from "./composite-types";
 export type * from "./structure-types";

@@ -8,7 +8,10 @@ import { leastSquares } from "./least-squares";
 
 /** Every engine, the default one first. */
 const ENGINES = new Map<string, Engine>(
-  ([leastSquares, covarianceStructure, composites] as Engine[]).map((engine) => [engine.id, engine]),
+  ([leastSquares, covarianceStructure, composites] as Engine[]).map((engine) => [
+    engine.id,
+    engine,
+  ]),
 );
 
 /** Adds an engine while the program runs; those of the house stand in the list above. */
@@ -26,12 +29,11 @@ export function engineOf(id: string): Engine {
 /**
  * The engine for a theory: the one that was chosen, or, where that knows nothing of the theory's measures, the first that does.
  * @param forms of the measures that are variables of the theory themselves
- * @returns null where no engine estimates them
  */
-export function engineFor(id: string, forms: readonly MeasureForm[]): Engine | null {
+export function engineFor(id: string, forms: readonly MeasureForm[]): Engine {
   const knows = (engine: Engine): boolean => forms.every((form) => engine.forms?.includes(form));
   const chosen = engineOf(id);
-  return knows(chosen) ? chosen : (engines().find(knows) ?? null);
+  return knows(chosen) ? chosen : (engines().find(knows) ?? chosen);
 }
 
 /** The kernel of an engine, from the plain data that its fit made. */

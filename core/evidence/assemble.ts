@@ -68,8 +68,10 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
       fit.sections?.({
         bootstrap: boot?.coefficients ?? null,
         flags: boot?.flags ?? null,
+        complete: (boot?.run.done ?? 0) >= study.settings.replications,
         exact: exactTotals(effects),
         level,
+        interval: study.settings.interval,
         errors: prepared.errors,
       }) ?? [],
     effects,

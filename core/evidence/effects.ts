@@ -84,7 +84,9 @@ function flagsOf(
   { labels, roles }: Prepared["fit"]["parameters"],
   blocks: Resamples["replicates"],
 ): Map<string, number> {
-  const places = labels.flatMap((label, at) => (roles[at] === "flag" ? [[label, at] as const] : []));
+  const places = labels.flatMap((label, at) =>
+    roles[at] === "flag" ? [[label, at] as const] : [],
+  );
   return new Map(
     places.map(([label, at]) => [
       label,

@@ -51,16 +51,29 @@ export function readMeasure(
   const latent = form === "reflects" ? readScaling(reader, items) : {};
   const answered = reader.takeIf("with") ? readAnswered(reader) : null;
   reader.end(EXAMPLE);
-  return { kind: "measure", line, name, form, items, scale, answered, ...composite, ...sign, ...latent };
+  return {
+    kind: "measure",
+    line,
+    name,
+    form,
+    items,
+    scale,
+    answered,
+    ...composite,
+    ...sign,
+    ...latent,
+  };
 }
 
 /** `weighted by regression`, `weighted equally` */
 function readWeighting(reader: Reader): Pick<Measure, "weighting"> {
   if (!reader.takeIf("weighted")) return {};
-  const ways = "weights read “weighted by correlation”, “weighted by regression” or “weighted equally”";
+  const ways =
+    "weights read “weighted by correlation”, “weighted by regression” or “weighted equally”";
   if (reader.takeIf("equally")) return { weighting: "equal" };
   reader.expect("by", ways);
-  if (!reader.isWord("correlation", "regression")) reader.fail(`Expected a way of weighting: ${ways}.`);
+  if (!reader.isWord("correlation", "regression"))
+    reader.fail(`Expected a way of weighting: ${ways}.`);
   return { weighting: reader.take().text as "correlation" | "regression" };
 }
 

@@ -31,12 +31,12 @@ export const MEASURE_PROBLEMS = {
     ({ n }: { n: number }) =>
       `Only ${n} ${numbered(n, "row has", "rows have")} an answer on every item of the measures.`,
   ),
-  not_estimated_yet: worded(
+  no_scores_of_its_own: worded(
     "not_available",
     ({ name, form }: { name: string; form: "reflects" | "combines" }) =>
       form === "reflects"
         ? `“${name}” is a latent variable: it has no scores of its own and is estimated together with the paths of the theory.`
-        : `“${name}” is a composite, which is not estimated yet. Let it average its items to use it in a hypothesis now.`,
+        : `“${name}” is a composite: the weights of its items follow from the paths of the theory, so its scores are made with them, on Evidence.`,
   ),
 };
 

@@ -43,10 +43,18 @@ export const withItem = (measure: Measure, item: string): Measure =>
     ? measure
     : { ...measure, items: [...measure.items, { ref: ref(item), reversed: false }] };
 
-export const withoutItem = (measure: Measure, item: string): Measure => ({
-  ...measure,
-  items: measure.items.filter((i) => i.ref.name !== item),
-});
+/** What the item settled - direction, scaling - is settled without it. */
+export function withoutItem(measure: Measure, item: string): Measure {
+  const items = measure.items.filter((i) => i.ref.name !== item);
+  const kept = measure.signedBy?.name === item ? signed(measure, "") : measure;
+  return { ...kept, items };
+}
+
+/** A composite whose direction one of its items tells; most of them do for an empty name. */
+export function signed({ signedBy: _, ...measure }: Measure, item: string): Measure {
+  const found = measure.items.find((i) => i.ref.name === item)?.ref;
+  return found ? { ...measure, signedBy: found } : measure;
+}
 
 /** Turns an item round; the scale has to be known for that, and the observed answers are its first guess. */
 export const turnItem = (

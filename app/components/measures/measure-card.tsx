@@ -2,10 +2,16 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { styled } from "@mui/material/styles";
 import { useState, type DragEvent } from "react";
-import type { Measure, MeasureEvidence, MeasureForm } from "../../../core";
+import {
+  WEIGHTINGS,
+  type Measure,
+  type MeasureEvidence,
+  type MeasureForm,
+  type Weighting,
+} from "../../../core";
 import { CloseIcon } from "../icons";
 import { Slot } from "../theory/slot";
-import { turnItem, withItem, withoutItem } from "./edit-measures";
+import { signed, turnItem, withItem, withoutItem } from "./edit-measures";
 import { InterItem, ItemTable } from "./item-table";
 import { ReliabilitySummary } from "./reliability-summary";
 import { IconAction } from "../ui/icon-button";
@@ -23,7 +29,11 @@ const FORMS: [MeasureForm, string, string][] = [
     "common factor",
     "a latent variable, estimated together with the paths of the theory by maximum likelihood",
   ],
-  ["combines", "composite", "kept for models with composites, which are not estimated yet"],
+  [
+    "combines",
+    "composite",
+    "made of its items: their weights are estimated together with the paths of the theory by partial least squares",
+  ],
 ];
 
 interface Props {
@@ -129,6 +139,7 @@ export function MeasureCard({
         />
         <ScaleFields key={JSON.stringify(measure.scale)} measure={measure} change={change} />
         {isScore && <AnsweredRule measure={measure} change={change} />}
+        {measure.form === "combines" && <WeightingRule measure={measure} change={change} />}
       </Foot>
       {evidence && <InterItem evidence={evidence} />}
       {!isScore && <p className="quiet">{FORMS.find(([form]) => form === measure.form)?.[2]}</p>}
@@ -222,6 +233,54 @@ function ScaleFields({
         onBlur={keep}
       />
     </span>
+  );
+}
+
+const WEIGHTING_WORDS: Record<Weighting, string> = {
+  correlation: "by correlation with what it is related to",
+  regression: "by regression on its items",
+  equal: "equally",
+};
+
+/** How a composite weights its items, and which of them tells the direction of its score. */
+function WeightingRule({
+  measure,
+  change,
+}: {
+  measure: Measure;
+  change: (measure: Measure) => void;
+}) {
+  const { items, weighting, signedBy } = measure;
+  return (
+    <>
+      <label>
+        weighted{" "}
+        <Select
+          value={weighting ?? "correlation"}
+          onChange={(e) => change({ ...measure, weighting: e.target.value as Weighting })}
+        >
+          {WEIGHTINGS.map((each) => (
+            <option key={each} value={each}>
+              {WEIGHTING_WORDS[each]}
+            </option>
+          ))}
+        </Select>
+      </label>
+      <label>
+        a higher score is more of{" "}
+        <Select
+          value={signedBy?.name ?? ""}
+          onChange={(e) => change(signed(measure, e.target.value))}
+        >
+          <option value="">most of its items</option>
+          {items.map(({ ref }) => (
+            <option key={ref.name} value={ref.name}>
+              {ref.name}
+            </option>
+          ))}
+        </Select>
+      </label>
+    </>
   );
 }
 

@@ -1,9 +1,9 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { plain, pValue, type MeasurementEvidence, type StructureSection } from "../../../core";
-import { NumberTable, type Cell } from "../ui/number-table";
-import { whole } from "./structure-tables";
+import { plain, type MeasurementEvidence, type StructureSection } from "../../../core";
+import { NumberTable } from "../ui/number-table";
+import { pCell, whole } from "./cells";
 
 /** Conventional thresholds, as guidance with their sources. */
 const LOADING = 0.5;
@@ -11,9 +11,6 @@ const RELIABILITY = 0.7;
 const REDUNDANT = 0.95;
 const AVE = 0.5;
 const HTMT = 0.85;
-
-const pCell = (value: number | null): Cell =>
-  value === null ? null : { shown: pValue(value, false), value };
 
 /** How well the items measure: what falls short of common guidance is marked; nothing here is a verdict. */
 export function MeasurementView({

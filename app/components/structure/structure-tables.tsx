@@ -1,20 +1,13 @@
 import Typography from "@mui/material/Typography";
 import {
   plain,
-  pValue,
   type ArrowEvidence,
   type FitEvidence,
   type ScaledFitEvidence,
   type StructureSection,
 } from "../../../core";
+import { pCell, whole } from "./cells";
 import { NumberTable, type Cell, type TableRowSpec } from "../ui/number-table";
-
-const pCell = (value: number | null): Cell =>
-  value === null ? null : { shown: pValue(value, false), value };
-
-/** A count as it is, without decimals. */
-export const whole = (value: number | null): Cell =>
-  value === null ? null : { shown: String(value), value };
 
 /** Estimate, error, z, p, limits and what it is in SDs. */
 const COLUMNS = ["estimate", "SE", "z", "p", "95 % CI", "standardised"];

@@ -15,7 +15,6 @@ import {
   type Parameters,
   type Polynomial,
   type Quantity,
-  type Resample,
 } from "../../model";
 import type { Warning } from "../../problems";
 import type { CovarianceKind, Settings } from "../../study";
@@ -27,15 +26,15 @@ import { compositeSections } from "./composite-section";
 import { conditionalCovariance } from "./conditional-covariance";
 import { compositeWarnings } from "./composite-warnings";
 import { estimatedGroups, type EstimatedGroup } from "./estimated-groups";
+import { furtherStudies, type FurtherStudies } from "./further-studies";
 import { pairsIn, type HtmtPlan } from "./htmt";
 import { CompositeKernel, type CompositeProblem } from "./kernel";
 import { distinctProducts, same } from "./model";
+import { htmtLabel, loadingLabel, turnedLabel, weightLabel } from "./labels";
 import { optionsOf, type CompositeOptions } from "./options";
 import type { AveragePlan, ReportedEquation, ReportPlan } from "./report";
 import { theoryComposite, type TheoryComposite } from "./theory-model";
-
-/** Products of columns as the rest of the pipeline names them. */
-export const productKey = (names: readonly string[]): string => names.join(":");
+import { wholeSample } from "./whole-sample";
 
 /** A theory among constructs made of their items, estimated by partial least squares; each group by itself. */
 export class CompositeFit implements Fit<CompositeProblem> {
@@ -53,6 +52,7 @@ export class CompositeFit implements Fit<CompositeProblem> {
   readonly grouping: Grouping;
   readonly options: CompositeOptions;
   private readonly averages: { plan: AveragePlan; to: number }[] = [];
+  private studies: FurtherStudies | null = null;
   private readonly measured: { at: number; htmt: HtmtPlan } | null;
 
   /** @throws StudyProblem that says why there is no estimate */
@@ -73,7 +73,11 @@ export class CompositeFit implements Fit<CompositeProblem> {
     ];
     this.products = this.composite.model.products.map(({ of, to }) => {
       const components = of.map((key) => this.columns.get(key)!);
-      return { outcome: to, column: productColumn(components, components.map(centreOf)), components };
+      return {
+        outcome: to,
+        column: productColumn(components, components.map(centreOf)),
+        components,
+      };
     });
     this.parameters = this.makeParameters();
     this.measured = this.groups.length === 1 ? this.addMeasurement() : null;
@@ -155,7 +159,7 @@ export class CompositeFit implements Fit<CompositeProblem> {
     const kernel = new CompositeKernel(this.kernelData(), true);
     const out = new Float64Array(kernel.size);
     const all = new Float64Array(this.data.sample.rows.length).fill(1);
-    kernel.refit(totalsOf(kernel, all), out, 0);
+    kernel.refit(wholeSample(kernel, all), out, 0);
     return out;
   }
 
@@ -177,6 +181,11 @@ export class CompositeFit implements Fit<CompositeProblem> {
         reference: { weights: solution.weights, r: solution.r },
       },
     };
+  }
+
+  /** Made once, however often the evidence is put together. */
+  furtherStudies(): FurtherStudies {
+    return (this.studies ??= furtherStudies(this));
   }
 
   sections(context: SectionContext): Section[] {
@@ -264,11 +273,7 @@ export class CompositeFit implements Fit<CompositeProblem> {
       blocks: built.stated.constructs.map((_, j) => [start[j]!, start[j + 1]!]),
     };
     for (const [i, j] of pairsIn(htmt))
-      addParameter(
-        this.parameters,
-        htmtLabel(constructs[i]!.name, constructs[j]!.name),
-        "average",
-      );
+      addParameter(this.parameters, htmtLabel(constructs[i]!.name, constructs[j]!.name), "average");
     return { at, htmt };
   }
 
@@ -382,36 +387,4 @@ export class CompositeFit implements Fit<CompositeProblem> {
     }
     return out;
   }
-}
-
-export const weightLabel = (construct: string, item: string): string =>
-  `weight ${construct} ${item}`;
-export const loadingLabel = (construct: string, item: string): string =>
-  `loading ${construct} ${item}`;
-export const turnedLabel = (construct: string): string => `turned ${construct}`;
-export const htmtLabel = (a: string, b: string): string => `htmt ${a} ${b}`;
-
-/** The whole sample as a resample in which everybody is drawn once. */
-function totalsOf(
-  { columns }: CompositeKernel,
-  weights: Float64Array,
-): Resample {
-  const width = columns?.width ?? 0;
-  const sums = new Float64Array(width);
-  const cross = new Float64Array(width * width);
-  if (columns)
-    for (let i = 0; i < weights.length; i++)
-      for (let k = 0; k < width; k++) {
-        const x = columns.values[i * width + k]!;
-        sums[k] = sums[k]! + x;
-        for (let m = k; m < width; m++)
-          cross[k * width + m] = cross[k * width + m]! + x * columns.values[i * width + m]!;
-      }
-  return {
-    total: weights.length,
-    sums,
-    cross,
-    extra: new Float64Array(0),
-    weights: () => weights,
-  };
 }

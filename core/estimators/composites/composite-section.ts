@@ -1,4 +1,6 @@
-import type { BootstrapSummary } from "../../inference";
+import type { BootstrapInterval, BootstrapSummary } from "../../inference";
+import { coefficientLabel } from "../../model";
+import type { IntervalKind } from "../../study";
 import type {
   CompositeConstruct,
   CompositePath,
@@ -8,23 +10,19 @@ import type {
   ResampledEvidence,
 } from "../composite-types";
 import type { SectionContext } from "../engine";
-import {
-  htmtLabel,
-  loadingLabel,
-  turnedLabel,
-  weightLabel,
-  type CompositeFit,
-} from "./composite-fit";
+import type { CompositeFit } from "./composite-fit";
 import type { EstimatedGroup } from "./estimated-groups";
 import { fitWords, methodWords } from "./fit-words";
 import { htmtOf, pairsIn } from "./htmt";
+import { htmtLabel, loadingLabel, turnedLabel, weightLabel } from "./labels";
 import { recordOf } from "./record";
+import type { Product } from "./specification";
 import { MODE_WORDS } from "./wording";
 
 /** Everything a composite model says besides its effects. */
 export function compositeSections(fit: CompositeFit, context: SectionContext): CompositeSection[] {
   const { groups, grouping, options, composite } = fit;
-  const summaries = summariesOf(fit, context.bootstrap);
+  const summaries = summariesOf(fit, context);
   const [first] = groups;
   const consistent = first!.built.model.consistent;
   return [
@@ -43,7 +41,7 @@ export function compositeSections(fit: CompositeFit, context: SectionContext): C
         result: recordOf(group.solution),
         constructs: constructsOf(group, summaries),
         htmt: htmtEvidence(group, summaries),
-        paths: pathsOf(group),
+        paths: pathsOf(group, fit, summaries),
       })),
       scores: scoresOf(fit),
       turned:
@@ -55,30 +53,69 @@ export function compositeSections(fit: CompositeFit, context: SectionContext): C
               ]),
             )
           : null,
-      exactFit: null,
-      comparison: null,
-      prediction: null,
+      ...(context.complete ? fit.furtherStudies() : NOTHING_YET),
       fitWords: fitWords(first!.solution),
     },
   ];
 }
 
-type Summaries = (label: string) => BootstrapSummary | null;
+/** What takes long, before everything else has been said. */
+const NOTHING_YET = { exactFit: null, comparisons: [], prediction: null };
 
-function summariesOf({ coefficients }: CompositeFit, bootstrap: SectionContext["bootstrap"]): Summaries {
+/** What resamples say of a parameter of the fit, by its label. */
+interface Summaries {
+  of(label: string): BootstrapSummary | null;
+  interval: IntervalKind;
+  /** A parameter as it is reported; null in models of several groups, which have one of each. */
+  reported(label: string): ResampledEvidence | null;
+}
+
+function summariesOf(fit: CompositeFit, context: SectionContext): Summaries {
+  const { coefficients, parameters, groups } = fit;
   const at = new Map(coefficients.map((q, i) => [q.label, i]));
-  return (label) => {
-    const place = at.get(label);
-    return place === undefined ? null : (bootstrap?.[place] ?? null);
+  const theta = fit.vector();
+  const summaries: Summaries = {
+    of: (label) => {
+      const place = at.get(label);
+      return place === undefined ? null : (context.bootstrap?.[place] ?? null);
+    },
+    interval: context.interval,
+    reported: (label) => {
+      const place = parameters.index.get(label);
+      if (place === undefined || groups.length > 1) return null;
+      return resampled(theta[place]!, label, summaries);
+    },
+  };
+  return summaries;
+}
+
+function resampled(
+  estimate: number,
+  label: string,
+  { of, interval }: Summaries,
+): ResampledEvidence {
+  const summary = of(label);
+  const limits = summary && limitsOf(summary, interval);
+  return {
+    estimate,
+    se: summary?.se ?? null,
+    lower: limits?.lower ?? null,
+    upper: limits?.upper ?? null,
+    p: limits?.pTwoSided ?? null,
   };
 }
 
-const resampled = (estimate: number, summary: BootstrapSummary | null): ResampledEvidence => ({
-  estimate,
-  se: summary?.se ?? null,
-  lower: summary?.percentile?.lower ?? null,
-  upper: summary?.percentile?.upper ?? null,
-});
+function limitsOf(summary: BootstrapSummary, interval: IntervalKind): BootstrapInterval | null {
+  switch (interval) {
+    case "bca":
+    case "bc":
+    case "basic":
+    case "normal":
+      return summary[interval];
+    default:
+      return summary.percentile;
+  }
+}
 
 function constructsOf(
   { built, solution }: EstimatedGroup,
@@ -93,14 +130,13 @@ function constructsOf(
   return model.constructs.map(({ name, mode, corrected, indicators: items }, j) => {
     const rootAve = Math.sqrt(quality[j]!.ave);
     const correlations = own.flatMap((_, l) =>
-      l === j || j >= own.length
-        ? []
-        : [Math.abs(structure.correlations.values[j * c + l]!)],
+      l === j || j >= own.length ? [] : [Math.abs(structure.correlations.values[j * c + l]!)],
     );
     const largest = correlations.length > 0 ? Math.max(...correlations) : null;
     const factor = corrected && model.consistent;
     return {
       construct: name,
+      weighting: items.length === 1 ? "single" : mode,
       kind: items.length === 1 ? "single" : factor ? "factor" : "composite",
       words: factor ? "common factor, corrected for reliability" : MODE_WORDS[mode],
       items: items.map((item, i) => {
@@ -109,8 +145,8 @@ function constructsOf(
         const most = all.indexOf(Math.max(...all));
         return {
           item,
-          weight: resampled(solution.weights[k]!, summaries(weightLabel(name, item))),
-          loading: resampled(loadings[k]!, summaries(loadingLabel(name, item))),
+          weight: resampled(solution.weights[k]!, weightLabel(name, item), summaries),
+          loading: resampled(loadings[k]!, loadingLabel(name, item), summaries),
           vif: solution.indicatorVif[k]!,
           closerTo: j < own.length && most !== j ? own[most]!.name : null,
         };
@@ -139,7 +175,7 @@ function htmtEvidence({ built, solution }: EstimatedGroup, summaries: Summaries)
   htmtOf(solution.r, built.plan.layout.indicators, plan, out, 0);
   return pairs.map(([i, j], at) => {
     const [first, second] = [own[i]!.name, own[j]!.name];
-    const limits = summaries(htmtLabel(first, second))?.percentile;
+    const limits = summaries.of(htmtLabel(first, second))?.percentile;
     return {
       first,
       second,
@@ -151,25 +187,40 @@ function htmtEvidence({ built, solution }: EstimatedGroup, summaries: Summaries)
 }
 
 /** Paths with their sizes: of the equations with products where there are any, corrected where they are. */
-function pathsOf({ built, solution }: EstimatedGroup): CompositePath[] {
+function pathsOf(
+  { built, solution }: EstimatedGroup,
+  fit: CompositeFit,
+  summaries: Summaries,
+): CompositePath[] {
   const { products } = built.stated;
   const equations = solution.stageTwo ?? (solution.consistent ?? solution.plain).equations;
   return equations.flatMap((e) =>
     e
       ? e.predictors.map((from, i): CompositePath => {
-          const product = !built.stated.constructs.some((c) => c.name === from);
+          const product = products.find(({ of: [x, w] }) => from === `${x} x ${w}`);
+          const key = product ? productKey(fit, product) : from;
           return {
             from,
             to: e.outcome,
             estimate: e.coefficients[i]!,
+            reported: summaries.reported(coefficientLabel(e.outcome, key)),
             f2: e.f2[i]!,
             vif: e.vif[i]!,
-            product,
+            product: product !== undefined,
             partOfProduct: products.some((p) => p.to === e.outcome && p.of.includes(from)),
           };
         })
       : [],
   );
+}
+
+/** The column of a product, as coefficients name it. */
+function productKey({ products }: CompositeFit, { of, to }: Product): string {
+  const own = products.find(
+    ({ outcome, components }) =>
+      outcome === to && of.every((name, i) => components[i]!.key === name),
+  );
+  return own!.column.key;
 }
 
 function scoresOf({ groups, data, composite }: CompositeFit): CompositeSection["scores"] {

@@ -36,8 +36,7 @@ export function compositeWarnings({ composite, groups, options }: CompositeFit):
 function measurementWarnings({ solution, built }: EstimatedGroup): Warning[] {
   const list: Warning[] = [];
   const { start } = built.plan.layout;
-  if (!solution.converged)
-    list.push(warning("not_converged", { rounds: solution.rounds }, []));
+  if (!solution.converged) list.push(warning("not_converged", { rounds: solution.rounds }, []));
   const collinear = built.indicators.filter((_, k) => {
     const vif = solution.indicatorVif[k];
     return vif === null || vif! >= HIGH_VIF;

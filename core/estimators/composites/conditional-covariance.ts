@@ -39,8 +39,7 @@ export function conditionalCovariance(
   const values = new Float64Array(size * size);
   values[0] = variance / n;
   for (let i = 1; i < size; i++)
-    for (let j = 1; j < size; j++)
-      values[i * size + j] = variance * inverted.get(i - 1, j - 1);
+    for (let j = 1; j < size; j++) values[i * size + j] = variance * inverted.get(i - 1, j - 1);
   const none = { size, values: new Float64Array(size * size).fill(NaN) };
   return Object.fromEntries(
     COVARIANCES.map((kind) => [kind, kind === "classical" ? { size, values } : none]),

@@ -91,9 +91,7 @@ function singularEquation({ built, plain, estimator }: CompositeSolution): strin
   for (const { predictors, products: made } of plan.equations) {
     const at = [...predictors, ...made.map((q) => model.constructs.length + q)];
     const r = at.map((i) =>
-      at.map(
-        (j) => own[i * width + j]! / Math.sqrt(own[i * width + i]! * own[j * width + j]!),
-      ),
+      at.map((j) => own[i * width + j]! / Math.sqrt(own[i * width + i]! * own[j * width + j]!)),
     );
     const singular = dependent(
       r,

@@ -91,7 +91,13 @@ export class CompositeEstimator {
     this.scoreProducts =
       plan.products.length > 0
         ? new ScoreProducts(
-            { values: plan.values, indicators: p, rows: plan.n, start: layout.start, constructs: c },
+            {
+              values: plan.values,
+              indicators: p,
+              rows: plan.n,
+              start: layout.start,
+              constructs: c,
+            },
             plan.products,
           )
         : null;
@@ -187,8 +193,7 @@ export class CompositeEstimator {
     }
     for (let i = 0; i < c; i++)
       for (let j = 0; j < c; j++)
-        phi[i * c + j] =
-          i === j ? 1 : correlations[i * c + j]! / Math.sqrt(rho[i]! * rho[j]!);
+        phi[i * c + j] = i === j ? 1 : correlations[i * c + j]! / Math.sqrt(rho[i]! * rho[j]!);
     return true;
   }
 

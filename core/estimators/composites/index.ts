@@ -38,7 +38,8 @@ function settingsFor(settings: Settings, theory: CompiledTheory): Settings {
     centring: "none",
     interval: !resampled ? "delta" : known ? settings.interval : "bca",
     // Groups keep their sizes in every resample.
-    strata: settings.strata ?? (settings.cluster === null ? (theory.groups?.by.name ?? null) : null),
+    strata:
+      settings.strata ?? (settings.cluster === null ? (theory.groups?.by.name ?? null) : null),
   };
 }
 

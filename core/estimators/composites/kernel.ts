@@ -21,7 +21,11 @@ export interface CompositeProblem {
   /** Turn constructs back that a resample turned round. */
   align: boolean;
   /** Of the first group: which measurement figures follow the coefficients, and from where. */
-  measurement: { at: number; htmt: HtmtPlan; reference: { weights: Float64Array; r: Float64Array } } | null;
+  measurement: {
+    at: number;
+    htmt: HtmtPlan;
+    reference: { weights: Float64Array; r: Float64Array };
+  } | null;
 }
 
 /** Estimates a composite model on resamples from sums and cross-products; with groups, from the weights of their rows. */
@@ -30,7 +34,11 @@ export class CompositeKernel implements Kernel {
   readonly size: number;
   readonly columns: KernelColumns | null;
   readonly firstFixed: number;
-  private readonly groups: { estimator: CompositeEstimator; writer: ReportWriter; moments: GroupMoments }[];
+  private readonly groups: {
+    estimator: CompositeEstimator;
+    writer: ReportWriter;
+    moments: GroupMoments;
+  }[];
 
   /** @param lenient true: estimates that have not settled are taken as they are */
   constructor(

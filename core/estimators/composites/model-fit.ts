@@ -43,7 +43,7 @@ export function impliedByPaths(
   names: readonly string[],
   phi: Float64Array,
   order: readonly string[],
-  equations: readonly EquationResult[],
+  equations: readonly Pick<EquationResult, "outcome" | "predictors" | "coefficients">[],
 ): Float64Array {
   const c = names.length;
   const at = new Map(names.map((name, j) => [name, j]));

@@ -2,12 +2,7 @@ import { mean, standardDeviation } from "../../numerics/moments";
 import type { EstimationPlan, PlannedEquation } from "./estimator";
 import { layoutOf } from "./layout";
 import type { ProductColumn } from "./product-columns";
-import {
-  productName,
-  type CompositeModel,
-  type Construct,
-  type Product,
-} from "./specification";
+import { productName, type CompositeModel, type Construct, type Product } from "./specification";
 
 /** A model with its data: complete rows, columns as they were measured. */
 export interface ModelInput {
@@ -50,7 +45,8 @@ export function withMainEffects(model: CompositeModel): {
 /** Products are one construct each, whomever they explain. */
 export function distinctProducts(products: readonly Product[]): [string, string][] {
   const known = new Map<string, [string, string]>();
-  for (const { of } of products) known.set([...of].sort().join("\u0000"), known.get([...of].sort().join("\u0000")) ?? of);
+  for (const { of } of products)
+    known.set([...of].sort().join("\u0000"), known.get([...of].sort().join("\u0000")) ?? of);
   return [...known.values()];
 }
 

@@ -18,6 +18,8 @@ export interface CompositeOptions {
   /** Folds and repetitions of out-of-sample prediction; 0 folds for none. */
   folds: number;
   repetitions: number;
+  /** The column that says which fold each row is in; null where folds are drawn. */
+  foldColumn: string | null;
 }
 
 export const OPTIONS: OptionSpec[] = [
@@ -86,6 +88,13 @@ export const OPTIONS: OptionSpec[] = [
     help: "So many ways of dividing people into folds are averaged.",
     initial: 1,
   },
+  {
+    name: "fold_column",
+    label: "Column of folds",
+    help: "A column that says which fold each row is in; without one, folds are drawn.",
+    column: true,
+    initial: "",
+  },
 ];
 
 const MOST = 100_000;
@@ -108,5 +117,6 @@ export function optionsOf({ options }: Pick<Settings, "options">): CompositeOpti
     permutations: count("permutations"),
     folds: count("folds"),
     repetitions: Math.max(1, count("repetitions")),
+    foldColumn: text("fold_column") || null,
   };
 }

@@ -62,7 +62,9 @@ export class ProductColumns {
         s[k * width + column] =
           s[k * width + column]! + alpha * s[k * width + a]! + beta * s[k * width + b]!;
     }
-    return this.groups.every(({ rule, members }) => rule !== "orthogonal" || this.residual(s, members));
+    return this.groups.every(
+      ({ rule, members }) => rule !== "orthogonal" || this.residual(s, members),
+    );
   }
 
   /** Takes out of products what the indicators of their constructs explain. */

@@ -56,10 +56,7 @@ export function recordOf(solution: CompositeSolution): CompositeResult {
 }
 
 /** Construct, then indicator. */
-function byBlock<T>(
-  { model, plan }: BuiltComposite,
-  value: (k: number) => T,
-): Named<Named<T>> {
+function byBlock<T>({ model, plan }: BuiltComposite, value: (k: number) => T): Named<Named<T>> {
   return Object.fromEntries(
     model.constructs.map(({ name, indicators }, j) => [
       name,
@@ -184,7 +181,11 @@ function stageTwo(solution: CompositeSolution): StageTwoEvidence {
   };
 }
 
-function rescaled({ built, plain, productSds }: CompositeSolution): CompositeResult["rescaledInteractions"] {
+function rescaled({
+  built,
+  plain,
+  productSds,
+}: CompositeSolution): CompositeResult["rescaledInteractions"] {
   const { approach } = built.stated;
   if (approach !== "centred" && approach !== "standardised") return {};
   return Object.fromEntries(

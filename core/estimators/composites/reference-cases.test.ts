@@ -29,7 +29,10 @@ describe("weights, loadings, paths, quality and fit", () => {
         ],
       ],
     ],
-    ["two-block-identities", (e) => [e.mode_b_both, e.mode_a_both, e.b_then_a].map((s) => [s.model, s])],
+    [
+      "two-block-identities",
+      (e) => [e.mode_b_both, e.mode_a_both, e.b_then_a].map((s) => [s.model, s]),
+    ],
     ["formative-predictor", (e) => [e.with_direct_path, e.full_mediation].map((s) => [s.model, s])],
     ["collinear-indicators", (e) => [e.before, e.after, e.mode_a].map((s) => [s.model, s])],
     [
@@ -59,14 +62,15 @@ describe("weights, loadings, paths, quality and fit", () => {
 });
 
 describe("interactions", () => {
-  it.each(["binary-moderator-product-indicator", "mixed-two-moderators", "moderated-mediation-two-stage"])(
-    "%s by two stages",
-    (name) => {
-      const e = expectedOf(name);
-      const found = estimated(name, modelOf(e.model));
-      expect(compared(found.stageTwo, e.two_stage ?? e.stage_two)).toEqual([]);
-    },
-  );
+  it.each([
+    "binary-moderator-product-indicator",
+    "mixed-two-moderators",
+    "moderated-mediation-two-stage",
+  ])("%s by two stages", (name) => {
+    const e = expectedOf(name);
+    const found = estimated(name, modelOf(e.model));
+    expect(compared(found.stageTwo, e.two_stage ?? e.stage_two)).toEqual([]);
+  });
 
   it("by two stages, corrected", () => {
     const e = expectedOf("moderated-mediation-two-stage");

@@ -36,9 +36,7 @@ export interface ReportedEquation {
 }
 
 export type AveragePlan =
-  | { kind: "zero" }
-  | { kind: "share"; value: number }
-  | { kind: "product"; constructs: number[] };
+  { kind: "zero" } | { kind: "share"; value: number } | { kind: "product"; constructs: number[] };
 
 /** What is reported of an estimate, as plain data. */
 export interface ReportPlan {

@@ -81,7 +81,8 @@ export class ScoreProducts implements ScoreMoments {
     const { values, indicators, start, constructs } = source;
     for (let j = 0; j < constructs; j++) {
       let sum = constant[j]!;
-      for (let k = start[j]!; k < start[j + 1]!; k++) sum += slope[k]! * values[row * indicators + k]!;
+      for (let k = start[j]!; k < start[j + 1]!; k++)
+        sum += slope[k]! * values[row * indicators + k]!;
       scores[j] = sum;
     }
     return scores;
@@ -135,7 +136,8 @@ export function correctedMoments(
   const c = rho.length;
   const q = Array.from(rho, Math.sqrt);
   for (let i = 0; i < c; i++)
-    for (let j = 0; j < c; j++) out[i * width + j] = i === j ? 1 : o[i * width + j]! / (q[i]! * q[j]!);
+    for (let j = 0; j < c; j++)
+      out[i * width + j] = i === j ? 1 : o[i * width + j]! / (q[i]! * q[j]!);
   const put = (a: number, b: number, value: number): void => {
     out[a * width + b] = value;
     out[b * width + a] = value;
@@ -167,7 +169,5 @@ function between(
     return value / (q[first[0]]! * q[first[1]]! * q[second[0]]! * q[second[1]]!);
   const z = first[0] === common ? first[1] : first[0];
   const v = second[0] === common ? second[1] : second[0];
-  return (
-    (value - (1 - rho[common]!) * o[z * width + v]!) / (rho[common]! * q[z]! * q[v]!)
-  );
+  return (value - (1 - rho[common]!) * o[z * width + v]!) / (rho[common]! * q[z]! * q[v]!);
 }

@@ -104,11 +104,12 @@ export function solve(built: BuiltComposite, rounds?: number): CompositeSolution
   const corrected = estimator.structure(sample);
   const { algorithm, r } = estimator;
   const names = model.constructs.map((construct) => construct.name);
-  const own = Float64Array.from({ length: p }, (_, k) => algorithm.loadings[k * c + ownerOf(start, k)]!);
+  const own = Float64Array.from(
+    { length: p },
+    (_, k) => algorithm.loadings[k * c + ownerOf(start, k)]!,
+  );
   const rhos = Float64Array.from({ length: c }, (_, j) =>
-    plan.layout.modes[j] === BY_CORRELATION
-      ? rhoA(algorithm.weights, start[j]!, start[j + 1]!)
-      : 1,
+    plan.layout.modes[j] === BY_CORRELATION ? rhoA(algorithm.weights, start[j]!, start[j + 1]!) : 1,
   );
   const plain = structural(built, { names, values: algorithm.correlations.slice() });
   const works = model.consistent && corrected === null;
@@ -129,10 +130,16 @@ export function solve(built: BuiltComposite, rounds?: number): CompositeSolution
     rho: estimator.rho.slice(),
     quality: qualityOf(built, r, own, rhos),
     consistentQuality: consistentLoadings
-      ? qualityOf(built, r, consistentLoadings, Float64Array.from(rhos, (rho, j) => {
-          const given = plan.given[j]!;
-          return Number.isNaN(given) ? rho : given;
-        }), plan.given)
+      ? qualityOf(
+          built,
+          r,
+          consistentLoadings,
+          Float64Array.from(rhos, (rho, j) => {
+            const given = plan.given[j]!;
+            return Number.isNaN(given) ? rho : given;
+          }),
+          plan.given,
+        )
       : null,
     indicatorVif: blockInflation(built, r),
     constructVif: constructInflation(built, algorithm.correlations),
@@ -213,7 +220,13 @@ function qualityOf(
     if (k === 1) {
       const known = given?.[j] ?? NaN;
       const value = Number.isNaN(known) ? 1 : known;
-      return { alpha: 1, standardisedAlpha: 1, rhoA: value, compositeReliability: value, ave: value };
+      return {
+        alpha: 1,
+        standardisedAlpha: 1,
+        rhoA: value,
+        compositeReliability: value,
+        ave: value,
+      };
     }
     let sum = 0;
     let squares = 0;
@@ -285,10 +298,7 @@ function stageTwo(
   });
 }
 
-function productSds(
-  built: BuiltComposite,
-  estimator: CompositeEstimator,
-): Record<string, number> {
+function productSds(built: BuiltComposite, estimator: CompositeEstimator): Record<string, number> {
   const { plan, model } = built;
   const names = model.constructs.map((construct) => construct.name);
   const { scoreProducts } = estimator;
@@ -306,7 +316,10 @@ function productSds(
   const scores = scoresOf(built, estimator.algorithm.weights);
   return Object.fromEntries(
     pairs.map((pair) => {
-      const [x, w] = pair.map((name) => scores[names.indexOf(name)]!) as [Float64Array, Float64Array];
+      const [x, w] = pair.map((name) => scores[names.indexOf(name)]!) as [
+        Float64Array,
+        Float64Array,
+      ];
       return [productName(pair), sdOf(x.map((v, i) => v * w[i]!))];
     }),
   );
@@ -399,11 +412,7 @@ function rawConstructs(
   });
 }
 
-function tiesOf(
-  names: readonly string[],
-  start: Int32Array,
-  own: Float64Array,
-): string[] {
+function tiesOf(names: readonly string[], start: Int32Array, own: Float64Array): string[] {
   return names.filter((_, j) => {
     const block = own.subarray(start[j]!, start[j + 1]!);
     return block.reduce((sum, l) => sum + Math.sign(l), 0) === 0;
@@ -411,10 +420,7 @@ function tiesOf(
 }
 
 /** The culprits where predictors of an equation, or indicators of a block, are singular. */
-export function singularNames(
-  matrix: NamedMatrix,
-  sets: readonly string[][],
-): string[] {
+export function singularNames(matrix: NamedMatrix, sets: readonly string[][]): string[] {
   const width = matrix.names.length;
   for (const set of sets) {
     const at = set.map((name) => matrix.names.indexOf(name));

@@ -6,13 +6,7 @@ export const SCHEMES = ["path", "factor", "centroid"] as const;
 export type Scheme = (typeof SCHEMES)[number];
 
 /** How the product of two constructs is made. */
-export const APPROACHES = [
-  "two_stage",
-  "centred",
-  "standardised",
-  "raw",
-  "orthogonal",
-] as const;
+export const APPROACHES = ["two_stage", "centred", "standardised", "raw", "orthogonal"] as const;
 export type Approach = (typeof APPROACHES)[number];
 
 /** A variable of a path model, made of its indicators. */

@@ -44,7 +44,9 @@ export function regressionFrom(
   );
   // Symmetric matrices that are not positive definite have coefficients too, but nobody could say of what.
   if (!block.every(Number.isFinite) || !isRegular(block, q)) return null;
-  const inverted = inverse(new Matrix(places.map((i) => places.map((j) => values[i * width + j]!))));
+  const inverted = inverse(
+    new Matrix(places.map((i) => places.map((j) => values[i * width + j]!))),
+  );
   const cy = places.map((i) => values[i * width + y]!);
   const coefficients = places.map((_, i) =>
     cy.reduce((sum, c, j) => sum + inverted.get(i, j) * c, 0),

@@ -130,10 +130,7 @@ const single = (name: string): Construct => ({
 });
 
 /** A column of two values keeps them: its effect is the difference between the two. */
-function twoValued(
-  name: string,
-  values: Float64Array,
-): Column[] | null {
+function twoValued(name: string, values: Float64Array): Column[] | null {
   if (!twoValues(values)) return null;
   return [
     {
@@ -159,11 +156,7 @@ const turned = (
   return values.map((v) => sum - v);
 };
 
-function withMeans(
-  name: string,
-  values: Float64Array,
-  filled: Map<string, number>,
-): Float64Array {
+function withMeans(name: string, values: Float64Array, filled: Map<string, number>): Float64Array {
   const known = values.filter((v) => !Number.isNaN(v));
   if (known.length === values.length) return values;
   filled.set(name, values.length - known.length);

@@ -190,8 +190,7 @@ export class WeightAlgorithm {
       const [from, size] = [start[j]!, start[j + 1]! - start[j]!];
       const factor = factors[j]!;
       for (let k = 0; k < size; k++)
-        for (let m = 0; m < size; m++)
-          factor[k * widest + m] = r[(from + k) * p + from + m]!;
+        for (let m = 0; m < size; m++) factor[k * widest + m] = r[(from + k) * p + from + m]!;
       if (!(choleskyInPlace(factor, size, widest) >= SINGULAR)) return false;
     }
     return true;
@@ -235,4 +234,3 @@ export function majority(
 /** What a neighbour weighs where it is not regressed on. */
 const joint = (scheme: Layout["scheme"], r: number): number =>
   scheme === "centroid" ? Math.sign(r) : r;
-

@@ -28,7 +28,13 @@ export const warning = warningsIn({
     `The corrected R² of “${outcome}” is ${plain(value, 3)}, outside zero to one; adjusted R² and f² are the formula's values.`,
   product_reliability_nonpositive: ({ product }: { product: string }) =>
     `The product ${product} has no positive reliability in this sample, so its equation has no corrected estimate.`,
-  sign_flips: ({ constructs, done }: { constructs: { name: string; count: number }[]; done: number }) =>
+  sign_flips: ({
+    constructs,
+    done,
+  }: {
+    constructs: { name: string; count: number }[];
+    done: number;
+  }) =>
     `In some of ${done} resamples a score points the other way than in the sample (${constructs.map((c) => `${c.name} ${c.count}`).join(", ")}). Intervals of its paths may then be too wide; “turn them back”, in the settings, aligns them.`,
   fit_not_defined_with_products: () =>
     "With products of items there is no measure of fit: products are indicators of something that is not measured by itself.",

@@ -210,11 +210,6 @@ describe("theories of latent variables", () => {
       "measure fa reflects a1, a2, same\nmeasure fb reflects b1, b2\nH1: fa raises fb",
       /singular/,
     ],
-    [
-      "composites",
-      "measure fa combines a1, a2\nmeasure fb reflects b1, b2\nH1: fa raises fb",
-      /not estimated yet/,
-    ],
   ])("refuse %s in words", (_, theory, words) => {
     const problem = problemOf({
       columns: { ...columns, same: columns.a2.map((v) => 2 * v) },

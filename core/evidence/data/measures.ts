@@ -8,7 +8,6 @@ import {
   scaleScores,
   straightLining,
 } from "../../measures";
-import { notYetEstimated } from "../../prepare";
 import { StudyProblem } from "../../problems";
 import type { Measure } from "../../theory";
 import type { NumberReader } from "./columns";
@@ -47,7 +46,8 @@ export function measureEvidence(
       return { ...perRow, flaggedRows: flagged.map((i) => reader.fileRow(i)) };
     }),
     scores: attempt(() => {
-      if (form !== "averages" && form !== "sums") throw notYetEstimated(measure);
+      if (form !== "averages" && form !== "sums")
+        throw new StudyProblem("no_scores_of_its_own", { name: measure.name.name, form });
       return Array.from(scaleScores(turned(measure, reader), { form, answered }), (v) =>
         Number.isNaN(v) ? null : v,
       );

@@ -1,0 +1,47 @@
+import Typography from "@mui/material/Typography";
+import type { PredictionEvidence } from "../../../core";
+import { Words } from "../structure/structure-view";
+import { NumberTable } from "../ui/number-table";
+
+/** How well the model predicts people it has not seen. */
+export function PredictionTable({ prediction }: { prediction: PredictionEvidence }) {
+  const { items, words, folds, repetitions } = prediction;
+  return (
+    <section aria-labelledby="prediction">
+      <Typography variant="h2" id="prediction">
+        Prediction of new people
+      </Typography>
+      <Words words={words} />
+      <NumberTable
+        title="Prediction of new people"
+        columns={[
+          "item",
+          "measures",
+          "Q² of prediction",
+          "RMSE",
+          "benchmark",
+          "MAE",
+          "benchmark",
+          "Q² of the benchmark",
+        ]}
+        names={[
+          "item",
+          "measures",
+          "Q² of prediction",
+          "RMSE",
+          "RMSE of the benchmark",
+          "MAE",
+          "MAE of the benchmark",
+          "Q² of the benchmark",
+        ]}
+        words={[1]}
+        rows={items.map(({ item, construct, q2, rmse, mae, benchmark }) => ({
+          key: item,
+          marked: q2 <= 0,
+          cells: [item, construct, q2, rmse, benchmark.rmse, mae, benchmark.mae, benchmark.q2],
+        }))}
+        note={`${folds} folds${repetitions > 1 ? `, averaged over ${repetitions} divisions` : ""}: each is predicted from a model of all others (Shmueli et al. 2016), from the items of constructs that nothing explains. Benchmark: a regression of the item on all of those items. Q² of zero or less is no better than the item's mean.`}
+      />
+    </section>
+  );
+}

@@ -1,0 +1,16 @@
+import { plain, pValue } from "../../../core";
+import type { Cell } from "../ui/number-table";
+
+/** A p value as journals print it. */
+export const pCell = (value: number | null): Cell =>
+  value === null ? null : { shown: pValue(value, false), value };
+
+/** Two limits in one cell. */
+export const limitsCell = (lower: number | null, upper: number | null, digits = 3): Cell =>
+  lower === null || upper === null
+    ? null
+    : { shown: `${plain(lower, digits)} to ${plain(upper, digits)}`, value: `${lower} ${upper}` };
+
+/** A count as it is, without decimals. */
+export const whole = (value: number | null): Cell =>
+  value === null ? null : { shown: String(value), value };
