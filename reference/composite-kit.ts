@@ -1,6 +1,5 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import type { CompositeModel, Construct } from "../core/estimators/composites/specification";
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- expected numbers are free-form JSON of another implementation */
 
@@ -24,32 +23,6 @@ export function columnsOf(name: string): Map<string, Float64Array> {
         Float64Array.from(cells, (row) => (row[k] === "" ? NaN : Number(row[k]))),
       ]),
   );
-}
-
-const MODES: Record<string, Construct["mode"]> = {
-  A: "correlation",
-  B: "regression",
-  equal: "equal",
-  single: "single",
-};
-
-/** The model of a case as it is stated there. */
-export function modelOf(stated: any): CompositeModel {
-  return {
-    constructs: stated.constructs.map((c: any): Construct => ({
-      name: c.name,
-      mode: MODES[c.mode]!,
-      indicators: c.indicators,
-      corrected: c.mode === "A",
-      reliability: c.reliability ?? null,
-      dominant: c.dominant ?? null,
-    })),
-    paths: stated.paths,
-    products: stated.products ?? [],
-    scheme: stated.scheme,
-    approach: "two_stage",
-    consistent: false,
-  };
 }
 
 const camel = (key: string): string =>

@@ -1,5 +1,4 @@
-import { analyse, type Evidence } from "../core";
-import type { CompositeSection } from "../core/estimators/composite-types";
+import { analyse, type CompositeSection, type Evidence } from "../core";
 import { readStudy } from "../formats";
 import { readComposite } from "./composite-kit";
 

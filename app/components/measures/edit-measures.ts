@@ -51,9 +51,12 @@ export function withoutItem(measure: Measure, item: string): Measure {
 }
 
 /** A composite whose direction one of its items tells; most of them do for an empty name. */
-export function signed({ signedBy: _, ...measure }: Measure, item: string): Measure {
+export function signed(measure: Measure, item: string): Measure {
   const found = measure.items.find((i) => i.ref.name === item)?.ref;
-  return found ? { ...measure, signedBy: found } : measure;
+  const changed = { ...measure };
+  if (found) changed.signedBy = found;
+  else delete changed.signedBy;
+  return changed;
 }
 
 /** Turns an item round; the scale has to be known for that, and the observed answers are its first guess. */

@@ -1,3 +1,4 @@
+import { ln } from "../../numerics/elementary";
 import { quantile6 } from "../../numerics/quantile";
 import { RandomStream, streamIndex } from "../../numerics/random";
 import type { GroupComparisonEvidence, PermutationTest } from "../composite-types";
@@ -110,7 +111,7 @@ function dividing(
     return {
       compositional: of.map((j) => agreement(built, r, a.weights, b.weights, j)),
       means: of.map((j) => m1[j]!.mean - m2[j]!.mean),
-      variances: of.map((j) => Math.log(m1[j]!.variance / m2[j]!.variance)),
+      variances: of.map((j) => ln(m1[j]!.variance / m2[j]!.variance)),
       paths: a.b.map((value, i) => value - b.b[i]!),
       first: a.b,
       second: b.b,

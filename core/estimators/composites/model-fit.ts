@@ -1,3 +1,4 @@
+import { ln } from "../../numerics/elementary";
 import { EigenvalueDecomposition, inverse, Matrix } from "ml-matrix";
 import type { EquationResult } from "./structural";
 
@@ -96,7 +97,7 @@ function geodesic(r: Float64Array, sigma: Float64Array, p: number): number | nul
   const { realEigenvalues } = new EigenvalueDecomposition(root.mmul(right).mmul(root), {
     assumeSymmetric: true,
   });
-  return realEigenvalues.reduce((sum, e) => sum + Math.log(e) ** 2, 0) / 2;
+  return realEigenvalues.reduce((sum, e) => sum + ln(e) ** 2, 0) / 2;
 }
 
 const matrixOf = (values: Float64Array, p: number): Matrix =>
@@ -114,7 +115,10 @@ export function symmetricRoot(m: Matrix, sign: 1 | -1): Matrix {
   const { eigenvectorMatrix: v, realEigenvalues } = new EigenvalueDecomposition(m, {
     assumeSymmetric: true,
   });
-  const d = realEigenvalues.map((e) => Math.sqrt(Math.max(0, e)) ** sign);
+  const d = realEigenvalues.map((e) => {
+    const root = Math.sqrt(Math.max(0, e));
+    return sign === 1 ? root : 1 / root;
+  });
   return v.mmul(Matrix.diag(d)).mmul(v.transpose());
 }
 

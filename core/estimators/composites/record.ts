@@ -7,12 +7,8 @@ import type {
 } from "../composite-types";
 import type { BuiltComposite } from "./model";
 import { distinctProducts } from "./model";
-import type {
-  CompositeSolution,
-  ConstructQuality,
-  RawConstruct,
-  StructuralResult,
-} from "./solution";
+import type { RawConstruct } from "./raw-scores";
+import type { CompositeSolution, ConstructQuality, StructuralResult } from "./solution";
 import { productName } from "./specification";
 import type { EquationResult } from "./structural";
 

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { columnsOf, expectedOf, modelOf, compared } from "../../../reference/composite-kit";
+import { columnsOf, expectedOf, compared } from "../../../reference/composite-kit";
 import { buildComposite } from "./model";
 import { recordOf } from "./record";
 import { solve } from "./solution";
-import type { CompositeModel } from "./specification";
+import type { CompositeModel, Construct } from "./specification";
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- expected numbers are read as they stand in the files */
 
@@ -13,6 +13,32 @@ function estimated(name: string, model: CompositeModel): any {
   if (typeof solution === "string") throw new Error(solution);
   const scores = solution.built.model.constructs.map((c, j) => [c.name, solution.scores[j]]);
   return { ...recordOf(solution), scores: Object.fromEntries(scores) };
+}
+
+const MODES: Record<string, Construct["mode"]> = {
+  A: "correlation",
+  B: "regression",
+  equal: "equal",
+  single: "single",
+};
+
+/** The model of a case as it is stated there. */
+function modelOf(stated: any): CompositeModel {
+  return {
+    constructs: stated.constructs.map((c: any): Construct => ({
+      name: c.name,
+      mode: MODES[c.mode]!,
+      indicators: c.indicators,
+      corrected: c.mode === "A",
+      reliability: c.reliability ?? null,
+      dominant: c.dominant ?? null,
+    })),
+    paths: stated.paths,
+    products: stated.products ?? [],
+    scheme: stated.scheme,
+    approach: "two_stage",
+    consistent: false,
+  };
 }
 
 describe("weights, loadings, paths, quality and fit", () => {

@@ -1,5 +1,4 @@
 import { alphaOf } from "./alpha";
-import { dependent } from "./checks";
 import { CompositeEstimator, type Failure } from "./estimator";
 import { BY_CORRELATION } from "./layout";
 import { distinctProducts, type BuiltComposite } from "./model";
@@ -11,6 +10,7 @@ import {
   type Discrepancies,
   type FitInput,
 } from "./model-fit";
+import { rawConstructs, type RawConstruct } from "./raw-scores";
 import { factorLoadings, rhoA } from "./reliability";
 import { momentsOfRows } from "./sample-covariances";
 import { productName } from "./specification";
@@ -44,15 +44,6 @@ export interface StageTwoResult extends EquationResult {
   intercept: number;
   /** R² without the products; null where there are none. */
   r2Without: number | null;
-}
-
-export interface RawConstruct {
-  /** Weights that sum to one; null where they nearly cancel. */
-  weights: Float64Array | null;
-  mean: number;
-  sd: number;
-  /** The raw score runs against the standardised one. */
-  turned: boolean;
 }
 
 /** Everything an estimated composite model says of its sample. */
@@ -387,47 +378,9 @@ export function causalOrder(
   return order;
 }
 
-/** Weights nearly cancel when their sum is so small a part of their size. */
-const CANCELS = 1e-8;
-
-function rawConstructs(
-  { plan, means, sds }: BuiltComposite,
-  weights: Float64Array,
-): RawConstruct[] {
-  const { start, constructs } = plan.layout;
-  return Array.from({ length: constructs }, (_, j) => {
-    const [from, to] = [start[j]!, start[j + 1]!];
-    const own = Float64Array.from(weights.subarray(from, to), (w, k) => w / sds[from + k]!);
-    const sum = own.reduce((all, w) => all + w, 0);
-    const size = own.reduce((all, w) => all + Math.abs(w), 0);
-    if (Math.abs(sum) < CANCELS * size) return { weights: null, mean: NaN, sd: NaN, turned: false };
-    const raw = own.map((w) => w / sum);
-    return {
-      weights: raw,
-      mean: raw.reduce((all, w, k) => all + w * means[from + k]!, 0),
-      // The score has variance one.
-      sd: 1 / Math.abs(sum),
-      turned: sum < 0,
-    };
-  });
-}
-
 function tiesOf(names: readonly string[], start: Int32Array, own: Float64Array): string[] {
   return names.filter((_, j) => {
     const block = own.subarray(start[j]!, start[j + 1]!);
     return block.reduce((sum, l) => sum + Math.sign(l), 0) === 0;
   });
-}
-
-/** The culprits where predictors of an equation, or indicators of a block, are singular. */
-export function singularNames(matrix: NamedMatrix, sets: readonly string[][]): string[] {
-  const width = matrix.names.length;
-  for (const set of sets) {
-    const at = set.map((name) => matrix.names.indexOf(name));
-    const sd = at.map((i) => Math.sqrt(matrix.values[i * width + i]!));
-    const r = at.map((i, a) => at.map((j, b) => matrix.values[i * width + j]! / (sd[a]! * sd[b]!)));
-    const names = dependent(r, set);
-    if (names.length > 0) return names;
-  }
-  return [];
 }
