@@ -5,7 +5,8 @@ import { demoLeverStudy, demoStudy } from "../demo/study";
 import { prepare } from "./prepare";
 
 import { demoFactorsStudy } from "../demo/factors";
-import { influentialRows, measuredOtherwise, robustness, withoutRows } from "./robustness";
+import { measuredOtherwise } from "./measured-otherwise";
+import { influentialRows, robustness, withoutRows } from "./robustness";
 import { parseTheory } from "./theory";
 
 const { definition, table } = demoStudy();
@@ -74,7 +75,7 @@ describe("residual rows", () => {
 });
 
 describe("measures made otherwise", () => {
-  it("become latent variables where they are averages, and averages where they are latent", () => {
+  it("become averages, latent variables and composites, whichever they are not all", () => {
     const theory = [
       "measure f reflects a, b, c with variance 1",
       "measure g averages d, e",
@@ -84,15 +85,23 @@ describe("measures made otherwise", () => {
     const statements = (lines: string[]) =>
       parseTheory(lines.join("\n"), ["a", "b", "c", "d", "e"]).statements;
     const otherwise = (lines: string[]) =>
-      measuredOtherwise(lines.join("\n"), statements(lines))?.theory.split("\n");
+      measuredOtherwise(lines.join("\n"), statements(lines)).map((m) => m.theory.split("\n"));
     expect(otherwise(theory)).toEqual([
-      "measure f averages a, b, c",
-      "measure g averages d, e",
-      "H1: f raises g",
-      "",
+      ["measure f averages a, b, c", "measure g averages d, e", "H1: f raises g", ""],
+      [theory[0], "measure g reflects d, e", theory[2], theory[3]],
+      ["measure f combines a, b, c", "measure g combines d, e", "H1: f raises g", ""],
     ]);
-    expect(otherwise(theory.slice(1, 3))).toEqual(["measure g reflects d, e", "H1: f raises g"]);
-    expect(otherwise(["H1: a raises b"])).toBeUndefined();
+    expect(otherwise(theory.slice(1, 3))).toEqual([
+      ["measure g reflects d, e", "H1: f raises g"],
+      ["measure g combines d, e", "H1: f raises g"],
+    ]);
+    expect(otherwise(["measure k combines a, b weighted by regression", "H1: c raises k"])).toEqual(
+      [
+        ["measure k averages a, b", "H1: c raises k"],
+        ["measure k reflects a, b", "H1: c raises k"],
+      ],
+    );
+    expect(otherwise(["H1: a raises b"])).toEqual([]);
   });
 
   it("are among the ways, with other estimators of latent variables", () => {
@@ -105,7 +114,13 @@ describe("measures made otherwise", () => {
     expect(found.every((way) => way.problem === null)).toBe(true);
     const everybody = found.find((way) => /everybody/.test(way.name))!;
     expect(everybody.n).toBe(demo.table.rows);
-    expect(found.filter((way) => way.group === "measures")).toHaveLength(1);
-    expect(found.filter((way) => way.group === "estimators")).toHaveLength(3);
+    expect(found.filter((way) => way.group === "measures").map((way) => way.name)).toEqual([
+      expect.stringMatching(/averages/),
+      expect.stringMatching(/composites/),
+    ]);
+    expect(found.filter((way) => way.group === "estimators")).toHaveLength(4);
+    expect(found.find((way) => way.name === "by partial least squares")!.claims).toHaveLength(
+      demo.definition.theory.match(/^H/gm)!.length,
+    );
   });
 });

@@ -1,7 +1,9 @@
 import type { Table } from "./data";
 import { Analysis } from "./analysis";
+import { engines } from "./estimators";
+import { measuredOtherwise } from "./measured-otherwise";
 import { StudyProblem } from "./problems";
-import { linesOf, theoryWithout, writeStatement, type MeasureForm, type Statement } from "./theory";
+import { linesOf, theoryWithout } from "./theory";
 import { type IntervalKind, type Settings, type StudyDefinition } from "./study";
 import { equationsOf } from "./evidence";
 import type { Evidence, Verdict } from "./evidence";
@@ -98,8 +100,15 @@ export function robustness(
   const ways: Way[] = [["as set", "main analysis", () => own]];
   const { errors: used, interval: chosen, cluster } = base.prepared.study.settings;
   if (!table.moments) {
+    const { standardised } = base.prepared.fit;
     for (const [interval, name] of INTERVALS_TRIED)
-      if (interval !== chosen) ways.push(["intervals", name, change({ interval })]);
+      if (interval !== chosen)
+        ways.push([
+          "intervals",
+          // Where every number depends on SDs, leaving one out gives the errors.
+          standardised && interval === "delta" ? "standard errors by jackknife" : name,
+          change({ interval }),
+        ]);
     // With clusters the errors are cluster-robust in any case.
     const { covariances } = base.prepared.fit;
     const tried = engine.tried ?? engine.errors;
@@ -122,8 +131,8 @@ export function robustness(
         () => analysed(withoutRows(few, rows), table).evidence(),
       ]);
   }
-  if (own.moderations.length > 0) {
-    const centring = study.settings.centring === "mean" ? "none" : "mean";
+  const centring = study.settings.centring === "mean" ? "none" : "mean";
+  if (own.moderations.length > 0 && reads(base, { centring })) {
     const name =
       centring === "mean" ? "interaction terms centred" : "interaction terms as they are";
     ways.push([
@@ -141,13 +150,16 @@ export function robustness(
     ]);
   }
   if (!table.moments) ways.push(...otherEstimators(base, few, table));
-  const other = measuredOtherwise(study.theory, base.prepared.dataset.theory.statements);
-  if (other && !table.moments)
-    ways.push([
-      "measures",
-      other.name,
-      () => analysed({ ...few, theory: other.theory }, table).evidence(),
-    ]);
+  if (!table.moments) {
+    const { statements } = base.prepared.dataset.theory;
+    for (const { name, theory } of measuredOtherwise(study.theory, statements))
+      ways.push([
+        "measures",
+        name,
+        () => analysed(byDefault({ ...few, theory }), table).evidence(),
+      ]);
+    ways.push(...otherEngines(base, few, table));
+  }
   const wanted = ways.filter(
     ([group]) => only === undefined || group === only || group === "as set",
   );
@@ -158,39 +170,34 @@ export function robustness(
   });
 }
 
-/**
- * The same sentences with measures made otherwise: averages of items where they reflect latent variables, latent variables where
- * they are averages or sums. Covariances, constraints and scales belong to latent variables alone.
- * @returns null where nothing is measured by several items
- */
-export function measuredOtherwise(
-  theory: string,
-  statements: readonly Statement[],
-): { name: string; theory: string } | null {
-  const measures = statements.filter((s) => s.kind === "measure" && s.items.length > 1);
-  const latent = measures.some((s) => s.kind === "measure" && s.form === "reflects");
-  const form = latent ? "averages" : "reflects";
-  const from: MeasureForm[] = latent ? ["reflects"] : ["averages", "sums"];
-  const lines = theory.split(/\r?\n/);
-  let changed = 0;
-  for (const s of statements) {
-    if (s.kind === "measure" && from.includes(s.form)) {
-      const { kind, line, name, items, scale, answered } = s;
-      lines[s.line - 1] = writeStatement({ kind, line, name, items, scale, answered, form });
-      changed += s.items.length > 1 ? 1 : 0;
-    }
-    if (latent && (s.kind === "covary" || s.kind === "hold")) lines[s.line - 1] = "";
-  }
-  if (changed === 0) return null;
-  return {
-    name: latent
-      ? "measured by averages of the items"
-      : "measured by latent variables (common factors)",
-    theory: lines.join("\n"),
-  };
+/** Does a setting make a difference to the engine, or has it a rule of its own? */
+function reads({ prepared }: Analysis, change: Partial<Settings>): boolean {
+  const { engine, theory, study } = prepared;
+  const variables = new Map(study.variables.map((v) => [v.name, v]));
+  const settings = { ...study.settings, ...change };
+  const own = engine.settings?.(settings, theory, variables) ?? settings;
+  return (Object.keys(change) as (keyof Settings)[]).every((key) => own[key] === change[key]);
 }
 
 type Way = [Specification["group"], string, () => Evidence];
+
+/** Measures of another form call for another engine, which has options of its own. */
+const byDefault = (study: StudyDefinition): StudyDefinition => ({
+  ...study,
+  settings: { ...study.settings, engine: engines()[0]!.id, options: {} },
+});
+
+/** The same measures by every other engine that estimates constructs of their form. */
+function otherEngines({ prepared }: Analysis, few: StudyDefinition, table: Table): Way[] {
+  const forms = prepared.measures.map((m) => m.form);
+  if (forms.length === 0) return [];
+  return engines()
+    .filter((e) => e !== prepared.engine && forms.every((form) => e.forms?.includes(form)))
+    .map(({ id, label }): Way => {
+      const settings = { ...few.settings, engine: id, options: {} };
+      return ["estimators", `by ${label}`, () => analysed({ ...few, settings }, table).evidence()];
+    });
+}
 
 /** Other ways of estimating that the engine knows; some take long to resample, so their errors come from the delta method. */
 function otherEstimators({ prepared }: Analysis, few: StudyDefinition, table: Table): Way[] {
@@ -201,8 +208,7 @@ function otherEstimators({ prepared }: Analysis, few: StudyDefinition, table: Ta
       ...few.settings,
       engine: engine.id,
       options: { ...study.settings.options, ...options },
-      replications: 0,
-      interval: "delta",
+      ...(prepared.fit.batch ? { replications: 0, interval: "delta" as const } : {}),
     };
     return ["estimators", name, () => analysed({ ...few, settings }, table).evidence()];
   });

@@ -12,6 +12,7 @@ import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy, type StudyContext } from "../analysis/use-study";
 import { checkSentences } from "../components/checks/check-sentences";
 import { ResidualFigure } from "../components/checks/residual-figure";
+import { CompositeChecks } from "../components/composites/composite-checks";
 import { StructureChecks } from "../components/structure/structure-checks";
 import { withFilter } from "../components/data/filters";
 import { VERDICT_WORDS } from "../components/verdict";
@@ -49,6 +50,8 @@ export default function Checks() {
       {evidence.sections.map((section) =>
         section.kind === "structure" ? (
           <StructureChecks key={section.kind} context={context} section={section} />
+        ) : section.kind === "composites" ? (
+          <CompositeChecks key={section.kind} context={context} section={section} />
         ) : null,
       )}
       {equationsOf(evidence).map((equation) => (

@@ -94,9 +94,10 @@ export default function Compare({ loaderData }: Route.ComponentProps) {
           </p>
           {specifications.some((s) => s.group === "measures") && (
             <p className="quiet">
-              Averages carry the errors of their items, which usually weakens the effects among them
-              (attenuation); latent variables take these errors out, at the price of a model that
-              has to fit.
+              Averages and composites carry the errors of their items, which usually weakens the
+              effects among them (attenuation); latent variables take these errors out, at the price
+              of a model that has to fit. Among composites and latent variables effects are in other
+              units than among averages: compare verdicts, not sizes.
             </p>
           )}
           <RobustnessTable specifications={specifications} sentences={evidence.hypotheses} />

@@ -37,8 +37,9 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     settings: study.settings,
     errors: prepared.errors,
     roles: theory.roles,
-    latent: prepared.measures.map(({ name, items }) => ({
+    latent: prepared.measures.map(({ name, form, items }) => ({
       name: name.name,
+      form,
       items: items.map((item) => item.ref.name),
     })),
     paths: theory.paths.map((path) => ({

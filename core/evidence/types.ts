@@ -4,7 +4,7 @@ import type { BootstrapSummary, JointTest, MonteCarloInterval } from "../inferen
 import type { ByCovariance, NormalTest, Quantity } from "../model";
 import type { Warning } from "../problems";
 import type { CovarianceKind, IntervalKind, Settings } from "../study";
-import type { CompiledTheory, ModelPath, ModerationVerb, Verb } from "../theory";
+import type { CompiledTheory, MeasureForm, ModelPath, ModerationVerb, Verb } from "../theory";
 import type { ModerationEvidence } from "./moderation-types";
 import type { RegionEvidence } from "./region-types";
 
@@ -172,7 +172,7 @@ export interface Evidence {
   errors: CovarianceKind;
   roles: CompiledTheory["roles"];
   /** Variables of the theory that are estimated from their items. */
-  latent: { name: string; items: string[] }[];
+  latent: { name: string; form: MeasureForm; items: string[] }[];
   /** With the effects of each step; for a moderated step its average over the sample. */
   paths: (ModelPath & { effects: string[]; moderators: string[] })[];
   sample: {

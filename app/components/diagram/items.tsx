@@ -1,5 +1,6 @@
-import { plain, type StructureSection } from "../../../core";
+import { plain, type Evidence } from "../../../core";
 import styles from "./diagram.module.css";
+import { itemNumber } from "./measured";
 import type { Box } from "./shapes";
 
 const WIDTH = 47;
@@ -41,18 +42,18 @@ export function placeItems(box: Box, items: readonly string[]): PlacedItem[] {
   });
 }
 
-/** The items of a latent variable around its card, with their standardised loadings. */
+/** The items of a construct around its card, with their loadings or weights. */
 export function Items({
   box,
   items,
-  section,
+  evidence,
 }: {
   box: Box;
   items: readonly string[];
-  section: StructureSection;
+  evidence: Evidence;
 }) {
   return placeItems(box, items).map(({ item, x, y, from, above }) => {
-    const arrow = section.arrows.find((a) => a.from === box.name && a.to === item);
+    const { value, words } = itemNumber(evidence, box.name, item);
     const end = { x: x + WIDTH / 2, y: above ? y + HEIGHT : y };
     const middle = { x: (from.x + end.x) / 2, y: (from.y + end.y) / 2 + 4 };
     const short = item.length > 7 ? `${item.slice(0, 6)}…` : item;
@@ -65,7 +66,8 @@ export function Items({
           <title>{item}</title>
         </text>
         <text className={styles.loading} x={middle.x} y={middle.y} textAnchor="middle">
-          {plain(arrow?.full.estimate ?? null, 2)}
+          {plain(value, 2)}
+          <title>{`${words} of ${item}`}</title>
         </text>
       </g>
     );

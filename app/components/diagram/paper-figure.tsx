@@ -1,15 +1,16 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useRef, useState } from "react";
-import { plain, type Evidence, type StructureSection } from "../../../core";
+import { plain, type Evidence } from "../../../core";
 import { PictureTools } from "../figure/picture-tools";
 import { Dialog } from "../ui/dialog";
 import { ScreenHead, Spacer } from "../ui/layout";
 import { Segments } from "../ui/segments";
 import { placeItems } from "./items";
+import { hexagon, itemNumber, measuredAs } from "./measured";
 import { layoutDiagram } from "./layout";
 
-/** The plain convention of textbooks: ellipses for latent variables, rectangles for observed ones, black on white. */
+/** The plain convention of textbooks: ellipses for factors, hexagons for composites, rectangles for observed variables. */
 export function PaperFigure({ evidence, title }: { evidence: Evidence; title: string }) {
   const [open, setOpen] = useState(false);
   if (evidence.paths.length === 0) return null;
@@ -59,11 +60,7 @@ function FigureDialog({
         <PictureTools
           target={frame}
           name={`${title} figure`}
-          caption={
-            kind === "statistical"
-              ? "Standardised estimates; loadings on the lines to items. Ellipses: latent variables; rectangles: observed ones."
-              : ""
-          }
+          caption={kind === "statistical" ? captionOf(evidence) : ""}
         />
       </ScreenHead>
       <Box ref={frame} sx={{ overflow: "auto", backgroundColor: "#fff", mt: 1 }}>
@@ -78,7 +75,6 @@ const HEIGHT = 430;
 const CARD = 52;
 
 function Figure({ evidence, statistical }: { evidence: Evidence; statistical: boolean }) {
-  const section = evidence.sections.find((s) => s.kind === "structure") ?? null;
   const unfolded = statistical ? evidence.latent : [];
   const layout = layoutDiagram(evidence, WIDTH, HEIGHT, new Set(unfolded.map((l) => l.name)));
   const text = { fontFamily: "Source Sans 3, Arial, sans-serif", fill: "#000" };
@@ -119,10 +115,18 @@ function Figure({ evidence, statistical }: { evidence: Evidence; statistical: bo
         const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
         return (
           <g key={box.name}>
-            {statistical && factor && section && (
-              <PaperItems box={box} items={factor.items} section={section} />
+            {statistical && factor && (
+              <PaperItems box={box} items={factor.items} evidence={evidence} />
             )}
-            {factor ? (
+            {measuredAs(evidence, box.name) === "composite" ? (
+              <polygon
+                points={hexagon(box.width, CARD)}
+                transform={`translate(${box.x} ${middle.y - CARD / 2})`}
+                fill="#fff"
+                stroke="#000"
+                strokeWidth={1.2}
+              />
+            ) : factor ? (
               <ellipse
                 cx={middle.x}
                 cy={middle.y}
@@ -172,14 +176,13 @@ function Figure({ evidence, statistical }: { evidence: Evidence; statistical: bo
 function PaperItems({
   box,
   items,
-  section,
+  evidence,
 }: {
   box: { name: string; x: number; y: number; width: number; height: number };
   items: readonly string[];
-  section: StructureSection;
+  evidence: Evidence;
 }) {
   return placeItems(box, items).map(({ item, x, y, width, height, from, above }) => {
-    const loading = section.arrows.find((a) => a.from === box.name && a.to === item);
     const end = { x: x + width / 2, y: above ? y + height : y };
     return (
       <g key={item}>
@@ -198,11 +201,26 @@ function PaperItems({
           strokeWidth={3}
           paintOrder="stroke"
         >
-          {plain(loading?.full.estimate ?? null, 2)}
+          {plain(itemNumber(evidence, box.name, item).value, 2)}
         </text>
       </g>
     );
   });
+}
+
+/** What shapes and numbers of the figure are. */
+function captionOf(evidence: Evidence): string {
+  const kinds = new Set(evidence.latent.map((l) => measuredAs(evidence, l.name)));
+  const numbers = [
+    ...(kinds.has("factor") ? ["loadings"] : []),
+    ...(kinds.has("composite") ? ["weights"] : []),
+  ];
+  const shapes = [
+    ...(kinds.has("factor") ? ["ellipses: latent variables"] : []),
+    ...(kinds.has("composite") ? ["hexagons: composites"] : []),
+    "rectangles: observed variables",
+  ].join("; ");
+  return `Standardised estimates${numbers.length > 0 ? `; ${numbers.join(" and ")} on the lines to items` : ""}. ${shapes[0]!.toUpperCase()}${shapes.slice(1)}.`;
 }
 
 /** In SDs of both, where they mean something. */

@@ -9,13 +9,14 @@ import {
 } from "../../../core";
 import { Covariances } from "./covariances";
 import { Items } from "./items";
+import { hexagon, structureOf } from "./measured";
 import { layoutDiagram, type Arrow, type DiagramLayout } from "./layout";
 import styles from "./diagram.module.css";
 
 export interface DiagramOptions {
   units: "raw" | "standardised";
   doubt: "interval" | "p";
-  /** Latent variables show their items, with loadings. */
+  /** Constructs show their items, with loadings or weights. */
   items?: boolean;
 }
 
@@ -57,8 +58,8 @@ export function PathDiagram({
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
-  const section = evidence.sections.find((s) => s.kind === "structure") ?? null;
-  const unfolded = options.items && section ? evidence.latent : [];
+  const section = structureOf(evidence);
+  const unfolded = options.items ? evidence.latent : [];
   const shape = JSON.stringify([
     evidence.paths.map((p) => [p.from, p.to]),
     evidence.roles,
@@ -91,7 +92,7 @@ export function PathDiagram({
           const variable = definition.variables.find((v) => v.name === box.name);
           const factor = evidence.latent.find((l) => l.name === box.name);
           const detail = factor
-            ? `latent, ${factor.items.length} ${factor.items.length === 1 ? "item" : "items"}`
+            ? `${factor.form === "combines" ? "composite" : "latent"}, ${factor.items.length} ${factor.items.length === 1 ? "item" : "items"}`
             : (variable?.unit ??
               (/ items$/.test(variable?.label ?? "") ? variable!.label! : (variable?.level ?? "")));
           const open = unfolded.find((l) => l.name === box.name);
@@ -99,14 +100,18 @@ export function PathDiagram({
           const top = box.y + (box.height - height) / 2;
           return (
             <g key={box.name}>
-              {open && <Items box={box} items={open.items} section={section!} />}
+              {open && <Items box={box} items={open.items} evidence={evidence} />}
               <g transform={`translate(${box.x} ${top})`}>
-                <rect
-                  className={styles.cardShape}
-                  width={box.width}
-                  height={height}
-                  rx={factor ? height / 2 : 2}
-                />
+                {factor?.form === "combines" ? (
+                  <polygon className={styles.cardShape} points={hexagon(box.width, height)} />
+                ) : (
+                  <rect
+                    className={styles.cardShape}
+                    width={box.width}
+                    height={height}
+                    rx={factor ? height / 2 : 2}
+                  />
+                )}
                 <text className={styles.cardName} x={box.width / 2} y={24} textAnchor="middle">
                   {clip(box.name, 17)}
                   <title>{variable?.label ?? box.name}</title>
@@ -204,6 +209,16 @@ function besides(
   { sections }: Evidence,
   { units }: DiagramOptions,
 ): Pick<Look, "text" | "detail"> | null {
+  const composite = sections.find((s) => s.kind === "composites");
+  if (composite && composite.groups.length > 1) {
+    const own = composite.groups.flatMap(({ group, paths }) =>
+      paths.filter((p) => p.from === from && p.to === to).map((p) => ({ group, ...p })),
+    );
+    return {
+      text: own.map((p) => brief(p.estimate)).join(" | "),
+      detail: own.map((p) => p.group).join(" | "),
+    };
+  }
   const section = sections.find((s) => s.kind === "structure");
   if (!section || section.groups.length < 2) return null;
   const own = section.arrows.filter((a) => a.kind === "path" && a.from === from && a.to === to);

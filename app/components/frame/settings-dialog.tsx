@@ -103,13 +103,19 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
           options={engines().map(({ id, label }) => [id, label])}
           help={
             engine.id === settings.engine
-              ? "Theories among latent variables are always estimated as a whole; for observed variables this is the choice."
-              : `This theory has latent variables, so it is estimated by ${engine.label} whatever is chosen here.`
+              ? "Latent variables need an engine that estimates them from their items, composites another; among those that do, this is the choice."
+              : `What is chosen here does not estimate the measures of this theory from their items, so ${engine.label} does.`
           }
           onChange={(id) => set({ engine: id, options: id === engine.id ? settings.options : {} })}
         />
         {engine.options.map((option) => (
-          <EngineOption key={option.name} option={option} settings={settings} set={set} />
+          <EngineOption
+            key={option.name}
+            option={option}
+            settings={settings}
+            columns={names}
+            set={set}
+          />
         ))}
         <Choice
           label="Interval"
@@ -180,15 +186,27 @@ const evidenceOf = ({ evidence }: AnalysisState) => evidence;
 function EngineOption({
   option,
   settings,
+  columns,
   set,
 }: {
   option: OptionSpec;
+  columns: string[];
   settings: Settings;
   set: (change: Partial<Settings>) => void;
 }) {
   const value = settings.options[option.name] ?? option.initial;
   const put = (next: string | number): void =>
     set({ options: { ...settings.options, [option.name]: next } });
+  if (option.column)
+    return (
+      <Choice
+        label={option.label}
+        value={String(value)}
+        options={[["", "–"], ...columns.map((c) => [c, c] as [string, string])]}
+        help={option.help}
+        onChange={put}
+      />
+    );
   return option.choices ? (
     <Choice
       label={option.label}

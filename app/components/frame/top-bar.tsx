@@ -4,7 +4,7 @@ import LinearProgress from "@mui/material/LinearProgress";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
-import { engines, INTERVAL_WORDS, percent, thousands } from "../../../core";
+import { engines, INTERVAL_WORDS, percent, thousands, type Evidence } from "../../../core";
 import type { AnalysisState } from "../../analysis/analysis";
 import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
@@ -148,6 +148,18 @@ function TitleAndQuestion({ context: { definition, edit } }: { context: StudyCon
   );
 }
 
+/** What is estimated from its items, in words. */
+function latentWords({ latent }: Evidence): string {
+  const of = (form: "reflects" | "combines", one: string, several: string): string[] => {
+    const names = latent.filter((l) => l.form === form).map((l) => l.name);
+    return names.length === 0 ? [] : [`${names.join(", ")} ${names.length === 1 ? one : several}`];
+  };
+  return [
+    ...of("reflects", "is a latent variable", "are latent variables"),
+    ...of("combines", "is a composite", "are composites"),
+  ].join(" and ");
+}
+
 function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">) {
   const { settings } = context.definition;
   const { status, done, requested, secondsLeft, evidence } = useAnalysis(context.analysis);
@@ -157,7 +169,7 @@ function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">)
   const why =
     other &&
     (other.latent.length > 0
-      ? `By ${estimator}, because ${other.latent.map((l) => l.name).join(", ")} ${other.latent.length === 1 ? "is a latent variable" : "are latent variables"}. The settings say how.`
+      ? `By ${estimator}, because ${latentWords(other)}. The settings say how.`
       : `By ${estimator}, as the settings say.`);
   return (
     <>

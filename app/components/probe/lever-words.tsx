@@ -111,6 +111,14 @@ function OfScores({
   evidence: Evidence;
 }) {
   const section = evidence.sections.find((s) => s.kind === "structure");
+  if (!section)
+    return (
+      <p className="quiet" style={{ fontSize: 14 }}>
+        Scores have a mean of 0 and an SD of 1, so slopes are in SDs, and values of the moderator
+        are SDs from its mean. Points are people’s scores. The region is conditional on the scores;
+        the intervals of effects are resampled with their weights.
+      </p>
+    );
   const names = [moderation.focalVariable, ...moderation.moderators.map((m) => m.name)];
   const own = section?.interactions.find(
     (i) => i.to === moderation.outcome && names.includes(i.x) && names.includes(i.w),

@@ -1,16 +1,13 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { plain, type MeasurementEvidence, type StructureSection } from "../../../core";
+import type { MeasurementEvidence, StructureSection } from "../../../core";
 import { NumberTable } from "../ui/number-table";
-import { pCell, whole } from "./cells";
+import { limitsCell, pCell, whole } from "./cells";
+import { AVE, GUIDANCE, HTMT, REDUNDANT, RELIABLE, shortcomingWords } from "./guidance";
+import { LeaveOut } from "./leave-out";
 
-/** Conventional thresholds, as guidance with their sources. */
+/** Standardised loadings of factors below this are called weak (Hair et al. 2010). */
 const LOADING = 0.5;
-const RELIABILITY = 0.7;
-const REDUNDANT = 0.95;
-const AVE = 0.5;
-const HTMT = 0.85;
 
 /** How well the items measure: what falls short of common guidance is marked; nothing here is a verdict. */
 export function MeasurementView({
@@ -70,10 +67,7 @@ function Group({
         rows={group.factors.map((f) => ({
           key: f.factor,
           marked:
-            f.omega < RELIABILITY ||
-            f.omega > REDUNDANT ||
-            f.ave < AVE ||
-            f.fornellLarcker === false,
+            f.omega < RELIABLE || f.omega > REDUNDANT || f.ave < AVE || f.fornellLarcker === false,
           cells: [
             f.factor,
             whole(f.items),
@@ -86,7 +80,7 @@ function Group({
             f.fornellLarcker === null ? null : f.fornellLarcker ? "holds" : "does not hold",
           ],
         }))}
-        note="Guidance, not rules: reliability of .70 and more (Nunnally & Bernstein 1994), beyond .95 items repeat one another; AVE of .50 and more, and its root above every correlation with another latent variable (Fornell & Larcker 1981). A single item is as reliable as it was said to be."
+        note={`${GUIDANCE.reliability} A single item is as reliable as it was said to be.`}
       />
       <NumberTable
         title={`Items${where}`}
@@ -134,13 +128,7 @@ function Group({
               pCell(cross?.p ?? null),
               {
                 shown: alone ? null : (
-                  <Button
-                    variant="text"
-                    aria-label={`Leave ${item.item} out of ${item.factor}`}
-                    onClick={() => leaveOut(item.factor, item.item)}
-                  >
-                    Leave out
-                  </Button>
+                  <LeaveOut item={item.item} from={item.factor} leaveOut={leaveOut} />
                 ),
                 value: null,
               },
@@ -170,51 +158,23 @@ function Discriminant({ group, where }: { group: MeasurementEvidence; where: str
           `${pair.first}, ${pair.second}`,
           correlation(pair.first, pair.second),
           pair.htmt,
-          pair.lower === null
-            ? null
-            : {
-                shown: `${plain(pair.lower, 2)} to ${plain(pair.upper!, 2)}`,
-                value: `${pair.lower} ${pair.upper}`,
-              },
+          limitsCell(pair.lower, pair.upper, 2),
           pair.htmt2,
         ],
       }))}
-      note="HTMT below .85 (strict) or .90 (Henseler, Ringle & Sarstedt 2015); its interval, by percentiles of 1,000 resamples, appears with the bootstrap."
+      note={`${GUIDANCE.htmt} Its interval, by percentiles of 1,000 resamples, appears with the bootstrap.`}
     />
   );
 }
 
 /** What falls short, in sentences. */
-function shortcomings({ factors, items, htmt }: MeasurementEvidence): string[] {
-  const weak = items.filter((i) => Math.abs(i.standardised) < LOADING);
-  const low = factors.filter((f) => f.items > 1 && f.omega < RELIABILITY);
-  const narrow = factors.filter((f) => f.items > 1 && f.ave < AVE);
-  const alike = factors.filter((f) => f.fornellLarcker === false);
-  const pairs = htmt.filter((p) => (p.htmt ?? 0) >= HTMT);
-  const list = (names: string[]): string => names.join(", ");
-  return [
-    ...(weak.length > 0
-      ? [
-          `${list(weak.map((i) => i.item))} ${weak.length === 1 ? "loads" : "load"} below .50 on what ${weak.length === 1 ? "it is" : "they are"} meant to measure.`,
-        ]
-      : []),
-    ...(low.length > 0
-      ? [`The reliability of ${list(low.map((f) => f.factor))} is below .70 (omega).`]
-      : []),
-    ...(narrow.length > 0
-      ? [
-          `The items of ${list(narrow.map((f) => f.factor))} share less than half of their variance with what they measure (AVE).`,
-        ]
-      : []),
-    ...(alike.length > 0
-      ? [
-          `${list(alike.map((f) => f.factor))} correlate${alike.length === 1 ? "s" : ""} with another latent variable more than with ${alike.length === 1 ? "its" : "their"} own items (Fornell-Larcker).`,
-        ]
-      : []),
-    ...(pairs.length > 0
-      ? [
-          `${list(pairs.map((p) => `${p.first} and ${p.second}`))} are hard to tell apart (HTMT of .85 or more).`,
-        ]
-      : []),
-  ];
-}
+const shortcomings = ({ factors, items, htmt }: MeasurementEvidence): string[] =>
+  shortcomingWords({
+    weakItems: items.filter((i) => Math.abs(i.standardised) < LOADING).map((i) => i.item),
+    loading: ".50",
+    unreliable: factors.filter((f) => f.items > 1 && f.omega < RELIABLE).map((f) => f.factor),
+    coefficient: "omega",
+    narrow: factors.filter((f) => f.items > 1 && f.ave < AVE).map((f) => f.factor),
+    alike: factors.filter((f) => f.fornellLarcker === false).map((f) => f.factor),
+    pairs: htmt.filter((p) => (p.htmt ?? 0) >= HTMT).map((p) => [p.first, p.second]),
+  });

@@ -1,0 +1,41 @@
+import type { CompositeConstruct, Evidence, StructureSection } from "../../../core";
+
+/** What a card stands for: a column, a common factor, or something made of its items. */
+export type Measured = "observed" | "factor" | "composite";
+
+export const structureOf = ({ sections }: Evidence): StructureSection | null =>
+  sections.find((s) => s.kind === "structure") ?? null;
+
+function compositeOf({ sections }: Evidence, name: string): CompositeConstruct | null {
+  const section = sections.find((s) => s.kind === "composites");
+  return section?.groups[0]?.constructs.find((c) => c.construct === name) ?? null;
+}
+
+export function measuredAs(evidence: Evidence, name: string): Measured {
+  const latent = evidence.latent.find((l) => l.name === name);
+  if (!latent) return "observed";
+  return latent.form === "combines" ? "composite" : "factor";
+}
+
+/** The number between a construct and one of its items: the weight in a composite, else the standardised loading. */
+export function itemNumber(
+  evidence: Evidence,
+  name: string,
+  item: string,
+): { value: number | null; words: "loading" | "weight" } {
+  const composite = compositeOf(evidence, name);
+  if (composite) {
+    const own = composite.items.find((i) => i.item === item);
+    return measuredAs(evidence, name) === "composite"
+      ? { value: own?.weight.estimate ?? null, words: "weight" }
+      : { value: own?.loading.estimate ?? null, words: "loading" };
+  }
+  const arrow = structureOf(evidence)?.arrows.find((a) => a.from === name && a.to === item);
+  return { value: arrow?.full.estimate ?? null, words: "loading" };
+}
+
+/** A hexagon in a box, by its corners. */
+export const hexagon = (width: number, height: number): string => {
+  const cut = Math.min(18, width / 6);
+  return `0,${height / 2} ${cut},0 ${width - cut},0 ${width},${height / 2} ${width - cut},${height} ${cut},${height}`;
+};
