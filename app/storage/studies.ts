@@ -262,15 +262,18 @@ export const removeRun = (id: string): Promise<void> => database.runs.delete(id)
 
 export const keepStrip = (strip: StoredStrip): Promise<unknown> => database.strips.put(strip);
 
-const DEMOS = ["demo", "demo-lever", "demo-factors"];
+const DEMOS = ["demo", "demo-lever", "demo-factors", "demo-composites"];
 
 /** Puts the demo studies on the shelf the first time the shelf is opened; a reader who removes them is not given them again. */
 export async function ensureDemo(
-  fetchDemo: (about: "mediation" | "moderation" | "measurement") => Promise<LoadedStudy>,
+  fetchDemo: (
+    about: "mediation" | "moderation" | "measurement" | "composites",
+  ) => Promise<LoadedStudy>,
 ): Promise<void> {
   if (await database.facts.get("demo")) return;
   const measurement = await fetchDemo("measurement");
   const [mediation, moderation] = [await fetchDemo("mediation"), await fetchDemo("moderation")];
+  await addStudy(await fetchDemo("composites"), "demo-composites");
   await addStudy(measurement, "demo-factors");
   await addStudy(moderation, "demo-lever");
   await addStudy(mediation, "demo");

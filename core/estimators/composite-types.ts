@@ -90,6 +90,8 @@ export interface ResampledEvidence {
   upper: number | null;
   /** Two-tailed, from the resamples, by the same method. */
   p: number | null;
+  /** All resamples lie on one side of zero, so p is below one in so many. */
+  pIsBound: boolean;
 }
 
 /** One item of a construct, with everything that is said of it. */

@@ -89,6 +89,14 @@ export interface SectionContext {
   exact: ReadonlySet<string>;
 }
 
+/** What resamples raised flags for. */
+export interface ResampledFlags {
+  /** How many replicates raise each flag of the parameter vector. */
+  flags: ReadonlyMap<string, number>;
+  done: number;
+  complete: boolean;
+}
+
 /**
  * What an engine has found on the sample. Everything downstream - effects, intervals, verdicts, tables, exports - reads
  * this and nothing else of the engine. The optional members are for what not every engine can say.
@@ -119,6 +127,8 @@ export interface Fit<D = unknown> extends EffectSource {
   families?: EffectFamily[];
   sections?(context: SectionContext): Section[];
   warnings?: Warning[];
+  /** What deserves a look once there are resamples. */
+  resampledWarnings?(found: ResampledFlags): Warning[];
   residuals?(outcome: string): ResidualRows | null;
   /** Columns of the equation of an outcome, and the outcome itself, in the rows of the sample. */
   points?(outcome: string): { y: Float64Array; columns: Column[] } | null;

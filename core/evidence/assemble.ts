@@ -32,6 +32,7 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     version: 2,
     engine: ENGINE,
     estimator: { id: prepared.engine.id, label: prepared.engine.label },
+    units: fit.standardised ? "sd" : "raw",
     title: study.title,
     unit: study.unit,
     settings: study.settings,
@@ -64,7 +65,7 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     descriptives: descriptives(prepared),
     groupMeans: groupMeans(prepared),
     codings: fit.codings,
-    warnings: warningsOf(prepared, effects, boot?.run ?? null),
+    warnings: warningsOf(prepared, effects, boot?.run ?? null, boot?.flags ?? new Map()),
     sections:
       fit.sections?.({
         bootstrap: boot?.coefficients ?? null,

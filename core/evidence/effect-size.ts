@@ -27,12 +27,26 @@ export function effectSizeWords(
     ? `for one SD more of ${effect.from}, since both are numeric`
     : "for the groups compared, since groups have no SD";
   const number = `${plain(size.estimate)} SDs of ${effect.to}${limits(size, settings)}`;
-  return `As an effect size report ${number}, ${why}.${shareWords(effect, effects)}`;
+  return `As an effect size report ${number}, ${why}.${bandWords(effect, complete)}${shareWords(effect, effects)}`;
 }
 
 function limits({ shown }: EffectEvidence, { level }: Pick<Settings, "level">): string {
   if (!shown || shown.lower === null || shown.upper === null) return "";
   return ` (${percent(level)} % ${intervalName(shown)} CI [${plain(shown.lower)}, ${plain(shown.upper)}])`;
+}
+
+/** The squares of the usual bands of correlations (Cohen 1988), since an indirect effect is a product of two of them. */
+const BANDS: [number, string][] = [
+  [0.25, "large"],
+  [0.09, "medium"],
+  [0.01, "small"],
+];
+
+/** Of a single mediator in SDs of both: what convention calls its size. */
+function bandWords({ kind, via }: EffectEvidence, complete: EffectEvidence | undefined): string {
+  if (kind !== "specific_indirect" || via.length !== 1 || !complete) return "";
+  const size = BANDS.find(([from]) => Math.abs(complete.estimate!) >= from)?.[1] ?? "below small";
+  return ` Convention calls it ${size} (.01 small, .09 medium, .25 large: squares of the bands of correlations, Kenny & Judd 2014); that is guidance, no judgement of what matters.`;
 }
 
 /** Of an indirect effect: whether its share of the total may stand beside it. */

@@ -165,6 +165,8 @@ export interface Evidence {
   /** The program that said it, and the engine that estimated. */
   engine: string;
   estimator: { id: string; label: string };
+  /** What one unit of an effect is: as measured, or an SD of every variable, found anew in every resample. */
+  units: "raw" | "sd";
   title: string;
   unit: string;
   settings: Settings;

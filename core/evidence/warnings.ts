@@ -28,12 +28,16 @@ export function warningsOf(
   prepared: Prepared,
   effects: EffectEvidence[],
   run: BootstrapRun | null,
+  flags: ReadonlyMap<string, number>,
 ): Warning[] {
+  const done = run?.done ?? 0;
+  const complete = done >= prepared.study.settings.replications;
   return [
     ...sampleWarnings(prepared),
     ...unitWarnings(prepared),
     ...clusterWarnings(prepared),
     ...(prepared.fit.warnings ?? []),
+    ...(prepared.fit.resampledWarnings?.({ flags, done, complete }) ?? []),
     ...probeWarnings(prepared),
     ...effectWarnings(prepared, effects),
     ...liberalWarnings(prepared),

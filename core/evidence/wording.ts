@@ -1,3 +1,4 @@
+import type { Evidence } from "./types";
 import type { JointTest } from "../inference";
 import { dfWords, pClause, plain } from "../wording/numbers";
 
@@ -50,5 +51,9 @@ export const INTERVAL_WORDS: Record<string, string> = {
 };
 
 /** What one unit of a coefficient or effect is. */
-export const unitWords = ({ centring }: { centring: string }): string =>
-  centring === "standardised" ? "z-scores" : "raw units";
+export const unitWords = ({ settings, units }: Pick<Evidence, "settings" | "units">): string =>
+  settings.centring === "standardised"
+    ? "z-scores"
+    : units === "sd"
+      ? "SDs of scores"
+      : "raw units";

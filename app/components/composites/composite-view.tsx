@@ -47,7 +47,7 @@ export function CompositeView({
           comparison={comparison}
         />
       ))}
-      {prediction && <PredictionTable prediction={prediction} />}
+      {prediction && <PredictionTable prediction={prediction} unit={evidence.unit} />}
     </Box>
   );
 }
@@ -68,7 +68,7 @@ function PathTable({ section, evidence }: { section: CompositeSection; evidence:
         key: `${group} ${from} ${to}`,
         cells: [
           to,
-          from,
+          product ? from.replace(" x ", " × ") : from,
           ...(several ? [group] : []),
           ...(several
             ? [estimate]
@@ -78,7 +78,7 @@ function PathTable({ section, evidence }: { section: CompositeSection; evidence:
                   : estimate,
                 reported?.se ?? null,
                 limitsCell(reported?.lower ?? null, reported?.upper ?? null),
-                pCell(reported?.p ?? null),
+                pCell(reported?.p ?? null, reported?.pIsBound),
               ]),
           f2 === null
             ? null

@@ -4,16 +4,22 @@ import { Words } from "../structure/structure-view";
 import { NumberTable } from "../ui/number-table";
 
 /** How well the model predicts people it has not seen. */
-export function PredictionTable({ prediction }: { prediction: PredictionEvidence }) {
+export function PredictionTable({
+  prediction,
+  unit,
+}: {
+  prediction: PredictionEvidence;
+  unit: string;
+}) {
   const { items, words, folds, repetitions } = prediction;
   return (
     <section aria-labelledby="prediction">
       <Typography variant="h2" id="prediction">
-        Prediction of new people
+        Prediction of new {unit}
       </Typography>
       <Words words={words} />
       <NumberTable
-        title="Prediction of new people"
+        title={`Prediction of new ${unit}`}
         columns={[
           "item",
           "measures",

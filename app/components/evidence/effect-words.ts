@@ -4,7 +4,7 @@ export type Units = "raw" | "partially_standardised" | "completely_standardised"
 
 /** The choices of units; with z-scores throughout, “raw” units are those. */
 export const unitChoices = (evidence: Evidence): [Units, string][] => [
-  ["raw", unitWords(evidence.settings)],
+  ["raw", unitWords(evidence)],
   ["partially_standardised", "outcome in SDs"],
   ["completely_standardised", "both in SDs"],
   ["sizes", "shares and user-defined quantities"],

@@ -41,7 +41,7 @@ export function EquationTable({
         heading={heading}
         columns={[
           `${equation.outcome} on`,
-          `b (${unitWords(evidence.settings)})`,
+          `b (${unitWords(evidence)})`,
           bootstrapped
             ? "SE (bootstrap)"
             : errors === "classical"

@@ -27,7 +27,7 @@ export function ErrorsTable({
       title={`Standard errors, equation of ${equation.outcome}`}
       columns={[
         `${equation.outcome} on`,
-        `b (${unitWords(evidence.settings)})`,
+        `b (${unitWords(evidence)})`,
         ...kinds.map((kind) => `SE ${kind} (p)`),
         "SE bootstrap",
         "BCa CI",

@@ -58,7 +58,7 @@ export function Forest({ effects, evidence, units }: Props) {
       <FigureTools
         target={figure}
         name={`${evidence.title}, intervals`}
-        caption={`Estimates with ${level} % ${intervalName(first.shown)} intervals${run}, ${units === "raw" ? unitWords(evidence.settings) : "standardised as named"}; hollow marks: zero lies inside. ${evidence.sample.n} ${evidence.unit}.`}
+        caption={`Estimates with ${level} % ${intervalName(first.shown)} intervals${run}, ${units === "raw" ? unitWords(evidence) : "standardised as named"}; hollow marks: zero lies inside. ${evidence.sample.n} ${evidence.unit}.`}
         numbers={() => [
           {
             title: "Intervals",

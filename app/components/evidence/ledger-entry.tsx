@@ -147,9 +147,9 @@ function EffectRows({
   const oneTailed = claim?.tail === "one";
   return (
     <NumberTable
-      title={`The claimed effect and its parts, ${unitWords(evidence.settings)}`}
+      title={`The claimed effect and its parts, ${unitWords(evidence)}`}
       columns={[
-        `effect (${unitWords(evidence.settings)})`,
+        `effect (${unitWords(evidence)})`,
         "estimate",
         "SE",
         `${percent(evidence.settings.level)} % CI`,

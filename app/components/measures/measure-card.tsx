@@ -105,7 +105,15 @@ export function MeasureCard({
           <CloseIcon />
         </IconAction>
       </ScreenHead>
-      {evidence && <ReliabilitySummary evidence={evidence} level={level} />}
+      {evidence &&
+        (measure.weighting === "regression" && measure.form === "combines" ? (
+          <p className="quiet">
+            Its items make it up, so they need not go together: alpha and omega say nothing of it.
+            Whether each adds something stands on Checks, by its weight.
+          </p>
+        ) : (
+          <ReliabilitySummary evidence={evidence} level={level} />
+        ))}
       {against && (
         <Note>
           <p>{against.message}</p>

@@ -77,7 +77,7 @@ export function LeverSide({
           label="Units"
           value={lever.standardised ? "sd" : "raw"}
           choices={[
-            ["raw", unitWords(evidence.settings)],
+            ["raw", unitWords(evidence)],
             ["sd", "standardised"],
           ]}
           choose={(v) => lever.setStandardised(v === "sd")}
@@ -96,7 +96,7 @@ export function LeverSide({
           <OwnProbes
             key={JSON.stringify(probes)}
             probes={probes}
-            units={unitWords(evidence.settings)}
+            units={unitWords(evidence)}
             set={(next) => setProbes(first.name, next)}
           />
         )}

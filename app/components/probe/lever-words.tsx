@@ -47,14 +47,14 @@ export function ReadingHere({
   lever: LeverState;
 }) {
   const { reading, test, units, first, label, standardised } = lever;
+  const inSds = standardised || evidence.units === "sd";
   return (
     <ReadingBox role="status" aria-live="off">
       <p className="quiet">where {first.name} is</p>
       <p className="value">{label}</p>
       <p className="serif">
-        {standardised ? "one SD" : "one unit"} more of {moderation.focalLabel} goes with{" "}
-        <strong>{plain(Math.abs(reading.estimate * units.slope), 2)}</strong>{" "}
-        {standardised ? "SDs " : ""}
+        {inSds ? "one SD" : "one unit"} more of {moderation.focalLabel} goes with{" "}
+        <strong>{plain(Math.abs(reading.estimate * units.slope), 2)}</strong> {inSds ? "SDs " : ""}
         {reading.estimate >= 0 ? "more" : "less"} {moderation.outcome}
       </p>
       <p className="quiet">

@@ -2,8 +2,8 @@ import { plain, pValue } from "../../../core";
 import type { Cell } from "../ui/number-table";
 
 /** A p value as journals print it. */
-export const pCell = (value: number | null): Cell =>
-  value === null ? null : { shown: pValue(value, false), value };
+export const pCell = (value: number | null, isBound = false): Cell =>
+  value === null ? null : { shown: pValue(value, isBound), value };
 
 /** Two limits in one cell. */
 export const limitsCell = (lower: number | null, upper: number | null, digits = 3): Cell =>

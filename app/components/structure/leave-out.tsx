@@ -15,6 +15,7 @@ export const LeaveOut = ({
 }) => (
   <Button
     variant="text"
+    sx={{ py: 0, minHeight: 0, lineHeight: 1.4 }}
     aria-label={`Leave ${item} out of ${from}`}
     onClick={() => leaveOut(from, item)}
   >

@@ -44,7 +44,7 @@ export function Picture({ context, focus }: { context: StudyContext; focus: numb
           label="Coefficients"
           value={options.units}
           choices={[
-            ["raw", unitWords(definition.settings)],
+            ["raw", unitWords(evidence)],
             ["standardised", "standardised"],
           ]}
           choose={(units) => setOptions({ ...options, units })}

@@ -19,12 +19,12 @@ import {
 import type { Warning } from "../../problems";
 import type { CovarianceKind, Settings } from "../../study";
 import type { CompiledTheory } from "../../theory";
-import type { Fit, Line, ModelData, SectionContext } from "../engine";
+import type { Fit, Line, ModelData, ResampledFlags, SectionContext } from "../engine";
 import { groupingOf, type Grouping } from "../grouping";
 import type { Section } from "../sections";
 import { compositeSections } from "./composite-section";
 import { conditionalCovariance } from "./conditional-covariance";
-import { compositeWarnings } from "./composite-warnings";
+import { compositeWarnings, resampledWarnings } from "./composite-warnings";
 import { estimatedGroups, type EstimatedGroup } from "./estimated-groups";
 import { furtherStudies, type FurtherStudies } from "./further-studies";
 import { pairsIn, type HtmtPlan } from "./htmt";
@@ -194,6 +194,10 @@ export class CompositeFit implements Fit<CompositeProblem> {
 
   get warnings(): Warning[] {
     return compositeWarnings(this);
+  }
+
+  resampledWarnings(found: ResampledFlags): Warning[] {
+    return resampledWarnings(this, found);
   }
 
   lines(): Line[] {

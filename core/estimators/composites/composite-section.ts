@@ -101,7 +101,8 @@ function resampled(
     se: summary?.se ?? null,
     lower: limits?.lower ?? null,
     upper: limits?.upper ?? null,
-    p: limits?.pTwoSided ?? null,
+    p: limits ? (limits.pIsBound ? 1 / summary!.used : limits.pTwoSided) : null,
+    pIsBound: limits?.pIsBound ?? false,
   };
 }
 

@@ -1,7 +1,9 @@
 import type { Warning } from "../../problems";
 import type { CompositeFit } from "./composite-fit";
+import type { ResampledFlags } from "../engine";
 import type { EstimatedGroup } from "./estimated-groups";
 import { BY_CORRELATION } from "./layout";
+import { turnedLabel } from "./labels";
 import { rhoA } from "./reliability";
 import { smallestOf } from "./model-fit";
 import { warning } from "./wording";
@@ -31,6 +33,34 @@ export function compositeWarnings({ composite, groups, options }: CompositeFit):
   for (const group of groups)
     list.push(...measurementWarnings(group), ...correctionWarnings(group));
   return list;
+}
+
+/** Scores that resamples turned round, and groups that do not measure alike. */
+export function resampledWarnings(
+  fit: CompositeFit,
+  { flags, done, complete }: ResampledFlags,
+): Warning[] {
+  const constructs = fit.groups[0]!.built.model.constructs.flatMap(({ name }) => {
+    const count = flags.get(turnedLabel(name)) ?? 0;
+    return count > 0 ? [{ name, count }] : [];
+  });
+  const list: Warning[] =
+    constructs.length > 0
+      ? [
+          warning(
+            "sign_flips",
+            { constructs, done },
+            constructs.map((c) => c.name),
+          ),
+        ]
+      : [];
+  if (!complete || fit.groups.length < 2) return list;
+  const unlike = fit
+    .furtherStudies()
+    .comparisons.flatMap((c) => c.constructs.filter((k) => k.step === "none"))
+    .map((c) => c.construct);
+  const names = [...new Set(unlike)];
+  return names.length > 0 ? [...list, warning("groups_not_alike", { names }, names)] : list;
 }
 
 function measurementWarnings({ solution, built }: EstimatedGroup): Warning[] {

@@ -64,7 +64,7 @@ export function predictOut(
     repetitions: folds.length,
     items,
     verdict,
-    words: wordsOf(items, better),
+    words: wordsOf(items, better, predictorsOf(built)),
   };
 }
 
@@ -191,7 +191,15 @@ function regressions(
     predictors.reduce((sum, k, i) => sum + b[at * predictors.length + i]! * x(k), 0);
 }
 
-function wordsOf(items: PredictionEvidence["items"], better: number): string[] {
+/** Constructs that nothing explains. */
+const predictorsOf = ({ model }: BuiltComposite): string[] =>
+  model.constructs.map((c) => c.name).filter((name) => !model.paths.some(([, to]) => to === name));
+
+function wordsOf(
+  items: PredictionEvidence["items"],
+  better: number,
+  predictors: string[],
+): string[] {
   const constructs = [...new Set(items.map((i) => i.construct))];
   return [
     ...constructs.map((name) => {
@@ -200,12 +208,14 @@ function wordsOf(items: PredictionEvidence["items"], better: number): string[] {
       const ahead = own.filter((i) => i.rmse < i.benchmark.rmse).length;
       const against =
         worse.length === own.length
-          ? "worse than the mean of the people it has seen"
+          ? "worse than by the mean of the others"
           : worse.length > 0
-            ? `better than the mean of the people it has seen, but for ${worse.join(", ")}`
-            : "better than the mean of the people it has seen";
-      return `New people's ${name} is predicted ${against}, and on ${ahead} of ${own.length} items better than by a linear regression on all outer items.`;
+            ? `better than by the mean of the others, but for ${worse.join(", ")}`
+            : "better than by the mean of the others";
+      const among = own.length === 1 ? "" : `${ahead} of its ${own.length} items `;
+      const whole = own.length === 1 && ahead === 0 ? "not " : "";
+      return `The ${name} of new cases is predicted ${against}, and ${among}${whole}with a smaller error than by a regression on all items of ${predictors.join(" and ")}.`;
     }),
-    `${better} of ${items.length} items have a smaller error than the linear benchmark: ${better === items.length ? "high" : better === 0 ? "no" : better >= items.length / 2 ? "medium" : "low"} predictive power (Shmueli et al. 2019).`,
+    `${better} of ${items.length} items have a smaller error than by that benchmark: ${better === items.length ? "high" : better === 0 ? "no" : better >= items.length / 2 ? "medium" : "low"} predictive power (Shmueli et al. 2019).`,
   ];
 }

@@ -36,6 +36,8 @@ export const warning = warningsIn({
     done: number;
   }) =>
     `In some of ${done} resamples a score points the other way than in the sample (${constructs.map((c) => `${c.name} ${c.count}`).join(", ")}). Intervals of its paths may then be too wide; “turn them back”, in the settings, aligns them.`,
+  groups_not_alike: ({ names }: { names: string[] }) =>
+    `${quoted(names)} ${names.length === 1 ? "is" : "are"} not made of the items in the same way in all groups: weights differ more than by chance. A path that differs between groups there may differ because of measurement.`,
   fit_not_defined_with_products: () =>
     "With products of items there is no measure of fit: products are indicators of something that is not measured by itself.",
   main_effect_added: ({ from, to }: { from: string; to: string }) =>
