@@ -100,6 +100,12 @@ if (process.argv[2] === "latent") {
   process.exit(0);
 }
 
+if (process.argv[2] === "composites") {
+  const { measureComposites } = await import("./composites");
+  await measureComposites();
+  process.exit(0);
+}
+
 if (process.argv[2] === "browser") {
   const { measureBrowser } = await import("./browser");
   await measureBrowser();

@@ -22,6 +22,13 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
       "Alpha of the remaining items. Where it is clearly higher, the item disturbs the scale.",
   },
   {
+    term: "AVE",
+    definition:
+      "Average variance extracted: the mean share of its items' variance that a construct explains.",
+    formula: "Σ λ² / k",
+    source: "Fornell & Larcker 1981, J Marketing Res 18",
+  },
+  {
     term: "BCa interval",
     definition:
       "Bias-corrected and accelerated bootstrap interval: the percentiles are moved for the bias and the skewness of the bootstrap distribution.",
@@ -52,6 +59,18 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
       "Predictors that nearly determine one another. Their separate coefficients are imprecise; their joint explanation is not.",
   },
   {
+    term: "composite",
+    definition:
+      "A construct that is made of its items, as a weighted sum; the weights follow from how it is related to others.",
+    source: "Wold 1982",
+  },
+  {
+    term: "composite reliability",
+    definition: "Reliability of a sum of items from their loadings, which need not be equal.",
+    formula: "(Σ λ)² / ((Σ λ)² + Σ (1 − λ²))",
+    source: "Jöreskog 1971, Psychometrika 36",
+  },
+  {
     term: "conditional effect",
     definition:
       "The effect of a predictor at a stated value of a moderator; of one path, the simple slope.",
@@ -60,6 +79,11 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
   {
     term: "corrected item-total r",
     definition: "Correlation of an item with the sum of the other items of its measure.",
+  },
+  {
+    term: "cross-loadings",
+    definition:
+      "Correlations of an item with the scores of constructs that it is not meant to measure.",
   },
   {
     term: "decision",
@@ -76,10 +100,29 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
       "Zero lies outside the confidence interval: at its level the data are not compatible with no effect.",
   },
   {
+    term: "f²",
+    definition:
+      "How much better an outcome is explained with a predictor than without it, relative to what stays unexplained.",
+    formula: "(R² with − R² without) / (1 − R² with)",
+    source: "Cohen 1988",
+  },
+  {
+    term: "Fornell-Larcker",
+    definition:
+      "A construct should share more variance with its own items than with any other construct: its √AVE exceeds its correlations.",
+    source: "Fornell & Larcker 1981, J Marketing Res 18",
+  },
+  {
     term: "homoscedasticity",
     definition:
       "Residuals spread equally at all values of the predictors. Where they do not, classical standard errors mislead; HC3 and the bootstrap do not.",
     source: "Koenker 1981, J Econometrics 17",
+  },
+  {
+    term: "HTMT",
+    definition:
+      "Heterotrait-monotrait ratio: correlations of items between two constructs, relative to those within them; near 1 the two cannot be told apart.",
+    source: "Henseler, Ringle & Sarstedt 2015, J Acad Marketing Sci 43",
   },
   {
     term: "index of moderated mediation",
@@ -141,9 +184,22 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
     source: "Zhao, Lynch & Chen 2010, J Consumer Research 37",
   },
   {
+    term: "Q² of prediction",
+    definition:
+      "Share of the squared errors of the plain mean that the model takes away in people it has not seen; zero or less is no better than the mean.",
+    formula: "1 − Σ (x − x̂)² / Σ (x − mean)²",
+    source: "Shmueli et al. 2016, J Bus Res 69",
+  },
+  {
     term: "residual SD",
     definition:
       "Standard deviation of what an equation leaves unexplained, in units of the outcome.",
+  },
+  {
+    term: "rho_A",
+    definition:
+      "Reliability of a weighted score of items that reflect a common factor, from its weights.",
+    source: "Dijkstra & Henseler 2015, MIS Quarterly 39",
   },
   {
     term: "RMSEA",
@@ -196,6 +252,10 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
     definition:
       "Variance inflation factor: by how much the variance of a coefficient grows because its predictor is correlated with others. Above 10 it usually counts as high.",
     formula: "1 / (1 − R² of the predictor on the others)",
+  },
+  {
+    term: "weight",
+    definition: "What an item contributes to the score of its composite, in SDs of both.",
   },
   {
     term: "zero-order correlation",

@@ -63,9 +63,6 @@ await page.getByText("0.815").first().waitFor();
 await shot(page, "measures");
 await visit(page, "hypotheses");
 await shot(page, "hypotheses");
-await page.getByRole("button", { name: "Text", exact: true }).click();
-await page.getByRole("button", { name: /hours to confidence/ }).click();
-await shot(page, "hypotheses-text");
 await visit(page, "evidence");
 await shot(page, "evidence");
 await page.locator("#every-effect").evaluate((element) => element.scrollIntoView());
@@ -104,6 +101,8 @@ await page
   .getByRole("heading", { name: "What would change the fit" })
   .evaluate((element) => element.scrollIntoView());
 await shot(page, "changes");
+await visit(page, "checks", "demo-composites");
+await shot(page, "composites");
 const dark = await open("dark");
 await visit(dark, "hypotheses");
 await shot(dark, "hypotheses-dark");

@@ -21,13 +21,13 @@ export function CompositeView({
   const { method, fitWords, exactFit, comparisons, prediction } = section;
   return (
     <Box sx={{ display: "grid", gap: 3, mt: 4, gridTemplateColumns: "minmax(0, 1fr)" }}>
-      <section aria-labelledby="structural-paths">
+      <div>
         <Typography variant="h2" id="structural-paths">
           Structural paths
         </Typography>
         <Words words={[method.words]} />
         <PathTable section={section} evidence={evidence} />
-      </section>
+      </div>
       <section aria-labelledby="fit">
         <Typography variant="h2" id="fit">
           Fit

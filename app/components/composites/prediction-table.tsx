@@ -13,7 +13,7 @@ export function PredictionTable({
 }) {
   const { items, words, folds, repetitions } = prediction;
   return (
-    <section aria-labelledby="prediction">
+    <div>
       <Typography variant="h2" id="prediction">
         Prediction of new {unit}
       </Typography>
@@ -48,6 +48,6 @@ export function PredictionTable({
         }))}
         note={`${folds} folds${repetitions > 1 ? `, averaged over ${repetitions} divisions` : ""}: each is predicted from a model of all others (Shmueli et al. 2016), from the items of constructs that nothing explains. Benchmark: a regression of the item on all of those items. Q² of zero or less is no better than the item's mean.`}
       />
-    </section>
+    </div>
   );
 }

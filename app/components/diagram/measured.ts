@@ -34,8 +34,5 @@ export function itemNumber(
   return { value: arrow?.full.estimate ?? null, words: "loading" };
 }
 
-/** A hexagon in a box, by its corners. */
-export const hexagon = (width: number, height: number): string => {
-  const cut = Math.min(18, width / 6);
-  return `0,${height / 2} ${cut},0 ${width - cut},0 ${width},${height / 2} ${width - cut},${height} ${cut},${height}`;
-};
+/** A composite's card has a second line inside the first: so far from it. */
+export const INSET = 3.5;

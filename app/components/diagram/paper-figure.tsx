@@ -7,10 +7,10 @@ import { Dialog } from "../ui/dialog";
 import { ScreenHead, Spacer } from "../ui/layout";
 import { Segments } from "../ui/segments";
 import { placeItems } from "./items";
-import { hexagon, itemNumber, measuredAs } from "./measured";
+import { INSET, itemNumber, measuredAs } from "./measured";
 import { layoutDiagram } from "./layout";
 
-/** The plain convention of textbooks: ellipses for factors, hexagons for composites, rectangles for observed variables. */
+/** The plain convention of textbooks: ellipses for factors, double lines for composites, rectangles for observed variables. */
 export function PaperFigure({ evidence, title }: { evidence: Evidence; title: string }) {
   const [open, setOpen] = useState(false);
   if (evidence.paths.length === 0) return null;
@@ -118,15 +118,7 @@ function Figure({ evidence, statistical }: { evidence: Evidence; statistical: bo
             {statistical && factor && (
               <PaperItems box={box} items={factor.items} evidence={evidence} />
             )}
-            {measuredAs(evidence, box.name) === "composite" ? (
-              <polygon
-                points={hexagon(box.width, CARD)}
-                transform={`translate(${box.x} ${middle.y - CARD / 2})`}
-                fill="#fff"
-                stroke="#000"
-                strokeWidth={1.2}
-              />
-            ) : factor ? (
+            {measuredAs(evidence, box.name) === "factor" ? (
               <ellipse
                 cx={middle.x}
                 cy={middle.y}
@@ -137,15 +129,7 @@ function Figure({ evidence, statistical }: { evidence: Evidence; statistical: bo
                 strokeWidth={1.2}
               />
             ) : (
-              <rect
-                x={box.x}
-                y={middle.y - CARD / 2}
-                width={box.width}
-                height={CARD}
-                fill="#fff"
-                stroke="#000"
-                strokeWidth={1.2}
-              />
+              <PaperCard box={box} inner={factor !== undefined} />
             )}
             <text {...text} x={middle.x} y={middle.y + 5} fontSize={15} textAnchor="middle">
               {box.name}
@@ -170,6 +154,41 @@ function Figure({ evidence, statistical }: { evidence: Evidence; statistical: bo
           </text>
         ))}
     </svg>
+  );
+}
+
+/** A rectangle; of a composite with a second line inside. */
+function PaperCard({
+  box,
+  inner,
+}: {
+  box: { x: number; y: number; width: number; height: number };
+  inner: boolean;
+}) {
+  const top = box.y + box.height / 2 - CARD / 2;
+  return (
+    <>
+      <rect
+        x={box.x}
+        y={top}
+        width={box.width}
+        height={CARD}
+        fill="#fff"
+        stroke="#000"
+        strokeWidth={1.2}
+      />
+      {inner && (
+        <rect
+          x={box.x + INSET}
+          y={top + INSET}
+          width={box.width - 2 * INSET}
+          height={CARD - 2 * INSET}
+          fill="none"
+          stroke="#000"
+          strokeWidth={0.7}
+        />
+      )}
+    </>
   );
 }
 
@@ -217,7 +236,7 @@ function captionOf(evidence: Evidence): string {
   ];
   const shapes = [
     ...(kinds.has("factor") ? ["ellipses: latent variables"] : []),
-    ...(kinds.has("composite") ? ["hexagons: composites"] : []),
+    ...(kinds.has("composite") ? ["double lines: composites"] : []),
     "rectangles: observed variables",
   ].join("; ");
   return `Standardised estimates${numbers.length > 0 ? `; ${numbers.join(" and ")} on the lines to items` : ""}. ${shapes[0]!.toUpperCase()}${shapes.slice(1)}.`;

@@ -9,7 +9,7 @@ import {
 } from "../../../core";
 import { Covariances } from "./covariances";
 import { Items } from "./items";
-import { hexagon, structureOf } from "./measured";
+import { INSET, structureOf } from "./measured";
 import { layoutDiagram, type Arrow, type DiagramLayout } from "./layout";
 import styles from "./diagram.module.css";
 
@@ -102,14 +102,19 @@ export function PathDiagram({
             <g key={box.name}>
               {open && <Items box={box} items={open.items} evidence={evidence} />}
               <g transform={`translate(${box.x} ${top})`}>
-                {factor?.form === "combines" ? (
-                  <polygon className={styles.cardShape} points={hexagon(box.width, height)} />
-                ) : (
+                <rect
+                  className={styles.cardShape}
+                  width={box.width}
+                  height={height}
+                  rx={factor?.form === "reflects" ? height / 2 : 2}
+                />
+                {factor?.form === "combines" && (
                   <rect
-                    className={styles.cardShape}
-                    width={box.width}
-                    height={height}
-                    rx={factor ? height / 2 : 2}
+                    className={styles.cardInner}
+                    x={INSET}
+                    y={INSET}
+                    width={box.width - 2 * INSET}
+                    height={height - 2 * INSET}
                   />
                 )}
                 <text className={styles.cardName} x={box.width / 2} y={24} textAnchor="middle">

@@ -21,6 +21,20 @@ const items = (measure: Measure): string[] => measure.items.map((i) => i.ref.nam
 const HYPOTHESIS = "H1: x raises a";
 const THEORY = `measure a averages a1, a2\n${HYPOTHESIS}`;
 
+describe("an item that settles something else besides", () => {
+  it.each([
+    "measure a combines a1, a2, b1 weighted by regression signed by a2",
+    "measure a reflects a1, a2, b1 scaled by a2",
+    "measure a reflects a1, a2, b1 signed by a2",
+  ])("leaves a measure that can be read when it goes: %s", (line) => {
+    const theory = rewriteMeasure(line, withoutItem(first(line), "a2"));
+    expect(parseTheory(theory, COLUMNS).complaints).toEqual([]);
+    expect(theory).not.toContain("a2");
+    const kept = rewriteMeasure(line, withoutItem(first(line), "b1"));
+    expect(kept).toBe(line.replace(", b1", ""));
+  });
+});
+
 describe("editing measures in the theory", () => {
   it("writes a new measure above the hypotheses, and removing it gives the theory back", () => {
     fc.assert(

@@ -46,8 +46,10 @@ export const withItem = (measure: Measure, item: string): Measure =>
 /** What the item settled - direction, scaling - is settled without it. */
 export function withoutItem(measure: Measure, item: string): Measure {
   const items = measure.items.filter((i) => i.ref.name !== item);
-  const kept = measure.signedBy?.name === item ? signed(measure, "") : measure;
-  return { ...kept, items };
+  const kept = { ...(measure.signedBy?.name === item ? signed(measure, "") : measure), items };
+  const { scaledBy } = kept;
+  if (typeof scaledBy === "object" && scaledBy.name === item) delete kept.scaledBy;
+  return kept;
 }
 
 /** A composite whose direction one of its items tells; most of them do for an empty name. */

@@ -46,7 +46,7 @@ export function exactFit(
     );
     const found: Discrepancies[] = [];
     rowsOf(built.n, total, seed, given, (rows, r) => {
-      const value = replicate(data, rows)?.[model];
+      const value = replicate(data, rows, model);
       if (value) found.push(value);
       else failed.add(r);
     });
@@ -90,20 +90,16 @@ function rowsOf(
   }
 }
 
-/** Estimates a sample, and says how far its correlations are from those that the model implies. */
+/** Estimates a sample, and says how far its correlations are from those that one of the models implies. */
 function replicator(
   solution: CompositeSolution,
-): (data: Float64Array, rows: ArrayLike<number>) => Record<Which, Discrepancies> | null {
+): (data: Float64Array, rows: ArrayLike<number>, model: Which) => Discrepancies | null {
   const estimator = new CompositeEstimator({ ...solution.built.plan, products: [] });
   const p = solution.built.indicators.length;
-  return (data, rows) => {
+  return (data, rows, model) => {
     const sample = momentsOfRows(data, p, rows);
     if (estimator.measure(sample) || estimator.structure(sample)) return null;
-    const implied = impliedBy(solution, estimator);
-    return {
-      saturated: discrepancies(estimator.r, implied.saturated, p),
-      estimated: discrepancies(estimator.r, implied.estimated, p),
-    };
+    return discrepancies(estimator.r, impliedBy(solution, estimator)[model], p);
   };
 }
 

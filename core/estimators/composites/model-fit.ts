@@ -91,9 +91,11 @@ export function discrepancies(r: Float64Array, sigma: Float64Array, p: number): 
 
 function geodesic(r: Float64Array, sigma: Float64Array, p: number): number | null {
   const [left, right] = [matrixOf(r, p), matrixOf(sigma, p)];
-  if (smallestEigenvalue(left) <= DEFINITE || smallestEigenvalue(right) <= DEFINITE) return null;
+  const own = new EigenvalueDecomposition(left, { assumeSymmetric: true });
+  if (Math.min(...own.realEigenvalues) <= DEFINITE || smallestEigenvalue(right) <= DEFINITE)
+    return null;
   // R^-1/2 Σ R^-1/2 is symmetric and has the eigenvalues of R⁻¹Σ.
-  const root = symmetricRoot(left, -1);
+  const root = rootOf(own, -1);
   const { realEigenvalues } = new EigenvalueDecomposition(root.mmul(right).mmul(root), {
     assumeSymmetric: true,
   });
@@ -111,10 +113,13 @@ export const smallestOf = (values: Float64Array, p: number): number =>
   smallestEigenvalue(matrixOf(values, p));
 
 /** The symmetric square root of a positive definite matrix, or that of its inverse (`sign` -1). */
-export function symmetricRoot(m: Matrix, sign: 1 | -1): Matrix {
-  const { eigenvectorMatrix: v, realEigenvalues } = new EigenvalueDecomposition(m, {
-    assumeSymmetric: true,
-  });
+export const symmetricRoot = (m: Matrix, sign: 1 | -1): Matrix =>
+  rootOf(new EigenvalueDecomposition(m, { assumeSymmetric: true }), sign);
+
+function rootOf(
+  { eigenvectorMatrix: v, realEigenvalues }: EigenvalueDecomposition,
+  sign: 1 | -1,
+): Matrix {
   const d = realEigenvalues.map((e) => {
     const root = Math.sqrt(Math.max(0, e));
     return sign === 1 ? root : 1 / root;

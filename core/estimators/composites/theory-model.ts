@@ -60,6 +60,7 @@ export function theoryComposite(
         for (const { ref, reversed } of measure.items)
           columns.set(ref.name, turned(valuesOf(ref.name), reversed, measure.scale));
         constructs.push(constructOf(measure));
+        for (const own of onlyItem(measure, columns) ?? []) coded.set(name, own);
         return { name, keys: [name] };
       }
       const typed = data.typed.get(name)!;
@@ -128,6 +129,16 @@ const single = (name: string): Construct => ({
   reliability: null,
   dominant: null,
 });
+
+/** A measure of one column with two values is that column under another name. */
+function onlyItem(
+  { name, items, reliability }: Measure,
+  columns: ReadonlyMap<string, Float64Array>,
+): Column[] | null {
+  const [item] = items;
+  if (items.length !== 1 || (reliability ?? null) !== null) return null;
+  return twoValued(name.name, columns.get(item!.ref.name)!);
+}
 
 /** A column of two values keeps them: its effect is the difference between the two. */
 function twoValued(name: string, values: Float64Array): Column[] | null {

@@ -25,6 +25,8 @@ export class WeightAlgorithm {
   /** Correlations of scores, constructs x constructs. */
   readonly correlations: Float64Array;
   rounds = 0;
+  /** R w of each construct, constructs x indicators: rows are long, so that sums over them are fast. */
+  private readonly products: Float64Array;
   private readonly next: Float64Array;
   private readonly inner: Float64Array;
   /** Cholesky factors of the blocks that are regressed on. */
@@ -43,6 +45,7 @@ export class WeightAlgorithm {
     const { indicators: p, constructs: c, start, modes, predecessors } = layout;
     this.weights = new Float64Array(p);
     this.next = new Float64Array(p);
+    this.products = new Float64Array(c * p);
     this.loadings = new Float64Array(p * c);
     this.correlations = new Float64Array(c * c);
     this.inner = new Float64Array(c * c);
@@ -73,7 +76,7 @@ export class WeightAlgorithm {
           break;
         }
       }
-    this.score(r);
+    this.writeLoadings();
     this.turnToMajority();
     return ending;
   }
@@ -93,43 +96,54 @@ export class WeightAlgorithm {
   /** Equal weights to begin with, as scores of variance one. */
   private begin(r: Float64Array): void {
     this.weights.fill(1);
-    for (let j = 0; j < this.layout.constructs; j++) this.rescale(r, j, this.weights);
-    this.score(r);
+    for (let j = 0; j < this.layout.constructs; j++) this.scale(r, j, this.weights);
+    this.correlate();
   }
 
-  private rescale(r: Float64Array, j: number, w: Float64Array): void {
+  /** Finds R w of a construct, and scales its weights to a score of variance one. */
+  private scale(r: Float64Array, j: number, w: Float64Array): void {
+    const { products } = this;
     const { start, indicators: p } = this.layout;
-    const [from, to] = [start[j]!, start[j + 1]!];
-    let variance = 0;
-    for (let k = from; k < to; k++) {
+    const from = start[j]!;
+    const to = start[j + 1]!;
+    const at = j * p;
+    for (let k = 0; k < p; k++) {
+      // R is symmetric, so a row of it is a column.
+      const row = k * p;
       let sum = 0;
-      for (let m = from; m < to; m++) sum += r[k * p + m]! * w[m]!;
-      variance += w[k]! * sum;
+      for (let m = from; m < to; m++) sum += r[row + m]! * w[m]!;
+      products[at + k] = sum;
     }
+    let variance = 0;
+    for (let k = from; k < to; k++) variance += w[k]! * products[at + k]!;
     const scale = 1 / Math.sqrt(variance);
     for (let k = from; k < to; k++) w[k] = w[k]! * scale;
+    for (let k = at; k < at + p; k++) products[k] = products[k]! * scale;
   }
 
-  /** Loadings on every score, and the correlations of scores. */
-  private score(r: Float64Array): void {
-    const { weights, loadings, correlations } = this;
+  /** The correlations of scores. */
+  private correlate(): void {
+    const { weights, products, correlations } = this;
     const { start, indicators: p, constructs: c } = this.layout;
-    for (let k = 0; k < p; k++) {
-      for (let j = 0; j < c; j++) {
-        let sum = 0;
-        for (let m = start[j]!; m < start[j + 1]!; m++) sum += r[k * p + m]! * weights[m]!;
-        loadings[k * c + j] = sum;
-      }
-    }
     for (let i = 0; i < c; i++) {
+      const from = start[i]!;
+      const to = start[i + 1]!;
       correlations[i * c + i] = 1;
       for (let j = 0; j < i; j++) {
+        const at = j * p;
         let sum = 0;
-        for (let k = start[i]!; k < start[i + 1]!; k++) sum += weights[k]! * loadings[k * c + j]!;
+        for (let k = from; k < to; k++) sum += weights[k]! * products[at + k]!;
         correlations[i * c + j] = sum;
         correlations[j * c + i] = sum;
       }
     }
+  }
+
+  private writeLoadings(): void {
+    const { loadings, products } = this;
+    const { indicators: p, constructs: c } = this.layout;
+    for (let j = 0; j < c; j++)
+      for (let k = 0; k < p; k++) loadings[k * c + j] = products[j * p + k]!;
   }
 
   /** Weights of neighbours: inner[l, j] is that of construct l in the prediction of j. @returns false where predictors are singular */
@@ -153,23 +167,32 @@ export class WeightAlgorithm {
 
   /** New weights from the prediction of each construct. @returns the largest change of a weight */
   private findOuter(r: Float64Array): number {
-    const { inner, loadings, next, weights, block, widest, factors } = this;
-    const { start, modes, constructs: c } = this.layout;
+    const { inner, products, next, weights, block, widest, factors } = this;
+    const { start, modes, constructs: c, indicators: p } = this.layout;
+    next.fill(0);
+    for (let j = 0; j < c; j++) {
+      if (modes[j] === FIXED) continue;
+      const from = start[j]!;
+      const to = start[j + 1]!;
+      for (let l = 0; l < c; l++) {
+        const weight = inner[l * c + j]!;
+        if (weight === 0) continue;
+        const at = l * p;
+        for (let k = from; k < to; k++) next[k] = next[k]! + weight * products[at + k]!;
+      }
+    }
+    // All constructs move at once: products of the last round are needed until here.
     let moved = 0;
     for (let j = 0; j < c; j++) {
       if (modes[j] === FIXED) continue;
-      const [from, to] = [start[j]!, start[j + 1]!];
-      for (let k = from; k < to; k++) {
-        let sum = 0;
-        for (let l = 0; l < c; l++) sum += inner[l * c + j]! * loadings[k * c + l]!;
-        next[k] = sum;
-      }
+      const from = start[j]!;
+      const to = start[j + 1]!;
       if (modes[j] === BY_REGRESSION) {
         for (let k = from; k < to; k++) block[k - from] = next[k]!;
         choleskySolveInPlace(factors[j]!, to - from, widest, block);
         for (let k = from; k < to; k++) next[k] = block[k - from]!;
       }
-      this.rescale(r, j, next);
+      this.scale(r, j, next);
       for (let k = from; k < to; k++) {
         const change = Math.abs(next[k]! - weights[k]!);
         // What is not a number has not settled either.
@@ -177,7 +200,7 @@ export class WeightAlgorithm {
         weights[k] = next[k]!;
       }
     }
-    this.score(r);
+    this.correlate();
     return moved;
   }
 

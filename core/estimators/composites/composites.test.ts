@@ -1,0 +1,314 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import type { Evidence } from "../../evidence";
+import { analyse } from "../../analyse";
+import { analyseMade, madeStudy, normals } from "../../test-kit";
+import type { CompositeSection } from "../composite-types";
+
+const N = 120;
+
+/** Items of three constructs that go together, a moderator of two values and a group, from a seed. */
+function columnsOf(seed: number): Record<string, number[]> {
+  const draw = (at: number): number[] => normals(N, seed * 100 + at);
+  const e = Array.from({ length: 14 }, (_, at) => draw(at));
+  const [x, w] = [e[0]!, e[1]!];
+  const m = x.map((v, i) => 0.5 * v + 0.3 * w[i]! + 0.25 * v * w[i]! + 0.8 * e[2]![i]!);
+  const y = m.map((v, i) => 0.5 * v + 0.2 * x[i]! + 0.8 * e[3]![i]!);
+  const item = (f: number[], loading: number, at: number): number[] =>
+    f.map((v, i) => loading * v + Math.sqrt(1 - loading ** 2) * e[at]![i]!);
+  return {
+    x1: item(x, 0.8, 4),
+    x2: item(x, 0.7, 5),
+    x3: item(x, 0.75, 6),
+    w1: item(w, 0.8, 7),
+    w2: item(w, 0.8, 8),
+    m1: item(m, 0.8, 9),
+    m2: item(m, 0.8, 10),
+    y1: item(y, 0.85, 11),
+    y2: item(y, 0.75, 12),
+    z: e[13]!.map((v) => (v > 0.2 ? 1 : 0)),
+  };
+}
+
+const COMBINES = [
+  "measure x combines x1, x2, x3",
+  "measure m combines m1, m2",
+  "measure y combines y1, y2",
+];
+const MEDIATION = [...COMBINES, "H1: x raises y through m"];
+
+const run = (
+  columns: Record<string, number[]>,
+  theory: string[],
+  options: Record<string, string | number> = {},
+  replications = 0,
+): Evidence =>
+  analyseMade({
+    columns,
+    theory: theory.join("\n"),
+    settings: { engine: "composites", options: { folds: 0, ...options }, replications },
+  });
+
+const sectionOf = ({ sections }: Evidence): CompositeSection =>
+  sections.find((s) => s.kind === "composites")!;
+const resultOf = (evidence: Evidence) => sectionOf(evidence).groups[0]!.result;
+const numbers = ({ effects }: Evidence): (number | null)[] => effects.map((e) => e.estimate);
+
+const seeds = fc.integer({ min: 1, max: 2000 });
+const RUNS = { numRuns: 12 };
+
+describe("identities of composite models", () => {
+  it("of single items the paths are standardised least squares", () => {
+    fc.assert(
+      fc.property(seeds, (seed) => {
+        const columns = columnsOf(seed);
+        const theory = ["H1: x1 raises y1 through m1", "adjust m1, y1 for w1"];
+        const own = run(columns, theory);
+        const z = analyseMade({
+          columns,
+          theory: theory.join("\n"),
+          settings: { centring: "standardised" },
+        });
+        for (const id of ["direct x1 > y1", "indirect x1 > m1 > y1", "total x1 > y1"]) {
+          const of = (e: Evidence): number => e.effects.find((f) => f.id === id)!.estimate!;
+          expect(of(own)).toBeCloseTo(of(z), 10);
+        }
+      }),
+      RUNS,
+    );
+  });
+
+  it("two blocks by regression have the first canonical correlation", () => {
+    fc.assert(
+      fc.property(seeds, (seed) => {
+        const columns = columnsOf(seed);
+        const evidence = run(columns, [
+          "measure a combines x1, x2, x3 weighted by regression",
+          "measure b combines y1, y2 weighted by regression",
+          "H1: a affects b",
+        ]);
+        const path = Math.abs(resultOf(evidence).paths.b!.a!);
+        // No weights correlate higher: nudging either set of weights lowers the correlation.
+        const { weights } = resultOf(evidence);
+        const z = (name: string): number[] => standardised(columns[name]!);
+        const score = (w: Record<string, number>, nudge: number, at: string): number[] => {
+          const names = Object.keys(w);
+          return z(names[0]!).map((_, i) =>
+            names.reduce(
+              (sum, name) => sum + (w[name]! + (name === at ? nudge : 0)) * z(name)[i]!,
+              0,
+            ),
+          );
+        };
+        for (const at of ["x1", "x2", "x3", "y1", "y2"])
+          for (const nudge of [-0.02, 0.02])
+            expect(
+              Math.abs(correlation(score(weights.a!, nudge, at), score(weights.b!, nudge, at))),
+            ).toBeLessThanOrEqual(path + 1e-9);
+      }),
+      RUNS,
+    );
+  });
+
+  it("scores have variance one: w' R w = 1 for every block", () => {
+    fc.assert(
+      fc.property(seeds, (seed) => {
+        const { standardised: scores } = sectionOf(run(columnsOf(seed), MEDIATION)).scores;
+        for (const list of Object.values(scores)) {
+          const mean = list.reduce((a, b) => a + b, 0) / N;
+          expect(mean).toBeCloseTo(0, 9);
+          expect(list.reduce((a, b) => a + (b - mean) ** 2, 0) / (N - 1)).toBeCloseTo(1, 9);
+        }
+      }),
+      RUNS,
+    );
+  });
+
+  it("products of centred and of standardised single items agree with two stages", () => {
+    fc.assert(
+      fc.property(seeds, (seed) => {
+        const theory = ["H1: x1 affects y1", "M1: w1 alters x1 to y1"];
+        const columns = columnsOf(seed);
+        const [two, centred, own] = ["two_stage", "centred", "standardised"].map((interactions) =>
+          run(columns, theory, { interactions }),
+        );
+        const of = (e: Evidence): number =>
+          e.effects.find((f) => f.kind === "interaction")!.estimate!;
+        expect(of(centred!)).toBeCloseTo(of(two!), 8);
+        expect(of(own!)).toBeCloseTo(of(two!), 8);
+      }),
+      RUNS,
+    );
+  });
+});
+
+const standardised = (values: number[]): number[] => {
+  const mean = values.reduce((a, b) => a + b, 0) / values.length;
+  const sd = Math.sqrt(values.reduce((a, b) => a + (b - mean) ** 2, 0) / (values.length - 1));
+  return values.map((v) => (v - mean) / sd);
+};
+
+function correlation(a: number[], b: number[]): number {
+  const [x, y] = [standardised(a), standardised(b)];
+  return x.reduce((sum, v, i) => sum + v * y[i]!, 0) / (a.length - 1);
+}
+
+describe("composite models do not care", () => {
+  const MODERATED = [...MEDIATION, "measure w combines w1, w2", "H2: w strengthens x to m"];
+
+  it.each<[string, (columns: Record<string, number[]>) => Record<string, number[]>]>([
+    ["for units", (c) => each(c, (v, at) => v * (at % 2 === 0 ? 1000 : 0.003))],
+    ["for a shift by a million", (c) => each(c, (v) => v + 1e6)],
+    [
+      "for the order of rows",
+      (c) => Object.fromEntries(Object.entries(c).map(([k, v]) => [k, v.toReversed()])),
+    ],
+    ["for the order of columns", (c) => Object.fromEntries(Object.entries(c).toReversed())],
+  ])("%s", (_, change) => {
+    fc.assert(
+      fc.property(seeds, (seed) => {
+        const columns = columnsOf(seed);
+        const [before, after] = [columns, change(columns)].map((c) => run(c, MODERATED));
+        numbers(before!).forEach((v, i) => expect(numbers(after!)[i]).toBeCloseTo(v!, 6));
+      }),
+      RUNS,
+    );
+  });
+
+  it("for the order of sentences and items", () => {
+    fc.assert(
+      fc.property(seeds, fc.shuffledSubarray(COMBINES, { minLength: 3 }), (seed, measures) => {
+        const columns = columnsOf(seed);
+        const before = run(columns, MEDIATION);
+        const shuffled = measures.map((m) => m.replace("x1, x2, x3", "x3, x1, x2"));
+        const after = run(columns, [MEDIATION.at(-1)!, ...shuffled]);
+        const of = (e: Evidence): Map<string, number | null> =>
+          new Map(e.effects.map((f) => [f.id, f.estimate]));
+        for (const [id, v] of of(before)) expect(of(after).get(id)).toBeCloseTo(v!, 7);
+      }),
+      RUNS,
+    );
+  });
+
+  it("which way an item is keyed, once it is said", () => {
+    const columns = columnsOf(7);
+    const turned = { ...columns, x2: columns.x2!.map((v) => 8 - v) };
+    const before = run(columns, MEDIATION);
+    const after = run(turned, [
+      "measure x combines x1, reversed x2, x3 on 1 to 7",
+      ...MEDIATION.slice(1),
+    ]);
+    numbers(before).forEach((v, i) => expect(numbers(after)[i]).toBeCloseTo(v!, 8));
+  });
+
+  it("which of two values of a moderator is 1, but for the sign", () => {
+    const columns = columnsOf(8);
+    const theory = [...MEDIATION, "H2: z alters x to m"];
+    const flipped = { ...columns, z: columns.z!.map((v) => 1 - v) };
+    const of = (e: Evidence): number => e.effects.find((f) => f.kind === "interaction")!.estimate!;
+    expect(of(run(flipped, theory))).toBeCloseTo(-of(run(columns, theory)), 9);
+  });
+});
+
+function each(
+  columns: Record<string, number[]>,
+  change: (v: number, at: number) => number,
+): Record<string, number[]> {
+  return Object.fromEntries(
+    Object.entries(columns).map(([name, values], at) => [
+      name,
+      name === "z" ? values : values.map((v) => change(v, at)),
+    ]),
+  );
+}
+
+describe("correction for reliability", () => {
+  const REFLECTS = MEDIATION.map((line) => line.replace("combines", "reflects"));
+
+  it("makes paths among common factors what loadings and correlations of items say", () => {
+    const columns = columnsOf(3);
+    const corrected = resultOf(run(columns, REFLECTS));
+    const plain = resultOf(run(columns, REFLECTS, { correction: "none" }));
+    const own = corrected.consistent!;
+    const { rho } = own;
+    expect(plain.consistent).toBeNull();
+    expect(own.constructCorrelations.x!.m!).toBeCloseTo(
+      plain.constructCorrelations.x!.m! / Math.sqrt(rho.x! * rho.m!),
+      10,
+    );
+    expect(Object.values(rho).every((r) => r > 0.4 && r < 1)).toBe(true);
+    expect(own.paths.m!.x!).toBeGreaterThan(plain.paths.m!.x!);
+  });
+
+  it("leaves composites beside factors as they are", () => {
+    const columns = columnsOf(4);
+    const mixed = resultOf(run(columns, [COMBINES[0]!, ...REFLECTS.slice(1)]));
+    expect(mixed.consistent!.rho.x).toBe(1);
+    expect(mixed.consistent!.rho.m).toBeLessThan(1);
+  });
+});
+
+describe("resamples of composite models", () => {
+  it("are the analyses of their rows, interactions, weights and all", () => {
+    const columns = columnsOf(5);
+    const theory = [...MEDIATION, "measure w combines w1, w2", "H2: w strengthens x to m"];
+    const ways: Record<string, string>[] = [
+      {},
+      { interactions: "centred" },
+      { scheme: "centroid" },
+    ];
+    for (const options of ways) {
+      const whole = run(columns, theory, options, 40);
+      const rows = normals(N, 77).map((v) => Math.floor(Math.abs(v * 1e6)) % N);
+      const drawn = Object.fromEntries(
+        Object.entries(columns).map(([k, v]) => [k, rows.map((i) => v[i]!)]),
+      );
+      const analysed = run(drawn, theory, options);
+      const given = resampledOnce(columns, theory, options, rows);
+      for (const effect of analysed.effects) {
+        if (effect.estimate === null || effect.at) continue;
+        const other = given.effects.find((e) => e.id === effect.id)!;
+        expect(other.bootstrap!.percentile!.lower, effect.id).toBeCloseTo(effect.estimate, 8);
+      }
+      expect(whole.bootstrap).toMatchObject({ done: 40, failed: 0 });
+    }
+  });
+
+  it("keep groups apart and their sizes", () => {
+    const columns = columnsOf(6);
+    const evidence = run(columns, [...MEDIATION, "groups by z"], { permutations: 0 }, 60);
+    expect(evidence.bootstrap).toMatchObject({ resampling: "strata", failed: 0 });
+    const [zero, one] = [0, 1].map((value) => {
+      const rows = columns.z!.flatMap((z, i) => (z === value ? [i] : []));
+      return run(
+        Object.fromEntries(Object.entries(columns).map(([k, v]) => [k, rows.map((i) => v[i]!)])),
+        MEDIATION,
+      );
+    });
+    const { groups } = sectionOf(evidence);
+    expect(groups.map((g) => g.result.paths.m!.x!)).toEqual([
+      expect.closeTo(resultOf(zero!).paths.m!.x!, 9),
+      expect.closeTo(resultOf(one!).paths.m!.x!, 9),
+    ]);
+  });
+});
+
+/** The same model with one resample, made of these rows. */
+function resampledOnce(
+  columns: Record<string, number[]>,
+  theory: string[],
+  options: Record<string, string | number>,
+  rows: number[],
+): Evidence {
+  const { definition, table } = madeStudy({
+    columns,
+    theory: theory.join("\n"),
+    settings: {
+      engine: "composites",
+      options: { folds: 0, ...options },
+      replications: 1,
+      interval: "percentile",
+    },
+  });
+  return analyse({ ...definition, resamples: [rows] }, table);
+}
