@@ -153,11 +153,7 @@ export function robustness(
   if (!table.moments) {
     const { statements } = base.prepared.dataset.theory;
     for (const { name, theory } of measuredOtherwise(study.theory, statements))
-      ways.push([
-        "measures",
-        name,
-        () => analysedQuickly(byDefault({ ...few, theory }), table),
-      ]);
+      ways.push(["measures", name, () => analysedQuickly(byDefault({ ...few, theory }), table)]);
     ways.push(...otherEngines(base, few, table));
   }
   const wanted = ways.filter(
