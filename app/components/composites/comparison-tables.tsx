@@ -1,6 +1,6 @@
 import Typography from "@mui/material/Typography";
 import { useId } from "react";
-import type { GroupComparisonEvidence } from "../../../core";
+import { thousands, type GroupComparisonEvidence } from "../../../core";
 import { limitsCell, pCell } from "../structure/cells";
 import { Words } from "../structure/structure-view";
 import { NumberTable } from "../ui/number-table";
@@ -16,7 +16,7 @@ export function ComparisonTables({ comparison }: { comparison: GroupComparisonEv
   const id = useId();
   const { first, second, constructs, paths, words, permutations, failed } = comparison;
   return (
-    <section aria-labelledby={id}>
+    <section aria-labelledby={id} style={{ display: "grid", gap: 10, minWidth: 0 }}>
       <Typography variant="h2" id={id}>
         {first} and {second}
       </Typography>
@@ -68,7 +68,7 @@ export function ComparisonTables({ comparison }: { comparison: GroupComparisonEv
             STEP_WORDS[step],
           ],
         }))}
-        note={`First: same items, coding and weighting in both groups, as the notation has it. Second: weights of either group make the same scores, or else constructs are not the same thing. Third: equal means and variances, needed only where people are pooled (Henseler, Ringle & Sarstedt 2016). ${permutations - failed} permutations of people between the groups${failed > 0 ? `, ${failed} failed` : ""}.`}
+        note={`First: same items, coding and weighting in both groups, as the notation has it. Second: weights of either group make the same scores, or else constructs are not the same thing. Third: equal means and variances, needed only where people are pooled (Henseler, Ringle & Sarstedt 2016). ${thousands(permutations - failed)} permutations of people between the groups${failed > 0 ? `, ${failed} failed` : ""}.`}
       />
       <NumberTable
         title={`Paths in ${first} and ${second}`}

@@ -1,4 +1,9 @@
-import type { CompositeFitEvidence, CompositeSection, ExactFitEvidence } from "../../../core";
+import {
+  thousands,
+  type CompositeFitEvidence,
+  type CompositeSection,
+  type ExactFitEvidence,
+} from "../../../core";
 import { pCell } from "../structure/cells";
 import { NumberTable } from "../ui/number-table";
 
@@ -63,7 +68,7 @@ export function ExactFitTable({ study }: { study: ExactFitEvidence }) {
         marked: value > upper95,
         cells: [MODELS[model], NAMES[measure], value, upper95, upper99, pCell(p)],
       }))}
-      note={`${study.replicates - study.failed} resamples of data that have been made to fit (Beran & Srivastava 1985)${study.failed > 0 ? `, ${study.failed} failed` : ""}; p: share of them with at least this misfit.`}
+      note={`${thousands(study.replicates - study.failed)} resamples of data that have been made to fit (Beran & Srivastava 1985)${study.failed > 0 ? `, ${study.failed} failed` : ""}; p: share of them with at least this misfit.`}
     />
   );
 }

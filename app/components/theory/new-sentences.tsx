@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
-import { writeName } from "../../../core";
+import { writeName, type Evidence, type Section } from "../../../core";
 import { PlusIcon } from "../icons";
 import { appendLine, newHypothesis, nextLabel } from "./edit-text";
 import { ExchangeRow } from "./exchange-row";
@@ -153,7 +153,9 @@ function NewCovariance({ text, variables, change, close }: RowProps) {
 }
 
 /** Groups to come. */
-function NewGroups({ text, variables, change, close }: RowProps) {
+function NewGroups({ text, variables, evidence, change, close }: RowProps) {
+  // Where each group is estimated by itself nothing can be held equal.
+  const equal = evidence && has(evidence, "structure") ? " with loadings equal" : "";
   return (
     <Line minor name="New groups" remove={{ label: "One group again", act: close }}>
       <p>
@@ -164,7 +166,7 @@ function NewGroups({ text, variables, change, close }: RowProps) {
           value={null}
           options={variables}
           choose={(name) => {
-            change(appendLine(text, `groups by ${writeName(name)} with loadings equal`));
+            change(appendLine(text, `groups by ${writeName(name)}${equal}`));
             close();
           }}
         />
@@ -174,6 +176,9 @@ function NewGroups({ text, variables, change, close }: RowProps) {
 }
 
 type RowProps = SentenceProps & { close: () => void };
+
+const has = ({ sections }: Evidence, kind: Section["kind"]): boolean =>
+  sections.some((s) => s.kind === kind);
 
 /** What else can be said. */
 export function AddRow(props: SentenceProps) {
@@ -188,7 +193,8 @@ export function AddRow(props: SentenceProps) {
   if (adding === "adjustment") return <NewAdjustment {...props} close={close} />;
   if (adding === "covariance") return <NewCovariance {...props} close={close} />;
   if (adding === "groups") return <NewGroups {...props} close={close} />;
-  const structure = evidence?.sections.some((s) => s.kind === "structure") ?? false;
+  const structure = evidence !== null && has(evidence, "structure");
+  const grouped = structure || (evidence !== null && has(evidence, "composites"));
   const add = (line: string) => () => change(appendLine(text, line));
   return (
     <Box sx={{ pl: "30px", pt: 1 }}>
@@ -207,7 +213,7 @@ export function AddRow(props: SentenceProps) {
           <PlusIcon /> covariance
         </Button>
       )}
-      {structure && !statements.some((s) => s.kind === "groups") && (
+      {grouped && !statements.some((s) => s.kind === "groups") && (
         <Button variant="text" onClick={() => setAdding("groups")}>
           <PlusIcon /> groups
         </Button>
