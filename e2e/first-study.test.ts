@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import {
+  DEMO_STUDIES,
   cards,
   writeText,
   theoryText,
@@ -124,7 +125,7 @@ test("everything is kept: reload, a second tab, a long run stopped", async ({ pa
 
 test("wrong files get a message and change nothing", async ({ page }) => {
   await page.goto("/");
-  await expect(cards(page)).toHaveCount(3);
+  await expect(cards(page)).toHaveCount(DEMO_STUDIES);
   const open = async (name: string, body: string | Buffer, says: RegExp): Promise<void> => {
     await page
       .getByLabel("File to open")
@@ -136,7 +137,7 @@ test("wrong files get a message and change nothing", async ({ page }) => {
   await open("foreign.json", '{"hello":"world"}', /not a Hebel study/);
   await open("picture.csv", Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0]), /PNG picture/);
   await open("ragged.csv", "a,b\n1,2\n3,4,5\n", /Row 3 has 3 cells/);
-  await expect(cards(page)).toHaveCount(3);
+  await expect(cards(page)).toHaveCount(DEMO_STUDIES);
 });
 
 test("works with the network cut after loading", async ({ page, context }) => {

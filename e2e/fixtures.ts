@@ -44,6 +44,9 @@ export async function settled(page: Page): Promise<void> {
   await expect(page.getByText(/not estimated yet/)).toHaveCount(0);
 }
 
+/** So many studies stand on the shelf at first. */
+export const DEMO_STUDIES = 4;
+
 /** The studies on the shelf. */
 export const cards = (page: Page): Locator => page.locator("main > ul > li");
 

@@ -1,5 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import {
+  DEMO_STUDIES,
   cards,
   aboutDemo,
   expect,
@@ -30,7 +31,7 @@ for (const look of ["light", "dark"] as const) {
     test.setTimeout(240_000);
     await page.emulateMedia({ colorScheme: look });
     await page.goto("/");
-    await expect(cards(page)).toHaveCount(3);
+    await expect(cards(page)).toHaveCount(DEMO_STUDIES);
     expect(await serious(page)).toEqual([]);
     await page
       .getByLabel("File to open")

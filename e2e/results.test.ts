@@ -1,7 +1,16 @@
 import type { Page } from "@playwright/test";
 import { analyse, type Evidence, type StudyDefinition } from "../core";
 import { demoLeverStudy, demoStudy } from "../demo/study";
-import { cards, aboutDemo, expect, openDemo, settled, test, writeText } from "./fixtures";
+import {
+  DEMO_STUDIES,
+  cards,
+  aboutDemo,
+  expect,
+  openDemo,
+  settled,
+  test,
+  writeText,
+} from "./fixtures";
 
 /** The evidence that the browser has kept, the newest first. */
 const kept = (page: Page): Promise<Evidence[]> =>
@@ -30,7 +39,7 @@ for (const [name, demo] of [
 ] as const) {
   test(`browser and Node give the same bits: ${name}`, async ({ page }) => {
     await page.goto("/");
-    await expect(cards(page)).toHaveCount(3);
+    await expect(cards(page)).toHaveCount(DEMO_STUDIES);
     await page.goto(`/study/${name}/evidence`);
     await settled(page);
     await expect.poll(async () => (await kept(page)).length).toBe(1);
