@@ -36,6 +36,7 @@ import {
   type CompiledTheory,
   type Complaint,
   type Measure,
+  type ResponseModelId,
 } from "./theory";
 
 /** What workers need to make replicates: plain data. */
@@ -84,6 +85,7 @@ export function prepare(
   const engine = engineFor(
     stated.settings.engine,
     measures.map((m) => m.form),
+    responsesOf(theory, measures, dataset),
   );
   const own = optionsFor(engine, stated.settings);
   const described = new Map(dataset.variables.map((v) => [v.name, v]));
@@ -208,6 +210,20 @@ function latentMeasures(theory: CompiledTheory, dataset: Dataset): Measure[] {
   return latent.filter((m) => wanted.has(m.name.name));
 }
 
+/** How responses are modelled: as it is said, else by their level where they are columns. */
+function responsesOf(
+  theory: CompiledTheory,
+  measures: readonly Measure[],
+  { variables }: Dataset,
+): ResponseModelId[] {
+  const level = new Map(variables.map((v) => [v.name, v.level]));
+  return theory.equations.flatMap(({ outcome }): ResponseModelId[] => {
+    const said = theory.models.find((m) => m.of.name === outcome);
+    if (said) return [said.family];
+    return measures.length === 0 && level.get(outcome) === "binary" ? ["logistic"] : [];
+  });
+}
+
 function typedColumns(
   study: StudyDefinition,
   dataset: Dataset,
@@ -224,6 +240,7 @@ function typedColumns(
       ...nodesIn(theory),
       ...measures.flatMap((m) => m.items.map((item) => item.ref.name)),
       ...(theory.groups ? [theory.groups.by.name] : []),
+      ...theory.models.flatMap((m) => (m.exposure ? [m.exposure.name] : [])),
     ].filter((name) => !factors.has(name)),
   );
   const typed = new Map<string, TypedColumn>();

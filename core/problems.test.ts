@@ -322,10 +322,15 @@ describe("what deserves a look", () => {
 
   it("a yes/no outcome under least squares", () => {
     const yes = y.map((v) => (v > 0 ? "yes" : "no"));
-    const [found] = analyseMade({ columns: { x, yes }, theory: "x raises yes" }).warnings.filter(
-      (k) => k.code === "binary_outcome",
-    );
+    const theory = "x raises yes\nmodel yes as linear";
+    const straight = analyseMade({ columns: { x, yes }, theory });
+    expect(straight.estimator.id).toBe("least_squares");
+    const [found] = straight.warnings.filter((k) => k.code === "binary_outcome");
     expect(found!.about).toEqual(["yes"]);
+    // Without a word it gets a model of its own.
+    const own = analyseMade({ columns: { x, yes }, theory: "x raises yes" });
+    expect(own.estimator.id).toBe("generalised");
+    expect(own.warnings.some((k) => k.code === "binary_outcome")).toBe(false);
   });
 });
 

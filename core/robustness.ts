@@ -197,8 +197,9 @@ function otherEngines({ prepared }: Analysis, few: StudyDefinition, table: Table
 
 /** Other ways of estimating that the engine knows; some take long to resample, so their errors come from the delta method. */
 function otherEstimators({ prepared }: Analysis, few: StudyDefinition, table: Table): Way[] {
-  const { engine, sample, study } = prepared;
-  const variants = engine.variants?.(study.settings, sample.dropped.length) ?? [];
+  const { engine, sample, study, measures } = prepared;
+  const forms = measures.map((m) => m.form);
+  const variants = engine.variants?.(study.settings, sample.dropped.length, forms) ?? [];
   return variants.map(({ name, options }): Way => {
     const settings: Settings = {
       ...few.settings,

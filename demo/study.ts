@@ -126,6 +126,25 @@ H2: support strengthens hours to belonging through confidence on hours to confid
 H3: support strengthens hours to friends
 adjust confidence, belonging, friends for age, months`;
 
+/** What would have been? A treatment, the hours it brings, and whether people stay. */
+const TREATMENT_THEORY = `H1: group ("weekly cafe" against "waiting list") raises renewed through hours
+adjust hours, renewed for age, months
+control hours at 1, 3, 5`;
+
+/** The same people: does the café keep them because they come more often? A response that is yes or no. */
+export function demoTreatmentStudy(): LoadedStudy {
+  const { definition, table } = demoStudy();
+  return {
+    table,
+    definition: {
+      ...definition,
+      title: "Language café, who stays",
+      question: "Do people renew because the café brings them hours together?",
+      theory: TREATMENT_THEORY,
+    },
+  };
+}
+
 /** The same people and measures with a theory of moderation. */
 export function demoLeverStudy(): LoadedStudy {
   const { definition, table } = demoStudy();

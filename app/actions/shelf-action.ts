@@ -25,7 +25,7 @@ const ShelfRequest = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("restore") }),
 ]);
 
-export type DemoStudy = "mediation" | "moderation" | "measurement" | "composites";
+export type DemoStudy = "mediation" | "moderation" | "measurement" | "composites" | "treatment";
 
 export async function fetchDemo(about: DemoStudy): Promise<LoadedStudy> {
   const response = await fetch(`/demo.hebel.json?about=${about}`);
@@ -76,7 +76,13 @@ async function carryOut(request: z.infer<typeof ShelfRequest>): Promise<Response
       return redirect(`/study/${await addStudy(empty)}/hypotheses`);
     }
     case "demo":
-      for (const about of ["composites", "measurement", "moderation", "mediation"] as const)
+      for (const about of [
+        "treatment",
+        "composites",
+        "measurement",
+        "moderation",
+        "mediation",
+      ] as const)
         await addStudy(await fetchDemo(about));
       return { ok: true };
     case "copy":

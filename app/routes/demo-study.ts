@@ -1,6 +1,6 @@
 import { demoCompositesStudy } from "../../demo/composites";
 import { demoFactorsStudy } from "../../demo/factors";
-import { demoLeverStudy, demoStudy } from "../../demo/study";
+import { demoLeverStudy, demoStudy, demoTreatmentStudy } from "../../demo/study";
 import { writeStudy } from "../../formats";
 import type { Route } from "./+types/demo-study";
 
@@ -10,6 +10,7 @@ const STUDIES = {
   moderation: demoLeverStudy,
   measurement: demoFactorsStudy,
   composites: demoCompositesStudy,
+  treatment: demoTreatmentStudy,
 };
 
 /** A demo study as a study file; the shelf fetches each once. */

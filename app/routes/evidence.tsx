@@ -18,6 +18,7 @@ import { GroupMeansTable } from "../components/evidence/group-means";
 import { HypothesisTable } from "../components/evidence/hypothesis-table";
 import { LedgerEntry } from "../components/evidence/ledger-entry";
 import { CompositeView } from "../components/composites/composite-view";
+import { ResponseView } from "../components/responses/response-view";
 import { StructureView } from "../components/structure/structure-view";
 import { TableSection } from "../components/evidence/table-section";
 import { isStopped, isWaiting } from "../components/frame/fault";
@@ -123,6 +124,8 @@ const Weighed = memo(function Weighed({ evidence }: { evidence: EvidenceObject }
           <StructureView key={section.kind} section={section} />
         ) : section.kind === "composites" ? (
           <CompositeView key={section.kind} section={section} evidence={evidence} />
+        ) : section.kind === "responses" ? (
+          <ResponseView key={section.kind} section={section} evidence={evidence} />
         ) : (
           <TableSection key={section.title} section={section} />
         ),

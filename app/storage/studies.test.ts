@@ -97,9 +97,9 @@ describe("a study on the shelf", () => {
     await ensureDemo(make);
     await removeStudy("demo");
     await ensureDemo(make);
-    // Four demo studies, of which one was removed.
-    expect(make).toHaveBeenCalledTimes(4);
-    expect(await listStudies()).toHaveLength(3);
+    // Five demo studies, of which one was removed.
+    expect(make).toHaveBeenCalledTimes(5);
+    expect(await listStudies()).toHaveLength(4);
   });
 });
 

@@ -262,17 +262,18 @@ export const removeRun = (id: string): Promise<void> => database.runs.delete(id)
 
 export const keepStrip = (strip: StoredStrip): Promise<unknown> => database.strips.put(strip);
 
-const DEMOS = ["demo", "demo-lever", "demo-factors", "demo-composites"];
+const DEMOS = ["demo", "demo-lever", "demo-factors", "demo-composites", "demo-treatment"];
 
 /** Puts the demo studies on the shelf the first time the shelf is opened; a reader who removes them is not given them again. */
 export async function ensureDemo(
   fetchDemo: (
-    about: "mediation" | "moderation" | "measurement" | "composites",
+    about: "mediation" | "moderation" | "measurement" | "composites" | "treatment",
   ) => Promise<LoadedStudy>,
 ): Promise<void> {
   if (await database.facts.get("demo")) return;
   const measurement = await fetchDemo("measurement");
   const [mediation, moderation] = [await fetchDemo("mediation"), await fetchDemo("moderation")];
+  await addStudy(await fetchDemo("treatment"), "demo-treatment");
   await addStudy(await fetchDemo("composites"), "demo-composites");
   await addStudy(measurement, "demo-factors");
   await addStudy(moderation, "demo-lever");

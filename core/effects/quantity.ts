@@ -36,6 +36,8 @@ export interface EffectPair {
   /** Each directed path of two or more steps, as variables in order. */
   indirect: { nodes: string[]; expression: Expression; coefficients: Expression[] }[];
   direct: Expression | null;
+  /** Some effect is no product of slopes: nothing is said of it in SDs. */
+  natural: boolean;
   /** Paths, of one step or more, with a moderated step; they are in neither of the above. */
   conditional: ConditionalRoute[];
 }
@@ -56,6 +58,11 @@ export interface EffectSource {
   products: { outcome: string; column: Column; components: Column[] }[];
   /** The effect of a column on an outcome, other things equal, as a function of its moderators. */
   slope(outcome: string, key: string): Polynomial;
+  /**
+   * The effect along a path where it is no product of slopes, as with responses that are no straight lines: a difference of means.
+   * Null where slopes tell.
+   */
+  along?(key: string, nodes: readonly string[]): Expression | null;
   /** Where the parameter stands that holds the sample average of a product of columns about their centres; it joins when first asked for. */
   average(columns: readonly string[]): number;
   /** Products are on a scale of their own, so nothing is said of effects at values of a moderator. */
@@ -141,17 +148,20 @@ export function effectContext(
 /** What exists of effects of one column on one outcome. */
 function pairOf(
   theory: CompiledTheory,
-  { slope }: EffectSource,
+  { slope, along }: EffectSource,
   column: Column,
   to: string,
 ): EffectPair {
   const from = column.variable;
   const steps = (nodes: string[]): Polynomial[] =>
     nodes.slice(1).map((node, i) => slope(node, i === 0 ? column.key : nodes[i]!));
-  const routes = pathsBetween(theory.paths, from, to).map((nodes) => ({
-    nodes,
-    polynomial: steps(nodes).reduce(times),
-  }));
+  const routes = pathsBetween(theory.paths, from, to).map((nodes) => {
+    const own = along?.(column.key, nodes) ?? null;
+    const polynomial: Polynomial = own
+      ? [{ moderators: [], expression: own }]
+      : steps(nodes).reduce(times);
+    return { nodes, polynomial, natural: own !== null };
+  });
   const conditional = routes.filter(({ polynomial }) => moderatorsOf(polynomial).length > 0);
   const plain = routes.filter((route) => !conditional.includes(route));
   const direct = plain.find(({ nodes }) => nodes.length === 2);
@@ -166,10 +176,12 @@ function pairOf(
     direct: direct ? constantOf(direct.polynomial) : null,
     indirect: plain
       .filter(({ nodes }) => nodes.length > 2)
-      .map(({ nodes }) => {
+      .map(({ nodes, polynomial, natural }) => {
+        if (natural) return { nodes, coefficients: [], expression: constantOf(polynomial) };
         const coefficients = steps(nodes).map(constantOf);
         return { nodes, coefficients, expression: coefficients.reduce(multiply) };
       }),
+    natural: routes.some((route) => route.natural),
     conditional,
   };
 }

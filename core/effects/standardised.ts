@@ -9,8 +9,12 @@ import type { EffectContext, Quantity } from "./quantity";
  */
 export function standardised(context: EffectContext): Quantity[] {
   const categorical = new Set(context.pairs.filter((p) => p.categorical).map((p) => p.from));
+  const natural = new Set(
+    context.pairs.flatMap((p) => (p.natural ? [`${p.from}\u0000${p.to}`] : [])),
+  );
   const slopes = conditionalEffects(context).filter((q) => q.kind === "conditional_direct");
   return [...pathEffects(context), ...slopes].flatMap((effect): Quantity[] => {
+    if (natural.has(`${effect.from}\u0000${effect.to}`)) return [];
     const partial = divide(effect.expression, context.sd(effect.to!));
     const list: Quantity[] = [
       {
@@ -38,7 +42,7 @@ export function standardised(context: EffectContext): Quantity[] {
 export function explainedVariance({ pairs, sd }: EffectContext): Quantity[] {
   return pairs.flatMap((pair) =>
     pair.indirect
-      .filter((i) => i.nodes.length === 3 && !pair.categorical)
+      .filter((i) => i.nodes.length === 3 && !pair.categorical && !pair.natural)
       .map(({ nodes, expression }): Quantity => {
         const beta = product([expression, divide(sd(pair.from), sd(pair.to))]);
         const of = indirectId(pair.from, nodes);

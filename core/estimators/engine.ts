@@ -14,7 +14,7 @@ import type {
 } from "../model";
 import type { Warning } from "../problems";
 import type { CovarianceKind, ErrorKind, IntervalKind, Settings } from "../study";
-import type { CompiledTheory, Measure, MeasureForm } from "../theory";
+import type { CompiledTheory, Measure, MeasureForm, ResponseModelId } from "../theory";
 import type { ResidualRows, Section } from "./sections";
 
 /** A choice that one engine offers beyond the common settings; its value stands in `settings.options`. */
@@ -145,6 +145,8 @@ export interface Engine<D = unknown> {
   options: OptionSpec[];
   /** Forms of measures that it estimates as variables of their own, from their items. */
   forms?: readonly MeasureForm[];
+  /** Models of responses that it knows; straight lines alone unless it says otherwise. */
+  responses?: readonly ResponseModelId[];
   /** Errors that it knows; the first is what tests rest on when nothing is chosen. */
   errors: readonly ErrorKind[];
   /** The common settings as they hold for this engine with these data, where some of them do not apply. */
@@ -163,7 +165,11 @@ export interface Engine<D = unknown> {
   /** Does it use rows with values missing? */
   keepsIncomplete?(settings: Settings): boolean;
   /** Other ways of estimating that are tried when robustness is asked for, each with what it assumes. */
-  variants?(settings: Settings, dropped: number): { name: string; options: Settings["options"] }[];
+  variants?(
+    settings: Settings,
+    dropped: number,
+    forms: readonly MeasureForm[],
+  ): { name: string; options: Settings["options"] }[];
   suits(theory: CompiledTheory, data: ModelData): Suitability;
   /** @throws StudyProblem for anything that stops the analysis */
   fit(theory: CompiledTheory, data: ModelData, settings: Settings): Fit<D>;

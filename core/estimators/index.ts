@@ -11,6 +11,7 @@ export type {
 } from "./engine";
 export { optionColumns, withOptions } from "./options";
 export { engineFor, engineOf, engines, kernelOf, registerEngine } from "./registry";
+export type * from "./response-types";
 export type * from "./sections";
 export type * from "./composite-types";
 export type * from "./structure-types";

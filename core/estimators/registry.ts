@@ -1,14 +1,17 @@
 import type { Kernel } from "../model";
 import { StudyProblem } from "../problems";
-import type { MeasureForm } from "../theory";
+import type { MeasureForm, ResponseModelId } from "../theory";
 import type { Engine, KernelData } from "./engine";
 import { composites } from "./composites";
 import { covarianceStructure } from "./covariance-structure";
+import { generalised } from "./generalised";
 import { leastSquares } from "./least-squares";
+
+const STRAIGHT: readonly ResponseModelId[] = ["linear"];
 
 /** Every engine, the default one first. */
 const ENGINES = new Map<string, Engine>(
-  ([leastSquares, covarianceStructure, composites] as Engine[]).map((engine) => [
+  ([leastSquares, covarianceStructure, composites, generalised] as Engine[]).map((engine) => [
     engine.id,
     engine,
   ]),
@@ -27,11 +30,19 @@ export function engineOf(id: string): Engine {
 }
 
 /**
- * The engine for a theory: the one that was chosen, or, where that knows nothing of the theory's measures, the first that does.
+ * The engine for a theory: the one that was chosen, or, where that knows nothing of the theory's measures or responses, the first
+ * that does.
  * @param forms of the measures that are variables of the theory themselves
+ * @param responses how the responses are modelled, as far as that is said or follows from their level
  */
-export function engineFor(id: string, forms: readonly MeasureForm[]): Engine {
-  const knows = (engine: Engine): boolean => forms.every((form) => engine.forms?.includes(form));
+export function engineFor(
+  id: string,
+  forms: readonly MeasureForm[],
+  responses: readonly ResponseModelId[] = [],
+): Engine {
+  const knows = (engine: Engine): boolean =>
+    forms.every((form) => engine.forms?.includes(form)) &&
+    responses.every((model) => (engine.responses ?? STRAIGHT).includes(model));
   const chosen = engineOf(id);
   return knows(chosen) ? chosen : (engines().find(knows) ?? chosen);
 }

@@ -1,4 +1,5 @@
 import type { CompositeSection } from "./composite-types";
+import type { ResponseSection } from "./response-types";
 import type { BootstrapSummary } from "../inference";
 import type { StructureSection } from "./structure-types";
 import type { ByCovariance, CoefficientTest, FTest } from "../model";
@@ -133,4 +134,5 @@ export interface EquationsSection {
 }
 
 /** What engines say besides the effects: one kind, one renderer on the screen. */
-export type Section = EquationsSection | TableSection | StructureSection | CompositeSection;
+export type Section =
+  EquationsSection | TableSection | StructureSection | CompositeSection | ResponseSection;

@@ -32,7 +32,7 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     version: 2,
     engine: ENGINE,
     estimator: { id: prepared.engine.id, label: prepared.engine.label },
-    units: fit.standardised ? "sd" : "raw",
+    units: fit.standardised ? "sd" : fit.along ? "response" : "raw",
     title: study.title,
     unit: study.unit,
     settings: study.settings,

@@ -66,6 +66,7 @@ export function jointSignificance(
   alpha: number,
 ): EffectEvidence["jointSignificance"] {
   return byCovariance((kind) => {
+    if (route.coefficients.length === 0) return null;
     const p = Math.max(...route.coefficients.map((e) => fit.tTest?.(e, kind, 1 - alpha)?.p ?? NaN));
     return Number.isNaN(p) ? null : { p, significant: p < alpha };
   });

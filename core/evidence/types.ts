@@ -165,8 +165,8 @@ export interface Evidence {
   /** The program that said it, and the engine that estimated. */
   engine: string;
   estimator: { id: string; label: string };
-  /** What one unit of an effect is: as measured, or an SD of every variable, found anew in every resample. */
-  units: "raw" | "sd";
+  /** What one unit of an effect is: as measured, an SD of every variable, found anew in every resample, or the response itself (a probability, a count). */
+  units: "raw" | "sd" | "response";
   title: string;
   unit: string;
   settings: Settings;

@@ -51,9 +51,7 @@ export const INTERVAL_WORDS: Record<string, string> = {
 };
 
 /** What one unit of a coefficient or effect is. */
-export const unitWords = ({ settings, units }: Pick<Evidence, "settings" | "units">): string =>
-  settings.centring === "standardised"
-    ? "z-scores"
-    : units === "sd"
-      ? "SDs of scores"
-      : "raw units";
+export function unitWords({ settings, units }: Pick<Evidence, "settings" | "units">): string {
+  if (settings.centring === "standardised") return "z-scores";
+  return { raw: "raw units", sd: "SDs of scores", response: "differences of means" }[units];
+}

@@ -2,13 +2,16 @@ import { StudyProblem } from "../problems";
 import { findCycle, topologicalOrder, type Path } from "./graph";
 import { moderatedSteps, nodesOf, productsOf, type ModeratedStep } from "./moderated-steps";
 import type {
+  Compare,
   Contrast,
+  Control,
   Covary,
   Define,
   Groups,
   Hold,
   Hypothesis,
   Moderation,
+  ResponseModel,
   Statement,
 } from "./syntax";
 
@@ -49,6 +52,10 @@ export interface CompiledTheory {
   covariances: Covary[];
   holds: Hold[];
   groups: Groups | null;
+  /** How responses are modelled, which values are compared and held, as far as that is said. */
+  models: ResponseModel[];
+  compared: Compare[];
+  controlled: Control[];
 }
 
 /**
@@ -112,6 +119,9 @@ export function compileTheory(statements: readonly Statement[]): CompiledTheory 
     covariances: statements.filter((s) => s.kind === "covary"),
     holds: statements.filter((s) => s.kind === "hold"),
     groups,
+    models: statements.filter((s) => s.kind === "model"),
+    compared: statements.filter((s) => s.kind === "compare"),
+    controlled: statements.filter((s) => s.kind === "control"),
   };
 }
 

@@ -11,6 +11,9 @@ const KEYWORDS = [
   "covary",
   "hold",
   "groups",
+  "model",
+  "compare",
+  "control",
 ] as const;
 
 /**
@@ -34,6 +37,8 @@ export function lineKind(line: string): Statement["kind"] | null {
 /** Words that columns are called by, too: what follows tells. */
 function isColumn(keyword: (typeof KEYWORDS)[number], tokens: readonly Token[]): boolean {
   if (keyword === "groups") return tokens[1]?.text !== "by";
+  if (keyword === "model") return tokens[2]?.text !== "as";
+  if (keyword === "compare" || keyword === "control") return tokens[2]?.text !== "at";
   if (keyword !== "hold") return false;
   const next = tokens[1];
   return (

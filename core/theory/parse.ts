@@ -1,3 +1,4 @@
+import { isResponseLine, readCompare, readControl, readResponseModel } from "./response-lines";
 import { readFormula } from "./formula";
 import { nearestName } from "./nearest";
 import { readMeasure } from "./measure";
@@ -66,8 +67,19 @@ function readStatement(
     reader.take();
     return readGroups(reader, line);
   }
+  for (const [word, read] of RESPONSE_LINES)
+    if (isResponseLine(reader, word)) {
+      reader.take();
+      return read(reader, line);
+    }
   return readHypothesis(reader, line);
 }
+
+const RESPONSE_LINES = [
+  ["model", readResponseModel],
+  ["compare", readCompare],
+  ["control", readControl],
+] as const;
 
 /** Is the first word the label or the first variable of a sentence? */
 function beginsSentence(reader: Reader): boolean {

@@ -65,6 +65,13 @@ export class Reader {
       this.fail(`The sentence should end before “${this.peek()!.text}”: ${sentence}.`);
   }
 
+  /** A number, which may be below zero. */
+  number(example: string): number {
+    const sign = this.takeIf("-") ? -1 : 1;
+    if (this.peek()?.kind !== "number") this.fail(`Expected a number here: ${example}.`);
+    return sign * Number(this.take().text);
+  }
+
   /** Any name, known or not. */
   name(what: string): NameRef {
     const token = this.peek();

@@ -14,6 +14,10 @@ describe("covariances, constraints and groups", () => {
     ["measure s combines hours, age weighted", /weighted by correlation/],
     ["measure s combines hours, age signed by months", /not among the items/],
     ["measure s averages hours, age weighted equally", /weighted/],
+    ["model friends as logit", /“logistic”/],
+    ["model friends as poisson with months", /exposure/],
+    ["compare hours at 6", /compare hours at 6 with 2/],
+    ["control hours at nothing", /number/],
     ["covary hours with hours", /not covary with itself/],
     ["covary residuals of hours", /takes two/],
     ["hold hours to friends", /at/],
@@ -30,6 +34,12 @@ describe("covariances, constraints and groups", () => {
     const named = parseTheory("hold raises groups\ngroups lowers hold", ["hold", "groups"]);
     expect(named.complaints).toEqual([]);
     expect(named.statements.map((s) => s.kind)).toEqual(["hypothesis", "hypothesis"]);
+    const words = parseTheory("model raises control\ncompare lowers model", [
+      "model",
+      "control",
+      "compare",
+    ]);
+    expect(words.statements.map((s) => s.kind)).toEqual(["hypothesis", "hypothesis"]);
   });
 
   it("let every path differ between groups unless paths are held equal", () => {

@@ -35,7 +35,7 @@ export function readCovary(reader: Reader, line: number): Covary {
     reader.expect("with", COVARY);
     const b = reader.variable("the variable it covaries with");
     if (a.name === b.name) reader.fail(`“${a.name}” does not covary with itself; ${COVARY}.`);
-    pairs.push({ a, b, value: reader.takeIf("at") ? readNumber(reader, COVARY) : null });
+    pairs.push({ a, b, value: reader.takeIf("at") ? reader.number(COVARY) : null });
   } while (reader.takeIf(",") || reader.takeIf("and"));
   reader.end(COVARY);
   return { kind: "covary", line, pairs };
@@ -56,7 +56,7 @@ export function readHold(reader: Reader, line: number): Hold {
   }
   while (reader.takeIf(",") || reader.takeIf("and")) arrows.push(readArrow(reader));
   reader.expect("at", HOLD);
-  const value = readNumber(reader, HOLD);
+  const value = reader.number(HOLD);
   reader.end(HOLD);
   return { kind: "hold", line, arrows, value };
 }
@@ -106,10 +106,4 @@ function readArrow(reader: Reader): ArrowRef {
     return { kind: "covariance", from, to: reader.variable("the variable it covaries with") };
   reader.expect("to", HOLD);
   return { kind: "path", from, to: reader.variable("the variable where the arrow ends") };
-}
-
-function readNumber(reader: Reader, example: string): number {
-  const sign = reader.takeIf("-") ? -1 : 1;
-  if (reader.peek()?.kind !== "number") reader.fail(`Expected a number here: ${example}.`);
-  return sign * Number(reader.take().text);
 }

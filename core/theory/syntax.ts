@@ -167,8 +167,51 @@ export interface Groups {
   free: ArrowRef[];
 }
 
+/** What a response may be modelled by. */
+export const RESPONSE_MODELS = ["linear", "logistic", "probit", "poisson"] as const;
+export type ResponseModelId = (typeof RESPONSE_MODELS)[number];
+
+/** `model renewed as logistic`, `model visits as poisson with exposure months` */
+export interface ResponseModel {
+  kind: "model";
+  line: number;
+  of: NameRef;
+  family: ResponseModelId;
+  /** Of a count: for how long, or among how many, it was counted. */
+  exposure?: NameRef;
+}
+
+/** `compare hours at 6 with 2` */
+export interface Compare {
+  kind: "compare";
+  line: number;
+  of: NameRef;
+  /** The value that is looked at, and the one it is compared with. */
+  values: [number, number];
+}
+
+/** `control hours at 2, 5, 8` */
+export interface Control {
+  kind: "control";
+  line: number;
+  of: NameRef;
+  values: number[];
+}
+
 export type Statement =
-  Hypothesis | Moderation | Also | Adjust | Contrast | Define | Measure | Covary | Hold | Groups;
+  | Hypothesis
+  | Moderation
+  | Also
+  | Adjust
+  | Contrast
+  | Define
+  | Measure
+  | Covary
+  | Hold
+  | Groups
+  | ResponseModel
+  | Compare
+  | Control;
 
 /** A complaint about the text: what stands there, what was expected, and the nearest known name if there is one. */
 export interface Complaint extends Place {

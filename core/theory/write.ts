@@ -1,5 +1,14 @@
 import { RESERVED } from "./reader";
-import type { ArrowRef, Formula, Measure, NameRef, Statement } from "./syntax";
+import type {
+  ArrowRef,
+  Compare,
+  Control,
+  Formula,
+  Measure,
+  NameRef,
+  ResponseModel,
+  Statement,
+} from "./syntax";
 import { writtenVerb } from "./verbs";
 
 /** A name as the notation writes it: quoted where it is not one plain word. */
@@ -72,12 +81,30 @@ export function writeStatement(statement: Statement): string {
         ? `hold ${words.join(" equal to ")}`
         : `hold ${words.join(", ")} at ${value}`;
     }
+    case "model":
+    case "compare":
+    case "control":
+      return writeResponseLine(statement);
     case "groups": {
       const { by, equal, free } = statement;
       const held = equal.length > 0 ? ` with ${equal.join(" and ")} equal` : "";
       const but = free.length > 0 ? ` but ${free.map(writeArrow).join(" and ")} free` : "";
       return `groups by ${writeName(by.name)}${held}${but}`;
     }
+  }
+}
+
+function writeResponseLine(statement: ResponseModel | Compare | Control): string {
+  const of = writeName(statement.of.name);
+  switch (statement.kind) {
+    case "model": {
+      const { family, exposure } = statement;
+      return `model ${of} as ${family}${exposure ? ` with exposure ${writeName(exposure.name)}` : ""}`;
+    }
+    case "compare":
+      return `compare ${of} at ${statement.values.join(" with ")}`;
+    case "control":
+      return `control ${of} at ${statement.values.join(", ")}`;
   }
 }
 

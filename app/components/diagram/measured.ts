@@ -34,5 +34,19 @@ export function itemNumber(
   return { value: arrow?.full.estimate ?? null, words: "loading" };
 }
 
+const MODEL_WORDS = {
+  linear: null,
+  logistic: "yes or no, logistic",
+  probit: "yes or no, probit",
+  poisson: "count, Poisson",
+};
+
+/** How a response is modelled, where it is no straight line. */
+export function modelWords({ sections }: Evidence, name: string): string | null {
+  const section = sections.find((s) => s.kind === "responses");
+  const model = section?.models.find((m) => m.outcome === name);
+  return model ? MODEL_WORDS[model.family] : null;
+}
+
 /** A composite's card has a second line inside the first: so far from it. */
 export const INSET = 3.5;

@@ -9,7 +9,7 @@ import {
 } from "../../../core";
 import { Covariances } from "./covariances";
 import { Items } from "./items";
-import { INSET, structureOf } from "./measured";
+import { INSET, modelWords, structureOf } from "./measured";
 import { layoutDiagram, type Arrow, type DiagramLayout } from "./layout";
 import styles from "./diagram.module.css";
 
@@ -93,7 +93,8 @@ export function PathDiagram({
           const factor = evidence.latent.find((l) => l.name === box.name);
           const detail = factor
             ? `${factor.form === "combines" ? "composite" : "latent"}, ${factor.items.length} ${factor.items.length === 1 ? "item" : "items"}`
-            : (variable?.unit ??
+            : (modelWords(evidence, box.name) ??
+              variable?.unit ??
               (/ items$/.test(variable?.label ?? "") ? variable!.label! : (variable?.level ?? "")));
           const open = unfolded.find((l) => l.name === box.name);
           const height = open ? CARD_HEIGHT : box.height;

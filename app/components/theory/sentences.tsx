@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
-import { useEffect, useRef, useState } from "react";
+import { Fragment, useEffect, useRef, useState, type ReactNode } from "react";
+import type { Statement } from "../../../core";
 import { scaleOf } from "../interval-bar";
 import { AdjustLine } from "./adjust-line";
 import { replaceLine } from "./edit-text";
@@ -8,6 +9,7 @@ import { MeasureLine } from "./measure-line";
 import { ModerationLine } from "./moderation-line";
 import { AddRow, NewHypothesis } from "./new-sentences";
 import { RawLine } from "./raw-line";
+import { ResponseLine } from "./response-line";
 import type { SentenceProps } from "./sentence";
 import { CovaryLine, GroupsLine, HoldLine } from "./structure-line";
 
@@ -34,12 +36,8 @@ export function Sentences(props: SentenceProps) {
           return <MeasureLine key={key} measure={statement} />;
         if (statement?.kind === "adjust")
           return <AdjustLine key={key} {...props} statement={statement} />;
-        if (statement?.kind === "covary" && faults.length === 0)
-          return <CovaryLine key={key} {...props} statement={statement} />;
-        if (statement?.kind === "hold" && faults.length === 0)
-          return <HoldLine key={key} {...props} statement={statement} />;
-        if (statement?.kind === "groups" && faults.length === 0)
-          return <GroupsLine key={key} {...props} statement={statement} />;
+        const minor = faults.length === 0 && statement ? minorLine(props, statement) : null;
+        if (minor) return <Fragment key={key}>{minor}</Fragment>;
         return (
           <RawLine
             key={key}
@@ -54,6 +52,22 @@ export function Sentences(props: SentenceProps) {
       <AddRow {...props} />
     </Box>
   );
+}
+
+/** Lines beside the hypotheses that have slots of their own; null for those that stand as text. */
+function minorLine(props: SentenceProps, statement: Statement): ReactNode {
+  switch (statement.kind) {
+    case "covary":
+      return <CovaryLine {...props} statement={statement} />;
+    case "hold":
+      return <HoldLine {...props} statement={statement} />;
+    case "groups":
+      return <GroupsLine {...props} statement={statement} />;
+    case "model":
+      return <ResponseLine {...props} statement={statement} />;
+    default:
+      return null;
+  }
 }
 
 /** Hands the focus on to a place of a line once that line is on screen. */

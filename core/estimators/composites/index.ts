@@ -1,6 +1,6 @@
 import { StudyProblem } from "../../problems";
 import type { Settings } from "../../study";
-import type { CompiledTheory } from "../../theory";
+import type { CompiledTheory, MeasureForm } from "../../theory";
 import type { Engine, ModelData, Suitability } from "../engine";
 import { CompositeFit } from "./composite-fit";
 import { CompositeKernel, type CompositeProblem } from "./kernel";
@@ -47,6 +47,7 @@ function settingsFor(settings: Settings, theory: CompiledTheory): Settings {
 function variants(
   settings: Settings,
   dropped: number,
+  forms: readonly MeasureForm[],
 ): { name: string; options: Settings["options"] }[] {
   const { scheme, correction, missing } = optionsOf(settings);
   const list = (["path", "factor", "centroid"] as const)
@@ -55,11 +56,15 @@ function variants(
       name: `inner weighting: ${s}`,
       options: { scheme: s },
     }));
-  list.push(
-    correction === "reflective"
-      ? { name: "common factors as composites, not corrected", options: { correction: "none" } }
-      : { name: "common factors corrected for reliability", options: { correction: "reflective" } },
-  );
+  if (forms.includes("reflects"))
+    list.push(
+      correction === "reflective"
+        ? { name: "common factors as composites, not corrected", options: { correction: "none" } }
+        : {
+            name: "common factors corrected for reliability",
+            options: { correction: "reflective" },
+          },
+    );
   if (missing === "complete" && dropped > 0)
     list.push({ name: "empty cells filled with means", options: { missing: "means" } });
   return list;

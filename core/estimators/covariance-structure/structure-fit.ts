@@ -155,6 +155,8 @@ export class StructureFit implements Fit<StructureProblem> {
   get batch(): number | undefined {
     const { spec, sample } = this.estimates.fitted;
     if (spec.estimator !== "ml") return 60;
+    // Products of items are many variables.
+    if (this.products.length > 0) return 120;
     return sample.missing ? 120 : spec.groups.length > 1 ? 600 : undefined;
   }
 

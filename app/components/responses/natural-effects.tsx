@@ -1,0 +1,132 @@
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import { useId } from "react";
+import {
+  percent,
+  type Evidence,
+  type NaturalEffect,
+  type NaturalEffectsEvidence,
+} from "../../../core";
+import { limitsCell, pCell } from "../structure/cells";
+import { Words } from "../structure/structure-view";
+import { Disclosure } from "../ui/disclosure";
+import { NumberTable } from "../ui/number-table";
+import { FourMeans } from "./four-means";
+
+const SCALE_WORDS = {
+  difference: "Differences",
+  risk_ratio: "Ratios of probabilities",
+  mean_ratio: "Ratios of means",
+  odds_ratio: "Ratios of odds",
+  excess_ratio: "Parts of the relative excess",
+} as const;
+
+/** What would have been: the four means in sentences and as a picture, then what they make. */
+export function NaturalEffects({
+  natural,
+  assumptions,
+  evidence,
+}: {
+  natural: NaturalEffectsEvidence;
+  assumptions: readonly string[];
+  evidence: Evidence;
+}) {
+  const id = useId();
+  const { treatment, mediator, outcome, contrast, at, means, words, effects } = natural;
+  const level = percent(evidence.settings.level);
+  return (
+    <section aria-labelledby={id}>
+      <Typography variant="h2" id={id}>
+        {treatment} through {mediator} to {outcome}: {contrast}
+        {at ? `, where ${at.name} is ${at.value}` : ""}
+      </Typography>
+      <Words words={words} />
+      <FourMeans natural={natural} />
+      <NumberTable
+        title={`What would have been: ${contrast}`}
+        columns={["what would have been", "mean", "SE", `${level} % CI`, "resampled CI"]}
+        rows={means.map((m) => ({
+          key: m.name,
+          cells: [
+            m.words,
+            m.estimate,
+            m.model.se,
+            limitsCell(m.model.lower, m.model.upper),
+            limitsCell(
+              m.bootstrap?.percentile?.lower ?? null,
+              m.bootstrap?.percentile?.upper ?? null,
+            ),
+          ],
+        }))}
+      />
+      {(Object.keys(SCALE_WORDS) as (keyof typeof SCALE_WORDS)[]).map((scale) => {
+        const list = effects[scale];
+        if (!list) return null;
+        const table = (
+          <EffectTable key={scale} list={list} title={SCALE_WORDS[scale]} level={level} />
+        );
+        return scale === "difference" ? (
+          table
+        ) : (
+          <Disclosure key={scale} summary={SCALE_WORDS[scale]}>
+            {table}
+          </Disclosure>
+        );
+      })}
+      <Box sx={{ mt: 2 }}>
+        <Typography variant="h3">What has to hold for these to be causes</Typography>
+        <Box component="ol" sx={{ fontFamily: "var(--serif)", maxWidth: "80ch", pl: 3, my: 1 }}>
+          {assumptions.map((a) => (
+            <li key={a}>{a}</li>
+          ))}
+        </Box>
+      </Box>
+    </section>
+  );
+}
+
+/** Short names of the trade, beside the words. */
+const SHORT: Record<string, string> = {
+  total_effect: "TE",
+  pure_natural_direct: "pure NDE",
+  total_natural_indirect: "total NIE",
+  total_natural_direct: "total NDE",
+  pure_natural_indirect: "pure NIE",
+  controlled_direct: "CDE",
+  mediated_interaction: "mediated interaction",
+  reference_interaction: "reference interaction",
+  proportion_mediated: "proportion mediated",
+  proportion_eliminated: "proportion eliminated",
+};
+
+function EffectTable({
+  list,
+  title,
+  level,
+}: {
+  list: readonly NaturalEffect[];
+  title: string;
+  level: string;
+}) {
+  return (
+    <NumberTable
+      title={title}
+      heading={<Typography variant="h3">{title}</Typography>}
+      columns={["effect", "short", "estimate", "SE", `${level} % CI`, "p", "robust CI", "BCa CI"]}
+      words={[1]}
+      rows={list.map((e) => ({
+        key: e.name,
+        cells: [
+          e.words,
+          SHORT[e.name.replace(/\[.*$/, "")] ?? "",
+          e.estimate,
+          e.model?.se ?? null,
+          limitsCell(e.model?.lower ?? null, e.model?.upper ?? null),
+          pCell(e.model?.p ?? null),
+          limitsCell(e.robust?.lower ?? null, e.robust?.upper ?? null),
+          limitsCell(e.bootstrap?.bca?.lower ?? null, e.bootstrap?.bca?.upper ?? null),
+        ],
+      }))}
+    />
+  );
+}

@@ -1,0 +1,309 @@
+import { pick } from "../../data";
+import { buildDesign, type Column, type Design, type UsedCoding } from "../../design";
+import { mean, standardDeviation, twoValues } from "../../numerics/moments";
+import { ln } from "../../numerics/elementary";
+import { StudyProblem } from "../../problems";
+import { pathsBetween, type CompiledTheory } from "../../theory";
+import type { ModelData } from "../engine";
+import { isBinary, type FamilyId } from "./families";
+import type { Equation } from "./generalised-fit";
+import type { ResponseOptions } from "./options";
+import { designOf, INTERCEPT, type Base, type Setting, type Term } from "./terms";
+
+/** One response with its model. */
+export interface Response {
+  outcome: string;
+  family: FamilyId;
+  exposure: string | null;
+  terms: Term[];
+  equation: Equation;
+}
+
+/** Two values of a treatment that are compared, everything else as it is. */
+export interface Contrast {
+  /** Column of the treatment: itself, or that of the level which is looked at. */
+  key: string;
+  variable: string;
+  /** `1 against 0`, `weekly cafe against waiting list`, `6 against 2` */
+  label: string;
+  upper: string;
+  lower: string;
+  x1: Setting;
+  x0: Setting;
+  /** Difference of the two, where it is a number; one for levels. */
+  distance: number;
+}
+
+/** A treatment, a mediator and an outcome whose effects are means of potential outcomes. */
+export interface Triad {
+  contrast: Contrast;
+  mediator: string;
+  outcome: string;
+  /** A moderator that is set to a value for everybody; null where it is as it was. */
+  at: { name: string; value: number } | null;
+  /** Values at which the mediator is held. */
+  controlled: number[];
+}
+
+/** A theory as generalised linear models, with the columns they need. */
+export interface CausalModel {
+  n: number;
+  base: Base;
+  design: Design;
+  codings: UsedCoding[];
+  responses: Response[];
+  contrasts: Contrast[];
+  triads: Triad[];
+}
+
+export type LevelOf = (name: string) => string | undefined;
+
+/** How a response is modelled: as it is said, else by its level. */
+export function familyFor(theory: CompiledTheory, outcome: string, level: LevelOf): FamilyId {
+  const said = theory.models.find((m) => m.of.name === outcome);
+  if (said) return said.family;
+  return level(outcome) === "binary" ? "logistic" : "linear";
+}
+
+/** @throws StudyProblem that names the variable and what to do */
+export function causalModel(
+  theory: CompiledTheory,
+  data: ModelData,
+  options: ResponseOptions,
+): CausalModel {
+  const { typed, variables, sample } = data;
+  const n = sample.rows.length;
+  const design = buildDesign(theory.equations, typed, variables, sample);
+  const base = new Map<string, Float64Array>();
+  const columns = new Map<string, Column>();
+  for (const { outcome, columns: own, y } of design.equations) {
+    base.set(outcome, y);
+    for (const column of own)
+      if (!column.components) {
+        base.set(column.key, column.values);
+        columns.set(column.key, column);
+      }
+  }
+  const contrasts = contrastsOf(theory, data, design, columns);
+  const level: LevelOf = (name) => variables.get(name)?.level;
+  const mediators = new Set(theory.roles.mediators);
+  const responses = design.equations.map(({ outcome, columns: own, y }): Response => {
+    const family = familyFor(theory, outcome, level);
+    const said = theory.models.find((m) => m.of.name === outcome);
+    const exposure = said?.exposure?.name ?? null;
+    checkResponse(outcome, family, y);
+    const terms: Term[] = [
+      INTERCEPT,
+      ...own.map((c) => (c.components ? c.components.map((part) => part.key) : [c.key])),
+    ];
+    if (options.product)
+      terms.push(...treatmentProducts(theory, outcome, terms, contrasts, mediators));
+    return {
+      outcome,
+      family,
+      exposure,
+      terms,
+      equation: {
+        family,
+        design: designOf(terms, base, n),
+        columns: terms.length,
+        y,
+        offset: exposure === null ? null : offsetOf(exposure, data),
+      },
+    };
+  });
+  const triads = triadsOf(theory, contrasts, responses, base);
+  for (const triad of triads) checkCells(triad, base, responses);
+  return { n, base, design, codings: design.codings, responses, contrasts, triads };
+}
+
+/** Products of each treatment with the one mediator between it and an outcome. */
+function treatmentProducts(
+  theory: CompiledTheory,
+  outcome: string,
+  terms: readonly Term[],
+  contrasts: readonly Contrast[],
+  mediators: ReadonlySet<string>,
+): Term[] {
+  const list: Term[] = [];
+  for (const { key, variable } of contrasts) {
+    const between = betweenOf(theory, variable, outcome);
+    if (between.length !== 1 || !mediators.has(between[0]!)) continue;
+    const [mediator] = between as [string];
+    if (!terms.some((t) => t.length === 1 && t[0] === key)) continue;
+    const there = [...terms, ...list].some(
+      (t) => t.length === 2 && t.includes(key) && t.includes(mediator),
+    );
+    if (!there) list.push([key, mediator]);
+  }
+  return list;
+}
+
+/** Everything that stands between a treatment and an outcome. */
+export const betweenOf = (theory: CompiledTheory, from: string, to: string): string[] => [
+  ...new Set(pathsBetween(theory.paths, from, to).flatMap((nodes) => nodes.slice(1, -1))),
+];
+
+function contrastsOf(
+  theory: CompiledTheory,
+  data: ModelData,
+  design: Design,
+  columns: ReadonlyMap<string, Column>,
+): Contrast[] {
+  return theory.roles.predictors.flatMap((variable): Contrast[] => {
+    const own = [...columns.values()].filter((c) => c.variable === variable);
+    const coding = design.codings.find((c) => c.variable === variable);
+    if (coding) return levelContrasts(variable, coding, own, data);
+    const [column] = own;
+    return column ? [numberContrast(theory, column, data)] : [];
+  });
+}
+
+function levelContrasts(
+  variable: string,
+  coding: UsedCoding,
+  own: readonly Column[],
+  data: ModelData,
+): Contrast[] {
+  if (coding.coding !== "indicator")
+    throw new StudyProblem("coding_not_indicator", { name: variable }, { variables: [variable] });
+  const labels = data.variables.get(variable)?.labels ?? {};
+  const word = (level: string): string => labels[level] ?? level;
+  const reference = coding.levels.find((_, i) => coding.columns.every((c) => c.codes[i] === 0))!;
+  return coding.columns.map(({ key, codes }): Contrast => {
+    const level = coding.levels[codes.indexOf(1)]!;
+    const zero = new Map(own.map((c) => [c.key, 0]));
+    return {
+      key,
+      variable,
+      label: `${word(level)} against ${word(reference)}`,
+      upper: word(level),
+      lower: word(reference),
+      x1: new Map(own.map((c) => [c.key, c.key === key ? 1 : 0])),
+      x0: zero,
+      distance: 1,
+    };
+  });
+}
+
+/** Two values of a number: as the theory says, the two that there are, or its mean and one SD more. */
+function numberContrast(theory: CompiledTheory, column: Column, data: ModelData): Contrast {
+  const { key, variable, values } = column;
+  const said = theory.compared.find((c) => c.of.name === variable);
+  const two = twoValues(values);
+  const centre = mean(values);
+  const [x1, x0] =
+    said?.values ?? (two ? [two[1], two[0]] : [centre + standardDeviation(values), centre]);
+  if (x1 === x0)
+    throw new StudyProblem(
+      "contrast_equal",
+      { name: variable, value: x1 },
+      { variables: [variable] },
+    );
+  if (said && two)
+    for (const value of said.values)
+      if (!two.includes(value))
+        throw new StudyProblem(
+          "treatment_level_absent",
+          { name: variable, value, known: [...two] },
+          { variables: [variable] },
+        );
+  const described = data.variables.get(variable);
+  const levels = data.typed.get(variable)?.levels;
+  const word = (value: number): string => {
+    const level = levels ? levels[value]! : String(value);
+    return described?.labels?.[level] ?? (levels ? level : shortNumber(value));
+  };
+  return {
+    key,
+    variable,
+    label: `${word(x1)} against ${word(x0)}`,
+    upper: word(x1),
+    lower: word(x0),
+    x1: new Map([[key, x1]]),
+    x0: new Map([[key, x0]]),
+    distance: x1 - x0,
+  };
+}
+
+const shortNumber = (value: number): string => String(Number(value.toPrecision(4)));
+
+function checkResponse(name: string, family: FamilyId, y: Float64Array): void {
+  const place = { variables: [name], equation: name };
+  const distinct = new Set(y);
+  if (isBinary(family) && (distinct.size !== 2 || !distinct.has(0) || !distinct.has(1)))
+    throw new StudyProblem("response_not_binary", { name, values: distinct.size }, place);
+  if (family !== "poisson") return;
+  const negative = y.find((v) => v < 0);
+  if (negative !== undefined)
+    throw new StudyProblem("count_negative", { name, value: negative }, place);
+  const part = y.find((v) => !Number.isInteger(v));
+  if (part !== undefined) throw new StudyProblem("count_not_integer", { name, value: part }, place);
+}
+
+function offsetOf(exposure: string, { typed, sample }: ModelData): Float64Array {
+  const values = pick(typed.get(exposure)!.values, sample.rows);
+  const wrong = values.find((v) => !(v > 0));
+  if (wrong !== undefined)
+    throw new StudyProblem(
+      "exposure_not_positive",
+      { name: exposure, value: wrong },
+      { variables: [exposure] },
+    );
+  return values.map(ln);
+}
+
+function triadsOf(
+  theory: CompiledTheory,
+  contrasts: readonly Contrast[],
+  responses: readonly Response[],
+  base: Base,
+): Triad[] {
+  return contrasts.flatMap((contrast) =>
+    theory.roles.outcomes.flatMap((outcome): Triad[] => {
+      const between = betweenOf(theory, contrast.variable, outcome);
+      if (between.length !== 1) return [];
+      const [mediator] = between as [string];
+      const said = theory.controlled.find((c) => c.of.name === mediator);
+      const { family } = responses.find((r) => r.outcome === mediator)!;
+      return [
+        {
+          contrast,
+          mediator,
+          outcome,
+          at: null,
+          controlled: said?.values ?? usualValues(family, base.get(mediator)!),
+        },
+      ];
+    }),
+  );
+}
+
+/** Where a mediator is held unless values are stated: both values, or its mean and one SD to each side. */
+function usualValues(family: FamilyId, values: Float64Array): number[] {
+  if (isBinary(family)) return [0, 1];
+  const [centre, sd] = [mean(values), standardDeviation(values)];
+  const at = [centre - sd, centre, centre + sd];
+  return family === "poisson" ? [...new Set(at.map((v) => Math.max(0, Math.round(v))))] : at;
+}
+
+/** Every value of a yes/no mediator has to occur at every level of the treatment. */
+function checkCells(
+  { contrast, mediator }: Triad,
+  base: Base,
+  responses: readonly Response[],
+): void {
+  const { family } = responses.find((r) => r.outcome === mediator)!;
+  if (!isBinary(family)) return;
+  const x = base.get(contrast.key)!;
+  const m = base.get(mediator)!;
+  if (new Set(x).size > 2) return;
+  for (const level of new Set(x))
+    for (const value of [0, 1])
+      if (!m.some((v, i) => v === value && x[i] === level))
+        throw new StudyProblem(
+          "empty_cell",
+          { treatment: contrast.variable, mediator },
+          { variables: [contrast.variable, mediator] },
+        );
+}

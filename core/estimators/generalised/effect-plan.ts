@@ -1,0 +1,133 @@
+import type { CausalModel, Contrast, Triad } from "./causal-model";
+import { isBinary } from "./families";
+import type { Functional } from "./functionals";
+import { designOf, splitBy, type Setting, type Term } from "./terms";
+
+/** Where the four means of a triad stand among the functionals, and those with the mediator held. */
+export interface TriadMeans {
+  triad: Triad;
+  /** Outcome under one treatment with the mediator as under another: mean[1][0] is the outcome under x1, mediator as under x0. */
+  nested: [[number, number], [number, number]];
+  controlled: { at: number; x1: number; x0: number }[];
+}
+
+/** Mean responses under both values of a treatment, where nothing stands between. */
+export interface ResponseMeans {
+  contrast: Contrast;
+  outcome: string;
+  x1: number;
+  x0: number;
+}
+
+/** Mean change of a response with a column: from 0 to 1 where these are its values, else per unit. */
+export interface MarginalEffect {
+  outcome: string;
+  key: string;
+  /** One functional, or the difference of two. */
+  places: [number] | [number, number];
+}
+
+export interface EffectPlan {
+  functionals: Functional[];
+  triads: TriadMeans[];
+  responses: ResponseMeans[];
+  marginal: MarginalEffect[];
+}
+
+/** Everything whose mean over the rows is wanted. */
+export function effectPlan(model: CausalModel): EffectPlan {
+  const { base, n, responses, triads, contrasts } = model;
+  const functionals: Functional[] = [];
+  const add = (f: Functional): number => functionals.push(f) - 1;
+  const equationOf = (outcome: string): number => responses.findIndex((r) => r.outcome === outcome);
+  const termsOf = (outcome: string): Term[] => responses[equationOf(outcome)]!.terms;
+  const response = (outcome: string, set: Setting): number =>
+    add({
+      kind: "response",
+      equation: equationOf(outcome),
+      design: designOf(termsOf(outcome), base, n, set),
+    });
+  const plan: EffectPlan = { functionals, triads: [], responses: [], marginal: [] };
+  for (const triad of triads) {
+    const { contrast, mediator, outcome } = triad;
+    const worlds = [contrast.x0, contrast.x1] as const;
+    const outcomes = worlds.map((set) => splitBy(termsOf(outcome), mediator, base, n, set));
+    const mediators = worlds.map((set) => designOf(termsOf(mediator), base, n, set));
+    const mean = (x: 0 | 1, own: 0 | 1): number =>
+      add({
+        kind: "nested",
+        outcome: equationOf(outcome),
+        mediator: equationOf(mediator),
+        ...outcomes[x]!,
+        design: mediators[own]!,
+      });
+    const held = (x: 0 | 1, at: number): number =>
+      add({ kind: "controlled", equation: equationOf(outcome), ...outcomes[x]!, at });
+    plan.triads.push({
+      triad,
+      nested: [
+        [mean(0, 0), mean(0, 1)],
+        [mean(1, 0), mean(1, 1)],
+      ],
+      controlled: triad.controlled.map((at) => ({ at, x1: held(1, at), x0: held(0, at) })),
+    });
+  }
+  for (const { outcome, terms } of responses)
+    for (const contrast of contrasts)
+      if (terms.some((t) => t.length === 1 && t[0] === contrast.key))
+        plan.responses.push({
+          contrast,
+          outcome,
+          x1: response(outcome, contrast.x1),
+          x0: response(outcome, contrast.x0),
+        });
+  for (const { outcome, terms } of responses)
+    for (const key of new Set(terms.flat()))
+      plan.marginal.push({ outcome, key, places: marginal(model, outcome, key, add, response) });
+  return plan;
+}
+
+function marginal(
+  { base, n, responses }: CausalModel,
+  outcome: string,
+  key: string,
+  add: (f: Functional) => number,
+  response: (outcome: string, set: Setting) => number,
+): MarginalEffect["places"] {
+  const equation = responses.findIndex((r) => r.outcome === outcome);
+  const { terms } = responses[equation]!;
+  const own = responses.find((r) => r.outcome === key);
+  const values = new Set(base.get(key));
+  const binary =
+    (own && isBinary(own.family)) || (values.size === 2 && values.has(0) && values.has(1));
+  if (binary)
+    return [response(outcome, new Map([[key, 1]])), response(outcome, new Map([[key, 0]]))];
+  return [
+    add({
+      kind: "marginal",
+      equation,
+      design: designOf(terms, base, n),
+      change: derivativeOf(terms, key, base, n),
+    }),
+  ];
+}
+
+/** Derivative of every term in a column: powers count as often as the column is in them. */
+function derivativeOf(
+  terms: readonly Term[],
+  key: string,
+  base: CausalModel["base"],
+  n: number,
+): Float64Array {
+  const p = terms.length;
+  const out = new Float64Array(n * p);
+  terms.forEach((term, k) => {
+    const times = term.filter((name) => name === key).length;
+    if (times === 0) return;
+    const rest = [...term];
+    rest.splice(rest.indexOf(key), 1);
+    for (let i = 0; i < n; i++)
+      out[i * p + k] = rest.reduce((all, name) => all * base.get(name)![i]!, times);
+  });
+  return out;
+}

@@ -1,0 +1,151 @@
+import { Functionals, type Functional, type Shape } from "./functionals";
+import { GeneralisedFit, sandwich, type Equation, type FitEnding } from "./generalised-fit";
+
+/** Everything that is estimated, as plain data for workers. */
+export interface EstimationPlan {
+  n: number;
+  equations: Equation[];
+  functionals: Functional[];
+  /** Pairs of linear equations whose errors may go together (mediators side by side). */
+  related?: [number, number][];
+}
+
+/** Estimates all equations under row weights, then the means that effects are made of. */
+export class Estimation {
+  readonly fits: GeneralisedFit[];
+  readonly shape: Shape;
+  /** Coefficients and residual variances. */
+  readonly estimated: number;
+  /** With the functionals. */
+  readonly size: number;
+  private readonly functionals: Functionals;
+
+  constructor(
+    readonly plan: EstimationPlan,
+    fine: boolean,
+  ) {
+    this.fits = plan.equations.map((e) => new GeneralisedFit(e));
+    this.shape = shapeOf(plan);
+    this.estimated =
+      plan.equations.reduce((sum, e) => sum + e.columns, 0) +
+      plan.equations.filter((e) => e.family === "linear").length;
+    this.size = this.estimated + plan.functionals.length;
+    this.functionals = new Functionals(this.shape, plan.functionals, fine);
+  }
+
+  /** @returns how the first equation that failed ended; the parameters stand in `out` from `at` on otherwise */
+  estimate(
+    weights: Float64Array,
+    total: number,
+    out: Float64Array,
+    at: number,
+  ): Exclude<FitEnding, "converged"> | null {
+    const { fits, shape, functionals } = this;
+    for (let e = 0; e < fits.length; e++) {
+      const fit = fits[e]!;
+      const ending = fit.fit(weights);
+      if (ending !== "converged") return ending;
+      out.set(fit.beta, at + shape.start[e]!);
+      const place = shape.variance[e]!;
+      if (place >= 0) out[at + place] = fit.deviance / (total - fit.equation.columns);
+    }
+    functionals.values(out, at, weights, total, out, at + this.estimated);
+    return null;
+  }
+
+  /**
+   * Covariances of all parameters at a fit with weights of one: by the models, each equation's information and Var(s²) = 2 s⁴/(n - p),
+   * with covariates held fixed; and robust, from the influence of every row on everything (Huber 1967; White 1980).
+   */
+  covariances(theta: Float64Array): { classical: Float64Array; robust: Float64Array } {
+    const { size, estimated, shape, plan } = this;
+    const { n } = plan;
+    const inverse = this.fits.map((fit) => fit.outward(fit.innerInverse()));
+    const v = new Float64Array(estimated * estimated);
+    const influence = new Float64Array(n * size);
+    this.fits.forEach((fit, e) => {
+      const from = shape.start[e]!;
+      const p = shape.columns[e]!;
+      const place = shape.variance[e]!;
+      const s2 = place >= 0 ? theta[place]! : 1;
+      for (let j = 0; j < p; j++)
+        for (let k = 0; k < p; k++)
+          v[(from + j) * estimated + from + k] = s2 * inverse[e]![j * p + k]!;
+      const own = fit.influence(inverse[e]!);
+      for (let i = 0; i < n; i++)
+        for (let j = 0; j < p; j++) influence[i * size + from + j] = own[i * p + j]!;
+      if (place < 0) return;
+      v[place * estimated + place] = (2 * s2 * s2) / (n - p);
+      for (let i = 0; i < n; i++) {
+        const residual = fit.equation.y[i]! - fit.mu[i]!;
+        influence[i * size + place] = (residual * residual * n) / (n - p) - s2;
+      }
+    });
+    const gradients = this.gradients(theta, influence);
+    const jacobian = new Float64Array(size * estimated);
+    for (let j = 0; j < estimated; j++) jacobian[j * estimated + j] = 1;
+    jacobian.set(gradients, estimated * estimated);
+    return {
+      classical: sandwich(jacobian, v, size, estimated),
+      robust: crossed(influence, n, size),
+    };
+  }
+
+  /** Gradients of the functionals in what is estimated; their influence joins that of the coefficients. */
+  private gradients(theta: Float64Array, influence: Float64Array): Float64Array {
+    const { size, estimated, functionals, plan } = this;
+    const { n } = plan;
+    const out = new Float64Array(plan.functionals.length * estimated);
+    plan.functionals.forEach((f, k) => {
+      const gradient = new Float64Array(estimated);
+      const rows = new Float64Array(n);
+      for (let i = 0; i < n; i++) rows[i] = functionals.row(f, k, i, theta, 0, gradient);
+      for (let j = 0; j < estimated; j++) gradient[j] = gradient[j]! / n;
+      out.set(gradient, k * estimated);
+      const mean = theta[estimated + k]!;
+      for (let i = 0; i < n; i++) {
+        let sum = rows[i]! - mean;
+        for (let j = 0; j < estimated; j++) sum += gradient[j]! * influence[i * size + j]!;
+        influence[i * size + estimated + k] = sum;
+      }
+    });
+    return out;
+  }
+}
+
+/** Σ of products of influence values, over n². */
+function crossed(influence: Float64Array, n: number, size: number): Float64Array {
+  const out = new Float64Array(size * size);
+  for (let i = 0; i < n; i++)
+    for (let j = 0; j < size; j++) {
+      const own = influence[i * size + j]!;
+      if (own === 0) continue;
+      for (let k = 0; k <= j; k++)
+        out[j * size + k] = out[j * size + k]! + own * influence[i * size + k]!;
+    }
+  for (let j = 0; j < size; j++)
+    for (let k = 0; k <= j; k++) {
+      const value = out[j * size + k]! / (n * n);
+      out[j * size + k] = value;
+      out[k * size + j] = value;
+    }
+  return out;
+}
+
+function shapeOf({ n, equations }: EstimationPlan): Shape {
+  const start: number[] = [];
+  let next = 0;
+  for (const e of equations) {
+    start.push(next);
+    next += e.columns;
+  }
+  const variance = equations.map((e) => (e.family === "linear" ? next++ : -1));
+  return {
+    n,
+    families: equations.map((e) => e.family),
+    columns: equations.map((e) => e.columns),
+    start,
+    offsets: equations.map((e) => e.offset),
+    variance,
+  };
+}

@@ -1,0 +1,205 @@
+import { familyOf, type FamilyId } from "./families";
+import { innerMean, innerRule, tabledLogisticSum, type InnerRule } from "./inner-means";
+
+/**
+ * A mean over the rows of the sample that effects are made of, as plain data. Designs are row-major, as wide as their equation.
+ */
+export type Functional =
+  /** Mean response of an equation where some columns are set. */
+  | { kind: "response"; equation: number; design: Float64Array }
+  /** Mean outcome where the mediator is set: its linear predictor is (base + at x slope) β. */
+  | { kind: "controlled"; equation: number; base: Float64Array; slope: Float64Array; at: number }
+  /** Mean outcome under one treatment, with the mediator as under another. */
+  | {
+      kind: "nested";
+      outcome: number;
+      mediator: number;
+      base: Float64Array;
+      slope: Float64Array;
+      design: Float64Array;
+    }
+  /** Mean change of a response with a column: g'(η) times the derivative of the linear predictor. */
+  | { kind: "marginal"; equation: number; design: Float64Array; change: Float64Array };
+
+/** What is known of the equations when means are taken. */
+export interface Shape {
+  n: number;
+  families: FamilyId[];
+  /** Columns of each design, and where its coefficients begin in the parameter vector. */
+  columns: number[];
+  start: number[];
+  offsets: (Float64Array | null)[];
+  /** Where the residual variance of each linear equation stands; -1 for others. */
+  variance: number[];
+}
+
+/** Evaluates functionals, alone for resamples, or with the gradient and what each row adds. */
+export class Functionals {
+  private readonly rules: (InnerRule | null)[];
+  private readonly inner = innerMean();
+  private readonly etas: Float64Array;
+
+  constructor(
+    private readonly shape: Shape,
+    readonly list: readonly Functional[],
+    private readonly fine: boolean,
+  ) {
+    this.etas = new Float64Array(shape.n);
+    this.rules = list.map((f) =>
+      f.kind === "nested"
+        ? innerRule(shape.families[f.mediator]!, shape.families[f.outcome]!, fine)
+        : null,
+    );
+  }
+
+  /** Writes the weighted mean of every functional to `out` at `to`. @param theta parameters, from `at` on */
+  values(
+    theta: Float64Array,
+    at: number,
+    weights: Float64Array,
+    total: number,
+    out: Float64Array,
+    to: number,
+  ): void {
+    this.list.forEach((f, k) => {
+      const tabled = this.fine ? null : this.tabled(f, theta, at, weights);
+      if (tabled !== null) {
+        out[to + k] = tabled / total;
+        return;
+      }
+      let sum = 0;
+      for (let i = 0; i < this.shape.n; i++) {
+        const w = weights[i]!;
+        if (w !== 0) sum += w * this.row(f, k, i, theta, at, null);
+      }
+      out[to + k] = sum / total;
+    });
+  }
+
+  /**
+   * The weighted sum of a mean over a normal mediator with a logistic outcome, read from a table of the integral where the mediator does the same
+   * in every row; null where it does not apply.
+   */
+  private tabled(
+    f: Functional,
+    theta: Float64Array,
+    at: number,
+    weights: Float64Array,
+  ): number | null {
+    if (f.kind !== "nested") return null;
+    const { n, families, variance } = this.shape;
+    if (families[f.outcome] !== "logistic" || families[f.mediator] !== "linear") return null;
+    const { etas } = this;
+    const b = this.dot(f.outcome, f.slope, 0, theta, at);
+    for (let i = 0; i < n; i++) {
+      if (weights[i] === 0) continue;
+      if (this.dot(f.outcome, f.slope, i, theta, at) !== b) return null;
+      const l = this.offset(f.mediator, i) + this.dot(f.mediator, f.design, i, theta, at);
+      etas[i] = this.offset(f.outcome, i) + this.dot(f.outcome, f.base, i, theta, at) + b * l;
+    }
+    const spread = Math.abs(b) * Math.sqrt(theta[at + variance[f.mediator]!]!);
+    return tabledLogisticSum(etas, weights, spread);
+  }
+
+  /** The value of one row; its gradient in the parameters is added to `gradient` where that is wanted. */
+  row(
+    f: Functional,
+    k: number,
+    i: number,
+    theta: Float64Array,
+    at: number,
+    gradient: Float64Array | null,
+  ): number {
+    const { families } = this.shape;
+    switch (f.kind) {
+      case "response": {
+        const family = familyOf(families[f.equation]!);
+        const eta = this.offset(f.equation, i) + this.dot(f.equation, f.design, i, theta, at);
+        if (gradient) this.add(gradient, f.equation, f.design, i, family.slope(eta));
+        return family.mean(eta);
+      }
+      case "controlled": {
+        const family = familyOf(families[f.equation]!);
+        const eta =
+          this.offset(f.equation, i) +
+          this.dot(f.equation, f.base, i, theta, at) +
+          f.at * this.dot(f.equation, f.slope, i, theta, at);
+        if (gradient) {
+          const d = family.slope(eta);
+          this.add(gradient, f.equation, f.base, i, d);
+          this.add(gradient, f.equation, f.slope, i, d * f.at);
+        }
+        return family.mean(eta);
+      }
+      case "marginal": {
+        const family = familyOf(families[f.equation]!);
+        const eta = this.offset(f.equation, i) + this.dot(f.equation, f.design, i, theta, at);
+        const change = this.dot(f.equation, f.change, i, theta, at);
+        if (gradient) {
+          this.add(gradient, f.equation, f.design, i, family.curvature(eta) * change);
+          this.add(gradient, f.equation, f.change, i, family.slope(eta));
+        }
+        return family.slope(eta) * change;
+      }
+      case "nested":
+        return this.nested(f, k, i, theta, at, gradient);
+    }
+  }
+
+  private nested(
+    f: Extract<Functional, { kind: "nested" }>,
+    k: number,
+    i: number,
+    theta: Float64Array,
+    at: number,
+    gradient: Float64Array | null,
+  ): number {
+    const { inner } = this;
+    const { variance } = this.shape;
+    const a = this.offset(f.outcome, i) + this.dot(f.outcome, f.base, i, theta, at);
+    const b = this.dot(f.outcome, f.slope, i, theta, at);
+    const l = this.offset(f.mediator, i) + this.dot(f.mediator, f.design, i, theta, at);
+    const place = variance[f.mediator]!;
+    this.rules[k]!(a, b, l, place < 0 ? 0 : theta[at + place]!, inner);
+    if (gradient) {
+      this.add(gradient, f.outcome, f.base, i, inner.da);
+      this.add(gradient, f.outcome, f.slope, i, inner.db);
+      this.add(gradient, f.mediator, f.design, i, inner.dl);
+      if (place >= 0) gradient[place] = gradient[place]! + inner.ds;
+    }
+    return inner.value;
+  }
+
+  private offset(equation: number, i: number): number {
+    return this.shape.offsets[equation]?.[i] ?? 0;
+  }
+
+  private dot(
+    equation: number,
+    design: Float64Array,
+    i: number,
+    theta: Float64Array,
+    at: number,
+  ): number {
+    const p = this.shape.columns[equation]!;
+    const from = at + this.shape.start[equation]!;
+    const row = i * p;
+    let sum = 0;
+    for (let k = 0; k < p; k++) sum += design[row + k]! * theta[from + k]!;
+    return sum;
+  }
+
+  private add(
+    gradient: Float64Array,
+    equation: number,
+    design: Float64Array,
+    i: number,
+    factor: number,
+  ): void {
+    if (factor === 0) return;
+    const p = this.shape.columns[equation]!;
+    const from = this.shape.start[equation]!;
+    for (let k = 0; k < p; k++)
+      gradient[from + k] = gradient[from + k]! + factor * design[i * p + k]!;
+  }
+}

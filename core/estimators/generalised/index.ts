@@ -1,0 +1,57 @@
+import { StudyProblem } from "../../problems";
+import type { Settings } from "../../study";
+import type { CompiledTheory } from "../../theory";
+import type { Engine, ModelData, Suitability } from "../engine";
+import { betweenOf } from "./causal-model";
+import { ResponseKernel, type ResponseProblem } from "./kernel";
+import { OPTIONS } from "./options";
+import { ResponsesFit } from "./response-fit";
+import { UNSUITED } from "./wording";
+
+/**
+ * Generalised linear models of responses that are no straight lines - yes or no, counts - and effects of treatments as
+ * differences of what would have been.
+ */
+export const generalised: Engine<ResponseProblem> = {
+  id: "generalised",
+  label: "generalised linear models",
+  options: OPTIONS,
+  responses: ["linear", "logistic", "probit", "poisson"],
+  errors: ["classical", "HC0"],
+  settings: settingsFor,
+  suits: suitability,
+  fit: (theory, data, settings) => new ResponsesFit(theory, data, settings),
+  kernel: (problem) => new ResponseKernel(problem),
+};
+
+/** Intervals that need errors within a resample do not exist here, nor does centring. */
+function settingsFor(settings: Settings): Settings {
+  return {
+    ...settings,
+    errors: settings.errors.startsWith("HC") ? "HC0" : "classical",
+    interval: settings.interval === "bootstrap_t" ? "bca" : settings.interval,
+    crossEquations: "joint",
+    centring: "none",
+  };
+}
+
+function suitability(theory: CompiledTheory, data: ModelData): Suitability {
+  const no = (reason: string): Suitability => ({ suits: false, reason });
+  if (data.momentsOnly) throw new StudyProblem("rows_needed", { what: UNSUITED.moments });
+  if (data.clusters) return no(UNSUITED.clusters);
+  if (theory.groups) return no(UNSUITED.groups);
+  if (theory.holds.length > 0 || theory.covariances.length > 0) return no(UNSUITED.constraints);
+  const chain = theory.moderations.find((m) => m.chain.length > 0);
+  if (chain) return no(UNSUITED.chain(chain.label));
+  if (theory.moderated.some((m) => m.moderators.includes(m.from))) return no(UNSUITED.square);
+  const level = (name: string) => data.variables.get(name)?.level;
+  const straight = (outcome: string): boolean => {
+    const said = theory.models.find((m) => m.of.name === outcome)?.family;
+    return said === "linear" || (said === undefined && level(outcome) !== "binary");
+  };
+  if (theory.equations.every((e) => straight(e.outcome))) return { suits: true };
+  for (const outcome of theory.roles.outcomes)
+    for (const from of theory.roles.predictors)
+      if (betweenOf(theory, from, outcome).length > 1) return no(UNSUITED.several(outcome));
+  return { suits: true };
+}

@@ -1,0 +1,356 @@
+import { centreOf, type Column, type UsedCoding } from "../../design";
+import { pathsBetween, type CompiledTheory } from "../../theory";
+import {
+  add,
+  addParameter,
+  averageLabel,
+  byCovariance,
+  coefficientLabel,
+  coefficientQuantity,
+  multiply,
+  number,
+  parameter,
+  product,
+  sdLabel,
+  subtract,
+  type Covariance,
+  type Expression,
+  type Parameters,
+  type Polynomial,
+  type Quantity,
+} from "../../model";
+import { StudyProblem, type Warning } from "../../problems";
+import type { CovarianceKind, Settings } from "../../study";
+import type { Fit, ModelData, SectionContext } from "../engine";
+import type { Section } from "../sections";
+import { causalModel, type CausalModel } from "./causal-model";
+import { effectPlan, type EffectPlan, type TriadMeans } from "./effect-plan";
+import { Estimation } from "./estimation";
+import { ResponseKernel, type ResponseProblem } from "./kernel";
+import { effectFormulas, type EffectFormula } from "./natural-effects";
+import { optionsOf, type ResponseOptions } from "./options";
+import { responseSection } from "./response-section";
+import { responseWarnings } from "./response-warnings";
+import { separationOf } from "./separation";
+import { termName } from "./terms";
+
+/** Responses as generalised linear models, and effects of treatments as differences of potential outcomes. */
+export class ResponsesFit implements Fit<ResponseProblem> {
+  readonly parameters: Parameters;
+  readonly covariances: Record<CovarianceKind, Covariance>;
+  readonly coefficients: Quantity[];
+  readonly columns: Map<string, Column>;
+  readonly codings: UsedCoding[];
+  readonly products: { outcome: string; column: Column; components: Column[] }[];
+  readonly standardised = false;
+  readonly model: CausalModel;
+  readonly plan: EffectPlan;
+  readonly estimation: Estimation;
+  readonly options: ResponseOptions;
+  /** Of each triad. */
+  readonly formulas: EffectFormula[][];
+  private readonly averages: ResponseProblem["averages"] = [];
+  private readonly spreads: Column[];
+  private readonly spreadsAt: number;
+
+  /** @throws StudyProblem that says why there is no estimate */
+  constructor(
+    readonly theory: CompiledTheory,
+    readonly data: ModelData,
+    readonly settings: Settings,
+  ) {
+    this.options = optionsOf(settings);
+    this.model = causalModel(theory, data, this.options);
+    this.plan = effectPlan(this.model);
+    const { n, responses, design } = this.model;
+    this.estimation = new Estimation(
+      {
+        n,
+        equations: responses.map((r) => r.equation),
+        functionals: this.plan.functionals,
+        related: relatedEquations(
+          theory,
+          responses.map((r) => r.outcome),
+        ),
+      },
+      true,
+    );
+    this.columns = columnsOf(this.model);
+    this.codings = design.codings;
+    this.products = design.equations.flatMap(({ outcome, columns }) =>
+      columns.flatMap((column) =>
+        column.components ? [{ outcome, column, components: column.components }] : [],
+      ),
+    );
+    this.parameters = this.makeParameters();
+    this.spreads = [...this.columns.values()];
+    this.spreadsAt = this.parameters.labels.length;
+    for (const column of this.spreads) addParameter(this.parameters, sdLabel(column.key), "sd");
+    const theta = this.estimated();
+    const { classical, robust } = this.estimation.covariances(theta);
+    const { size } = this.estimation;
+    const none = new Float64Array(size * size).fill(NaN);
+    this.covariances = byCovariance((kind) => ({
+      size,
+      values: kind === "classical" ? classical : kind === "HC0" ? robust : none,
+    })) as Record<CovarianceKind, Covariance>;
+    this.formulas = this.plan.triads.map((means) => this.formulasOf(means));
+    this.coefficients = this.reported();
+  }
+
+  /** The parameters without averages; @throws StudyProblem where a response has no finite estimate */
+  private estimated(): Float64Array {
+    const { estimation, model } = this;
+    for (const { outcome, equation, terms } of model.responses) {
+      const place = { equation: outcome, variables: [outcome] };
+      const names = terms.slice(1).map(termName);
+      if (dependentDesign(equation.design, equation.columns))
+        throw new StudyProblem("rank_deficient", { outcome, names }, place);
+      const separation = separationOf(equation);
+      if (separation) throw new StudyProblem(separation, { outcome, names }, place);
+    }
+    const out = new Float64Array(estimation.size);
+    const ones = new Float64Array(model.n).fill(1);
+    const failure = estimation.estimate(ones, model.n, out, 0);
+    if (failure)
+      throw new StudyProblem(
+        "responses_not_fitted",
+        { outcome: model.responses.map((r) => r.outcome).join(", ") },
+        { variables: model.responses.map((r) => r.outcome) },
+      );
+    return out;
+  }
+
+  private makeParameters(): Parameters {
+    const parameters: Parameters = {
+      labels: [],
+      roles: [],
+      index: new Map(),
+      equations: [],
+      covered: 0,
+    };
+    for (const { outcome, terms } of this.model.responses) {
+      const start = parameters.labels.length;
+      for (const term of terms)
+        addParameter(
+          parameters,
+          coefficientLabel(outcome, term.length === 0 ? "intercept" : term.join(":")),
+          "coefficient",
+        );
+      parameters.equations.push({ outcome, start, count: terms.length });
+    }
+    for (const { outcome, family } of this.model.responses)
+      if (family === "linear") addParameter(parameters, `variance(${outcome})`, "coefficient");
+    this.plan.functionals.forEach((_, k) =>
+      addParameter(parameters, `mean ${k + 1}`, "coefficient"),
+    );
+    parameters.covered = parameters.labels.length;
+    return parameters;
+  }
+
+  private formulasOf(means: TriadMeans): EffectFormula[] {
+    const { outcome, mediator, contrast } = means.triad;
+    const { family, terms } = this.model.responses.find((r) => r.outcome === outcome)!;
+    const crossed = terms.some((t) => t.includes(contrast.key) && t.includes(mediator));
+    return effectFormulas(means, family, this.estimation.estimated, crossed);
+  }
+
+  /** Everything whose resamples are wanted besides effects: coefficients, means, effects on every scale. */
+  private reported(): Quantity[] {
+    const { estimated } = this.estimation;
+    const { labels } = this.parameters;
+    return [
+      ...labels.slice(0, estimated).map((label, at) => coefficientQuantity(label, parameter(at))),
+      ...this.plan.triads.flatMap(({ nested }) =>
+        nested
+          .flat()
+          .map((at) => coefficientQuantity(labels[estimated + at]!, parameter(estimated + at))),
+      ),
+      ...this.formulas.flatMap((list, t) =>
+        list.map((f) => coefficientQuantity(formulaLabel(f, t), f.expression)),
+      ),
+    ];
+  }
+
+  readonly slope = (outcome: string, key: string): Polynomial => {
+    const own = this.products.filter(
+      (p) => p.outcome === outcome && p.components.some((c) => c.key === key),
+    );
+    let centre = this.coefficient(outcome, [key]);
+    const terms: Polynomial = [];
+    for (const { components } of own) {
+      const b = this.coefficient(
+        outcome,
+        components.map((c) => c.key),
+      );
+      const others = components.filter((c) => c.key !== key);
+      centre = add(centre, product([b, ...others.map((c) => number(centreOf(c)))]));
+      others.forEach((other) => {
+        const rest = others.filter((c) => c !== other).map((c) => number(centreOf(c)));
+        terms.push({ moderators: [other.key], expression: product([b, ...rest]) });
+      });
+      if (others.length === 2)
+        terms.push({ moderators: others.map((c) => c.key).sort(), expression: b });
+    }
+    return [{ moderators: [], expression: centre }, ...terms];
+  };
+
+  private coefficient(outcome: string, term: readonly string[]): Expression {
+    const at = this.parameters.index.get(coefficientLabel(outcome, term.join(":")));
+    return at === undefined ? number(0) : parameter(at);
+  }
+
+  /** Differences of means: what would have been under one value less what would have been under the other. */
+  readonly along = (key: string, nodes: readonly string[]): Expression | null => {
+    const { triads } = this.plan;
+    const at = (place: number): Expression => parameter(this.estimation.estimated + place);
+    const outcome = nodes.at(-1)!;
+    if (nodes.length === 2) return this.step(key, nodes[0]!, outcome, at);
+    const means = triads.find(
+      ({ triad }) =>
+        triad.contrast.key === key && triad.outcome === outcome && triad.mediator === nodes[1],
+    );
+    if (means && nodes.length === 3)
+      return subtract(at(means.nested[1][1]), at(means.nested[1][0]));
+    const contrast = this.model.contrasts.find((c) => c.key === key);
+    const steps = nodes
+      .slice(1)
+      .map((node, i) => this.coefficient(node, [i === 0 ? key : nodes[i]!]));
+    return contrast && this.allLinear()
+      ? multiply(product(steps), number(contrast.distance))
+      : null;
+  };
+
+  private allLinear(): boolean {
+    return this.model.responses.every((r) => r.family === "linear");
+  }
+
+  private step(
+    key: string,
+    from: string,
+    outcome: string,
+    at: (place: number) => Expression,
+  ): Expression | null {
+    // Where something moderates the step, slopes are told on the scale of the model.
+    if (this.theory.moderated.some((m) => m.from === from && m.to === outcome)) return null;
+    const { triads, responses, marginal } = this.plan;
+    const means = triads.find((t) => t.triad.contrast.key === key && t.triad.outcome === outcome);
+    if (means) return subtract(at(means.nested[1][0]), at(means.nested[0][0]));
+    const response = responses.find((r) => r.contrast.key === key && r.outcome === outcome);
+    if (response) return subtract(at(response.x1), at(response.x0));
+    const own = marginal.find((m) => m.key === key && m.outcome === outcome);
+    if (!own) return null;
+    const [one, zero] = own.places;
+    return zero === undefined ? at(one) : subtract(at(one), at(zero));
+  }
+
+  readonly average = (columns: readonly string[]): number => {
+    const label = averageLabel(columns);
+    const known = this.parameters.index.get(label);
+    if (known !== undefined) return known;
+    const to = addParameter(this.parameters, label, "average");
+    const own = columns.map((key) => this.columns.get(key)!);
+    this.averages.push({ columns: own.map((c) => c.values), centres: own.map(centreOf), to });
+    return to;
+  };
+
+  vector(): Float64Array {
+    const out = new Float64Array(this.parameters.labels.length);
+    const ones = new Float64Array(this.model.n).fill(1);
+    new ResponseKernel(this.kernelData(), true).refit(
+      { total: this.model.n, weights: () => ones },
+      out,
+      0,
+    );
+    return out;
+  }
+
+  kernelData(): ResponseProblem {
+    return {
+      plan: this.estimation.plan,
+      size: this.parameters.labels.length,
+      spreads: this.spreads.map((c) => c.values),
+      spreadsAt: this.spreadsAt,
+      averages: this.averages,
+    };
+  }
+
+  sections(context: SectionContext): Section[] {
+    return [responseSection(this, context)];
+  }
+
+  get warnings(): Warning[] {
+    return responseWarnings(this);
+  }
+}
+
+/** How a formula's resamples are found again. @param triad which of the triads */
+export const formulaLabel = (
+  { scale, name }: Pick<EffectFormula, "scale" | "name">,
+  triad: number,
+) => `${triad + 1} ${scale} ${name}`;
+
+/** Every column of every equation, outcomes too. */
+function columnsOf({ design }: CausalModel): Map<string, Column> {
+  const columns = new Map<string, Column>();
+  for (const { columns: own } of design.equations)
+    for (const column of own) if (!column.components) columns.set(column.key, column);
+  for (const { outcome, y, sdY } of design.equations)
+    if (!columns.has(outcome))
+      columns.set(outcome, {
+        key: outcome,
+        variable: outcome,
+        label: outcome,
+        contrast: null,
+        values: y,
+        sd: sdY,
+        components: null,
+      });
+  return columns;
+}
+
+/** Pairs of equations whose errors may go together: neither explains the other, as with mediators side by side. */
+function relatedEquations(theory: CompiledTheory, outcomes: readonly string[]): [number, number][] {
+  const reaches = (a: string, b: string): boolean => pathsBetween(theory.paths, a, b).length > 0;
+  return outcomes.flatMap((a, i) =>
+    outcomes
+      .slice(0, i)
+      .flatMap((b, j): [number, number][] => (reaches(a, b) || reaches(b, a) ? [] : [[i, j]])),
+  );
+}
+
+const SINGULAR = 1e-9;
+
+/** Do columns, scaled to length one, determine one another? */
+function dependentDesign(design: Float64Array, p: number): boolean {
+  return smallestShare(design, p) < SINGULAR;
+}
+
+/** The smallest length of a unit column once the columns before it are taken out (modified Gram-Schmidt, twice). */
+function smallestShare(design: Float64Array, p: number): number {
+  const n = design.length / p;
+  const done: Float64Array[] = [];
+  let smallest = 1;
+  for (let k = 0; k < p; k++) {
+    const column = Float64Array.from({ length: n }, (_, i) => design[i * p + k]!);
+    scale(column);
+    for (let pass = 0; pass < 2; pass++)
+      for (const other of done) {
+        let dot = 0;
+        for (let i = 0; i < n; i++) dot += column[i]! * other[i]!;
+        for (let i = 0; i < n; i++) column[i] = column[i]! - dot * other[i]!;
+      }
+    smallest = Math.min(smallest, scale(column));
+    done.push(column);
+  }
+  return smallest;
+}
+
+/** Scales a column to length one. @returns its length before */
+function scale(column: Float64Array): number {
+  let squares = 0;
+  for (const v of column) squares += v * v;
+  const length = Math.sqrt(squares);
+  if (length > 0) for (let i = 0; i < column.length; i++) column[i] = column[i]! / length;
+  return length;
+}

@@ -1,0 +1,196 @@
+import { deltaTest, type BootstrapSummary } from "../../inference";
+import {
+  compileExpression,
+  gradient,
+  parameter,
+  type Covariance,
+  type Expression,
+} from "../../model";
+import { normalP, zQuantile } from "../../numerics/distributions";
+import { exp, ln } from "../../numerics/elementary";
+import type { SectionContext } from "../engine";
+import type {
+  AverageMarginalEffect,
+  NaturalEffect,
+  NaturalEffectsEvidence,
+  PotentialMean,
+  ResponseModelEvidence,
+  ResponseSection,
+  TestedNumber,
+} from "../response-types";
+import type { TriadMeans } from "./effect-plan";
+import { modelEvidence } from "./model-evidence";
+import type { EffectFormula } from "./natural-effects";
+import { formulaLabel, type ResponsesFit } from "./response-fit";
+import { ASSUMPTIONS, effectWords, meanWords, summaryWords } from "./words";
+
+/** A total effect of fewer errors than these leaves shares of it without simulated limits: they jump between large values. */
+const STEADY = 4.5;
+
+/** Everything that is said of responses and of treatments. */
+export function responseSection(fit: ResponsesFit, context: SectionContext): ResponseSection {
+  const theta = fit.vector();
+  const teller = new Teller(fit, theta, context);
+  return {
+    kind: "responses",
+    models: fit.model.responses.map((_, e) => modelOf(fit, teller, context, e)),
+    natural: fit.plan.triads.map((means, t) => naturalOf(fit, teller, means, t)),
+    assumptions: fit.plan.triads.length > 0 ? ASSUMPTIONS : [],
+  };
+}
+
+/** Tests functions of the parameters by both covariances, and finds their resamples. */
+class Teller {
+  private readonly places: Map<string, number>;
+
+  constructor(
+    private readonly fit: ResponsesFit,
+    private readonly theta: Float64Array,
+    private readonly context: SectionContext,
+  ) {
+    this.places = new Map(fit.coefficients.map((q, i) => [q.label, i]));
+  }
+
+  value(expression: Expression): number {
+    return compileExpression(expression)(this.theta, 0);
+  }
+
+  test(expression: Expression, kind: "classical" | "HC0", ratio = false): TestedNumber | null {
+    const estimate = this.value(expression);
+    const found = deltaTest(
+      estimate,
+      gradient(expression, this.theta),
+      this.fit.covariances[kind] as Covariance,
+      this.context.level,
+    );
+    if (!found) return null;
+    if (!ratio) return { se: found.se, lower: found.lower, upper: found.upper, p: found.p };
+    const se = found.se / estimate;
+    const reach = zQuantile(1 - (1 - this.context.level) / 2) * se;
+    const log = ln(estimate);
+    return { se, lower: exp(log - reach), upper: exp(log + reach), p: normalP(log / se) };
+  }
+
+  resampled(label: string): BootstrapSummary | null {
+    const place = this.places.get(label);
+    return place === undefined ? null : (this.context.bootstrap?.[place] ?? null);
+  }
+}
+
+function modelOf(
+  fit: ResponsesFit,
+  teller: Teller,
+  context: SectionContext,
+  e: number,
+): ResponseModelEvidence {
+  const { estimation, model, plan, covariances } = fit;
+  const response = model.responses[e]!;
+  const from = estimation.shape.start[e]!;
+  const diagonal = (kind: "classical" | "HC0"): Float64Array =>
+    Float64Array.from(response.terms, (_, k) => {
+      const { size, values } = covariances[kind]!;
+      return values[(from + k) * size + from + k]!;
+    });
+  const at = (place: number): Expression => parameter(estimation.estimated + place);
+  const marginal = plan.marginal
+    .filter((m) => m.outcome === response.outcome)
+    .map(({ key, places: [one, zero] }): AverageMarginalEffect => {
+      const expression: Expression =
+        zero === undefined ? at(one) : { op: "subtract", a: at(one), b: at(zero) };
+      return {
+        column: key,
+        estimate: teller.value(expression),
+        model: teller.test(expression, "classical") ?? NOTHING,
+        robust: teller.test(expression, "HC0") ?? NOTHING,
+      };
+    });
+  return {
+    ...modelEvidence(
+      response,
+      estimation.fits[e]!,
+      { classical: diagonal("classical"), robust: diagonal("HC0") },
+      context.level,
+      context.errors === "HC0",
+    ),
+    marginal,
+  };
+}
+
+const NOTHING: TestedNumber = { se: NaN, lower: NaN, upper: NaN, p: null };
+
+const NAMES = [
+  ["x0_m_x0", "x0_m_x1"],
+  ["x1_m_x0", "x1_m_x1"],
+] as const;
+
+function naturalOf(
+  fit: ResponsesFit,
+  teller: Teller,
+  { triad, nested, controlled }: TriadMeans,
+  t: number,
+): NaturalEffectsEvidence {
+  const { estimation, model, parameters } = fit;
+  const { estimated } = estimation;
+  const family = model.responses.find((r) => r.outcome === triad.outcome)!.family;
+  const theta = (place: number): number => teller.value(parameter(estimated + place));
+  const means = ([1, 0] as const).flatMap((x) =>
+    ([1, 0] as const).map((own): PotentialMean => {
+      const place = estimated + nested[x][own];
+      return {
+        name: NAMES[x][own],
+        words: meanWords(triad, family, x, own, theta(nested[x][own])),
+        estimate: theta(nested[x][own]),
+        model: teller.test(parameter(place), "classical") ?? NOTHING,
+        robust: teller.test(parameter(place), "HC0") ?? NOTHING,
+        bootstrap: teller.resampled(parameters.labels[place]!),
+      };
+    }),
+  );
+  const total = fit.formulas[t]!.find((f) => f.name === "total_effect")!;
+  const test = teller.test(total.expression, "classical");
+  const steady = test !== null && Math.abs(teller.value(total.expression)) >= STEADY * test.se;
+  const effects: NaturalEffectsEvidence["effects"] = {};
+  for (const formula of fit.formulas[t]!) {
+    const list = (effects[formula.scale] ??= []);
+    list.push(effectOf(teller, formula, t, triad, steady));
+  }
+  return {
+    treatment: triad.contrast.variable,
+    contrast: triad.contrast.label,
+    upper: triad.contrast.upper,
+    lower: triad.contrast.lower,
+    at: triad.at,
+    mediator: triad.mediator,
+    outcome: triad.outcome,
+    means,
+    controlled: controlled.map(({ at, x1, x0 }) => ({ at, x1: theta(x1), x0: theta(x0) })),
+    effects,
+    words: summaryWords(triad, family, effects.difference!),
+  };
+}
+
+function effectOf(
+  teller: Teller,
+  formula: EffectFormula,
+  t: number,
+  triad: TriadMeans["triad"],
+  steady: boolean,
+): NaturalEffect {
+  const { name, scale, expression, ratio, structural } = formula;
+  const share = /^(share|proportion)/.test(name);
+  const base = {
+    name,
+    words: effectWords(name, scale, triad),
+    estimate: structural ? 0 : teller.value(expression),
+  };
+  if (structural) {
+    const zero: TestedNumber = { se: 0, lower: 0, upper: 0, p: null };
+    return { ...base, model: zero, robust: zero, bootstrap: null };
+  }
+  return {
+    ...base,
+    model: teller.test(expression, "classical", ratio),
+    robust: teller.test(expression, "HC0", ratio),
+    bootstrap: share && !steady ? null : teller.resampled(formulaLabel(formula, t)),
+  };
+}

@@ -1,0 +1,74 @@
+import { mean } from "../../numerics/moments";
+import { compileExpression, gradient } from "../../model";
+import { deltaTest } from "../../inference";
+import type { Warning } from "../../problems";
+import { isBinary } from "./families";
+import type { ResponsesFit } from "./response-fit";
+import { warning } from "./wording";
+
+const ENOUGH_EVENTS = 10;
+const DISPERSION = 1.5;
+/** Means of counts from here on are hardly held by zero. */
+const FAR = 20;
+
+/** What of models and effects deserves a look before anything is concluded. */
+export function responseWarnings(fit: ResponsesFit): Warning[] {
+  return [...modelWarnings(fit), ...rangeWarnings(fit), ...shareWarnings(fit)];
+}
+
+function modelWarnings({ model, estimation, theory }: ResponsesFit): Warning[] {
+  return model.responses.flatMap(({ outcome, family, equation }, e): Warning[] => {
+    const list: Warning[] = [];
+    const { y, columns } = equation;
+    if (isBinary(family)) {
+      const ones = y.reduce((a, b) => a + b, 0);
+      const events = Math.min(ones, y.length - ones);
+      if (events < ENOUGH_EVENTS * (columns - 1))
+        list.push(warning("few_events", { outcome, events, columns: columns - 1 }, [outcome]));
+    }
+    if (family === "poisson") {
+      const { mu } = estimation.fits[e]!;
+      const pearson = y.reduce((sum, v, i) => sum + (v - mu[i]!) ** 2 / mu[i]!, 0);
+      const dispersion = pearson / (y.length - columns);
+      if (dispersion > DISPERSION)
+        list.push(warning("overdispersion", { outcome, dispersion }, [outcome]));
+      const centre = mean(y);
+      if (centre > FAR && !equation.offset)
+        list.push(warning("far_from_zero", { outcome, mean: centre }, [outcome]));
+    }
+    if (family !== "linear" && theory.moderated.some((m) => m.to === outcome))
+      list.push(warning("interaction_scale", { outcome }, [outcome]));
+    return list;
+  });
+}
+
+function rangeWarnings({ model }: ResponsesFit): Warning[] {
+  const list: Warning[] = [];
+  const outside = (name: string, value: number): boolean => {
+    const values = model.base.get(name)!;
+    return values.every((v) => v < value) || values.every((v) => v > value);
+  };
+  for (const { key, variable, x1, x0 } of model.contrasts)
+    for (const at of [x1.get(key)!, x0.get(key)!])
+      if (outside(key, at))
+        list.push(warning("contrast_outside_range", { treatment: variable, at }, [variable]));
+  for (const { mediator, controlled } of new Map(model.triads.map((t) => [t.mediator, t])).values())
+    for (const at of controlled)
+      if (outside(mediator, at))
+        list.push(warning("controlled_value_outside_range", { mediator, at }, [mediator]));
+  return list;
+}
+
+function shareWarnings(fit: ResponsesFit): Warning[] {
+  const theta = fit.vector();
+  return fit.plan.triads.flatMap(({ triad }, t): Warning[] => {
+    const find = (name: string) => fit.formulas[t]!.find((f) => f.name === name)!.expression;
+    const total = find("total_effect");
+    const value = (e: typeof total): number => compileExpression(e)(theta, 0);
+    const test = deltaTest(value(total), gradient(total, theta), fit.covariances.classical, 0.95);
+    const share = value(find("proportion_mediated"));
+    if (test && test.lower * test.upper > 0 && share >= 0 && share <= 1) return [];
+    const { outcome, mediator } = triad;
+    return [warning("proportion_unstable", { outcome, mediator }, [outcome, mediator])];
+  });
+}

@@ -1,0 +1,45 @@
+import { plain } from "../../wording/numbers";
+import { warningsIn } from "../../wording/warnings";
+
+/** What is said of responses where something deserves a look. */
+export const warning = warningsIn({
+  few_events: ({
+    outcome,
+    events,
+    columns,
+  }: {
+    outcome: string;
+    events: number;
+    columns: number;
+  }) =>
+    `“${outcome}” has only ${events} of the rarer value for ${columns} columns; below ten for each, coefficients and tests lean to extremes (Peduzzi et al. 1996).`,
+  overdispersion: ({ outcome, dispersion }: { outcome: string; dispersion: number }) =>
+    `Counts of “${outcome}” scatter ${plain(dispersion, 2)} times as much as a Poisson model has them. Use robust errors (HC0) or the bootstrap.`,
+  far_from_zero: ({ outcome, mean }: { outcome: string; mean: number }) =>
+    `“${outcome}” is far from zero throughout (mean ${plain(mean, 1)}), so “model ${outcome} as linear” may say the same more simply.`,
+  proportion_unstable: ({ outcome, mediator }: { outcome: string; mediator: string }) =>
+    `The total effect on “${outcome}” may be zero, or lies beyond its parts, so shares of it through “${mediator}” mean little.`,
+  controlled_value_outside_range: ({ mediator, at }: { mediator: string; at: number }) =>
+    `“${mediator}” never was ${plain(at, 2)} in these data: what would be there is extrapolated.`,
+  contrast_outside_range: ({ treatment, at }: { treatment: string; at: number }) =>
+    `“${treatment}” never was ${plain(at, 2)} in these data: what would be there is extrapolated.`,
+  interaction_scale: ({ outcome }: { outcome: string }) =>
+    `An interaction on “${outcome}” is told on the scale of its model (log odds, or log counts). Its sign and size can differ in probabilities.`,
+});
+
+/** Why responses cannot be modelled so, in words that say what to do. */
+export const UNSUITED = {
+  moments: "Yes/no and counted responses",
+  clusters:
+    "Clusters are not allowed for yet where responses are yes or no, or counts. Take the cluster column out of the analysis settings.",
+  groups:
+    "Groups side by side do not exist where responses are yes or no, or counts. Let the column be a moderator instead.",
+  constraints:
+    "Paths held equal or at a value, and covariances that are drawn, belong to models of covariances. Take these lines out.",
+  several: (outcome: string) =>
+    `Several mediators on the way to “${outcome}”, which is no straight line, are not taken apart yet. State one of them, or write “model ${outcome} as linear”.`,
+  chain: (label: string) =>
+    `${label} claims that a path through a mediator is moderated; with a response that is no straight line, say which single step is moderated.`,
+  square:
+    "A variable that moderates its own effect is not told where responses are no straight lines.",
+} as const;

@@ -1,0 +1,108 @@
+import { plain } from "../../wording/numbers";
+import type { EffectScale, NaturalEffect } from "../response-types";
+import type { Triad } from "./causal-model";
+import { isBinary, type FamilyId } from "./families";
+
+/** What has to hold for these effects to be causes (VanderWeele 2015), in plain words. */
+export const ASSUMPTIONS = [
+  "Nothing that was left out affects both the treatment and the outcome, once covariates are held. Dealing people to treatments by lot secures it.",
+  "Nothing that was left out affects both the mediator and the outcome, once treatment and covariates are held. No lot secures that.",
+  "Nothing that was left out affects both the treatment and the mediator, once covariates are held. A lot secures it.",
+  "No cause of both mediator and outcome is itself changed by the treatment. No lot secures that.",
+  "Both models have the right form. Effects with the mediator held need only the first two of these.",
+];
+
+/** What one treatment is called: a group by its name, a number by its variable. */
+const world = ({ contrast, at }: Triad, x: 0 | 1): string => {
+  const value = x === 1 ? contrast.upper : contrast.lower;
+  const own = `${contrast.variable} were ${Number.isNaN(Number(value)) ? `“${value}”` : value}`;
+  return at ? `${own} and ${at.name} ${plain(at.value, 2)}` : own;
+};
+
+/** So many of a hundred, or a mean. */
+const amount = (family: FamilyId, outcome: string, mean: number): string =>
+  isBinary(family)
+    ? `${plain(100 * mean, 1)} in 100 would have ${outcome} = 1`
+    : `${outcome} would be ${plain(mean, 2)} on average`;
+
+/** A mean of potential outcomes as a sentence of the study. */
+export function meanWords(
+  triad: Triad,
+  family: FamilyId,
+  x: 0 | 1,
+  own: 0 | 1,
+  mean: number,
+): string {
+  const { mediator, outcome } = triad;
+  const mediated =
+    x === own
+      ? `, with the ${mediator} that goes with it`
+      : `, but with the ${mediator} they would have had if ${world({ ...triad, at: null }, own)}`;
+  return `If for everybody ${world(triad, x)}${mediated}, ${amount(family, outcome, mean)}.`;
+}
+
+const held = (name: string): string | null => /\[m=(.*)\]$/.exec(name)?.[1] ?? null;
+
+const WORDS: Record<string, (triad: Triad, at: string) => string> = {
+  total_effect: () => "in total",
+  pure_natural_direct: ({ mediator, contrast }) =>
+    `without ${mediator}: ${mediator} as under ${contrast.lower}`,
+  total_natural_indirect: ({ mediator, contrast }) =>
+    `through ${mediator}, under ${contrast.upper}`,
+  total_natural_direct: ({ mediator, contrast }) =>
+    `without ${mediator}: ${mediator} as under ${contrast.upper}`,
+  pure_natural_indirect: ({ mediator, contrast }) => `through ${mediator}, under ${contrast.lower}`,
+  average_natural_direct: ({ mediator }) => `without ${mediator}, both ways averaged`,
+  average_natural_indirect: ({ mediator }) => `through ${mediator}, both ways averaged`,
+  mediated_interaction: ({ mediator, contrast }) =>
+    `through ${mediator} only because ${contrast.variable} changes what it does`,
+  proportion_mediated: ({ mediator }) => `share of the total through ${mediator}`,
+  proportion_mediated_average: ({ mediator }) => `share through ${mediator}, both ways averaged`,
+  proportion_mediated_odds: ({ mediator }) => `share of the total through ${mediator}, in odds`,
+  controlled_direct: ({ mediator }, at) => `with ${mediator} held at ${at}`,
+  reference_interaction: ({ mediator }, at) =>
+    `because ${mediator} is not at ${at}, by interaction alone`,
+  proportion_eliminated: ({ mediator }, at) => `share that goes if ${mediator} is held at ${at}`,
+  share_controlled_direct: ({ mediator }, at) => `share with ${mediator} held at ${at}`,
+  share_reference_interaction: ({ mediator }, at) =>
+    `share by interaction alone, ${mediator} against ${at}`,
+  share_interaction_total: ({ mediator }, at) => `share of both interactions, ${mediator} at ${at}`,
+  share_mediated_interaction: ({ mediator }) => `share by mediation and interaction, ${mediator}`,
+  share_pure_indirect: ({ mediator }) => `share through ${mediator} alone`,
+  pure_indirect: ({ mediator }) => `through ${mediator} alone`,
+  total: () => "in total",
+};
+
+const SCALES: Record<EffectScale, string> = {
+  difference: "",
+  risk_ratio: " (ratio of probabilities)",
+  mean_ratio: " (ratio of means)",
+  odds_ratio: " (ratio of odds)",
+  excess_ratio: " (relative to the mean without treatment)",
+};
+
+/** What an effect is, in words of the study. */
+export function effectWords(name: string, scale: EffectScale, triad: Triad): string {
+  const at = held(name) ?? "";
+  const say = WORDS[name.replace(/\[.*$/, "")];
+  return `${say ? say(triad, at) : name}${SCALES[scale]}`;
+}
+
+/** What it all comes to. */
+export function summaryWords(
+  triad: Triad,
+  family: FamilyId,
+  effects: readonly NaturalEffect[],
+): string[] {
+  const of = (name: string): number => effects.find((e) => e.name === name)!.estimate;
+  const { contrast, mediator, outcome, at } = triad;
+  const size = (value: number): string =>
+    isBinary(family)
+      ? `${plain(Math.abs(100 * value), 1)} ${value >= 0 ? "more" : "fewer"} in 100 would have ${outcome} = 1`
+      : `${outcome} would be ${plain(Math.abs(value), 2)} ${value >= 0 ? "higher" : "lower"} on average`;
+  const where = at ? `Where ${at.name} is ${plain(at.value, 2)}: if` : "If";
+  return [
+    `${where} ${contrast.variable} were ${contrast.upper} instead of ${contrast.lower} for everybody, ${size(of("total_effect"))}.`,
+    `Through ${mediator}: ${size(of("total_natural_indirect"))}. Without it: ${size(of("pure_natural_direct"))}.`,
+  ];
+}

@@ -1,0 +1,116 @@
+import type { BootstrapSummary } from "../inference";
+
+/** A number with its error and its limits at the level of the study; of ratios the error is that of the logarithm. */
+export interface TestedNumber {
+  se: number;
+  lower: number;
+  upper: number;
+  p: number | null;
+}
+
+export interface ResponseCoefficient {
+  /** `(intercept)`, a column, or a product `a:b`. */
+  term: string;
+  estimate: number;
+  /** From the model, and robust to its variance (HC0, HC1). */
+  se: { classical: number; hc0: number; hc1: number };
+  /** Under the chosen errors: z, of linear models t. */
+  z: number;
+  p: number;
+  lower: number;
+  upper: number;
+  /** exp(b) with its limits, for logit and log links. */
+  ratio: { estimate: number; lower: number; upper: number } | null;
+}
+
+/** Mean change of the response with a column: from 0 to 1, or per unit. */
+export interface AverageMarginalEffect {
+  column: string;
+  estimate: number;
+  model: TestedNumber;
+  robust: TestedNumber;
+}
+
+export interface ResponseFit {
+  logLikelihood: number;
+  nullLogLikelihood: number;
+  deviance: number;
+  aic: number;
+  bic: number;
+  likelihoodRatio: { chi2: number; df: number; p: number };
+  mcFadden: number | null;
+  coxSnell: number | null;
+  nagelkerke: number | null;
+  tjur: number | null;
+  devianceR2: number | null;
+  rSquared: number | null;
+  pearson: number;
+  dispersion: number;
+}
+
+/** One response with its model. */
+export interface ResponseModelEvidence {
+  outcome: string;
+  family: "linear" | "logistic" | "probit" | "poisson";
+  exposure: string | null;
+  n: number;
+  coefficients: ResponseCoefficient[];
+  /** Of linear models. */
+  residualVariance: number | null;
+  fit: ResponseFit;
+  marginal: AverageMarginalEffect[];
+}
+
+/** A mean of potential outcomes, in words. */
+export interface PotentialMean {
+  /** `x1_m_x0`: the outcome under the first value, the mediator as under the second. */
+  name: string;
+  /** “if everybody had …, but with the … they would have had …”. */
+  words: string;
+  estimate: number;
+  model: TestedNumber;
+  robust: TestedNumber;
+  bootstrap: BootstrapSummary | null;
+}
+
+/** One effect on one scale. */
+export interface NaturalEffect {
+  /** `total_natural_indirect`, `controlled_direct[m=30]`. */
+  name: string;
+  words: string;
+  estimate: number;
+  model: TestedNumber | null;
+  robust: TestedNumber | null;
+  bootstrap: BootstrapSummary | null;
+}
+
+export type EffectScale =
+  "difference" | "risk_ratio" | "mean_ratio" | "odds_ratio" | "excess_ratio";
+
+/** What of a treatment's effect goes through a mediator. */
+export interface NaturalEffectsEvidence {
+  treatment: string;
+  /** `weekly cafe against waiting list`. */
+  contrast: string;
+  upper: string;
+  lower: string;
+  /** Where a moderator is set for everybody; null where everything is as it was. */
+  at: { name: string; value: number } | null;
+  mediator: string;
+  outcome: string;
+  /** The four means, the outcome under the first value with its own mediator first. */
+  means: PotentialMean[];
+  controlled: { at: number; x1: number; x0: number }[];
+  effects: Partial<Record<EffectScale, NaturalEffect[]>>;
+  /** What it all says, in sentences. */
+  words: string[];
+}
+
+/** Responses by generalised linear models, and effects as differences of what would have been. */
+export interface ResponseSection {
+  kind: "responses";
+  models: ResponseModelEvidence[];
+  natural: NaturalEffectsEvidence[];
+  /** What has to hold for the effects to be causes, in plain words; none where nothing is mediated. */
+  assumptions: string[];
+}

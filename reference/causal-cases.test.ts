@@ -1,0 +1,245 @@
+import { describe, expect, it } from "vitest";
+import { StudyProblem, type ResponseModelEvidence } from "../core";
+import { causalTheory, expectedCausal, responsesOf, runCausal } from "./causal-kit";
+
+/* eslint-disable @typescript-eslint/no-explicit-any -- expected numbers are free-form JSON of another implementation */
+
+/** Differences from a file: relative, absolute near zero. */
+function off(
+  found: number | null | undefined,
+  wanted: number | null,
+  where: string,
+  relative = 1e-6,
+) {
+  if (wanted === null) return found === null || found === undefined ? [] : [where];
+  const close = Math.abs(found! - wanted) <= Math.max(relative * Math.abs(wanted), 1e-8);
+  return close ? [] : [`${where}: ${found} instead of ${wanted}`];
+}
+
+function modelFaults({ coefficients, fit, residualVariance }: ResponseModelEvidence, wanted: any) {
+  return [
+    ...coefficients.flatMap(({ term, estimate, se }) => {
+      const own = Object.keys(wanted.coefficients).find((key) => sameTerm(key, term));
+      if (own === undefined) return [`${term} is not in the file`];
+      return [
+        ...off(estimate, wanted.coefficients[own], term),
+        ...off(se.classical, wanted.se_classical[own], `${term} classical`),
+        ...off(se.hc0, wanted.se_hc0[own], `${term} HC0`),
+        ...off(se.hc1, wanted.se_hc1[own], `${term} HC1`),
+      ];
+    }),
+    ...off(fit.logLikelihood, wanted.log_likelihood, "log-likelihood"),
+    ...(wanted.deviance === undefined ? [] : off(fit.deviance, wanted.deviance, "deviance")),
+    ...(wanted.aic === undefined ? [] : off(fit.aic, wanted.aic, "AIC")),
+    ...(wanted.residual_variance === undefined
+      ? []
+      : off(residualVariance, wanted.residual_variance, "residual variance")),
+  ];
+}
+
+/** Products are unordered; `group.1` is the first indicator, which the file calls `group2`. */
+const sameTerm = (a: string, b: string): boolean => {
+  const parts = (t: string): string =>
+    t
+      .replace(/\.(\d+)/g, (_, k) => String(Number(k) + 1))
+      .split(":")
+      .sort()
+      .join(":");
+  return parts(a) === parts(b);
+};
+
+const CASES = [
+  "linear-binary-x",
+  "linear-binary-mediator",
+  "linear-continuous-x",
+  "linear-interaction-four-way",
+  "logistic-binary-mediator",
+  "logistic-count-mediator",
+  "logistic-normal-common",
+  "logistic-normal-rare",
+  "poisson-normal",
+  "probit-normal",
+  "three-group-x",
+];
+
+describe("effects of treatments, stated in words", () => {
+  it.each(CASES)("%s", (name) => {
+    const e = expectedCausal(name);
+    const s = e.settings;
+    const product = s.outcome_terms.some((t: string) => t.includes(":"));
+    const several = Object.values<any>(s.event_levels).some((v) => typeof v === "object");
+    const levels = several
+      ? { [Object.values<any>(s.event_levels)[0].from]: { level: "categorical" } }
+      : {};
+    const contrasts = several ? [s.contrasts] : s.contrasts.map((c: any) => [c]);
+    for (const compared of contrasts) {
+      const evidence = runCausal(
+        name,
+        causalTheory({ ...s, contrasts: compared }),
+        { options: { treatment_product: product ? "in" : "out" } },
+        levels,
+      );
+      const { models, natural } = responsesOf(evidence);
+      const model = (outcome: string) => models.find((m) => m.outcome === outcome)!;
+      const faults = [
+        ...modelFaults(model(s.outcome), e.outcome_model),
+        ...modelFaults(model(s.mediator), e.mediator_model),
+      ];
+      expect(natural).toHaveLength(compared.length);
+      compared.forEach(({ label }: any, i: number) => {
+        const found = natural[i]!;
+        const means = e.potential_outcome_means[label];
+        for (const { name: mean, estimate, model: own, robust } of found.means)
+          faults.push(
+            ...off(estimate, means.estimate[mean], mean),
+            ...off(own.se, means.se_model[mean], `${mean} se`, 1e-5),
+            ...off(robust.se, means.se_robust[mean], `${mean} robust`, 1e-5),
+          );
+        for (const { at, x1, x0 } of found.controlled)
+          faults.push(
+            ...off(x1, means.controlled[`m=${at}`].x1, `controlled ${at}`),
+            ...off(x0, means.controlled[`m=${at}`].x0, `controlled ${at}`),
+          );
+        for (const [scale, list] of Object.entries<any>(e.effects[label]))
+          for (const [effect, wanted] of Object.entries<any>(list)) {
+            const own = found.effects[scale as "difference"]?.find((f) => f.name === effect);
+            const where = `${scale} ${effect}`;
+            if (!own) {
+              faults.push(`${where} is not there`);
+              continue;
+            }
+            const ratio = wanted.se_log_model !== undefined;
+            faults.push(
+              ...off(own.estimate, wanted.estimate, where),
+              ...off(
+                own.model!.se,
+                ratio ? wanted.se_log_model : wanted.se_model,
+                `${where} se`,
+                1e-5,
+              ),
+              ...off(
+                own.robust!.se,
+                ratio ? wanted.se_log_robust : wanted.se_robust,
+                `${where} robust`,
+                1e-5,
+              ),
+              ...off(own.model!.lower, wanted.ci_model[0], `${where} lower`, 1e-5),
+              ...off(own.robust!.upper, wanted.ci_robust[1], `${where} upper`, 1e-5),
+              ...(wanted.p_model === null || wanted.p_model === undefined
+                ? []
+                : off(own.model!.p, wanted.p_model, `${where} p`, 1e-4)),
+            );
+          }
+      });
+      expect(faults).toEqual([]);
+    }
+  });
+
+  it("resampled: limits within what chance allows", () => {
+    const name = "logistic-normal-common";
+    const e = expectedCausal(name);
+    const evidence = runCausal(name, causalTheory(e.settings), {
+      replications: 5000,
+      interval: "bca",
+    });
+    const { effects } = responsesOf(evidence).natural[0]!;
+    let checked = 0;
+    for (const [scale, list] of Object.entries<any>(e.effects["1 vs 0"]))
+      for (const [effect, { bootstrap }] of Object.entries<any>(list)) {
+        if (!bootstrap?.percentile) continue;
+        const own = effects[scale as "difference"]!.find((f) => f.name === effect)!.bootstrap!;
+        for (const kind of ["percentile", "bc", "bca"] as const) {
+          const limits = bootstrap[kind];
+          const tolerance = bootstrap[`${kind}_tolerance`];
+          if (!limits || !tolerance) continue;
+          checked += 1;
+          expect(Math.abs(own[kind]!.lower - limits[0]), `${scale} ${effect} ${kind}`).toBeLessThan(
+            tolerance[0],
+          );
+          expect(Math.abs(own[kind]!.upper - limits[1]), `${scale} ${effect} ${kind}`).toBeLessThan(
+            tolerance[1],
+          );
+        }
+      }
+    expect(checked).toBeGreaterThan(50);
+  }, 240_000);
+});
+
+describe("generalised linear models", () => {
+  const e = expectedCausal("glm-fits");
+  it.each(Object.entries<any>(e.models).filter(([, m]) => m.family !== "negbin"))("%s", (_, m) => {
+    const main = m.terms.filter((t: string) => !t.includes(":"));
+    const crossed = m.terms.filter((t: string) => t.includes(":"));
+    const [first, ...rest] = main;
+    const theory = [
+      `H1: ${first} affects ${m.outcome}`,
+      ...(rest.length > 0 ? [`adjust ${m.outcome} for ${rest.join(", ")}`] : []),
+      ...crossed.map((t: string, i: number) => {
+        const [x, w] = t.split(":");
+        return `M${i + 1}: ${w} alters ${x} to ${m.outcome}`;
+      }),
+      `model ${m.outcome} as ${m.family}${m.exposure ? ` with exposure ${m.exposure}` : ""}`,
+    ];
+    const [model] = responsesOf(runCausal("glm-fits", theory)).models;
+    expect(modelFaults(model!, m)).toEqual([]);
+    const { fit } = model!;
+    expect([
+      ...off(fit.bic, m.bic, "BIC"),
+      ...off(fit.mcFadden, m.mcfadden ?? fit.mcFadden, "McFadden"),
+      ...off(fit.nagelkerke, m.nagelkerke ?? fit.nagelkerke, "Nagelkerke"),
+      ...off(fit.tjur, m.tjur ?? fit.tjur, "Tjur"),
+    ]).toEqual([]);
+    expect(model!.n).toBe(m.n);
+  });
+});
+
+describe("requests that must stop", () => {
+  const { requests } = expectedCausal("edge-errors");
+  /** What is said of columns before any model is thought of has its own code. */
+  const CODES: Record<string, string> = {
+    treatment_constant: "constant_variable",
+    response_constant: "constant_variable",
+  };
+  const STATED = new Set([
+    // A level that does not occur cannot be compared in the notation, and three values are no binary column.
+    "absent",
+    "three-valued-treatment",
+  ]);
+  const wanted: [string, any][] = requests
+    .filter((r: any) => !STATED.has(r.request.id))
+    .map((r: any) => [r.request.id, r]);
+  it.each(wanted)("%s", (_, { request: r, status, code, variable, coefficients }) => {
+    const others = r.outcome_terms.filter((t: string) => t !== r.treatment && t !== r.mediator);
+    const theory = [
+      `H1: ${r.treatment} raises ${r.outcome} through ${r.mediator}`,
+      ...(others.length > 0 ? [`adjust ${r.outcome} for ${others.join(", ")}`] : []),
+      `model ${r.outcome} as ${r.outcome_family}${r.exposure ? ` with exposure ${r.exposure}` : ""}`,
+      `model ${r.mediator} as ${r.mediator_family}`,
+      ...(r.id === "equal" ? [`compare ${r.treatment} at 1 with 1`] : []),
+    ];
+    const run = () =>
+      runCausal(
+        "edge-errors",
+        theory,
+        { options: { treatment_product: "out" } },
+        {
+          ...(r.id === "coded-1-2" ? { [r.outcome]: { level: "binary" } } : {}),
+        },
+      );
+    if (status === "ok") {
+      for (const model of responsesOf(run()).models)
+        for (const { term, estimate } of model.coefficients)
+          expect(off(estimate, coefficients[model.outcome][term], term)).toEqual([]);
+      return;
+    }
+    let problem: StudyProblem | null = null;
+    try {
+      run();
+    } catch (error) {
+      if (!(error instanceof StudyProblem)) throw error;
+      problem = error;
+    }
+    expect(problem?.code).toBe(CODES[code] ?? code);
+    for (const name of variable.split(",")) expect(problem!.message).toContain(name);
+  });
+});
