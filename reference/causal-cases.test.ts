@@ -165,6 +165,41 @@ describe("effects of treatments, stated in words", () => {
   }, 240_000);
 });
 
+describe("several mediators among straight lines", () => {
+  it.each<[string, string, Record<string, string>]>([
+    [
+      "two-mediators-parallel",
+      "H1: course raises wellbeing through skill and advice\nadjust skill, advice, wellbeing for age",
+      {
+        indirect_skill: "indirect course > skill > wellbeing",
+        indirect_advice: "indirect course > advice > wellbeing",
+        indirect_joint: "total indirect course > wellbeing",
+      },
+    ],
+    [
+      "two-mediators-sequential",
+      "H1: mentor raises wellbeing through advice then skill\nalso mentor to skill, advice to wellbeing\nadjust advice, skill, wellbeing for age",
+      {
+        path_advice_only: "indirect mentor > advice > wellbeing",
+        path_skill_only: "indirect mentor > skill > wellbeing",
+        path_advice_then_skill: "indirect mentor > advice > skill > wellbeing",
+      },
+    ],
+  ])("%s", (name, theory, ids) => {
+    const e = expectedCausal(name);
+    const evidence = runCausal(name, theory.split("\n"));
+    for (const [key, id] of Object.entries(ids)) {
+      const found = evidence.effects.find((f) => f.id === id)!;
+      const wanted = e.effects[key];
+      expect([
+        ...off(found.estimate, wanted.estimate, id),
+        ...off(found.delta.joint.classical!.se, wanted.se_model, `${id} se`, 1e-5),
+        ...off(found.delta.joint.HC0!.se, wanted.se_robust, `${id} robust`, 1e-5),
+      ]).toEqual([]);
+    }
+  });
+});
+
 describe("generalised linear models", () => {
   const e = expectedCausal("glm-fits");
   it.each(Object.entries<any>(e.models).filter(([, m]) => m.family !== "negbin"))("%s", (_, m) => {

@@ -39,6 +39,8 @@ export interface Triad {
   contrast: Contrast;
   mediator: string;
   outcome: string;
+  /** What a yes/no outcome is counted for: `“yes” for renewed`, `renewed = 1`. */
+  event: string;
   /** A moderator that is set to a value for everybody; null where it is as it was. */
   at: { name: string; value: number } | null;
   /** Values at which the mediator is held. */
@@ -112,7 +114,7 @@ export function causalModel(
       },
     };
   });
-  const triads = triadsOf(theory, contrasts, responses, base);
+  const triads = triadsOf(theory, data, contrasts, responses, base);
   for (const triad of triads) checkCells(triad, base, responses);
   return { n, base, design, codings: design.codings, responses, contrasts, triads };
 }
@@ -126,6 +128,7 @@ function treatmentProducts(
   mediators: ReadonlySet<string>,
 ): Term[] {
   const list: Term[] = [];
+  if (!theory.roles.outcomes.includes(outcome)) return list;
   for (const { key, variable } of contrasts) {
     const between = betweenOf(theory, variable, outcome);
     if (between.length !== 1 || !mediators.has(between[0]!)) continue;
@@ -253,8 +256,16 @@ function offsetOf(exposure: string, { typed, sample }: ModelData): Float64Array 
   return values.map(ln);
 }
 
+/** The value that counts as one, as people call it. */
+function eventOf(outcome: string, { typed, variables }: ModelData): string {
+  const level = typed.get(outcome)?.levels?.[1];
+  if (level === undefined || level === "1") return `${outcome} = 1`;
+  return `“${variables.get(outcome)?.labels?.[level] ?? level}” for ${outcome}`;
+}
+
 function triadsOf(
   theory: CompiledTheory,
+  data: ModelData,
   contrasts: readonly Contrast[],
   responses: readonly Response[],
   base: Base,
@@ -271,6 +282,7 @@ function triadsOf(
           contrast,
           mediator,
           outcome,
+          event: eventOf(outcome, data),
           at: null,
           controlled: said?.values ?? usualValues(family, base.get(mediator)!),
         },

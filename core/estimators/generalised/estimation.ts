@@ -8,6 +8,8 @@ export interface EstimationPlan {
   functionals: Functional[];
   /** Pairs of linear equations whose errors may go together (mediators side by side). */
   related?: [number, number][];
+  /** Which functionals resamples need; all where it is not said. */
+  wanted?: boolean[];
 }
 
 /** Estimates all equations under row weights, then the means that effects are made of. */
@@ -30,7 +32,14 @@ export class Estimation {
       plan.equations.reduce((sum, e) => sum + e.columns, 0) +
       plan.equations.filter((e) => e.family === "linear").length;
     this.size = this.estimated + plan.functionals.length;
-    this.functionals = new Functionals(this.shape, plan.functionals, fine);
+    this.functionals = new Functionals(
+      this.shape,
+      plan.functionals,
+      fine,
+      fine ? null : (plan.wanted ?? null),
+    );
+    // Resamples begin where the sample ends.
+    if (!fine) for (const fit of this.fits) fit.startFrom(new Float64Array(plan.n).fill(1));
   }
 
   /** @returns how the first equation that failed ended; the parameters stand in `out` from `at` on otherwise */
@@ -81,6 +90,7 @@ export class Estimation {
         influence[i * size + place] = (residual * residual * n) / (n - p) - s2;
       }
     });
+    this.relate(v, inverse);
     const gradients = this.gradients(theta, influence);
     const jacobian = new Float64Array(size * estimated);
     for (let j = 0; j < estimated; j++) jacobian[j * estimated + j] = 1;
@@ -89,6 +99,40 @@ export class Estimation {
       classical: sandwich(jacobian, v, size, estimated),
       robust: crossed(influence, n, size),
     };
+  }
+
+  /**
+   * Coefficients of mediators side by side go together as their residuals do (Zellner 1962): s_jk (Zj'Zj)⁻¹ Zj'Zk (Zk'Zk)⁻¹, with
+   * s_jk = e_j'e_k / sqrt((n - p_j)(n - p_k)).
+   */
+  private relate(v: Float64Array, inverse: readonly Float64Array[]): void {
+    const { plan, shape, estimated, fits } = this;
+    const { n } = plan;
+    for (const [j, k] of plan.related ?? []) {
+      if (shape.variance[j]! < 0 || shape.variance[k]! < 0) continue;
+      const [pj, pk] = [shape.columns[j]!, shape.columns[k]!];
+      const [a, b] = [fits[j]!, fits[k]!];
+      let together = 0;
+      const cross = new Float64Array(pj * pk);
+      for (let i = 0; i < n; i++) {
+        together += (a.equation.y[i]! - a.mu[i]!) * (b.equation.y[i]! - b.mu[i]!);
+        for (let r = 0; r < pj; r++)
+          for (let c = 0; c < pk; c++)
+            cross[r * pk + c] =
+              cross[r * pk + c]! + a.equation.design[i * pj + r]! * b.equation.design[i * pk + c]!;
+      }
+      const s = together / Math.sqrt((n - pj) * (n - pk));
+      for (let r = 0; r < pj; r++)
+        for (let c = 0; c < pk; c++) {
+          let sum = 0;
+          for (let m = 0; m < pj; m++)
+            for (let q = 0; q < pk; q++)
+              sum += inverse[j]![r * pj + m]! * cross[m * pk + q]! * inverse[k]![q * pk + c]!;
+          const [row, column] = [shape.start[j]! + r, shape.start[k]! + c];
+          v[row * estimated + column] = s * sum;
+          v[column * estimated + row] = s * sum;
+        }
+    }
   }
 
   /** Gradients of the functionals in what is estimated; their influence joins that of the coefficients. */

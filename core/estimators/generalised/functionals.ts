@@ -43,6 +43,8 @@ export class Functionals {
     private readonly shape: Shape,
     readonly list: readonly Functional[],
     private readonly fine: boolean,
+    /** Which of them are wanted; all where null. */
+    private readonly wanted: readonly boolean[] | null = null,
   ) {
     this.etas = new Float64Array(shape.n);
     this.rules = list.map((f) =>
@@ -62,9 +64,13 @@ export class Functionals {
     to: number,
   ): void {
     this.list.forEach((f, k) => {
-      const tabled = this.fine ? null : this.tabled(f, theta, at, weights);
-      if (tabled !== null) {
-        out[to + k] = tabled / total;
+      if (this.wanted && !this.wanted[k]) {
+        out[to + k] = NaN;
+        return;
+      }
+      const quick = this.fine ? null : this.quick(f, theta, at, weights);
+      if (quick !== null) {
+        out[to + k] = quick / total;
         return;
       }
       let sum = 0;
@@ -74,6 +80,52 @@ export class Functionals {
       }
       out[to + k] = sum / total;
     });
+  }
+
+  /** The weighted sum of a functional by a loop of its own, for resamples; null where there is none. */
+  private quick(
+    f: Functional,
+    theta: Float64Array,
+    at: number,
+    weights: Float64Array,
+  ): number | null {
+    if (f.kind === "nested") return this.tabled(f, theta, at, weights);
+    if (f.kind === "marginal") return null;
+    const { n, families, offsets } = this.shape;
+    const { etas } = this;
+    if (f.kind === "response") this.predict(f.equation, f.design, theta, at, 1, etas, false);
+    else {
+      this.predict(f.equation, f.base, theta, at, 1, etas, false);
+      this.predict(f.equation, f.slope, theta, at, f.at, etas, true);
+    }
+    const offset = offsets[f.equation];
+    const { mean } = familyOf(families[f.equation]!);
+    let sum = 0;
+    for (let i = 0; i < n; i++) {
+      const w = weights[i]!;
+      if (w !== 0) sum += w * mean(etas[i]! + (offset ? offset[i]! : 0));
+    }
+    return sum;
+  }
+
+  /** Linear predictors of every row, times a factor; added to what is there, or in its place. */
+  private predict(
+    equation: number,
+    design: Float64Array,
+    theta: Float64Array,
+    at: number,
+    factor: number,
+    out: Float64Array,
+    added: boolean,
+  ): void {
+    const { n, columns, start } = this.shape;
+    const p = columns[equation]!;
+    const from = at + start[equation]!;
+    for (let i = 0, row = 0; i < n; i++, row += p) {
+      let sum = 0;
+      for (let k = 0; k < p; k++) sum += design[row + k]! * theta[from + k]!;
+      out[i] = added ? out[i]! + factor * sum : factor * sum;
+    }
   }
 
   /**
@@ -87,16 +139,15 @@ export class Functionals {
     weights: Float64Array,
   ): number | null {
     if (f.kind !== "nested") return null;
-    const { n, families, variance } = this.shape;
+    const { n, families, variance, offsets } = this.shape;
+    if (offsets[f.outcome] || offsets[f.mediator]) return null;
     if (families[f.outcome] !== "logistic" || families[f.mediator] !== "linear") return null;
     const { etas } = this;
     const b = this.dot(f.outcome, f.slope, 0, theta, at);
-    for (let i = 0; i < n; i++) {
-      if (weights[i] === 0) continue;
-      if (this.dot(f.outcome, f.slope, i, theta, at) !== b) return null;
-      const l = this.offset(f.mediator, i) + this.dot(f.mediator, f.design, i, theta, at);
-      etas[i] = this.offset(f.outcome, i) + this.dot(f.outcome, f.base, i, theta, at) + b * l;
-    }
+    this.predict(f.outcome, f.slope, theta, at, 1, etas, false);
+    for (let i = 0; i < n; i++) if (etas[i] !== b) return null;
+    this.predict(f.outcome, f.base, theta, at, 1, etas, false);
+    this.predict(f.mediator, f.design, theta, at, b, etas, true);
     const spread = Math.abs(b) * Math.sqrt(theta[at + variance[f.mediator]!]!);
     return tabledLogisticSum(etas, weights, spread);
   }

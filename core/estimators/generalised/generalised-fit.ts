@@ -33,6 +33,7 @@ export class GeneralisedFit {
   readonly eta: Float64Array;
   readonly mu: Float64Array;
   deviance = NaN;
+  private start: Float64Array | null = null;
   private readonly family: Family;
   private readonly p: number;
   private readonly n: number;
@@ -112,7 +113,17 @@ export class GeneralisedFit {
     return "not_converged";
   }
 
+  /** Fits, and begins later fits there. */
+  startFrom(weights: Float64Array): void {
+    if (this.fit(weights) === "converged") this.start = this.gamma.slice();
+  }
+
   private begin(): void {
+    if (this.start) {
+      this.gamma.set(this.start);
+      this.predict();
+      return;
+    }
     const { mu, eta, family } = this;
     const { y, offset } = this.equation;
     for (let i = 0; i < this.n; i++) {

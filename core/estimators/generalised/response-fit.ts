@@ -43,6 +43,8 @@ export class ResponsesFit implements Fit<ResponseProblem> {
   readonly codings: UsedCoding[];
   readonly products: { outcome: string; column: Column; components: Column[] }[];
   readonly standardised = false;
+  /** A replicate takes a millisecond or more. */
+  readonly batch = 400;
   readonly model: CausalModel;
   readonly plan: EffectPlan;
   readonly estimation: Estimation;
@@ -68,6 +70,7 @@ export class ResponsesFit implements Fit<ResponseProblem> {
         n,
         equations: responses.map((r) => r.equation),
         functionals: this.plan.functionals,
+        wanted: wantedIn(this.plan, theory),
         related: relatedEquations(
           theory,
           responses.map((r) => r.outcome),
@@ -317,6 +320,20 @@ function relatedEquations(theory: CompiledTheory, outcomes: readonly string[]): 
       .slice(0, i)
       .flatMap((b, j): [number, number][] => (reaches(a, b) || reaches(b, a) ? [] : [[i, j]])),
   );
+}
+
+/** Functionals that effects are made of; average effects of other columns are told of the sample alone. */
+function wantedIn(plan: EffectPlan, theory: CompiledTheory): boolean[] {
+  const wanted = plan.functionals.map(() => false);
+  const want = (...places: number[]): void => places.forEach((k) => (wanted[k] = true));
+  for (const { nested, controlled } of plan.triads) {
+    want(...nested.flat());
+    for (const { x1, x0 } of controlled) want(x1, x0);
+  }
+  for (const { x1, x0 } of plan.responses) want(x1, x0);
+  for (const { outcome, key, places } of plan.marginal)
+    if (theory.paths.some((p) => p.to === outcome && p.from === key)) want(...places);
+  return wanted;
 }
 
 const SINGULAR = 1e-9;

@@ -20,9 +20,9 @@ const world = ({ contrast, at }: Triad, x: 0 | 1): string => {
 };
 
 /** So many of a hundred, or a mean. */
-const amount = (family: FamilyId, outcome: string, mean: number): string =>
+const amount = (family: FamilyId, { outcome, event }: Triad, mean: number): string =>
   isBinary(family)
-    ? `${plain(100 * mean, 1)} in 100 would have ${outcome} = 1`
+    ? `${plain(100 * mean, 1)} in 100 would have ${event}`
     : `${outcome} would be ${plain(mean, 2)} on average`;
 
 /** A mean of potential outcomes as a sentence of the study. */
@@ -33,12 +33,12 @@ export function meanWords(
   own: 0 | 1,
   mean: number,
 ): string {
-  const { mediator, outcome } = triad;
+  const { mediator } = triad;
   const mediated =
     x === own
       ? `, with the ${mediator} that goes with it`
       : `, but with the ${mediator} they would have had if ${world({ ...triad, at: null }, own)}`;
-  return `If for everybody ${world(triad, x)}${mediated}, ${amount(family, outcome, mean)}.`;
+  return `If for everybody ${world(triad, x)}${mediated}, ${amount(family, triad, mean)}.`;
 }
 
 const held = (name: string): string | null => /\[m=(.*)\]$/.exec(name)?.[1] ?? null;
@@ -95,10 +95,10 @@ export function summaryWords(
   effects: readonly NaturalEffect[],
 ): string[] {
   const of = (name: string): number => effects.find((e) => e.name === name)!.estimate;
-  const { contrast, mediator, outcome, at } = triad;
+  const { contrast, mediator, outcome, event, at } = triad;
   const size = (value: number): string =>
     isBinary(family)
-      ? `${plain(Math.abs(100 * value), 1)} ${value >= 0 ? "more" : "fewer"} in 100 would have ${outcome} = 1`
+      ? `${plain(Math.abs(100 * value), 1)} ${value >= 0 ? "more" : "fewer"} in 100 would have ${event}`
       : `${outcome} would be ${plain(Math.abs(value), 2)} ${value >= 0 ? "higher" : "lower"} on average`;
   const where = at ? `Where ${at.name} is ${plain(at.value, 2)}: if` : "If";
   return [
