@@ -106,6 +106,12 @@ if (process.argv[2] === "composites") {
   process.exit(0);
 }
 
+if (process.argv[2] === "responses") {
+  const { measureResponses } = await import("./responses");
+  await measureResponses();
+  process.exit(0);
+}
+
 if (process.argv[2] === "browser") {
   const { measureBrowser } = await import("./browser");
   await measureBrowser();

@@ -165,6 +165,75 @@ describe("effects of treatments, stated in words", () => {
   }, 240_000);
 });
 
+describe("effects of treatments at values of a moderator", () => {
+  it.each<[string, string, string[], Record<string, number[]>, string]>([
+    [
+      "moderated-linear",
+      "urban",
+      [
+        "H1: course raises wellbeing through skill",
+        "M1: urban alters course to skill",
+        "M2: urban alters course to wellbeing",
+        "M3: urban alters skill to wellbeing",
+        "adjust skill, wellbeing for age",
+        "control skill at 40",
+        "model wellbeing as linear",
+      ],
+      { urban: [0, 1] },
+      "out",
+    ],
+    [
+      "moderated-logistic",
+      "years_member",
+      [
+        "H1: mentor raises stays through advice",
+        "M1: years_member alters mentor to advice",
+        "M2: years_member alters mentor to stays",
+        "M3: years_member alters advice to stays",
+        "control advice at 4",
+        "model stays as logistic",
+      ],
+      { years_member: [2, 8, 16] },
+      "out",
+    ],
+  ])("%s", (name, moderator, theory, probes, product) => {
+    const e = expectedCausal(name);
+    const evidence = runCausal(name, theory, {
+      probes,
+      options: { treatment_product: product },
+    });
+    const { natural, changes } = responsesOf(evidence);
+    const faults: string[] = [];
+    const compareAll = (list: any, wanted: any, where: string): void => {
+      for (const [effect, own] of Object.entries<any>(wanted)) {
+        const found = list.find((f: any) => f.name === effect);
+        if (!found) {
+          faults.push(`${where} ${effect} is not there`);
+          continue;
+        }
+        faults.push(...off(found.estimate, own.estimate, `${where} ${effect}`));
+        if (own.se_model !== undefined)
+          faults.push(
+            ...off(found.model.se, own.se_model, `${where} ${effect} se`, 1e-5),
+            ...off(found.robust.se, own.se_robust, `${where} ${effect} robust`, 1e-5),
+          );
+      }
+    };
+    for (const value of probes[moderator]!) {
+      const found = natural.find((n) => n.at?.value === value)!;
+      for (const [scale, list] of Object.entries<any>(e.effects[`${moderator}=${value}`]))
+        compareAll(found.effects[scale as "difference"], list, `${moderator}=${value} ${scale}`);
+    }
+    for (const [upper, lower] of e.settings.differences_between) {
+      const change = changes.find(
+        (c) => `${moderator}=${c.upper}` === upper && `${moderator}=${c.lower}` === lower,
+      )!;
+      compareAll(change.effects, e.effects[`${upper} minus ${lower}`].difference, "difference");
+    }
+    expect(faults).toEqual([]);
+  });
+});
+
 describe("several mediators among straight lines", () => {
   it.each<[string, string, Record<string, string>]>([
     [

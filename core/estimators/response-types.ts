@@ -106,11 +106,24 @@ export interface NaturalEffectsEvidence {
   words: string[];
 }
 
+/** How effects differ between two values of a moderator, everybody's set to the one or to the other. */
+export interface ChangedEffects {
+  treatment: string;
+  contrast: string;
+  mediator: string;
+  outcome: string;
+  moderator: string;
+  upper: number;
+  lower: number;
+  effects: NaturalEffect[];
+}
+
 /** Responses by generalised linear models, and effects as differences of what would have been. */
 export interface ResponseSection {
   kind: "responses";
   models: ResponseModelEvidence[];
   natural: NaturalEffectsEvidence[];
+  changes: ChangedEffects[];
   /** What has to hold for the effects to be causes, in plain words; none where nothing is mediated. */
   assumptions: string[];
 }

@@ -3,6 +3,8 @@ import Typography from "@mui/material/Typography";
 import { useId } from "react";
 import {
   percent,
+  plain,
+  type ChangedEffects,
   type Evidence,
   type NaturalEffect,
   type NaturalEffectsEvidence,
@@ -38,7 +40,7 @@ export function NaturalEffects({
     <section aria-labelledby={id}>
       <Typography variant="h2" id={id}>
         {treatment} through {mediator} to {outcome}: {contrast}
-        {at ? `, where ${at.name} is ${at.value}` : ""}
+        {at ? `, where ${at.name} is ${plain(at.value, 2)}` : ""}
       </Typography>
       <Words words={words} />
       <FourMeans natural={natural} />
@@ -82,6 +84,18 @@ export function NaturalEffects({
         </Box>
       </Box>
     </section>
+  );
+}
+
+/** How effects differ between two values of a moderator. */
+export function ChangeTable({ change, evidence }: { change: ChangedEffects; evidence: Evidence }) {
+  const { treatment, mediator, outcome, contrast, moderator, upper, lower, effects } = change;
+  return (
+    <EffectTable
+      list={effects}
+      title={`${treatment} through ${mediator} to ${outcome}, ${contrast}: ${moderator} ${plain(upper, 2)} less ${moderator} ${plain(lower, 2)}`}
+      level={percent(evidence.settings.level)}
+    />
   );
 }
 

@@ -4,6 +4,7 @@ import { mean, standardDeviation, twoValues } from "../../numerics/moments";
 import { ln } from "../../numerics/elementary";
 import { StudyProblem } from "../../problems";
 import { pathsBetween, type CompiledTheory } from "../../theory";
+import type { Settings } from "../../study";
 import type { ModelData } from "../engine";
 import { isBinary, type FamilyId } from "./families";
 import type { Equation } from "./generalised-fit";
@@ -72,6 +73,7 @@ export function causalModel(
   theory: CompiledTheory,
   data: ModelData,
   options: ResponseOptions,
+  probes: Settings["probes"],
 ): CausalModel {
   const { typed, variables, sample } = data;
   const n = sample.rows.length;
@@ -114,7 +116,7 @@ export function causalModel(
       },
     };
   });
-  const triads = triadsOf(theory, data, contrasts, responses, base);
+  const triads = triadsOf(theory, data, contrasts, responses, base, probes);
   for (const triad of triads) checkCells(triad, base, responses);
   return { n, base, design, codings: design.codings, responses, contrasts, triads };
 }
@@ -269,6 +271,7 @@ function triadsOf(
   contrasts: readonly Contrast[],
   responses: readonly Response[],
   base: Base,
+  probes: Settings["probes"],
 ): Triad[] {
   return contrasts.flatMap((contrast) =>
     theory.roles.outcomes.flatMap((outcome): Triad[] => {
@@ -277,18 +280,42 @@ function triadsOf(
       const [mediator] = between as [string];
       const said = theory.controlled.find((c) => c.of.name === mediator);
       const { family } = responses.find((r) => r.outcome === mediator)!;
+      const whole: Triad = {
+        contrast,
+        mediator,
+        outcome,
+        event: eventOf(outcome, data),
+        at: null,
+        controlled: said?.values ?? usualValues(family, base.get(mediator)!),
+      };
       return [
-        {
-          contrast,
-          mediator,
-          outcome,
-          event: eventOf(outcome, data),
-          at: null,
-          controlled: said?.values ?? usualValues(family, base.get(mediator)!),
-        },
+        whole,
+        ...placesOf(theory, [contrast.variable, mediator, outcome], base, probes).map((at) => ({
+          ...whole,
+          at,
+        })),
       ];
     }),
   );
+}
+
+/** Values at which the one moderator of a triad's steps is set for everybody: as stated, its two values, or its mean and SDs. */
+function placesOf(
+  theory: CompiledTheory,
+  nodes: readonly string[],
+  base: Base,
+  probes: Settings["probes"],
+): { name: string; value: number }[] {
+  const acting = theory.moderated.filter((m) => nodes.includes(m.from) && nodes.includes(m.to));
+  const names = [...new Set(acting.flatMap((m) => m.moderators))].filter((w) => !nodes.includes(w));
+  const [name] = names;
+  const values = name === undefined ? undefined : base.get(name);
+  if (name === undefined || names.length > 1 || !values) return [];
+  const stated = (probes[name] ?? []).filter((p): p is number => typeof p === "number");
+  const two = twoValues(values);
+  const [centre, sd] = [mean(values), standardDeviation(values)];
+  const at = stated.length > 0 ? stated : two ? [...two] : [centre - sd, centre, centre + sd];
+  return at.map((value) => ({ name, value }));
 }
 
 /** Where a mediator is held unless values are stated: both values, or its mean and one SD to each side. */

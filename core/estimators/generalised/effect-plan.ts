@@ -50,7 +50,10 @@ export function effectPlan(model: CausalModel): EffectPlan {
   const plan: EffectPlan = { functionals, triads: [], responses: [], marginal: [] };
   for (const triad of triads) {
     const { contrast, mediator, outcome } = triad;
-    const worlds = [contrast.x0, contrast.x1] as const;
+    const place = triad.at;
+    const worlds = [contrast.x0, contrast.x1].map((set) =>
+      place ? new Map([...set, [place.name, place.value]]) : set,
+    );
     const outcomes = worlds.map((set) => splitBy(termsOf(outcome), mediator, base, n, set));
     const mediators = worlds.map((set) => designOf(termsOf(mediator), base, n, set));
     const mean = (x: 0 | 1, own: 0 | 1): number =>

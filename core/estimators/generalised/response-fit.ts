@@ -26,6 +26,7 @@ import type { Section } from "../sections";
 import { causalModel, type CausalModel } from "./causal-model";
 import { effectPlan, type EffectPlan, type TriadMeans } from "./effect-plan";
 import { Estimation } from "./estimation";
+import { changeLabel, changesOf } from "./changes";
 import { ResponseKernel, type ResponseProblem } from "./kernel";
 import { effectFormulas, type EffectFormula } from "./natural-effects";
 import { optionsOf, type ResponseOptions } from "./options";
@@ -51,6 +52,7 @@ export class ResponsesFit implements Fit<ResponseProblem> {
   readonly options: ResponseOptions;
   /** Of each triad. */
   readonly formulas: EffectFormula[][];
+  private found: Float64Array | null = null;
   private readonly averages: ResponseProblem["averages"] = [];
   private readonly spreads: Column[];
   private readonly spreadsAt: number;
@@ -62,7 +64,7 @@ export class ResponsesFit implements Fit<ResponseProblem> {
     readonly settings: Settings,
   ) {
     this.options = optionsOf(settings);
-    this.model = causalModel(theory, data, this.options);
+    this.model = causalModel(theory, data, this.options, settings.probes);
     this.plan = effectPlan(this.model);
     const { n, responses, design } = this.model;
     this.estimation = new Estimation(
@@ -172,6 +174,9 @@ export class ResponsesFit implements Fit<ResponseProblem> {
       ...this.formulas.flatMap((list, t) =>
         list.map((f) => coefficientQuantity(formulaLabel(f, t), f.expression)),
       ),
+      ...changesOf(this).flatMap((change) =>
+        change.formulas.map((f) => coefficientQuantity(changeLabel(change, f.name), f.expression)),
+      ),
     ];
   }
 
@@ -211,7 +216,10 @@ export class ResponsesFit implements Fit<ResponseProblem> {
     if (nodes.length === 2) return this.step(key, nodes[0]!, outcome, at);
     const means = triads.find(
       ({ triad }) =>
-        triad.contrast.key === key && triad.outcome === outcome && triad.mediator === nodes[1],
+        triad.at === null &&
+        triad.contrast.key === key &&
+        triad.outcome === outcome &&
+        triad.mediator === nodes[1],
     );
     if (means && nodes.length === 3)
       return subtract(at(means.nested[1][1]), at(means.nested[1][0]));
@@ -237,7 +245,9 @@ export class ResponsesFit implements Fit<ResponseProblem> {
     // Where something moderates the step, slopes are told on the scale of the model.
     if (this.theory.moderated.some((m) => m.from === from && m.to === outcome)) return null;
     const { triads, responses, marginal } = this.plan;
-    const means = triads.find((t) => t.triad.contrast.key === key && t.triad.outcome === outcome);
+    const means = triads.find(
+      ({ triad }) => triad.at === null && triad.contrast.key === key && triad.outcome === outcome,
+    );
     if (means) return subtract(at(means.nested[1][0]), at(means.nested[0][0]));
     const response = responses.find((r) => r.contrast.key === key && r.outcome === outcome);
     if (response) return subtract(at(response.x1), at(response.x0));
@@ -258,6 +268,8 @@ export class ResponsesFit implements Fit<ResponseProblem> {
   };
 
   vector(): Float64Array {
+    // Averages join one by one; between two of them nothing changes.
+    if (this.found?.length === this.parameters.labels.length) return this.found.slice();
     const out = new Float64Array(this.parameters.labels.length);
     const ones = new Float64Array(this.model.n).fill(1);
     new ResponseKernel(this.kernelData(), true).refit(
@@ -265,7 +277,8 @@ export class ResponsesFit implements Fit<ResponseProblem> {
       out,
       0,
     );
-    return out;
+    this.found = out;
+    return out.slice();
   }
 
   kernelData(): ResponseProblem {

@@ -11,6 +11,7 @@ import { exp, ln } from "../../numerics/elementary";
 import type { SectionContext } from "../engine";
 import type {
   AverageMarginalEffect,
+  ChangedEffects,
   NaturalEffect,
   NaturalEffectsEvidence,
   PotentialMean,
@@ -18,6 +19,7 @@ import type {
   ResponseSection,
   TestedNumber,
 } from "../response-types";
+import { changeLabel, changesOf, type Change } from "./changes";
 import type { TriadMeans } from "./effect-plan";
 import { modelEvidence } from "./model-evidence";
 import type { EffectFormula } from "./natural-effects";
@@ -35,12 +37,13 @@ export function responseSection(fit: ResponsesFit, context: SectionContext): Res
     kind: "responses",
     models: fit.model.responses.map((_, e) => modelOf(fit, teller, context, e)),
     natural: fit.plan.triads.map((means, t) => naturalOf(fit, teller, means, t)),
+    changes: changesOf(fit).map((change) => changeOf(teller, change)),
     assumptions: fit.plan.triads.length > 0 ? ASSUMPTIONS : [],
   };
 }
 
 /** Tests functions of the parameters by both covariances, and finds their resamples. */
-class Teller {
+export class Teller {
   private readonly places: Map<string, number>;
 
   constructor(
@@ -117,6 +120,28 @@ function modelOf(
 }
 
 const NOTHING: TestedNumber = { se: NaN, lower: NaN, upper: NaN, p: null };
+
+/** How effects differ between two values of a moderator. */
+function changeOf(teller: Teller, change: Change): ChangedEffects {
+  const { triad, upper, lower, formulas } = change;
+  return {
+    treatment: triad.contrast.variable,
+    contrast: triad.contrast.label,
+    mediator: triad.mediator,
+    outcome: triad.outcome,
+    moderator: triad.at!.name,
+    upper,
+    lower,
+    effects: formulas.map(({ name, expression }): NaturalEffect => ({
+      name,
+      words: effectWords(name, "difference", triad),
+      estimate: teller.value(expression),
+      model: teller.test(expression, "classical"),
+      robust: teller.test(expression, "HC0"),
+      bootstrap: teller.resampled(changeLabel(change, name)),
+    })),
+  };
+}
 
 const NAMES = [
   ["x0_m_x0", "x0_m_x1"],

@@ -52,6 +52,11 @@ function rangeWarnings({ model }: ResponsesFit): Warning[] {
     for (const at of [x1.get(key)!, x0.get(key)!])
       if (outside(key, at))
         list.push(warning("contrast_outside_range", { treatment: variable, at }, [variable]));
+  for (const { at } of model.triads)
+    if (at && outside(at.name, at.value))
+      list.push(
+        warning("moderator_outside_range", { moderator: at.name, at: at.value }, [at.name]),
+      );
   for (const { mediator, controlled } of new Map(model.triads.map((t) => [t.mediator, t])).values())
     for (const at of controlled)
       if (outside(mediator, at))
@@ -62,6 +67,7 @@ function rangeWarnings({ model }: ResponsesFit): Warning[] {
 function shareWarnings(fit: ResponsesFit): Warning[] {
   const theta = fit.vector();
   return fit.plan.triads.flatMap(({ triad }, t): Warning[] => {
+    if (triad.at) return [];
     const find = (name: string) => fit.formulas[t]!.find((f) => f.name === name)!.expression;
     const total = find("total_effect");
     const value = (e: typeof total): number => compileExpression(e)(theta, 0);

@@ -23,6 +23,8 @@ export const warning = warningsIn({
     `“${mediator}” never was ${plain(at, 2)} in these data: what would be there is extrapolated.`,
   contrast_outside_range: ({ treatment, at }: { treatment: string; at: number }) =>
     `“${treatment}” never was ${plain(at, 2)} in these data: what would be there is extrapolated.`,
+  moderator_outside_range: ({ moderator, at }: { moderator: string; at: number }) =>
+    `“${moderator}” never was ${plain(at, 2)} in these data: what would be there is extrapolated.`,
   interaction_scale: ({ outcome }: { outcome: string }) =>
     `An interaction on “${outcome}” is told on the scale of its model (log odds, or log counts). Its sign and size can differ in probabilities.`,
 });
