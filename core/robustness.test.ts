@@ -122,5 +122,5 @@ describe("measures made otherwise", () => {
     expect(found.find((way) => way.name === "by partial least squares")!.claims).toHaveLength(
       demo.definition.theory.match(/^H/gm)!.length,
     );
-  });
+  }, 120_000);
 });

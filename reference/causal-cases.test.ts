@@ -100,6 +100,15 @@ describe("effects of treatments, stated in words", () => {
             ...off(x1, means.controlled[`m=${at}`].x1, `controlled ${at}`),
             ...off(x0, means.controlled[`m=${at}`].x0, `controlled ${at}`),
           );
+        for (const { effect, ratio, eValue, eValueOfLimit } of found.unmeasured) {
+          const own = e.e_values?.[effect];
+          if (own)
+            faults.push(
+              ...off(ratio, own.ratio_used, `${effect} ratio`),
+              ...off(eValue, own.e_value, `${effect} E-value`),
+              ...off(eValueOfLimit, own.e_value_limit, `${effect} E-value of the limit`, 1e-5),
+            );
+        }
         for (const [scale, list] of Object.entries<any>(e.effects[label]))
           for (const [effect, wanted] of Object.entries<any>(list)) {
             const own = found.effects[scale as "difference"]?.find((f) => f.name === effect);

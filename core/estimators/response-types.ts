@@ -87,6 +87,17 @@ export interface NaturalEffect {
 export type EffectScale =
   "difference" | "risk_ratio" | "mean_ratio" | "odds_ratio" | "excess_ratio";
 
+/** How strong a cause that was left out would have to be (E-value), for one effect and for its interval. */
+export interface UnmeasuredCause {
+  effect: string;
+  /** The ratio it rests on, with limits. */
+  ratio: number;
+  lower: number;
+  upper: number;
+  eValue: number;
+  eValueOfLimit: number;
+}
+
 /** What of a treatment's effect goes through a mediator. */
 export interface NaturalEffectsEvidence {
   treatment: string;
@@ -102,6 +113,7 @@ export interface NaturalEffectsEvidence {
   means: PotentialMean[];
   controlled: { at: number; x1: number; x0: number }[];
   effects: Partial<Record<EffectScale, NaturalEffect[]>>;
+  unmeasured: UnmeasuredCause[];
   /** What it all says, in sentences. */
   words: string[];
 }

@@ -36,6 +36,8 @@ export function NaturalEffects({
   const id = useId();
   const { treatment, mediator, outcome, contrast, at, means, words, effects } = natural;
   const level = percent(evidence.settings.level);
+  // Several contrasts stand on one page, and every table has a name of its own.
+  const place = `${outcome}, ${contrast}${at ? `, ${at.name} ${plain(at.value, 2)}` : ""}`;
   return (
     <section aria-labelledby={id}>
       <Typography variant="h2" id={id}>
@@ -45,7 +47,7 @@ export function NaturalEffects({
       <Words words={words} />
       <FourMeans natural={natural} />
       <NumberTable
-        title={`What would have been: ${contrast}`}
+        title={`What would have been: ${place}`}
         columns={["what would have been", "mean", "SE", `${level} % CI`, "resampled CI"]}
         rows={means.map((m) => ({
           key: m.name,
@@ -65,7 +67,13 @@ export function NaturalEffects({
         const list = effects[scale];
         if (!list) return null;
         const table = (
-          <EffectTable key={scale} list={list} title={SCALE_WORDS[scale]} level={level} />
+          <EffectTable
+            key={scale}
+            list={list}
+            heading={SCALE_WORDS[scale]}
+            title={`${SCALE_WORDS[scale]}: ${place}`}
+            level={level}
+          />
         );
         return scale === "difference" ? (
           table
@@ -75,6 +83,25 @@ export function NaturalEffects({
           </Disclosure>
         );
       })}
+      {natural.unmeasured.length > 0 && (
+        <Disclosure summary="How strong would something left out have to be?">
+          <NumberTable
+            title={`Unmeasured causes: ${place}`}
+            columns={["effect", "ratio", `${level} % CI`, "E-value", "E-value of the limit"]}
+            rows={natural.unmeasured.map((u) => ({
+              key: u.effect,
+              cells: [
+                effects.difference?.find((e) => e.name === u.effect)?.words ?? u.effect,
+                u.ratio,
+                limitsCell(u.lower, u.upper),
+                u.eValue,
+                u.eValueOfLimit,
+              ],
+            }))}
+            note="The least ratio by which something that was left out has to be related to both mediator and outcome (of the total effect: to treatment and outcome), beyond what is held, to make the effect nothing (VanderWeele & Ding 2017). Differences of means are turned into ratios by exp(0.91 d)."
+          />
+        </Disclosure>
+      )}
       <Box sx={{ mt: 2 }}>
         <Typography variant="h3">What has to hold for these to be causes</Typography>
         <Box component="ol" sx={{ fontFamily: "var(--serif)", maxWidth: "80ch", pl: 3, my: 1 }}>
@@ -116,16 +143,18 @@ const SHORT: Record<string, string> = {
 function EffectTable({
   list,
   title,
+  heading = title,
   level,
 }: {
   list: readonly NaturalEffect[];
   title: string;
+  heading?: string;
   level: string;
 }) {
   return (
     <NumberTable
       title={title}
-      heading={<Typography variant="h3">{title}</Typography>}
+      heading={<Typography variant="h3">{heading}</Typography>}
       columns={["effect", "short", "estimate", "SE", `${level} % CI`, "p", "robust CI", "BCa CI"]}
       words={[1]}
       rows={list.map((e) => ({

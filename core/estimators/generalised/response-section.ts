@@ -8,6 +8,7 @@ import {
 } from "../../model";
 import { normalP, zQuantile } from "../../numerics/distributions";
 import { exp, ln } from "../../numerics/elementary";
+import { standardDeviation } from "../../numerics/moments";
 import type { SectionContext } from "../engine";
 import type {
   AverageMarginalEffect,
@@ -24,7 +25,8 @@ import type { TriadMeans } from "./effect-plan";
 import { modelEvidence } from "./model-evidence";
 import type { EffectFormula } from "./natural-effects";
 import { formulaLabel, type ResponsesFit } from "./response-fit";
-import { ASSUMPTIONS, effectWords, meanWords, summaryWords } from "./words";
+import { unmeasuredCauses } from "./e-values";
+import { ASSUMPTIONS, effectWords, meanWords, summaryWords, unmeasuredWords } from "./words";
 
 /** A total effect of fewer errors than these leaves shares of it without simulated limits: they jump between large values. */
 const STEADY = 4.5;
@@ -52,6 +54,10 @@ export class Teller {
     private readonly context: SectionContext,
   ) {
     this.places = new Map(fit.coefficients.map((q, i) => [q.label, i]));
+  }
+
+  get level(): number {
+    return this.context.level;
   }
 
   value(expression: Expression): number {
@@ -174,11 +180,13 @@ function naturalOf(
   const total = fit.formulas[t]!.find((f) => f.name === "total_effect")!;
   const test = teller.test(total.expression, "classical");
   const steady = test !== null && Math.abs(teller.value(total.expression)) >= STEADY * test.se;
+  const { y } = model.responses.find((r) => r.outcome === triad.outcome)!.equation;
   const effects: NaturalEffectsEvidence["effects"] = {};
   for (const formula of fit.formulas[t]!) {
     const list = (effects[formula.scale] ??= []);
     list.push(effectOf(teller, formula, t, triad, steady));
   }
+  const unmeasured = unmeasuredCauses(effects, standardDeviation(y), teller.level);
   return {
     treatment: triad.contrast.variable,
     contrast: triad.contrast.label,
@@ -190,7 +198,11 @@ function naturalOf(
     means,
     controlled: controlled.map(({ at, x1, x0 }) => ({ at, x1: theta(x1), x0: theta(x0) })),
     effects,
-    words: summaryWords(triad, family, effects.difference!),
+    unmeasured,
+    words: [
+      ...summaryWords(triad, family, effects.difference!),
+      ...unmeasuredWords(triad, unmeasured),
+    ],
   };
 }
 

@@ -1,5 +1,5 @@
 import { plain } from "../../wording/numbers";
-import type { EffectScale, NaturalEffect } from "../response-types";
+import type { EffectScale, NaturalEffect, UnmeasuredCause } from "../response-types";
 import type { Triad } from "./causal-model";
 import { isBinary, type FamilyId } from "./families";
 
@@ -104,5 +104,21 @@ export function summaryWords(
   return [
     `${where} ${contrast.variable} were ${contrast.upper} instead of ${contrast.lower} for everybody, ${size(of("total_effect"))}.`,
     `Through ${mediator}: ${size(of("total_natural_indirect"))}. Without it: ${size(of("pure_natural_direct"))}.`,
+  ];
+}
+
+/** How strong something left out would have to be, of the effect through the mediator. */
+export function unmeasuredWords(
+  { mediator, outcome }: Triad,
+  causes: readonly UnmeasuredCause[],
+): string[] {
+  const own = causes.find((c) => c.effect === "total_natural_indirect");
+  if (!own) return [];
+  const limit =
+    own.eValueOfLimit > 1
+      ? `by ${plain(own.eValueOfLimit, 2)} its interval would reach zero`
+      : "its interval holds zero as it is";
+  return [
+    `Something that was left out would have to be related to both ${mediator} and ${outcome} by ratios of ${plain(own.eValue, 2)} each to explain all of the effect through ${mediator}; ${limit} (E-value, VanderWeele & Ding 2017).`,
   ];
 }
