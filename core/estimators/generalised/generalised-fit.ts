@@ -125,7 +125,7 @@ export class GeneralisedFit {
       return;
     }
     const { mu, eta, family } = this;
-    const { y, offset } = this.equation;
+    const { y } = this.equation;
     for (let i = 0; i < this.n; i++) {
       const start = isBinary(family.id)
         ? (y[i]! + 0.5) / 2
@@ -134,7 +134,6 @@ export class GeneralisedFit {
           : y[i]!;
       mu[i] = start;
       eta[i] = family.link(start);
-      if (family.id === "linear" && offset) eta[i] = y[i]!;
     }
     this.gamma.fill(0);
   }

@@ -74,7 +74,8 @@ function shareWarnings(fit: ResponsesFit): Warning[] {
     const test = deltaTest(value(total), gradient(total, theta), fit.covariances.classical, 0.95);
     const share = value(find("proportion_mediated"));
     if (test && test.lower * test.upper > 0 && share >= 0 && share <= 1) return [];
-    const { outcome, mediator } = triad;
-    return [warning("proportion_unstable", { outcome, mediator }, [outcome, mediator])];
+    const { outcome, mediator, contrast } = triad;
+    const data = { outcome, mediator, contrast: contrast.label };
+    return [warning("proportion_unstable", data, [outcome, mediator])];
   });
 }

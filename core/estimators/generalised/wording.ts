@@ -17,8 +17,16 @@ export const warning = warningsIn({
     `Counts of “${outcome}” scatter ${plain(dispersion, 2)} times as much as a Poisson model has them. Use robust errors (HC0) or the bootstrap.`,
   far_from_zero: ({ outcome, mean }: { outcome: string; mean: number }) =>
     `“${outcome}” is far from zero throughout (mean ${plain(mean, 1)}), so “model ${outcome} as linear” may say the same more simply.`,
-  proportion_unstable: ({ outcome, mediator }: { outcome: string; mediator: string }) =>
-    `The total effect on “${outcome}” may be zero, or lies beyond its parts, so shares of it through “${mediator}” mean little.`,
+  proportion_unstable: ({
+    outcome,
+    mediator,
+    contrast,
+  }: {
+    outcome: string;
+    mediator: string;
+    contrast: string;
+  }) =>
+    `The total effect on “${outcome}” (${contrast}) may be zero, or lies beyond its parts, so shares of it through “${mediator}” mean little.`,
   controlled_value_outside_range: ({ mediator, at }: { mediator: string; at: number }) =>
     `“${mediator}” never was ${plain(at, 2)} in these data: what would be there is extrapolated.`,
   contrast_outside_range: ({ treatment, at }: { treatment: string; at: number }) =>
