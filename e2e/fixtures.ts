@@ -26,11 +26,13 @@ export async function openDemo(
 ): Promise<void> {
   await page.goto("/");
   await page.getByRole("link", { name: /^Language café Do/ }).click();
-  await page
+  const stage = page
     .getByRole("navigation", { name: "Stages of the work" })
-    .getByRole("link", { name: new RegExp(screen, "i") })
-    .click();
+    .getByRole("link", { name: new RegExp(screen, "i") });
+  await stage.click();
   await expect(page).toHaveURL(new RegExp(screen));
+  // The address changes before the screen does; a button of the old screen must not take the next click.
+  await expect(stage).toHaveAttribute("aria-current", "page");
 }
 
 /** A theory about the demo study, with its measures above. */
@@ -42,6 +44,7 @@ export async function settled(page: Page): Promise<void> {
     timeout: 30_000,
   });
   await expect(page.getByText(/not estimated yet/)).toHaveCount(0);
+  await expect(page.getByText("Estimating …")).toHaveCount(0, { timeout: 30_000 });
 }
 
 /** So many studies stand on the shelf at first. */
