@@ -9,6 +9,7 @@ import type {
   Expression,
   FTest,
   Kernel,
+  Link,
   Parameters,
   Quantity,
 } from "../model";
@@ -50,16 +51,16 @@ export interface ModelData {
   momentsOnly: boolean;
 }
 
-/** One outcome as a linear function of its columns, each about its mean: what slopes, lines and regions are read from. */
+/** One outcome, or its linear predictor, as a linear function of columns about their means: what slopes, lines and regions are read from. */
 export interface Line {
   outcome: string;
+  /** How the linear predictor becomes the mean of the outcome; `identity` unless it says otherwise. */
+  link?: Link;
   outcomeMean: number;
   outcomeSd: number;
   columns: Column[];
   /** The mean of the outcome, then the coefficients of the columns. */
   b: Float64Array;
-  /** Where the equation's coefficients begin in the parameter vector. */
-  start: number;
   /** Of `b`, by kind. */
   covariances: Record<CovarianceKind, Covariance>;
   /** Degrees of freedom of the t test of a linear function of `b`. */

@@ -130,12 +130,36 @@ export interface ChangedEffects {
   effects: NaturalEffect[];
 }
 
+/**
+ * A product as an interaction on the scale of the response: how the change of a probability, or of a count, with one column changes
+ * with the other, row by row with covariates as they are.
+ */
+export interface ResponseInteraction {
+  outcome: string;
+  columns: [string, string];
+  /** Both columns continuous; one of two values; both of two values. */
+  kind: "cross_derivative" | "difference_of_derivatives" | "double_difference";
+  /** Over the rows, with its errors from the model and robust ones; covariates fixed. */
+  average: number;
+  model: TestedNumber;
+  robust: TestedNumber;
+  /** Of the rows. */
+  minimum: number;
+  maximum: number;
+  /** Shares of rows, from 0 to 1: below zero; further from zero than its error allows by chance. */
+  shareNegative: number;
+  shareSignificant: number;
+  words: string;
+}
+
 /** Responses by generalised linear models, and effects as differences of what would have been. */
 export interface ResponseSection {
   kind: "responses";
   models: ResponseModelEvidence[];
   natural: NaturalEffectsEvidence[];
   changes: ChangedEffects[];
+  /** Of every stated product of two columns, where the response is no straight line. */
+  interactions: ResponseInteraction[];
   /** What has to hold for the effects to be causes, in plain words; none where nothing is mediated. */
   assumptions: string[];
 }

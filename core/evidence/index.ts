@@ -12,7 +12,17 @@ export { statisticOf } from "./reading";
 export { equationsOf, totalOmnibusOf } from "./equations-of";
 export type * from "./moderation-types";
 export type * from "./region-types";
-export { effectAt, predictAt, testOf, type ProbeModel, type Reading } from "./probe-model";
+export {
+  effectAt,
+  predictAt,
+  responseAt,
+  responseOf,
+  responseSlopeAt,
+  testOf,
+  type ProbeModel,
+  type Reading,
+  type ResponseReading,
+} from "./probe-model";
 export * from "./data";
 export { dfWords, minus, pClause, percent, plain, pValue, thousands } from "../wording/numbers";
 export {

@@ -47,7 +47,10 @@ export interface FiellerSet {
 
 export interface LinePoint {
   at: Record<string, number | string>;
+  /** On the scale of the linear predictor, where the outcome has a model with a link. */
   predicted: number;
+  /** The mean of the outcome there, under the chosen errors: a probability, or a count. */
+  response: { estimate: number; lower: number | null; upper: number | null };
   errors: ByCovariance<{ se: number; lower: number; upper: number }>;
 }
 

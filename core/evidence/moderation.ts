@@ -14,14 +14,15 @@ import {
   simultaneousCritical,
   type LinearSlope,
 } from "../inference";
-import { byCovariance, moderatorsOf, type Expression, type Polynomial } from "../model";
+import { byCovariance, without } from "../model";
 import { extent, mean, standardDeviation } from "../numerics/moments";
 import { studentQuantile } from "../numerics/distributions";
+import { own } from "../own";
 import type { Prepared } from "../prepare";
 import type { CovarianceKind } from "../study";
 import { crossings } from "./crossings";
 import { LineReader } from "./line-reader";
-import { designRow, predictAt, type ProbeModel } from "./probe-model";
+import { designRow, predictAt, responseAt, type ProbeModel } from "./probe-model";
 import type {
   ConditionalSlope,
   JohnsonNeymanSet,
@@ -37,15 +38,17 @@ export function moderationEvidence(prepared: Prepared, level: number): Moderatio
     );
     return line.columns
       .filter((c) => involved.has(c.key))
-      .map((c) => new SlopeReader(prepared, line, c.key, level).evidence());
+      .map((c) => new SlopeReader(prepared, line, c.key, level))
+      .filter((reader) => reader.moderated)
+      .map((reader) => reader.evidence());
   });
 }
 
 class SlopeReader {
-  private readonly polynomial: Polynomial;
+  private readonly polynomial: SlopeTerm[];
   private readonly moderators: Moderator[];
   private readonly reader: LineReader;
-  private endsHeld: [number, number] | null = null;
+  private endsHeld: number[] | null = null;
 
   constructor(
     private readonly prepared: Prepared,
@@ -53,11 +56,16 @@ class SlopeReader {
     private readonly key: string,
     private readonly level: number,
   ) {
-    const { fit, context } = prepared;
+    const { context } = prepared;
     this.reader = new LineReader(line, context.centre, level);
-    this.polynomial = fit.slope(line.outcome, key);
-    const keys = moderatorsOf(this.polynomial);
-    this.moderators = context.moderators.filter((m) => m.columns.some((c) => keys.includes(c.key)));
+    this.polynomial = slopeTerms(line, key);
+    const keys = new Set(this.polynomial.flatMap((t) => t.moderators));
+    this.moderators = context.moderators.filter((m) => m.columns.some((c) => keys.has(c.key)));
+  }
+
+  /** Does a moderator of the theory change it? A product of a treatment with its mediator alone is none. */
+  get moderated(): boolean {
+    return this.moderators.length > 0;
   }
 
   evidence(): ModerationEvidence {
@@ -97,14 +105,17 @@ class SlopeReader {
     };
   }
 
-  /** Weights of the equation's coefficients that give a polynomial of single coefficients its value. */
-  private functional(polynomial: Polynomial, values: ReadonlyMap<string, number>): Float64Array {
+  /** Weights of the line's coefficients that give a slope its value; columns that are no moderators stay at their means. */
+  private functional(terms: SlopeTerm[], values: ReadonlyMap<string, number>): Float64Array {
     const g = new Float64Array(this.line.b.length);
-    for (const { moderators, expression } of polynomial) {
-      const { index, weight } = singleCoefficient(expression);
-      const at = index - this.line.start;
-      g[at] = g[at]! + weight * moderators.reduce((all, key) => all * values.get(key)!, 1);
-    }
+    const { centre } = this.prepared.context;
+    const value = (key: string): number => {
+      const stated = values.get(key);
+      if (stated !== undefined) return stated;
+      return mean(this.line.columns.find((c) => c.key === key)!.values) - centre(key);
+    };
+    for (const { moderators, at, weight } of terms)
+      g[at] = g[at]! + weight * moderators.reduce((all, key) => all * value(key), 1);
     return g;
   }
 
@@ -139,7 +150,7 @@ class SlopeReader {
   }
 
   private johnsonNeyman(
-    polynomial: Polynomial,
+    polynomial: SlopeTerm[],
     over: Moderator,
     combination: Combination,
   ): JohnsonNeymanSet {
@@ -201,11 +212,15 @@ class SlopeReader {
     );
   }
 
-  /** Both ends of one line: the predictor a standard deviation below and above its mean, or its two values. */
+  /** Points of one line: where the predictor is as stated, else a standard deviation below and above its mean, or its two values. */
   private ends(combination: Combination, model: ProbeModel): LinePoint[] {
-    this.endsHeld ??= endsOf(this.line.columns.find((c) => c.key === this.key)!.values);
-    const ends = this.endsHeld;
-    const { centre } = this.prepared.context;
+    const { context, study } = this.prepared;
+    const column = this.line.columns.find((c) => c.key === this.key)!;
+    const stated = (own(study.settings.probes, column.variable) ?? []).filter(
+      (v) => typeof v === "number",
+    );
+    const ends = (this.endsHeld ??= stated.length > 0 ? stated : endsOf(column.values));
+    const { centre } = context;
     const moderatorValues = [...valuesOf(combination)].map(
       ([key, value]) => [key, value + centre(key)] as const,
     );
@@ -215,6 +230,7 @@ class SlopeReader {
       return {
         at: { ...atRecord(combination), [this.key]: x },
         predicted,
+        response: responseAt(model, values, pointwiseCritical(model.df ?? Infinity, this.level)),
         errors: byCovariance((kind) => {
           const { se } = predictAt({ ...model, covariance: this.block(kind) }, values);
           if (se === null) return null;
@@ -250,6 +266,7 @@ class SlopeReader {
       dfs.length > 0 ? Math.min(...dfs) : line.df(kind, this.functional(this.polynomial, place));
     return {
       outcome: line.outcome,
+      link: line.link ?? "identity",
       outcomeMean: line.outcomeMean,
       outcomeSd: line.outcomeSd,
       b: [...line.b],
@@ -291,14 +308,17 @@ const atRecord = (combination: Combination): Record<string, number | string> =>
     combination.map(({ probe, moderator }) => [moderator.name, probe.value ?? probe.label]),
   );
 
-/** A slope is made of single coefficients; that of a square counts twice. */
-function singleCoefficient(expression: Expression): { index: number; weight: number } {
-  if (expression.op === "parameter") return { index: expression.index, weight: 1 };
-  if (
-    expression.op === "multiply" &&
-    expression.a.op === "number" &&
-    expression.b.op === "parameter"
-  )
-    return { index: expression.b.index, weight: expression.a.value };
-  throw new Error("A slope is a sum of single coefficients.");
+/** A part of a slope: a coefficient of the line, times a weight and the moderators about their centres. */
+interface SlopeTerm {
+  moderators: string[];
+  at: number;
+  weight: number;
 }
+
+/** The slope of a column of a line: its own coefficient, and those of its products; that of a square counts twice. */
+const slopeTerms = ({ columns }: Line, key: string): SlopeTerm[] =>
+  columns.flatMap((column, i) => {
+    const keys = column.components?.map((c) => c.key) ?? [column.key];
+    const weight = keys.filter((k) => k === key).length;
+    return weight === 0 ? [] : [{ moderators: without(keys, key).sort(), at: i + 1, weight }];
+  });

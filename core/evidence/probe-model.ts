@@ -1,13 +1,15 @@
 import { pow } from "../numerics/elementary";
-import { coefficientTest, type CoefficientTest } from "../model";
+import { coefficientTest, inverseLink, type CoefficientTest, type Link } from "../model";
 
 /** One equation as a function of its columns: all that a picture of it needs. */
 export interface ProbeModel {
   outcome: string;
+  /** How the linear predictor becomes the mean of the outcome; coefficients are on the scale of the predictor. */
+  link: Link;
   /** Of the outcome in the sample. */
   outcomeMean: number;
   outcomeSd: number;
-  /** Coefficients, the mean of the outcome first, of columns about their means; products are of columns about their centres. */
+  /** Coefficients, the outcome (or its linear predictor) where all columns are at their means first, of columns about their means; products are of columns about their centres. */
   b: number[];
   /** Their covariance under the chosen errors, row-major; null where it is not available. */
   covariance: number[] | null;
@@ -101,3 +103,35 @@ export const testOf = (
   level: number,
 ): CoefficientTest | null =>
   se === null ? null : coefficientTest(estimate, se * se, df ?? Infinity, level);
+
+/** The mean of the outcome at a linear predictor. */
+export const responseOf = ({ link }: ProbeModel, eta: number): number =>
+  inverseLink(link).mean(eta);
+
+/** A predicted mean with limits, formed on the scale of the linear predictor and carried over. */
+export interface ResponseReading {
+  estimate: number;
+  lower: number | null;
+  upper: number | null;
+}
+
+/** @param critical two-sided critical value of the limits */
+export function responseAt(
+  model: ProbeModel,
+  values: ReadonlyMap<string, number>,
+  critical: number,
+): ResponseReading {
+  const { estimate, se } = predictAt(model, values);
+  const limit = (sign: number): number | null =>
+    se === null ? null : responseOf(model, estimate + sign * critical * se);
+  return { estimate: responseOf(model, estimate), lower: limit(-1), upper: limit(1) };
+}
+
+/** How fast the mean of the outcome rises with a column at a place: the slope of the curve there, without an error of its own. */
+export const responseSlopeAt = (
+  model: ProbeModel,
+  focal: string,
+  values: ReadonlyMap<string, number>,
+): number =>
+  inverseLink(model.link).slope(predictAt(model, values).estimate) *
+  effectAt(model, focal, values).estimate;

@@ -217,7 +217,6 @@ export class CompositeFit implements Fit<CompositeProblem> {
           outcomeSd: target.sd,
           columns,
           b,
-          start: block.start,
           covariances: conditionalCovariance(target.values, columns, b),
           df: () => this.data.sample.rows.length - b.length,
         },

@@ -265,7 +265,6 @@ export class StructureFit implements Fit<StructureProblem> {
           outcomeSd: this.columns.get(equation.outcome)!.sd,
           columns,
           b: theta.slice(start, start + size),
-          start,
           covariances: this.block(start, size),
           df: () => Infinity,
         },

@@ -1,4 +1,5 @@
 import { Phi, phi } from "../../numerics/distributions";
+import { expit } from "../../model";
 import { exp, ln } from "../../numerics/elementary";
 
 /** Models of a response. */
@@ -15,6 +16,8 @@ export interface Family {
   /** The first derivative where the mean is known already. */
   slopeAt(eta: number, mu: number): number;
   curvature(eta: number): number;
+  /** Third derivative of the mean. */
+  bend(eta: number): number;
   /** Variance at a mean, but for the dispersion. */
   variance(mu: number): number;
   /** The linear predictor of a mean, to begin with. */
@@ -22,8 +25,6 @@ export interface Family {
   /** Part of the deviance of one row; weights multiply it. */
   deviance(y: number, mu: number): number;
 }
-
-const expit = (eta: number): number => (eta >= 0 ? 1 / (1 + exp(-eta)) : exp(eta) / (1 + exp(eta)));
 
 /** -2 log-likelihood of a yes or no. */
 const binaryDeviance = (y: number, mu: number): number => -2 * (y === 1 ? ln(mu) : ln(1 - mu));
@@ -34,6 +35,7 @@ const linear: Family = {
   slope: () => 1,
   slopeAt: () => 1,
   curvature: () => 0,
+  bend: () => 0,
   variance: () => 1,
   link: (mu) => mu,
   deviance: (y, mu) => (y - mu) * (y - mu),
@@ -51,6 +53,10 @@ const logistic: Family = {
     const p = expit(eta);
     return p * (1 - p) * (1 - 2 * p);
   },
+  bend: (eta) => {
+    const v = expit(eta) * expit(-eta);
+    return v * (1 - 6 * v);
+  },
   variance: (mu) => mu * (1 - mu),
   link: (mu) => ln(mu / (1 - mu)),
   deviance: binaryDeviance,
@@ -62,6 +68,7 @@ const probit: Family = {
   slope: phi,
   slopeAt: phi,
   curvature: (eta) => -eta * phi(eta),
+  bend: (eta) => (eta * eta - 1) * phi(eta),
   variance: (mu) => mu * (1 - mu),
   // Only where iterations begin, so a rough one will do: logit / 1.6.
   link: (mu) => ln(mu / (1 - mu)) / 1.6,
@@ -74,6 +81,7 @@ const poisson: Family = {
   slope: exp,
   slopeAt: (_, mu) => mu,
   curvature: exp,
+  bend: exp,
   variance: (mu) => mu,
   link: ln,
   deviance: (y, mu) => 2 * ((y > 0 ? y * ln(y / mu) : 0) - (y - mu)),

@@ -1,7 +1,6 @@
 import { centreOf, type Column, type UsedCoding } from "../../design";
 import { pathsBetween, type CompiledTheory } from "../../theory";
 import {
-  add,
   addParameter,
   averageLabel,
   byCovariance,
@@ -21,13 +20,14 @@ import {
 } from "../../model";
 import { StudyProblem, type Warning } from "../../problems";
 import type { CovarianceKind, Settings } from "../../study";
-import type { Fit, ModelData, SectionContext } from "../engine";
+import type { Fit, Line, ModelData, SectionContext } from "../engine";
 import type { Section } from "../sections";
 import { causalModel, type CausalModel } from "./causal-model";
 import { effectPlan, type EffectPlan, type TriadMeans } from "./effect-plan";
 import { Estimation } from "./estimation";
 import { changeLabel, changesOf } from "./changes";
 import { ResponseKernel, type ResponseProblem } from "./kernel";
+import { linkLines, linkPoints, linkSlope } from "./lines";
 import { effectFormulas, type EffectFormula } from "./natural-effects";
 import { optionsOf, type ResponseOptions } from "./options";
 import { responseSection } from "./response-section";
@@ -180,28 +180,15 @@ export class ResponsesFit implements Fit<ResponseProblem> {
     ];
   }
 
-  readonly slope = (outcome: string, key: string): Polynomial => {
-    const own = this.products.filter(
-      (p) => p.outcome === outcome && p.components.some((c) => c.key === key),
-    );
-    let centre = this.coefficient(outcome, [key]);
-    const terms: Polynomial = [];
-    for (const { components } of own) {
-      const b = this.coefficient(
-        outcome,
-        components.map((c) => c.key),
-      );
-      const others = components.filter((c) => c.key !== key);
-      centre = add(centre, product([b, ...others.map((c) => number(centreOf(c)))]));
-      others.forEach((other) => {
-        const rest = others.filter((c) => c !== other).map((c) => number(centreOf(c)));
-        terms.push({ moderators: [other.key], expression: product([b, ...rest]) });
-      });
-      if (others.length === 2)
-        terms.push({ moderators: others.map((c) => c.key).sort(), expression: b });
-    }
-    return [{ moderators: [], expression: centre }, ...terms];
-  };
+  readonly slope = (outcome: string, key: string): Polynomial => linkSlope(this, outcome, key);
+
+  lines(): Line[] {
+    return linkLines(this);
+  }
+
+  points(outcome: string): { y: Float64Array; columns: Column[] } | null {
+    return linkPoints(this, outcome);
+  }
 
   private coefficient(outcome: string, term: readonly string[]): Expression {
     const at = this.parameters.index.get(coefficientLabel(outcome, term.join(":")));

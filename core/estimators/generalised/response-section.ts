@@ -22,6 +22,7 @@ import type {
 } from "../response-types";
 import { changeLabel, changesOf, type Change } from "./changes";
 import type { TriadMeans } from "./effect-plan";
+import { responseInteractions } from "./interaction";
 import { modelEvidence } from "./model-evidence";
 import type { EffectFormula } from "./natural-effects";
 import { formulaLabel, type ResponsesFit } from "./response-fit";
@@ -40,6 +41,7 @@ export function responseSection(fit: ResponsesFit, context: SectionContext): Res
     models: fit.model.responses.map((_, e) => modelOf(fit, teller, context, e)),
     natural: fit.plan.triads.map((means, t) => naturalOf(fit, teller, means, t)),
     changes: changesOf(fit).map((change) => changeOf(teller, change)),
+    interactions: responseInteractions(fit, context.level),
     assumptions: fit.plan.triads.length > 0 ? ASSUMPTIONS : [],
   };
 }

@@ -1,5 +1,10 @@
 import { plain } from "../../wording/numbers";
-import type { EffectScale, NaturalEffect, UnmeasuredCause } from "../response-types";
+import type {
+  EffectScale,
+  NaturalEffect,
+  ResponseInteraction,
+  UnmeasuredCause,
+} from "../response-types";
 import type { Triad } from "./causal-model";
 import { isBinary, type FamilyId } from "./families";
 
@@ -121,4 +126,29 @@ export function unmeasuredWords(
   return [
     `Something that was left out would have to be related to both ${mediator} and ${outcome} by ratios of ${plain(own.eValue, 2)} each to explain all of the effect through ${mediator}; ${limit} (E-value, VanderWeele & Ding 2017).`,
   ];
+}
+
+/** What an interaction on the scale of the response says, and for how many. */
+export function interactionWords(
+  {
+    columns: [x, w],
+    kind,
+    average,
+    shareNegative,
+    shareSignificant,
+    minimum,
+    maximum,
+    outcome,
+  }: Omit<ResponseInteraction, "words">,
+  family: FamilyId,
+): string {
+  const scale = isBinary(family) ? `the probability of ${outcome}` : `the expected ${outcome}`;
+  const size = (v: number): string =>
+    isBinary(family) ? `${plain(100 * v, 2)} percentage points` : plain(v, 3);
+  const step = {
+    cross_derivative: `for each unit more of ${w}, what a unit more of ${x} adds to ${scale}`,
+    difference_of_derivatives: `between the two values of one, what a unit more of the other of ${x} and ${w} adds to ${scale}`,
+    double_difference: `between the two values of ${w}, what ${x} adds to ${scale}`,
+  }[kind];
+  return `On average, ${step} changes by ${size(average)}; from row to row by ${size(minimum)} to ${size(maximum)}. It is negative in ${plain(100 * shareNegative, 0)} % of the rows, and told apart from zero in ${plain(100 * shareSignificant, 0)} %.`;
 }

@@ -171,7 +171,6 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
           outcomeSd: sdY,
           columns,
           b: fit.b,
-          start: this.parameters.equations[g]!.start,
           covariances: blockOf(this.atMeans, this.parameters.equations[g]!.start, fit.p),
           df: (kind, weights) => degreesOfFreedom(fit, kind, weights),
         },
