@@ -23,6 +23,7 @@ export {
   type Reading,
   type ResponseReading,
 } from "./probe-model";
+export { linkName, linkStep, scaleWords } from "./scale-words";
 export * from "./data";
 export { dfWords, minus, pClause, percent, plain, pValue, thousands } from "../wording/numbers";
 export {

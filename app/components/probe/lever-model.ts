@@ -1,25 +1,51 @@
-import { effectAt, predictAt, type ModerationEvidence, type Reading } from "../../../core";
+import {
+  effectAt,
+  predictAt,
+  responseOf,
+  type ModerationEvidence,
+  type Reading,
+} from "../../../core";
 
 /** How raw values are shown: as they are, or in standard deviations from the mean. */
 export interface Units {
   x: (raw: number) => number;
   y: (raw: number) => number;
   w: (raw: number) => number;
+  /** From what a line predicts to what is drawn: a probability, say, from log odds. */
+  mean: (predicted: number) => number;
   /** What a slope is multiplied by. */
   slope: number;
   standardised: boolean;
+  /** Predictions are means of the outcome, on its own scale; else they are on that of a linear predictor. */
+  response: boolean;
 }
 
 const same = (raw: number): number => raw;
 
-const RAW: Units = { x: same, y: same, w: same, slope: 1, standardised: false };
+const RAW: Units = {
+  x: same,
+  y: same,
+  w: same,
+  mean: same,
+  slope: 1,
+  standardised: false,
+  response: true,
+};
 
-/** @param over the moderator column that moves, where there is one */
+/**
+ * @param over the moderator column that moves, where there is one
+ * @param response draw means of the outcome where its model has a link; else its linear predictor
+ */
 export function unitsOf(
   { model, focal }: ModerationEvidence,
   over: string | null,
   standardised: boolean,
+  response = true,
 ): Units {
+  if (model.link !== "identity")
+    return response
+      ? { ...RAW, mean: (predicted) => responseOf(model, predicted) }
+      : { ...RAW, response: false };
   if (!standardised) return RAW;
   const column = (key: string | null) => model.columns.find((c) => c.key === key);
   const x = column(focal)!;
@@ -28,8 +54,10 @@ export function unitsOf(
     x: (v) => (v - x.mean) / x.sd,
     y: (v) => (v - model.outcomeMean) / model.outcomeSd,
     w: (v) => (w ? (v - w.mean) / w.sd : v),
+    mean: same,
     slope: x.sd / model.outcomeSd,
     standardised: true,
+    response: true,
   };
 }
 

@@ -1,5 +1,5 @@
 import { useId, useMemo } from "react";
-import type { ModerationEvidence } from "../../../core";
+import { scaleWords, type ModerationEvidence } from "../../../core";
 import { lineHere, type Place, type Units } from "./lever-model";
 import { linear, padded, labelledTicks, type LinearScale } from "../figure/scale";
 import { PeopleLayer, type ShownPoints } from "./people-layer";
@@ -52,16 +52,18 @@ export function LeverPlot({
     return padded(raw ?? [column.mean - 2 * column.sd, column.mean + 2 * column.sd], 0);
   }, [raw, column]);
   const line = lineHere(moderation, place, endsOf(moderation, points, place, ends));
+  // A straight line needs its ends only, a curve points between them.
+  const steps = moderation.model.link === "identity" || !units.response ? 1 : 24;
   const others = pinned.map((p) => ({
     ...p,
-    ends: lineHere(moderation, p.place, endsOf(moderation, points, p.place, ends), 1),
+    ends: lineHere(moderation, p.place, endsOf(moderation, points, p.place, ends), steps),
   }));
   const yDomain = useMemo(() => {
-    const all = [
-      ...(points?.y ?? []),
-      ...lineHere(moderation, place, ends, 1).map((p) => p.reading.estimate),
-    ].map(units.y);
-    return padded(all);
+    const predicted = lineHere(moderation, place, ends).map((p) => units.mean(p.reading.estimate));
+    // Cases have no place on the scale of a linear predictor.
+    const cases = units.response ? (points?.y ?? []) : [];
+    const shares = isShare(moderation) && units.response ? [0, 1] : [];
+    return padded([...cases, ...predicted, ...shares].map(units.y));
     // The frame stays still while the lever moves.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [points, moderation, units, ends]);
@@ -71,25 +73,30 @@ export function LeverPlot({
     p: { x: number; reading: { estimate: number; se: number | null } },
     shift: number,
   ): string =>
-    `${x(units.x(p.x)).toFixed(1)} ${y(units.y(p.reading.estimate + shift * critical * (p.reading.se ?? 0))).toFixed(1)}`;
+    `${x(units.x(p.x)).toFixed(1)} ${y(units.y(units.mean(p.reading.estimate + shift * critical * (p.reading.se ?? 0)))).toFixed(1)}`;
+  const heightOf = (reading: { estimate: number }): number =>
+    y(units.y(units.mean(reading.estimate)));
   const band = `M${line.map((p) => at(p, 1)).join("L")}L${[...line]
     .reverse()
     .map((p) => at(p, -1))
     .join("L")}Z`;
   const middle = lineHere(moderation, place, [column.mean, column.mean], 1)[0]!;
   const last = line.at(-1)!;
+  const scale = scaleWords(model.link, outcome);
+  const words = units.response ? scale.response : scale.predictor;
   const frame = useId();
   return (
     <div className={styles.leverPlot} style={{ width, height }}>
       <PeopleLayer
-        {...{ points, moderation, place, shown, units, x, y, width, height }}
+        {...{ points, moderation, place, units, x, y, width, height }}
+        shown={units.response ? shown : "none"}
         radius={width < WIDTH ? 2 : 2.7}
       />
       <svg
         width={width}
         height={height}
         role="img"
-        aria-label={`${outcome} against ${focal}, with the fitted line at ${label}`}
+        aria-label={`${words} against ${focal}, with the fitted line at ${label}`}
       >
         <Axes
           x={x}
@@ -97,7 +104,7 @@ export function LeverPlot({
           width={width}
           height={height}
           xLabel={axisLabel(focal, units)}
-          yLabel={axisLabel(outcome, units)}
+          yLabel={axisLabel(words, units)}
         />
         <clipPath id={frame}>
           <rect
@@ -108,33 +115,33 @@ export function LeverPlot({
           />
         </clipPath>
         <path className={styles.leverBand} d={band} clipPath={`url(#${frame})`} />
-        {others.map(({ label: words, ends: [a, b] }, i) => (
-          <g key={words} className={styles.leverPin}>
+        {others.map(({ label: name, ends: own }, i) => (
+          <g key={name} className={styles.leverPin}>
             <path
-              d={`M${at(a!, 0)}L${at(b!, 0)}`}
+              d={`M${own.map((p) => at(p, 0)).join("L")}`}
               strokeDasharray={["6 4", "none", "2 3"][i % 3]}
             />
-            <text x={x(units.x(b!.x)) + 5} y={y(units.y(b!.reading.estimate)) + 4}>
-              {words}
+            <text x={x(units.x(own.at(-1)!.x)) + 5} y={heightOf(own.at(-1)!.reading) + 4}>
+              {name}
             </text>
           </g>
         ))}
         <path className={styles.leverLine} d={`M${line.map((p) => at(p, 0)).join("L")}`} />
         <path
           className={styles.fulcrum}
-          d={fulcrum(x(units.x(column.mean)), y(units.y(middle.reading.estimate)))}
+          d={fulcrum(x(units.x(column.mean)), heightOf(middle.reading))}
         />
-        <text
-          className={styles.leverEnd}
-          x={x(units.x(last.x)) + 5}
-          y={y(units.y(last.reading.estimate)) + 4}
-        >
+        <text className={styles.leverEnd} x={x(units.x(last.x)) + 5} y={heightOf(last.reading) + 4}>
           {label}
         </text>
       </svg>
     </div>
   );
 }
+
+/** Is what is drawn a probability? */
+const isShare = ({ model }: ModerationEvidence): boolean =>
+  model.link === "logit" || model.link === "probit";
 
 /** The range of the predictor in the group that a place stands for: a line says nothing where a group has no data. */
 function endsOf(

@@ -2,6 +2,7 @@ import type { RefObject } from "react";
 import {
   plain,
   regionSentence,
+  scaleWords,
   unitWords,
   type Evidence,
   type ModerationEvidence,
@@ -73,15 +74,24 @@ export function LeverSide({
       <ZeroSlope moderation={moderation} evidence={evidence} lever={lever} />
       <Explained moderation={moderation} evidence={evidence} />
       <Controls>
-        <Segments
-          label="Units"
-          value={lever.standardised ? "sd" : "raw"}
-          choices={[
-            ["raw", unitWords(evidence)],
-            ["sd", "standardised"],
-          ]}
-          choose={(v) => lever.setStandardised(v === "sd")}
-        />
+        {moderation.model.link === "identity" ? (
+          <Segments
+            label="Units"
+            value={lever.standardised ? "sd" : "raw"}
+            choices={[
+              ["raw", unitWords(evidence)],
+              ["sd", "standardised"],
+            ]}
+            choose={(v) => lever.setStandardised(v === "sd")}
+          />
+        ) : (
+          <Segments
+            label="Scale of the picture"
+            value={lever.response ? "response" : "predictor"}
+            choices={SCALES[moderation.model.link]}
+            choose={(v) => lever.setResponse(v === "response")}
+          />
+        )}
         <Segments
           label="Cases"
           value={shown}
@@ -118,7 +128,7 @@ export function LeverSide({
           {regionSentence(
             found,
             moderation.focalLabel,
-            moderation.outcome,
+            scaleWords(moderation.model.link, moderation.outcome).predictor,
             first.name,
             evidence.sample.n,
             evidence.unit,
@@ -146,6 +156,25 @@ export function LeverSide({
     </Side>
   );
 }
+
+/** The two scales of a response with a link, the picture's own first. */
+const SCALES: Record<
+  Exclude<ModerationEvidence["model"]["link"], "identity">,
+  ["response" | "predictor", string][]
+> = {
+  logit: [
+    ["response", "probabilities"],
+    ["predictor", "log odds"],
+  ],
+  probit: [
+    ["response", "probabilities"],
+    ["predictor", "probit index"],
+  ],
+  log: [
+    ["response", "counts"],
+    ["predictor", "log counts"],
+  ],
+};
 
 /** Another moderator, kept at one of its probes while the first one moves. */
 function Held({

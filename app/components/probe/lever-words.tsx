@@ -1,5 +1,9 @@
-import { equationsOf } from "../../../core";
+import Box from "@mui/material/Box";
 import {
+  equationsOf,
+  linkStep,
+  responseSlopeAt,
+  scaleWords,
   dfWords,
   errorsName,
   pClause,
@@ -29,9 +33,11 @@ export function captionOf(
     ({ moderator, probe }) =>
       `${moderator.name} at ${probe.value === null ? probe.label : plain(probe.value, 2)}`,
   );
-  const above = `${moderation.outcome} against ${moderation.focalLabel} at ${[`${first.name} ${label}`, ...held].join(", ")}, with the ${percent(settings.level)} % band; other predictors at their means; comparison values are fixed numbers, the same in every resample.`;
+  const scale = scaleWords(moderation.model.link, moderation.outcome);
+  const drawn = lever.units.response ? scale.response : scale.predictor;
+  const above = `${drawn} against ${moderation.focalLabel} at ${[`${first.name} ${label}`, ...held].join(", ")}, with the ${percent(settings.level)} % band; other predictors at their means; comparison values are fixed numbers, the same in every resample.`;
   const beneath = found
-    ? ` Beneath: the effect of ${moderation.focalLabel} along ${first.name} with its ${RULE_WORDS[rule]} band; hatched where it cannot be told from zero.`
+    ? ` Beneath: the effect of ${moderation.focalLabel} on the ${scale.predictor} along ${first.name} with its ${RULE_WORDS[rule]} band; hatched where it cannot be told from zero.`
     : "";
   return `${above}${beneath} ${sample.n} ${unit}, ${errorsName(errors)} errors.`;
 }
@@ -46,8 +52,16 @@ export function ReadingHere({
   evidence: Evidence;
   lever: LeverState;
 }) {
-  const { reading, test, units, first, label, standardised } = lever;
+  const { reading, test, units, first, label, standardised, place } = lever;
   const inSds = standardised || evidence.units === "sd";
+  if (moderation.model.link !== "identity")
+    return (
+      <CurveHere
+        {...{ moderation, place, test, reading, label }}
+        level={evidence.settings.level}
+        over={first.name}
+      />
+    );
   return (
     <ReadingBox role="status" aria-live="off">
       <p className="quiet">where {first.name} is</p>
@@ -70,6 +84,74 @@ export function ReadingHere({
   );
 }
 
+/** The curve at the handle: what a unit does on the scale of the model, and to the mean at the middle of the predictor. */
+function CurveHere({
+  moderation: { model, focal, focalLabel, outcome },
+  place,
+  test,
+  reading,
+  label,
+  level,
+  over,
+}: Pick<LeverState, "place" | "test" | "reading" | "label"> & {
+  moderation: ModerationEvidence;
+  level: number;
+  over: string;
+}) {
+  const steep = responseSlopeAt(model, focal, place);
+  const amount =
+    model.link === "log" ? plain(steep, 2) : `${plain(100 * steep, 1)} percentage points`;
+  const { predictor, response } = scaleWords(model.link, outcome);
+  return (
+    <ReadingBox role="status" aria-live="off">
+      <p className="quiet">where {over} is</p>
+      <p className="value">{label}</p>
+      <p className="serif">
+        one unit more of {focalLabel}{" "}
+        <strong>{linkStep(model.link, outcome, reading.estimate)}</strong>; at the middle of{" "}
+        {focalLabel} the {response} moves by {amount} a unit
+      </p>
+      <p className="quiet">
+        slope of the {predictor} {plain(reading.estimate)}
+        {test &&
+          ` · SE ${plain(test.se)} · ${percent(level)} % CI ${plain(test.lower, 2)} to ${plain(test.upper, 2)} · ${pClause(test.p)}`}
+      </p>
+    </ReadingBox>
+  );
+}
+
+/** On the scale of the response: how the interaction comes out there, and that the two scales need not agree. */
+function OnResponse({
+  moderation,
+  evidence,
+}: {
+  moderation: ModerationEvidence;
+  evidence: Evidence;
+}) {
+  const { outcome, focal, moderators, model } = moderation;
+  const keys = [focal, ...moderators.flatMap((m) => m.columns)];
+  const own = evidence.sections
+    .flatMap((s) => (s.kind === "responses" ? s.interactions : []))
+    .filter((i) => i.outcome === outcome && i.columns.every((key) => keys.includes(key)));
+  const { predictor, response } = scaleWords(model.link, outcome);
+  return (
+    <Box className="quiet" sx={{ fontSize: 14, display: "grid", gap: 1 }}>
+      <p>
+        Slopes, their tests and the region are told on the scale of the {predictor}; in the{" "}
+        {response}, sign, size and significance of the interaction can differ. Other predictors are
+        held at their means.
+      </p>
+      {own.map((i) => (
+        <p key={i.columns.join()}>
+          <strong>In the {response}:</strong> {i.words} Average {plain(i.average, 4)} (SE{" "}
+          {plain(i.model.se, 4)}, {percent(evidence.settings.level)} % CI {plain(i.model.lower, 4)}{" "}
+          to {plain(i.model.upper, 4)}, {i.model.p === null ? "" : pClause(i.model.p)}).
+        </p>
+      ))}
+    </Box>
+  );
+}
+
 /** What the products explain, and whether different lines are more than chance. */
 export function Explained({
   moderation,
@@ -78,6 +160,8 @@ export function Explained({
   moderation: ModerationEvidence;
   evidence: Evidence;
 }) {
+  if (moderation.model.link !== "identity")
+    return <OnResponse moderation={moderation} evidence={evidence} />;
   const equation = equationsOf(evidence).find((e) => e.outcome === moderation.outcome);
   if (!equation) return <OfScores moderation={moderation} evidence={evidence} />;
   const partsOf = (term: string): string[] =>

@@ -5,6 +5,8 @@ import {
   percent,
   plain,
   predictAt,
+  responseOf,
+  scaleWords,
   testOf,
   type Evidence,
   type ModerationEvidence,
@@ -50,11 +52,11 @@ export function ResponseMap({ moderation, evidence, points }: Props) {
   const xRange = rangeOf(moderation, points, focal);
   const yRange = rangeOf(moderation, points, w);
   const predicted = (x: number, y: number): number =>
-    predictAt(model, new Map([...held, [focal, x], [w, y]])).estimate;
+    responseOf(model, predictAt(model, new Map([...held, [focal, x], [w, y]])).estimate);
   const set = moderation.johnsonNeyman.find((j) => j.over === first!.name);
   const found = set?.tests[evidence.errors] ?? set?.tests.classical;
   const edges = moderators.length === 1 ? (found?.pointwise.rootsInRange ?? []) : [];
-  const what = `Predicted ${outcome}`;
+  const what = `Predicted ${scaleWords(model.link, outcome).response}`;
   const heldWords =
     others.length > 0 ? `, ${others.map((m) => m.name).join(" and ")} at the middle` : "";
   const edgeWords =
@@ -93,7 +95,7 @@ export function ResponseMap({ moderation, evidence, points }: Props) {
             surface={{
               xName: focal,
               yName: w,
-              zName: outcome,
+              zName: scaleWords(model.link, outcome).response,
               xRange,
               yRange,
               edges,
@@ -110,8 +112,9 @@ export function ResponseMap({ moderation, evidence, points }: Props) {
         </div>
       </Planes>
       <PlaneNote className="quiet">
-        Lines join equal predicted {outcome}; darker is more. Where a line runs upright, {w} makes
-        no difference; where it runs level, {focal} makes none.{edgeWords}
+        Lines join equal predicted {scaleWords(model.link, outcome).response}; darker is more. Where
+        a line runs upright, {w} makes no difference; where it runs level, {focal} makes none.
+        {edgeWords}
         {heldWords &&
           ` Here ${others.map((m) => m.name).join(" and ")} is held at the middle value.`}{" "}
         Where there are no data the surface is a guess.
@@ -146,7 +149,7 @@ export function EffectMap({ moderation, evidence, points }: Props) {
   const inside = people
     ? Array.from(people.x).filter((x, i) => at(x, people.y[i]!).sure! > 0).length
     : 0;
-  const what = `Effect of ${focal} on ${outcome}`;
+  const what = `Effect of ${focal} on ${scaleWords(model.link, outcome).predictor}`;
   const rule = `where it cannot be told from zero, the map is pale and hatched (pointwise ${percent(level)} %, ${errors} errors)`;
   return (
     <>

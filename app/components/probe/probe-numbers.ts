@@ -3,6 +3,8 @@ import {
   errorsName,
   percent,
   predictAt,
+  responseOf,
+  scaleWords,
   testOf,
   type Evidence,
   type ModerationEvidence,
@@ -27,12 +29,13 @@ const spaced = ([min, max]: [number, number], steps = STEPS): number[] =>
 
 /** Slopes and line ends at the comparison values. */
 export function slopeTables(moderation: ModerationEvidence, evidence: Evidence): NumberTable[] {
-  const { slopes, lines, focal, focalLabel, outcome } = moderation;
+  const { slopes, lines, focal, focalLabel, outcome, model } = moderation;
+  const { predictor, response } = scaleWords(model.link, outcome);
   const { level } = evidence.settings;
   const { errors } = evidence;
   return [
     {
-      title: `Slope of ${outcome} on ${focalLabel} (${errorsName(errors)} errors)`,
+      title: `Slope of ${predictor} on ${focalLabel} (${errorsName(errors)} errors)`,
       head: ["at", "slope", ...testHead(evidence)],
       rows: slopes.map(({ words, estimate, errors: tests }) => [
         words,
@@ -41,7 +44,7 @@ export function slopeTables(moderation: ModerationEvidence, evidence: Evidence):
       ]),
     },
     {
-      title: `Predicted ${outcome}, other predictors at their means`,
+      title: `Predicted ${response}, other predictors at their means`,
       head: [
         "at",
         focal,
@@ -56,10 +59,11 @@ export function slopeTables(moderation: ModerationEvidence, evidence: Evidence):
           return [
             words,
             p.at[focal] as number,
-            p.predicted,
-            found?.se ?? null,
-            found?.lower ?? null,
-            found?.upper ?? null,
+            p.response.estimate,
+            // The error of a mean is that of its linear predictor; on a curved scale only limits carry over.
+            model.link === "identity" ? (found?.se ?? null) : null,
+            model.link === "identity" ? (found?.lower ?? null) : p.response.lower,
+            model.link === "identity" ? (found?.upper ?? null) : p.response.upper,
           ];
         }),
       ),
@@ -75,7 +79,7 @@ export function stripTable(
   held: [string, number][],
 ): NumberTable {
   return {
-    title: `Slope of ${moderation.outcome} on ${moderation.focalLabel} along ${over.name}`,
+    title: `Slope of ${scaleWords(moderation.model.link, moderation.outcome).predictor} on ${moderation.focalLabel} along ${over.name}`,
     head: [over.name, "slope", ...testHead(evidence)],
     rows: spaced(over.range).map((value) => {
       const reading = slopeHere(moderation, new Map([...held, [over.column, value]]));
@@ -95,7 +99,7 @@ export function panelTable(
   panels: { words: string; place: Place }[],
 ): NumberTable {
   return {
-    title: `Slope of ${moderation.outcome} on ${moderation.focalLabel}`,
+    title: `Slope of ${scaleWords(moderation.model.link, moderation.outcome).predictor} on ${moderation.focalLabel}`,
     head: ["panel", "slope", ...testHead(evidence)],
     rows: panels.map(({ words, place }) => {
       const reading = slopeHere(moderation, place);
@@ -122,13 +126,15 @@ export function surfaceTable(
 ): NumberTable {
   const steps = 8;
   return {
-    title: `Predicted ${moderation.outcome}, other predictors at their means`,
+    title: `Predicted ${scaleWords(moderation.model.link, moderation.outcome).response}, other predictors at their means`,
     head: [w.key, ...spaced(x.range, steps).map((v) => `${x.key} ${Number(v.toFixed(3))}`)],
     rows: spaced(w.range, steps).map((value) => [
       value,
-      ...spaced(x.range, steps).map(
-        (at) =>
+      ...spaced(x.range, steps).map((at) =>
+        responseOf(
+          moderation.model,
           predictAt(moderation.model, new Map([...held, [x.key, at], [w.key, value]])).estimate,
+        ),
       ),
     ]),
   };
@@ -143,7 +149,7 @@ export function effectMapTable(
 ): NumberTable {
   const steps = 6;
   return {
-    title: `Slope of ${moderation.outcome} on ${moderation.focalLabel} over ${w.key} and ${z.key}`,
+    title: `Slope of ${scaleWords(moderation.model.link, moderation.outcome).predictor} on ${moderation.focalLabel} over ${w.key} and ${z.key}`,
     head: [w.key, z.key, "slope", ...testHead(evidence)],
     rows: spaced(w.range, steps).flatMap((a) =>
       spaced(z.range, steps).map((b) => {

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { regionWords, type JohnsonNeyman, type ModerationEvidence } from "../../../core";
+import { regionWords, linkName, type JohnsonNeyman, type ModerationEvidence } from "../../../core";
 import { EffectStrip, type StripRegion } from "./effect-strip";
 import { slopeHere, type unitsOf } from "./lever-model";
 import type { usePoints } from "./use-points";
@@ -74,7 +74,11 @@ export function SlopeStrip({
       unit={unit}
       {...curve}
       {...{ over, regions, marks, value, valueWords, change }}
-      effectName={`effect of ${moderation.focalLabel}`}
+      effectName={
+        moderation.model.link === "identity"
+          ? `effect of ${moderation.focalLabel}`
+          : `effect of ${moderation.focalLabel} (${linkName(moderation.model.link)})`
+      }
       values={points?.columns[columnKey] ?? null}
       show={units.w}
     />

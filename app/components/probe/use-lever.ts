@@ -19,6 +19,7 @@ export function useLever(moderation: ModerationEvidence, evidence: Evidence) {
   const [first, ...others] = moderation.moderators as [Moderator, ...Moderator[]];
   const [rule, setRule] = useState<Rule>("pointwise");
   const [standardised, setStandardised] = useState(false);
+  const [response, setResponse] = useState(true);
   const [held, setHeld] = useState<Record<string, number>>({});
   const [pins, setPins] = useState<ReadonlySet<string> | null>(null);
   const [value, setValue] = useState<number | null>(null);
@@ -40,8 +41,8 @@ export function useLever(moderation: ModerationEvidence, evidence: Evidence) {
   const reading = slopeHere(moderation, place);
   const found = regionsOf(moderation, first.name, heldProbes, evidence)?.[rule] ?? null;
   const units = useMemo(
-    () => unitsOf(moderation, key, standardised),
-    [moderation, key, standardised],
+    () => unitsOf(moderation, key, standardised, response),
+    [moderation, key, standardised, response],
   );
   const shownPins =
     pins ?? new Set(first.probes.filter((_, i) => i !== middle || !numeric).map((p) => p.label));
@@ -82,6 +83,8 @@ export function useLever(moderation: ModerationEvidence, evidence: Evidence) {
     setRule,
     standardised,
     setStandardised,
+    response,
+    setResponse,
     setHeld: (name: string, i: number) => setHeld({ ...held, [name]: i }),
     setValue,
     level,

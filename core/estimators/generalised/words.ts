@@ -150,5 +150,5 @@ export function interactionWords(
     difference_of_derivatives: `between the two values of one, what a unit more of the other of ${x} and ${w} adds to ${scale}`,
     double_difference: `between the two values of ${w}, what ${x} adds to ${scale}`,
   }[kind];
-  return `On average, ${step} changes by ${size(average)}; from row to row by ${size(minimum)} to ${size(maximum)}. It is negative in ${plain(100 * shareNegative, 0)} % of the rows, and told apart from zero in ${plain(100 * shareSignificant, 0)} %.`;
+  return `On average, ${step} changes by ${size(average)}; from row to row by ${size(minimum)} to ${size(maximum)}. It is negative in ${Math.round(100 * shareNegative)} % of the rows, and told apart from zero in ${Math.round(100 * shareSignificant)} %.`;
 }
