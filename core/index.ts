@@ -33,6 +33,7 @@ export {
   type Dataset,
   type Origin,
 } from "./dataset";
+export type { LinearSensitivity, SensitivitySection } from "./sensitivity";
 export * from "./derive";
 export { findCell, rowsWhere, shownText, sortRows, type CellPlace } from "./dataset-view";
 export { describeChange, withLog } from "./change-log";

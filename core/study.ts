@@ -67,6 +67,11 @@ export interface Settings {
   centring: (typeof CENTRINGS)[number];
   /** Where the effects of a moderated path are looked at, by moderator; mean and one SD to each side unless said otherwise. */
   probes: Record<string, ProbeChoice[]>;
+  /**
+   * Guesses of something left out that moves mediator and outcome: its mean under one treatment less that under the other, and what a
+   * unit of it does to the outcome; both at the same mediator and covariates.
+   */
+  leftOut: { difference: number; effect: number }[];
 }
 
 export const CENTRINGS = ["none", "mean", "products", "standardised"] as const;
@@ -94,6 +99,7 @@ export const DEFAULT_SETTINGS: Settings = {
   monteCarloDraws: 20000,
   centring: "none",
   probes: {},
+  leftOut: [],
 };
 
 export const MAX_REPLICATIONS = 100_000;

@@ -79,6 +79,12 @@ const settings = z.strictObject({
     )
     .default({})
     .describe("Values of each moderator at which effects are looked at"),
+  leftOut: z
+    .array(z.strictObject({ difference: z.number(), effect: z.number() }))
+    .default([])
+    .describe(
+      "Guesses of something left out that moves mediator and outcome: its difference between the treatments, and its effect on the outcome",
+    ),
 });
 
 const of = columnName.describe("The column it is made of");

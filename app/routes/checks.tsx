@@ -13,6 +13,8 @@ import { useStudy, type StudyContext } from "../analysis/use-study";
 import { checkSentences } from "../components/checks/check-sentences";
 import { ResidualFigure } from "../components/checks/residual-figure";
 import { CompositeChecks } from "../components/composites/composite-checks";
+import { SensitivityView } from "../components/checks/sensitivity-view";
+import { UnmeasuredTables } from "../components/responses/unmeasured";
 import { StructureChecks } from "../components/structure/structure-checks";
 import { withFilter } from "../components/data/filters";
 import { VERDICT_WORDS } from "../components/verdict";
@@ -41,6 +43,12 @@ export default function Checks() {
       <Typography variant="h1">Checks</Typography>
       {equationsOf(evidence).length > 0 ? (
         <Influence context={context} evidence={evidence} />
+      ) : evidence.sections.some((s) => s.kind === "responses") ? (
+        <Typography sx={{ fontFamily: "var(--serif)", maxWidth: "70ch" }}>
+          Responses that are yes or no, or counts, have no residuals that a picture would help with.
+          Few events, scatter beyond the model and values out of range are among the warnings on the{" "}
+          <Link to="../evidence">Evidence</Link> screen.
+        </Typography>
       ) : (
         <Typography sx={{ fontFamily: "var(--serif)", maxWidth: "70ch" }}>
           Residuals and influential cases belong to single regressions; this theory is estimated as
@@ -52,6 +60,10 @@ export default function Checks() {
           <StructureChecks key={section.kind} context={context} section={section} />
         ) : section.kind === "composites" ? (
           <CompositeChecks key={section.kind} context={context} section={section} />
+        ) : section.kind === "sensitivity" ? (
+          <SensitivityView key={section.kind} section={section} evidence={evidence} />
+        ) : section.kind === "responses" ? (
+          <UnmeasuredTables key={section.kind} section={section} evidence={evidence} />
         ) : null,
       )}
       {equationsOf(evidence).map((equation) => (

@@ -126,7 +126,7 @@ const Weighed = memo(function Weighed({ evidence }: { evidence: EvidenceObject }
           <CompositeView key={section.kind} section={section} evidence={evidence} />
         ) : section.kind === "responses" ? (
           <ResponseView key={section.kind} section={section} evidence={evidence} />
-        ) : (
+        ) : section.kind === "sensitivity" ? null : (
           <TableSection key={section.title} section={section} />
         ),
       )}

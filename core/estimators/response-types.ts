@@ -1,4 +1,5 @@
 import type { BootstrapSummary } from "../inference";
+import type { UnmeasuredCause } from "../sensitivity";
 
 /** A number with its error and its limits at the level of the study; of ratios the error is that of the logarithm. */
 export interface TestedNumber {
@@ -86,17 +87,6 @@ export interface NaturalEffect {
 
 export type EffectScale =
   "difference" | "risk_ratio" | "mean_ratio" | "odds_ratio" | "excess_ratio";
-
-/** How strong a cause that was left out would have to be (E-value), for one effect and for its interval. */
-export interface UnmeasuredCause {
-  effect: string;
-  /** The ratio it rests on, with limits. */
-  ratio: number;
-  lower: number;
-  upper: number;
-  eValue: number;
-  eValueOfLimit: number;
-}
 
 /** What of a treatment's effect goes through a mediator. */
 export interface NaturalEffectsEvidence {

@@ -1,6 +1,7 @@
 import type { CompositeSection } from "./composite-types";
 import type { ResponseSection } from "./response-types";
 import type { BootstrapSummary } from "../inference";
+import type { SensitivitySection } from "../sensitivity";
 import type { StructureSection } from "./structure-types";
 import type { ByCovariance, CoefficientTest, FTest } from "../model";
 
@@ -135,4 +136,9 @@ export interface EquationsSection {
 
 /** What engines say besides the effects: one kind, one renderer on the screen. */
 export type Section =
-  EquationsSection | TableSection | StructureSection | CompositeSection | ResponseSection;
+  | EquationsSection
+  | TableSection
+  | StructureSection
+  | CompositeSection
+  | ResponseSection
+  | SensitivitySection;

@@ -13,6 +13,7 @@ import { limitsCell, pCell } from "../structure/cells";
 import { Words } from "../structure/structure-view";
 import { Disclosure } from "../ui/disclosure";
 import { NumberTable } from "../ui/number-table";
+import { UnmeasuredTable } from "./unmeasured";
 import { FourMeans } from "./four-means";
 
 const SCALE_WORDS = {
@@ -85,21 +86,7 @@ export function NaturalEffects({
       })}
       {natural.unmeasured.length > 0 && (
         <Disclosure summary="How strong would something left out have to be?">
-          <NumberTable
-            title={`Unmeasured causes: ${place}`}
-            columns={["effect", "ratio", `${level} % CI`, "E-value", "E-value of the limit"]}
-            rows={natural.unmeasured.map((u) => ({
-              key: u.effect,
-              cells: [
-                effects.difference?.find((e) => e.name === u.effect)?.words ?? u.effect,
-                u.ratio,
-                limitsCell(u.lower, u.upper),
-                u.eValue,
-                u.eValueOfLimit,
-              ],
-            }))}
-            note="The least ratio by which something that was left out has to be related to both mediator and outcome (of the total effect: to treatment and outcome), beyond what is held, to make the effect nothing (VanderWeele & Ding 2017). Differences of means are turned into ratios by exp(0.91 d)."
-          />
+          <UnmeasuredTable natural={natural} level={level} place={place} />
         </Disclosure>
       )}
       <Box sx={{ mt: 2 }}>

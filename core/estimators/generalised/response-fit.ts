@@ -19,6 +19,7 @@ import {
   type Quantity,
 } from "../../model";
 import { StudyProblem, type Warning } from "../../problems";
+import { sensitivityOf } from "../../sensitivity";
 import type { CovarianceKind, Settings } from "../../study";
 import type { Fit, Line, ModelData, SectionContext } from "../engine";
 import type { Section } from "../sections";
@@ -32,6 +33,7 @@ import { effectFormulas, type EffectFormula } from "./natural-effects";
 import { optionsOf, type ResponseOptions } from "./options";
 import { responseSection } from "./response-section";
 import { responseWarnings } from "./response-warnings";
+import { curveFormulas, curveLabel, sensitiveTriads } from "./sensitivity-curve";
 import { separationOf } from "./separation";
 import { termName } from "./terms";
 
@@ -177,6 +179,9 @@ export class ResponsesFit implements Fit<ResponseProblem> {
       ...changesOf(this).flatMap((change) =>
         change.formulas.map((f) => coefficientQuantity(changeLabel(change, f.name), f.expression)),
       ),
+      ...sensitiveTriads(this).flatMap((triad, t) =>
+        curveFormulas(this, triad).map((e, at) => coefficientQuantity(curveLabel(t, at), e)),
+      ),
     ];
   }
 
@@ -279,7 +284,17 @@ export class ResponsesFit implements Fit<ResponseProblem> {
   }
 
   sections(context: SectionContext): Section[] {
-    return [responseSection(this, context)];
+    const at = new Map(this.coefficients.map((q, i) => [q.label, i]));
+    const { level, bootstrap } = context;
+    return [
+      responseSection(this, context),
+      ...sensitivityOf(
+        sensitiveTriads(this),
+        level,
+        this.settings.leftOut,
+        (t, point) => bootstrap?.[at.get(curveLabel(t, point))!] ?? null,
+      ),
+    ];
   }
 
   get warnings(): Warning[] {

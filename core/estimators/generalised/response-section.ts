@@ -26,7 +26,7 @@ import { responseInteractions } from "./interaction";
 import { modelEvidence } from "./model-evidence";
 import type { EffectFormula } from "./natural-effects";
 import { formulaLabel, type ResponsesFit } from "./response-fit";
-import { unmeasuredCauses } from "./e-values";
+import { unmeasuredCauses } from "./unmeasured";
 import { ASSUMPTIONS, effectWords, meanWords, summaryWords, unmeasuredWords } from "./words";
 
 /** A total effect of fewer errors than these leaves shares of it without simulated limits: they jump between large values. */

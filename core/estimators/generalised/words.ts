@@ -1,10 +1,6 @@
 import { plain } from "../../wording/numbers";
-import type {
-  EffectScale,
-  NaturalEffect,
-  ResponseInteraction,
-  UnmeasuredCause,
-} from "../response-types";
+import type { EffectScale, NaturalEffect, ResponseInteraction } from "../response-types";
+import type { UnmeasuredCause } from "../../sensitivity";
 import type { Triad } from "./causal-model";
 import { isBinary, type FamilyId } from "./families";
 

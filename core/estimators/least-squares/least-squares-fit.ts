@@ -24,6 +24,12 @@ import {
 } from "../../model";
 import { mean } from "../../numerics/moments";
 import type { Warning } from "../../problems";
+import {
+  comparisonIn,
+  linearTriads,
+  sensitivityOf,
+  type SensitivitySection,
+} from "../../sensitivity";
 import { chosenCovariance, type CovarianceKind, type Settings } from "../../study";
 import type { CompiledTheory } from "../../theory";
 import type { ExactTest, Fit, Line, ModelData, SectionContext } from "../engine";
@@ -178,7 +184,12 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
     });
   }
 
-  sections({ bootstrap, exact, level, errors }: SectionContext): EquationsSection[] {
+  sections({
+    bootstrap,
+    exact,
+    level,
+    errors,
+  }: SectionContext): (EquationsSection | SensitivitySection)[] {
     const equations = this.equations(level, errors).map((equation, g) => ({
       ...equation,
       coefficients: equation.coefficients.map((coefficient, at) => ({
@@ -187,7 +198,20 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
       })),
     }));
     const isExact = (from: string, to: string): boolean => exact.has(`${from}\u0000${to}`);
-    return [{ kind: "equations", equations, totalOmnibus: totalOmnibus(this.reduced(), isExact) }];
+    return [
+      { kind: "equations", equations, totalOmnibus: totalOmnibus(this.reduced(), isExact) },
+      ...this.sensitivity(level),
+    ];
+  }
+
+  /** Rows made up to have certain moments, and clusters, have no rows whose influence could be summed one by one. */
+  private sensitivity(level: number): SensitivitySection[] {
+    if (this.data.momentsOnly || this.data.clusters) return [];
+    return sensitivityOf(
+      linearTriads(this.theory, this.design, () => true, comparisonIn(this.theory)),
+      level,
+      this.settings.leftOut,
+    );
   }
 
   residuals(outcome: string): ResidualRows | null {
