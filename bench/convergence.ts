@@ -54,6 +54,7 @@ export function measureConvergence(wanted = SETS): void {
             level: NOMINAL,
             errors: "expected",
             bootstrap: null,
+            drawn: null,
             flags: null,
             complete: false,
             interval: "delta",

@@ -90,6 +90,7 @@ export async function measureLatent(): Promise<void> {
       level: 0.95,
       errors: "observed",
       bootstrap: null,
+      drawn: null,
       flags: null,
       complete: false,
       interval: "delta",

@@ -172,6 +172,36 @@ describe("effects of treatments, stated in words", () => {
       }
     expect(checked).toBeGreaterThan(50);
   }, 240_000);
+
+  it.each(["logistic-normal-common", "linear-binary-x"])(
+    "quasi-Bayesian limits within what chance allows: %s",
+    (name) => {
+      const e = expectedCausal(name);
+      const evidence = runCausal(name, causalTheory(e.settings), {
+        interval: "monte_carlo",
+        monteCarloDraws: 5000,
+        ...(e.settings.outcome_terms.some((t: string) => t.includes(":"))
+          ? {}
+          : { options: { treatment_product: "out" } }),
+      });
+      const { effects } = responsesOf(evidence).natural[0]!;
+      const faults: string[] = [];
+      let checked = 0;
+      for (const [scale, list] of Object.entries<any>(Object.values<any>(e.effects)[0]))
+        for (const [effect, { quasi_bayes: wanted }] of Object.entries<any>(list)) {
+          if (!wanted) continue;
+          const own = effects[scale as "difference"]!.find((f) => f.name === effect)!;
+          checked += 1;
+          const far = [own.drawn!.lower, own.drawn!.upper].some(
+            (limit, k) => Math.abs(limit - wanted.interval[k]) > wanted.tolerance[k],
+          );
+          if (far) faults.push(`${scale} ${effect} ${own.drawn!.lower} ${own.drawn!.upper}`);
+        }
+      expect(faults).toEqual([]);
+      expect(checked).toBeGreaterThan(5);
+    },
+    120_000,
+  );
 });
 
 describe("effects of treatments at values of a moderator", () => {

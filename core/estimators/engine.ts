@@ -1,7 +1,7 @@
 import type { Sample, TypedColumn, Variable } from "../data";
 import type { Column } from "../design";
 import type { EffectFamily, EffectSource } from "../effects";
-import type { BootstrapSummary } from "../inference";
+import type { BootstrapInterval, BootstrapSummary } from "../inference";
 import type {
   ByCovariance,
   CoefficientTest,
@@ -82,6 +82,8 @@ export interface SectionContext {
   interval: IntervalKind;
   /** Resampled coefficients, in the order of `Fit.coefficients`; null before there are any. */
   bootstrap: (BootstrapSummary | null)[] | null;
+  /** Monte Carlo limits, in the order of `Fit.coefficients`; null where none are drawn. */
+  drawn: (BootstrapInterval | null)[] | null;
   /** How many replicates raise a flag of the parameter vector, by its label; null before there are any. */
   flags: ReadonlyMap<string, number> | null;
   /** All resamples that are wanted have been made, so that what takes long may begin. */
@@ -114,6 +116,8 @@ export interface Fit<D = unknown> extends EffectSource {
   coefficients: Quantity[];
   /** Where a replicate takes long: how many are made at a time, so that a run can be left between two batches. */
   batch?: number;
+  /** For Monte Carlo intervals, where not all parameters have a covariance to draw from: that of the first ones, and what follows from them. */
+  drawing?: { covariance: Covariance; follow(vector: Float64Array): void };
   /** The plain data from which workers make the kernel; asked for once all averages have been. */
   kernelData(): D;
 

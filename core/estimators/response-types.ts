@@ -72,6 +72,8 @@ export interface PotentialMean {
   model: TestedNumber;
   robust: TestedNumber;
   bootstrap: BootstrapSummary | null;
+  /** Quasi-Bayesian limits (Imai, Keele & Tingley 2010), where Monte Carlo intervals are chosen. */
+  drawn: { lower: number; upper: number } | null;
 }
 
 /** One effect on one scale. */
@@ -83,6 +85,8 @@ export interface NaturalEffect {
   model: TestedNumber | null;
   robust: TestedNumber | null;
   bootstrap: BootstrapSummary | null;
+  /** Quasi-Bayesian limits, where Monte Carlo intervals are chosen. */
+  drawn: { lower: number; upper: number } | null;
 }
 
 export type EffectScale =

@@ -6,6 +6,7 @@ import type { Prepared } from "../prepare";
 import { ENGINE } from "../version";
 import { warning } from "../wording";
 import { bootstrapAll, effectEvidence } from "./effects";
+import { drawnCoefficients } from "./sources";
 import type { Resamples } from "./replicates";
 import { finiteOnly } from "./finite";
 import { hypothesisEvidence } from "./hypotheses";
@@ -69,6 +70,7 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     sections:
       fit.sections?.({
         bootstrap: boot?.coefficients ?? null,
+        drawn: drawnCoefficients(prepared),
         flags: boot?.flags ?? null,
         complete: (boot?.run.done ?? 0) >= study.settings.replications,
         exact: exactTotals(effects),

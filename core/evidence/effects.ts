@@ -25,7 +25,7 @@ import {
   type EvaluatedReplicates,
   type Resamples,
 } from "./replicates";
-import { chosenJoint, jackknifeTests, monteCarloOf, needsSds } from "./sources";
+import { chosenJoint, drawnLimits, jackknifeTests, needsSds } from "./sources";
 import { jointSignificance, twoPath } from "./two-path";
 import type { BootstrapRun, EffectEvidence } from "./types";
 import { withheldReason } from "./withheld";
@@ -113,7 +113,7 @@ export function effectEvidence(
 ): EffectList {
   const { study, errors, fit } = prepared;
   const { level, interval, replications } = study.settings;
-  const drawn = interval === "monte_carlo" ? monteCarloOf(prepared, level) : null;
+  const drawn = drawnLimits(prepared)?.quantities;
   // Where intervals are bootstrapped, now or in a moment, nothing has to stand in for quantities of SDs.
   const resampled = replications > 0 && isBootstrap(interval);
   const jackknifed = resampled

@@ -83,23 +83,45 @@ function jackknifeVariance(values: Float64Array, strata: Int32Array | null): num
   return variance;
 }
 
-/** Monte Carlo limits of every quantity that depends on coefficients alone; null where the covariance is not available. */
-export function monteCarloOf(
-  prepared: Prepared,
-  level: number,
-): (MonteCarloInterval | null)[] | null {
-  const { settings } = prepared.study;
-  const v = chosenJoint(prepared);
+/** Monte Carlo limits of every quantity and of every coefficient. */
+export interface DrawnLimits {
+  quantities: (MonteCarloInterval | null)[];
+  coefficients: (MonteCarloInterval | null)[];
+}
+
+/** Draws depend on nothing but the estimates and the seed, so those of an analysis are made once. */
+const drawnBefore = new WeakMap<Prepared, DrawnLimits | null>();
+
+/**
+ * Monte Carlo limits where they are the chosen interval, of everything that depends on coefficients alone; null where they are not
+ * chosen, or the covariance is not available.
+ */
+export function drawnLimits(prepared: Prepared): DrawnLimits | null {
+  const known = drawnBefore.get(prepared);
+  if (known !== undefined) return known;
+  const found = prepared.study.settings.interval === "monte_carlo" ? draw(prepared) : null;
+  drawnBefore.set(prepared, found);
+  return found;
+}
+
+/** Those of the coefficients; null where there are none. */
+export const drawnCoefficients = (prepared: Prepared): DrawnLimits["coefficients"] | null =>
+  drawnLimits(prepared)?.coefficients ?? null;
+
+function draw(prepared: Prepared): DrawnLimits | null {
+  const { fit, quantities, theta } = prepared;
+  const { monteCarloDraws, seed, level } = prepared.study.settings;
+  const v = fit.drawing?.covariance ?? chosenJoint(prepared);
   if (!v.values.every(Number.isFinite)) return null;
-  const functions = prepared.quantities.map((q) =>
+  // Coefficients have tests of their own; only where others follow from them are their draws of use.
+  const coefficients = fit.drawing ? fit.coefficients : [];
+  const functions = [...quantities, ...coefficients].map((q) =>
     needsSds(prepared, q) ? null : compileExpression(q.expression),
   );
-  return monteCarloIntervals(
-    prepared.theta,
-    v,
-    functions,
-    settings.monteCarloDraws,
-    settings.seed,
-    level,
-  );
+  const follow = fit.drawing?.follow.bind(fit.drawing);
+  const all = monteCarloIntervals(theta, v, functions, monteCarloDraws, seed, level, follow);
+  return {
+    quantities: all.slice(0, quantities.length),
+    coefficients: all.slice(quantities.length),
+  };
 }

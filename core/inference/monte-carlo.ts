@@ -11,6 +11,7 @@ export interface MonteCarloInterval extends BootstrapInterval {
  * N(b, V), quantiles of each function of them.
  * @param theta parameter vector; averages of moderators, beyond the covariance's size, stay fixed
  * @param functions null where a quantity also depends on SDs, which have no covariance to draw from
+ * @param follow writes the parameters that follow from those that were drawn
  */
 export function monteCarloIntervals(
   theta: Float64Array,
@@ -19,6 +20,7 @@ export function monteCarloIntervals(
   draws: number,
   seed: number,
   level: number,
+  follow?: (vector: Float64Array) => void,
 ): (MonteCarloInterval | null)[] {
   const root = semidefiniteRoot(v);
   const stream = new RandomStream();
@@ -33,6 +35,7 @@ export function monteCarloIntervals(
       for (let j = 0; j <= i; j++) shift += root[i * v.size + j]! * normals[j]!;
       vector[i] = theta[i]! + shift;
     }
+    follow?.(vector);
     functions.forEach((f, at) => (values[at]![r] = f ? f(vector, 0) : NaN));
   }
   const alpha = 1 - level;

@@ -21,6 +21,7 @@ export class Estimation {
   /** With the functionals. */
   readonly size: number;
   private readonly functionals: Functionals;
+  private ones: Float64Array | null = null;
 
   constructor(
     readonly plan: EstimationPlan,
@@ -60,6 +61,13 @@ export class Estimation {
     }
     functionals.values(out, at, weights, total, out, at + this.estimated);
     return null;
+  }
+
+  /** Writes the means that follow from coefficients and variances, over the rows of the sample. */
+  follow(theta: Float64Array): void {
+    const { n } = this.plan;
+    this.ones ??= new Float64Array(n).fill(1);
+    this.functionals.values(theta, 0, this.ones, n, theta, this.estimated);
   }
 
   /**

@@ -24,6 +24,8 @@ export const generalised: Engine<ResponseProblem> = {
   kernel: (problem) => new ResponseKernel(problem),
 };
 
+const MOST_DRAWS = 5000;
+
 /** Intervals that need errors within a resample do not exist here, nor does centring. */
 function settingsFor(settings: Settings): Settings {
   return {
@@ -32,6 +34,8 @@ function settingsFor(settings: Settings): Settings {
     interval: settings.interval === "bootstrap_t" ? "bca" : settings.interval,
     crossEquations: "joint",
     centring: "none",
+    // A draw takes all means anew, as a resample does.
+    monteCarloDraws: Math.min(settings.monteCarloDraws, MOST_DRAWS),
   };
 }
 

@@ -31,6 +31,7 @@ import { ResponseKernel, type ResponseProblem } from "./kernel";
 import { linkLines, linkPoints, linkSlope } from "./lines";
 import { effectFormulas, type EffectFormula } from "./natural-effects";
 import { optionsOf, type ResponseOptions } from "./options";
+import { dependentDesign } from "./rank";
 import { responseSection } from "./response-section";
 import { responseWarnings } from "./response-warnings";
 import { curveFormulas, curveLabel, sensitiveTriads } from "./sensitivity-curve";
@@ -283,6 +284,22 @@ export class ResponsesFit implements Fit<ResponseProblem> {
     };
   }
 
+  /** Coefficients of each equation by itself, residual variances as they are estimated (Imai, Keele & Tingley 2010); means follow. */
+  get drawing(): NonNullable<Fit["drawing"]> {
+    const { estimated } = this.estimation;
+    const kind = this.settings.errors === "HC0" ? "HC0" : "classical";
+    const { size, values } = this.covariances[kind];
+    const own = new Float64Array(estimated * estimated);
+    for (const { start, count } of this.parameters.equations)
+      for (let j = start; j < start + count; j++)
+        for (let k = start; k < start + count; k++) own[j * estimated + k] = values[j * size + k]!;
+    const quick = new Estimation(this.estimation.plan, false);
+    return {
+      covariance: { size: estimated, values: own },
+      follow: (vector) => quick.follow(vector),
+    };
+  }
+
   sections(context: SectionContext): Section[] {
     const at = new Map(this.coefficients.map((q, i) => [q.label, i]));
     const { level, bootstrap } = context;
@@ -349,40 +366,4 @@ function wantedIn(plan: EffectPlan, theory: CompiledTheory): boolean[] {
   for (const { outcome, key, places } of plan.marginal)
     if (theory.paths.some((p) => p.to === outcome && p.from === key)) want(...places);
   return wanted;
-}
-
-const SINGULAR = 1e-9;
-
-/** Do columns, scaled to length one, determine one another? */
-function dependentDesign(design: Float64Array, p: number): boolean {
-  return smallestShare(design, p) < SINGULAR;
-}
-
-/** The smallest length of a unit column once the columns before it are taken out (modified Gram-Schmidt, twice). */
-function smallestShare(design: Float64Array, p: number): number {
-  const n = design.length / p;
-  const done: Float64Array[] = [];
-  let smallest = 1;
-  for (let k = 0; k < p; k++) {
-    const column = Float64Array.from({ length: n }, (_, i) => design[i * p + k]!);
-    scale(column);
-    for (let pass = 0; pass < 2; pass++)
-      for (const other of done) {
-        let dot = 0;
-        for (let i = 0; i < n; i++) dot += column[i]! * other[i]!;
-        for (let i = 0; i < n; i++) column[i] = column[i]! - dot * other[i]!;
-      }
-    smallest = Math.min(smallest, scale(column));
-    done.push(column);
-  }
-  return smallest;
-}
-
-/** Scales a column to length one. @returns its length before */
-function scale(column: Float64Array): number {
-  let squares = 0;
-  for (const v of column) squares += v * v;
-  const length = Math.sqrt(squares);
-  if (length > 0) for (let i = 0; i < column.length; i++) column[i] = column[i]! / length;
-  return length;
 }

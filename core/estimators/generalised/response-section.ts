@@ -82,6 +82,12 @@ export class Teller {
     return { se, lower: exp(log - reach), upper: exp(log + reach), p: normalP(log / se) };
   }
 
+  drawn(label: string): { lower: number; upper: number } | null {
+    const place = this.places.get(label);
+    const found = place === undefined ? null : (this.context.drawn?.[place] ?? null);
+    return found && { lower: found.lower, upper: found.upper };
+  }
+
   resampled(label: string): BootstrapSummary | null {
     const place = this.places.get(label);
     return place === undefined ? null : (this.context.bootstrap?.[place] ?? null);
@@ -147,6 +153,7 @@ function changeOf(teller: Teller, change: Change): ChangedEffects {
       model: teller.test(expression, "classical"),
       robust: teller.test(expression, "HC0"),
       bootstrap: teller.resampled(changeLabel(change, name)),
+      drawn: teller.drawn(changeLabel(change, name)),
     })),
   };
 }
@@ -176,6 +183,7 @@ function naturalOf(
         model: teller.test(parameter(place), "classical") ?? NOTHING,
         robust: teller.test(parameter(place), "HC0") ?? NOTHING,
         bootstrap: teller.resampled(parameters.labels[place]!),
+        drawn: teller.drawn(parameters.labels[place]!),
       };
     }),
   );
@@ -224,12 +232,13 @@ function effectOf(
   };
   if (structural) {
     const zero: TestedNumber = { se: 0, lower: 0, upper: 0, p: null };
-    return { ...base, model: zero, robust: zero, bootstrap: null };
+    return { ...base, model: zero, robust: zero, bootstrap: null, drawn: null };
   }
   return {
     ...base,
     model: teller.test(expression, "classical", ratio),
     robust: teller.test(expression, "HC0", ratio),
     bootstrap: share && !steady ? null : teller.resampled(formulaLabel(formula, t)),
+    drawn: share && !steady ? null : teller.drawn(formulaLabel(formula, t)),
   };
 }
