@@ -308,6 +308,58 @@ describe("several mediators among straight lines", () => {
   });
 });
 
+describe("a block of mediators on the way to a response that is no straight line", () => {
+  const name = "two-mediators-block-logistic";
+  const e = expectedCausal(name);
+  const theory = [
+    "H1: mentor raises stays through advice then skill",
+    "also mentor to skill, advice to stays",
+    "H2: mentor alters advice to stays",
+    "adjust advice, skill, stays for age",
+    "control advice at 4",
+    "control skill at 45",
+    "model stays as logistic",
+  ];
+  const NAMES: Record<string, ["difference" | "risk_ratio", string]> = {
+    total_effect: ["difference", "total_effect"],
+    pure_natural_direct: ["difference", "pure_natural_direct"],
+    total_natural_direct: ["difference", "total_natural_direct"],
+    total_natural_indirect_block: ["difference", "total_natural_indirect"],
+    pure_natural_indirect_block: ["difference", "pure_natural_indirect"],
+    "controlled_direct[advice=4,skill=45]": ["difference", "controlled_direct[m=4,45]"],
+    proportion_mediated_block: ["difference", "proportion_mediated"],
+    log_risk_ratio_pure_natural_direct: ["risk_ratio", "pure_natural_direct"],
+    log_risk_ratio_total_natural_indirect_block: ["risk_ratio", "total_natural_indirect"],
+  };
+
+  it("effects of the block with both errors", () => {
+    const evidence = runCausal(name, theory);
+    const natural = responsesOf(evidence).natural.find((n) => n.at === null)!;
+    for (const [key, wanted] of Object.entries<any>(e.effects)) {
+      const [scale, own] = NAMES[key]!;
+      const found = natural.effects[scale]!.find((f) => f.name === own)!;
+      const estimate = scale === "risk_ratio" ? Math.log(found.estimate) : found.estimate;
+      expect([
+        ...off(estimate, wanted.estimate, key),
+        ...off(found.model!.se, wanted.se_model, `${key} se`, 1e-5),
+        ...off(found.robust!.se, wanted.se_robust, `${key} robust`, 1e-5),
+      ]).toEqual([]);
+    }
+  });
+
+  it("limits of resamples", () => {
+    const evidence = runCausal(name, theory, { replications: 3000, interval: "percentile" });
+    const natural = responsesOf(evidence).natural.find((n) => n.at === null)!;
+    for (const key of ["total_effect", "total_natural_indirect_block", "pure_natural_direct"]) {
+      const [scale, own] = NAMES[key]!;
+      const limits = natural.effects[scale]!.find((f) => f.name === own)!.bootstrap!.percentile!;
+      const { percentile, percentile_tolerance: near } = e.effects[key].bootstrap;
+      expect(Math.abs(limits.lower - percentile[0])).toBeLessThan(near[0]);
+      expect(Math.abs(limits.upper - percentile[1])).toBeLessThan(near[1]);
+    }
+  }, 60_000);
+});
+
 describe("generalised linear models", () => {
   const e = expectedCausal("glm-fits");
   it.each(Object.entries<any>(e.models).filter(([, m]) => m.family !== "negbin"))("%s", (_, m) => {

@@ -155,12 +155,16 @@ function pairOf(
   const from = column.variable;
   const steps = (nodes: string[]): Polynomial[] =>
     nodes.slice(1).map((node, i) => slope(node, i === 0 ? column.key : nodes[i]!));
-  const routes = pathsBetween(theory.paths, from, to).map((nodes) => {
-    const own = along?.(column.key, nodes) ?? null;
+  const paths = pathsBetween(theory.paths, from, to);
+  const differences = paths.map((nodes) => along?.(column.key, nodes) ?? null);
+  // Differences of means and products of slopes have no common scale to be summed on.
+  const natural = differences.every((own) => own !== null);
+  const routes = paths.map((nodes, i) => {
+    const own = natural ? differences[i] : null;
     const polynomial: Polynomial = own
       ? [{ moderators: [], expression: own }]
       : steps(nodes).reduce(times);
-    return { nodes, polynomial, natural: own !== null };
+    return { nodes, polynomial, natural };
   });
   const conditional = routes.filter(({ polynomial }) => moderatorsOf(polynomial).length > 0);
   const plain = routes.filter((route) => !conditional.includes(route));
@@ -181,7 +185,7 @@ function pairOf(
         const coefficients = steps(nodes).map(constantOf);
         return { nodes, coefficients, expression: coefficients.reduce(multiply) };
       }),
-    natural: routes.some((route) => route.natural),
+    natural,
     conditional,
   };
 }

@@ -105,7 +105,8 @@ export interface NaturalEffectsEvidence {
   outcome: string;
   /** The four means, the outcome under the first value with its own mediator first. */
   means: PotentialMean[];
-  controlled: { at: number; x1: number; x0: number }[];
+  /** Means with the mediator held; with several, one value for each. */
+  controlled: { at: number[]; x1: number; x0: number }[];
   effects: Partial<Record<EffectScale, NaturalEffect[]>>;
   unmeasured: UnmeasuredCause[];
   /** What it all says, in sentences. */

@@ -38,14 +38,17 @@ export interface Contrast {
 /** A treatment, a mediator and an outcome whose effects are means of potential outcomes. */
 export interface Triad {
   contrast: Contrast;
+  /** As people say it: `hours`, `advice and skill`. */
   mediator: string;
+  /** The mediators, in an order in which each acts only on later ones. */
+  block: string[];
   outcome: string;
   /** What a yes/no outcome is counted for: `“yes” for renewed`, `renewed = 1`. */
   event: string;
   /** A moderator that is set to a value for everybody; null where it is as it was. */
   at: { name: string; value: number } | null;
-  /** Values at which the mediator is held. */
-  controlled: number[];
+  /** Values at which the mediators are held, one for each. */
+  controlled: number[][];
 }
 
 /** A theory as generalised linear models, with the columns they need. */
@@ -275,22 +278,20 @@ function triadsOf(
 ): Triad[] {
   return contrasts.flatMap((contrast) =>
     theory.roles.outcomes.flatMap((outcome): Triad[] => {
-      const between = betweenOf(theory, contrast.variable, outcome);
-      if (between.length !== 1) return [];
-      const [mediator] = between as [string];
-      const said = theory.controlled.find((c) => c.of.name === mediator);
-      const { family } = responses.find((r) => r.outcome === mediator)!;
+      const block = inOrder(theory, betweenOf(theory, contrast.variable, outcome));
+      if (block.length === 0) return [];
       const whole: Triad = {
         contrast,
-        mediator,
+        mediator: namesAnd(block),
+        block,
         outcome,
         event: eventOf(outcome, data),
         at: null,
-        controlled: said?.values ?? usualValues(family, base.get(mediator)!),
+        controlled: heldValues(theory, block, responses, base),
       };
       return [
         whole,
-        ...placesOf(theory, [contrast.variable, mediator, outcome], base, probes).map((at) => ({
+        ...placesOf(theory, [contrast.variable, ...block, outcome], base, probes).map((at) => ({
           ...whole,
           at,
         })),
@@ -326,12 +327,45 @@ function usualValues(family: FamilyId, values: Float64Array): number[] {
   return family === "poisson" ? [...new Set(at.map((v) => Math.max(0, Math.round(v))))] : at;
 }
 
+/** Mediators so that each acts only on later ones. */
+function inOrder(theory: CompiledTheory, names: readonly string[]): string[] {
+  const earlier = (name: string): number =>
+    names.filter((other) => other !== name && pathsBetween(theory.paths, other, name).length > 0)
+      .length;
+  return [...names].sort((a, b) => earlier(a) - earlier(b));
+}
+
+const namesAnd = (names: readonly string[]): string =>
+  names.length < 2 ? names.join("") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
+
+/** Where mediators are held: as stated, the first values of all, then the second ones; else where one usually would be, several at their means. */
+function heldValues(
+  theory: CompiledTheory,
+  block: readonly string[],
+  responses: readonly Response[],
+  base: Base,
+): number[][] {
+  const stated = block.map((m) => theory.controlled.find((c) => c.of.name === m)?.values ?? []);
+  const count = Math.max(...stated.map((list) => list.length));
+  if (block.length > 1) {
+    const centres = block.map((m) => mean(base.get(m)!));
+    return Array.from({ length: Math.max(1, count) }, (_, i) =>
+      block.map((_, j) => stated[j]![i] ?? stated[j]!.at(-1) ?? centres[j]!),
+    );
+  }
+  const [mediator] = block as [string];
+  const { family } = responses.find((r) => r.outcome === mediator)!;
+  return (count > 0 ? stated[0]! : usualValues(family, base.get(mediator)!)).map((v) => [v]);
+}
+
 /** Every value of a yes/no mediator has to occur at every level of the treatment. */
 function checkCells(
-  { contrast, mediator }: Triad,
+  { contrast, mediator, block }: Triad,
   base: Base,
   responses: readonly Response[],
 ): void {
+  // Mediators of a block are straight lines.
+  if (block.length > 1) return;
   const { family } = responses.find((r) => r.outcome === mediator)!;
   if (!isBinary(family)) return;
   const x = base.get(contrast.key)!;

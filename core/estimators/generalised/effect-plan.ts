@@ -1,14 +1,15 @@
 import type { CausalModel, Contrast, Triad } from "./causal-model";
 import { isBinary } from "./families";
 import type { Functional } from "./functionals";
-import { designOf, splitBy, type Setting, type Term } from "./terms";
+import type { BlockMediator } from "./block";
+import { designOf, splitBy, splitByAll, type Setting, type Term } from "./terms";
 
 /** Where the four means of a triad stand among the functionals, and those with the mediator held. */
 export interface TriadMeans {
   triad: Triad;
   /** Outcome under one treatment with the mediator as under another: mean[1][0] is the outcome under x1, mediator as under x0. */
   nested: [[number, number], [number, number]];
-  controlled: { at: number; x1: number; x0: number }[];
+  controlled: { at: number[]; x1: number; x0: number }[];
 }
 
 /** Mean responses under both values of a treatment, where nothing stands between. */
@@ -49,23 +50,13 @@ export function effectPlan(model: CausalModel): EffectPlan {
     });
   const plan: EffectPlan = { functionals, triads: [], responses: [], marginal: [] };
   for (const triad of triads) {
-    const { contrast, mediator, outcome } = triad;
+    const { contrast } = triad;
     const place = triad.at;
     const worlds = [contrast.x0, contrast.x1].map((set) =>
       place ? new Map([...set, [place.name, place.value]]) : set,
     );
-    const outcomes = worlds.map((set) => splitBy(termsOf(outcome), mediator, base, n, set));
-    const mediators = worlds.map((set) => designOf(termsOf(mediator), base, n, set));
-    const mean = (x: 0 | 1, own: 0 | 1): number =>
-      add({
-        kind: "nested",
-        outcome: equationOf(outcome),
-        mediator: equationOf(mediator),
-        ...outcomes[x]!,
-        design: mediators[own]!,
-      });
-    const held = (x: 0 | 1, at: number): number =>
-      add({ kind: "controlled", equation: equationOf(outcome), ...outcomes[x]!, at });
+    const { mean, held } =
+      triad.block.length > 1 ? meansOfBlock(triad, worlds) : meansOfOne(triad, worlds);
     plan.triads.push({
       triad,
       nested: [
@@ -88,6 +79,53 @@ export function effectPlan(model: CausalModel): EffectPlan {
     for (const key of new Set(terms.flat()))
       plan.marginal.push({ outcome, key, places: marginal(model, outcome, key, add, response) });
   return plan;
+
+  /** One mediator, whatever its model. */
+  function meansOfOne({ block, outcome }: Triad, worlds: readonly Setting[]): MeansOf {
+    const [mediator] = block as [string];
+    const outcomes = worlds.map((set) => splitBy(termsOf(outcome), mediator, base, n, set));
+    const mediators = worlds.map((set) => designOf(termsOf(mediator), base, n, set));
+    return {
+      mean: (x, own) =>
+        add({
+          kind: "nested",
+          outcome: equationOf(outcome),
+          mediator: equationOf(mediator),
+          ...outcomes[x]!,
+          design: mediators[own]!,
+        }),
+      held: (x, at) =>
+        add({ kind: "controlled", equation: equationOf(outcome), ...outcomes[x]!, at: at[0]! }),
+    };
+  }
+
+  /** Several mediators, all straight lines, as one block. */
+  function meansOfBlock({ block, outcome }: Triad, worlds: readonly Setting[]): MeansOf {
+    const outcomes = worlds.map((set) => splitByAll(termsOf(outcome), block, base, n, set));
+    const mediators = worlds.map((set) =>
+      block.map((name, j): BlockMediator => {
+        const split = splitByAll(termsOf(name), block.slice(0, j), base, n, set);
+        return { equation: equationOf(name), base: split.base, before: split.slopes };
+      }),
+    );
+    return {
+      mean: (x, own) =>
+        add({
+          kind: "block",
+          outcome: equationOf(outcome),
+          ...outcomes[x]!,
+          mediators: mediators[own]!,
+        }),
+      held: (x, at) =>
+        response(outcome, new Map([...worlds[x]!, ...block.map((m, j) => [m, at[j]!] as const)])),
+    };
+  }
+}
+
+/** Adds the means of a triad: with the mediators as under a treatment, or held at values. */
+interface MeansOf {
+  mean(x: 0 | 1, own: 0 | 1): number;
+  held(x: 0 | 1, at: readonly number[]): number;
 }
 
 function marginal(

@@ -1,4 +1,4 @@
-import { Functionals, type Functional, type Shape } from "./functionals";
+import { Functionals, pairOf, type Functional, type Shape } from "./functionals";
 import { GeneralisedFit, sandwich, type Equation, type FitEnding } from "./generalised-fit";
 
 /** Everything that is estimated, as plain data for workers. */
@@ -8,6 +8,8 @@ export interface EstimationPlan {
   functionals: Functional[];
   /** Pairs of linear equations whose errors may go together (mediators side by side). */
   related?: [number, number][];
+  /** Pairs of linear equations whose residual covariance is a parameter, because a mean depends on it. */
+  together?: [number, number][];
   /** Which functionals resamples need; all where it is not said. */
   wanted?: boolean[];
 }
@@ -31,7 +33,8 @@ export class Estimation {
     this.shape = shapeOf(plan);
     this.estimated =
       plan.equations.reduce((sum, e) => sum + e.columns, 0) +
-      plan.equations.filter((e) => e.family === "linear").length;
+      plan.equations.filter((e) => e.family === "linear").length +
+      (plan.together?.length ?? 0);
     this.size = this.estimated + plan.functionals.length;
     this.functionals = new Functionals(
       this.shape,
@@ -59,8 +62,20 @@ export class Estimation {
       const place = shape.variance[e]!;
       if (place >= 0) out[at + place] = fit.deviance / (total - fit.equation.columns);
     }
+    for (const [j, k] of this.plan.together ?? [])
+      out[at + shape.covariance.get(pairOf(j, k))!] = this.covarianceOf(j, k, weights, total);
     functionals.values(out, at, weights, total, out, at + this.estimated);
     return null;
+  }
+
+  /** Σ w e_j e_k over sqrt((n - p_j)(n - p_k)). */
+  private covarianceOf(j: number, k: number, weights: Float64Array, total: number): number {
+    const [a, b] = [this.fits[j]!, this.fits[k]!];
+    let sum = 0;
+    for (let i = 0; i < weights.length; i++)
+      if (weights[i] !== 0)
+        sum += weights[i]! * (a.equation.y[i]! - a.mu[i]!) * (b.equation.y[i]! - b.mu[i]!);
+    return sum / Math.sqrt((total - a.equation.columns) * (total - b.equation.columns));
   }
 
   /** Writes the means that follow from coefficients and variances, over the rows of the sample. */
@@ -99,6 +114,7 @@ export class Estimation {
       }
     });
     this.relate(v, inverse);
+    this.scatterTogether(theta, v, influence);
     const gradients = this.gradients(theta, influence);
     const jacobian = new Float64Array(size * estimated);
     for (let j = 0; j < estimated; j++) jacobian[j * estimated + j] = 1;
@@ -143,6 +159,33 @@ export class Estimation {
     }
   }
 
+  /** Residual covariances that are parameters: their covariance where errors are normal, and the influence of every row. */
+  private scatterTogether(theta: Float64Array, v: Float64Array, influence: Float64Array): void {
+    const { plan, shape, estimated, size, fits } = this;
+    const { n } = plan;
+    for (const [j, k] of plan.together ?? []) {
+      const [a, b] = [fits[j]!, fits[k]!];
+      const df = Math.sqrt((n - a.equation.columns) * (n - b.equation.columns));
+      const [pj, pk, own] = [
+        shape.variance[j]!,
+        shape.variance[k]!,
+        shape.covariance.get(pairOf(j, k))!,
+      ];
+      const [sj, sk, s] = [theta[pj]!, theta[pk]!, theta[own]!];
+      const put = (r: number, c: number, value: number): void => {
+        v[r * estimated + c] = value / df;
+        v[c * estimated + r] = value / df;
+      };
+      put(own, own, sj * sk + s * s);
+      put(own, pj, 2 * sj * s);
+      put(own, pk, 2 * sk * s);
+      put(pj, pk, 2 * s * s);
+      for (let i = 0; i < n; i++)
+        influence[i * size + own] =
+          ((a.equation.y[i]! - a.mu[i]!) * (b.equation.y[i]! - b.mu[i]!) * n) / df - s;
+    }
+  }
+
   /** Gradients of the functionals in what is estimated; their influence joins that of the coefficients. */
   private gradients(theta: Float64Array, influence: Float64Array): Float64Array {
     const { size, estimated, functionals, plan } = this;
@@ -184,7 +227,7 @@ function crossed(influence: Float64Array, n: number, size: number): Float64Array
   return out;
 }
 
-function shapeOf({ n, equations }: EstimationPlan): Shape {
+function shapeOf({ n, equations, together }: EstimationPlan): Shape {
   const start: number[] = [];
   let next = 0;
   for (const e of equations) {
@@ -199,5 +242,6 @@ function shapeOf({ n, equations }: EstimationPlan): Shape {
     start,
     offsets: equations.map((e) => e.offset),
     variance,
+    covariance: new Map((together ?? []).map(([j, k]) => [pairOf(j, k), next++])),
   };
 }

@@ -1,3 +1,4 @@
+import { Block, type BlockDesigns } from "./block";
 import { familyOf, type FamilyId } from "./families";
 import { innerMean, innerRule, tabledLogisticSum, type InnerRule } from "./inner-means";
 
@@ -18,6 +19,8 @@ export type Functional =
       slope: Float64Array;
       design: Float64Array;
     }
+  /** The same with several normal mediators, which may act on one another in their order. */
+  | ({ kind: "block"; outcome: number } & BlockDesigns)
   /** Mean change of a response with a column: g'(η) times the derivative of the linear predictor. */
   | { kind: "marginal"; equation: number; design: Float64Array; change: Float64Array };
 
@@ -31,12 +34,18 @@ export interface Shape {
   offsets: (Float64Array | null)[];
   /** Where the residual variance of each linear equation stands; -1 for others. */
   variance: number[];
+  /** Where the residual covariance of two equations stands, by their places; none where they are independent. */
+  covariance: ReadonlyMap<string, number>;
 }
+
+/** The name of a pair of equations in either order. */
+export const pairOf = (a: number, b: number): string => `${Math.min(a, b)} ${Math.max(a, b)}`;
 
 /** Evaluates functionals, alone for resamples, or with the gradient and what each row adds. */
 export class Functionals {
   private readonly rules: (InnerRule | null)[];
   private readonly inner = innerMean();
+  private readonly blocks: (Block | null)[];
   private readonly etas: Float64Array;
 
   constructor(
@@ -50,8 +59,11 @@ export class Functionals {
     this.rules = list.map((f) =>
       f.kind === "nested"
         ? innerRule(shape.families[f.mediator]!, shape.families[f.outcome]!, fine)
-        : null,
+        : f.kind === "block"
+          ? innerRule("linear", shape.families[f.outcome]!, fine)
+          : null,
     );
+    this.blocks = list.map((f) => (f.kind === "block" ? new Block(shape, f.outcome, f) : null));
   }
 
   /** Writes the weighted mean of every functional to `out` at `to`. @param theta parameters, from `at` on */
@@ -68,7 +80,7 @@ export class Functionals {
         out[to + k] = NaN;
         return;
       }
-      const quick = this.fine ? null : this.quick(f, theta, at, weights);
+      const quick = this.fine ? null : this.quick(f, k, theta, at, weights);
       if (quick !== null) {
         out[to + k] = quick / total;
         return;
@@ -85,10 +97,12 @@ export class Functionals {
   /** The weighted sum of a functional by a loop of its own, for resamples; null where there is none. */
   private quick(
     f: Functional,
+    k: number,
     theta: Float64Array,
     at: number,
     weights: Float64Array,
   ): number | null {
+    if (f.kind === "block") return this.tabledBlock(f.outcome, this.blocks[k]!, theta, at, weights);
     if (f.kind === "nested") return this.tabled(f, theta, at, weights);
     if (f.kind === "marginal") return null;
     const { n, families, offsets } = this.shape;
@@ -152,6 +166,26 @@ export class Functionals {
     return tabledLogisticSum(etas, weights, spread);
   }
 
+  /** The same for several mediators, where their joint scatter does the same in every row. */
+  private tabledBlock(
+    outcome: number,
+    block: Block,
+    theta: Float64Array,
+    at: number,
+    weights: Float64Array,
+  ): number | null {
+    if (this.shape.families[outcome] !== "logistic") return null;
+    const { etas } = this;
+    let variance = 0;
+    for (let i = 0; i < this.shape.n; i++) {
+      block.moments(i, theta, at);
+      if (i === 0) variance = block.variance;
+      else if (block.variance !== variance) return null;
+      etas[i] = block.centre;
+    }
+    return tabledLogisticSum(etas, weights, Math.sqrt(variance));
+  }
+
   /** The value of one row; its gradient in the parameters is added to `gradient` where that is wanted. */
   row(
     f: Functional,
@@ -194,6 +228,8 @@ export class Functionals {
       }
       case "nested":
         return this.nested(f, k, i, theta, at, gradient);
+      case "block":
+        return this.blocks[k]!.row(i, theta, at, this.rules[k]!, this.inner, gradient);
     }
   }
 

@@ -56,6 +56,24 @@ function suitability(theory: CompiledTheory, data: ModelData): Suitability {
   if (theory.equations.every((e) => straight(e.outcome))) return { suits: true };
   for (const outcome of theory.roles.outcomes)
     for (const from of theory.roles.predictors)
-      if (betweenOf(theory, from, outcome).length > 1) return no(UNSUITED.several(outcome));
+      if (!isBlock(theory, betweenOf(theory, from, outcome), outcome, straight))
+        return no(UNSUITED.several(outcome));
   return { suits: true };
+}
+
+/** One mediator at most, or several that are straight lines, no two of them in one product. */
+function isBlock(
+  theory: CompiledTheory,
+  between: readonly string[],
+  outcome: string,
+  straight: (outcome: string) => boolean,
+): boolean {
+  if (between.length < 2) return true;
+  const crossed = theory.moderated.some(
+    (m) =>
+      [...between, outcome].includes(m.to) &&
+      between.includes(m.from) &&
+      m.moderators.some((w) => between.includes(w)),
+  );
+  return between.every(straight) && !crossed;
 }

@@ -56,7 +56,7 @@ export function effectFormulas(
   put("difference", "proportion_mediated", divide(tnie, total));
   put("difference", "proportion_mediated_average", divide(half(tnie, pnie), total));
   for (const { at: m, x1, x0 } of controlled) {
-    const own = `[m=${m}]`;
+    const own = heldAt(m);
     const cde = subtract(at(x1), at(x0));
     const reference = subtract(pure, cde);
     put("difference", `controlled_direct${own}`, cde);
@@ -76,8 +76,8 @@ export function effectFormulas(
   ratios(isBinary(family) ? "risk_ratio" : "mean_ratio", (e) => e);
   for (const { at: m, x1, x0 } of controlled) {
     const cde = subtract(at(x1), at(x0));
-    put("excess_ratio", `controlled_direct[m=${m}]`, divide(cde, m00));
-    put("excess_ratio", `reference_interaction[m=${m}]`, divide(subtract(pure, cde), m00));
+    put("excess_ratio", `controlled_direct${heldAt(m)}`, divide(cde, m00));
+    put("excess_ratio", `reference_interaction${heldAt(m)}`, divide(subtract(pure, cde), m00));
   }
   put("excess_ratio", "mediated_interaction", divide(mediated, m00));
   put("excess_ratio", "pure_indirect", divide(pnie, m00));
@@ -100,6 +100,10 @@ export function effectFormulas(
     ratio("total_natural_indirect", m11, m10);
     ratio("total_natural_direct", m11, m01);
     ratio("pure_natural_indirect", m01, m00);
-    for (const { at: m, x1, x0 } of controlled) ratio(`controlled_direct[m=${m}]`, at(x1), at(x0));
+    for (const { at: m, x1, x0 } of controlled)
+      ratio(`controlled_direct${heldAt(m)}`, at(x1), at(x0));
   }
 }
+
+/** The end of a name that says where mediators are held: `[m=30]`, `[m=4,45]` for a block. */
+const heldAt = (values: readonly number[]): string => `[m=${values.join(",")}]`;

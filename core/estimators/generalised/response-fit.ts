@@ -70,16 +70,18 @@ export class ResponsesFit implements Fit<ResponseProblem> {
     this.model = causalModel(theory, data, this.options, settings.probes);
     this.plan = effectPlan(this.model);
     const { n, responses, design } = this.model;
+    const related = relatedEquations(
+      theory,
+      responses.map((r) => r.outcome),
+    );
     this.estimation = new Estimation(
       {
         n,
         equations: responses.map((r) => r.equation),
         functionals: this.plan.functionals,
         wanted: wantedIn(this.plan, theory),
-        related: relatedEquations(
-          theory,
-          responses.map((r) => r.outcome),
-        ),
+        related,
+        together: this.together(related),
       },
       true,
     );
@@ -149,6 +151,12 @@ export class ResponsesFit implements Fit<ResponseProblem> {
     }
     for (const { outcome, family } of this.model.responses)
       if (family === "linear") addParameter(parameters, `variance(${outcome})`, "coefficient");
+    for (const pair of this.estimation.plan.together ?? [])
+      addParameter(
+        parameters,
+        `covariance(${pair.map((e) => this.model.responses[e]!.outcome).join()})`,
+        "coefficient",
+      );
     this.plan.functionals.forEach((_, k) =>
       addParameter(parameters, `mean ${k + 1}`, "coefficient"),
     );
@@ -156,10 +164,19 @@ export class ResponsesFit implements Fit<ResponseProblem> {
     return parameters;
   }
 
+  /** Mediators of one block that do not act on one another, and are related by their residuals alone. */
+  private together(related: readonly [number, number][]): [number, number][] {
+    const { responses, triads } = this.model;
+    const of = (e: number): string => responses[e]!.outcome;
+    return related.filter(([j, k]) =>
+      triads.some(({ block }) => block.includes(of(j)) && block.includes(of(k))),
+    );
+  }
+
   private formulasOf(means: TriadMeans): EffectFormula[] {
-    const { outcome, mediator, contrast } = means.triad;
+    const { outcome, block, contrast } = means.triad;
     const { family, terms } = this.model.responses.find((r) => r.outcome === outcome)!;
-    const crossed = terms.some((t) => t.includes(contrast.key) && t.includes(mediator));
+    const crossed = terms.some((t) => t.includes(contrast.key) && block.some((m) => t.includes(m)));
     return effectFormulas(means, family, this.estimation.estimated, crossed);
   }
 

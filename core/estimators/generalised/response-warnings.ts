@@ -13,7 +13,26 @@ const FAR = 20;
 
 /** What of models and effects deserves a look before anything is concluded. */
 export function responseWarnings(fit: ResponsesFit): Warning[] {
-  return [...modelWarnings(fit), ...rangeWarnings(fit), ...shareWarnings(fit)];
+  return [
+    ...modelWarnings(fit),
+    ...blockWarnings(fit),
+    ...rangeWarnings(fit),
+    ...shareWarnings(fit),
+  ];
+}
+
+/** Where paths through one of several mediators have no reading as differences of means. */
+function blockWarnings({ model }: ResponsesFit): Warning[] {
+  const blocks = model.triads.filter(
+    ({ block, outcome, at }) =>
+      block.length > 1 &&
+      at === null &&
+      model.responses.some((r) => r.outcome === outcome && r.family !== "linear"),
+  );
+  return [...new Map(blocks.map((t) => [`${t.outcome} ${t.mediator}`, t])).values()].map(
+    ({ outcome, mediator, block }) =>
+      warning("paths_on_link_scale", { outcome, mediators: mediator }, [outcome, ...block]),
+  );
 }
 
 function modelWarnings({ model, estimation, theory }: ResponsesFit): Warning[] {
@@ -57,10 +76,13 @@ function rangeWarnings({ model }: ResponsesFit): Warning[] {
       list.push(
         warning("moderator_outside_range", { moderator: at.name, at: at.value }, [at.name]),
       );
-  for (const { mediator, controlled } of new Map(model.triads.map((t) => [t.mediator, t])).values())
-    for (const at of controlled)
-      if (outside(mediator, at))
-        list.push(warning("controlled_value_outside_range", { mediator, at }, [mediator]));
+  for (const { block, controlled } of new Map(model.triads.map((t) => [t.mediator, t])).values())
+    for (const values of controlled)
+      block.forEach((mediator, j) => {
+        const at = values[j]!;
+        if (outside(mediator, at))
+          list.push(warning("controlled_value_outside_range", { mediator, at }, [mediator]));
+      });
   return list;
 }
 

@@ -45,3 +45,21 @@ export function splitBy(
   const one = designOf(terms, base, n, at);
   return { base: zero, slope: one.map((v, k) => v - zero[k]!) };
 }
+
+/** The linear predictor as a + Σ b_j m_j in several columns, no two of which are in one product. */
+export function splitByAll(
+  terms: readonly Term[],
+  columns: readonly string[],
+  base: Base,
+  n: number,
+  set: Setting = NOTHING,
+): { base: Float64Array; slopes: Float64Array[] } {
+  const without = new Map([...set, ...columns.map((c) => [c, 0] as const)]);
+  const zero = designOf(terms, base, n, without);
+  return {
+    base: zero,
+    slopes: columns.map((column) =>
+      designOf(terms, base, n, new Map([...without, [column, 1]])).map((v, k) => v - zero[k]!),
+    ),
+  };
+}

@@ -33,6 +33,8 @@ export const warning = warningsIn({
     `“${treatment}” never was ${plain(at, 2)} in these data: what would be there is extrapolated.`,
   moderator_outside_range: ({ moderator, at }: { moderator: string; at: number }) =>
     `“${moderator}” never was ${plain(at, 2)} in these data: what would be there is extrapolated.`,
+  paths_on_link_scale: ({ outcome, mediators }: { outcome: string; mediators: string }) =>
+    `Single paths to “${outcome}” through one of ${mediators} are products of coefficients on the scale of the model: they say in which direction, not how much of the effect (MacKinnon & Dwyer 1993). What goes through all of them together stands beside them as the effect of the block.`,
   interaction_scale: ({ outcome }: { outcome: string }) =>
     `An interaction on “${outcome}” is told on the scale of its model (log odds, or log counts). Its sign and size can differ in probabilities.`,
 });
@@ -47,7 +49,7 @@ export const UNSUITED = {
   constraints:
     "Paths held equal or at a value, and covariances that are drawn, belong to models of covariances. Take these lines out.",
   several: (outcome: string) =>
-    `Several mediators on the way to “${outcome}”, which is no straight line, are not taken apart yet. State one of them, or write “model ${outcome} as linear”.`,
+    `Several mediators on the way to “${outcome}” are told as one block where all of them are straight lines and no two of them stand in one product. State one of them, or “model … as linear”.`,
   chain: (label: string) =>
     `${label} claims that a path through a mediator is moderated; with a response that is no straight line, say which single step is moderated.`,
   square:
