@@ -1,20 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { StudyProblem, type ResponseModelEvidence } from "../core";
-import { causalTheory, expectedCausal, responsesOf, runCausal } from "./causal-kit";
+import { causalTheory, expectedCausal, off, responsesOf, runCausal } from "./causal-kit";
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- expected numbers are free-form JSON of another implementation */
-
-/** Differences from a file: relative, absolute near zero. */
-function off(
-  found: number | null | undefined,
-  wanted: number | null,
-  where: string,
-  relative = 1e-6,
-) {
-  if (wanted === null) return found === null || found === undefined ? [] : [where];
-  const close = Math.abs(found! - wanted) <= Math.max(relative * Math.abs(wanted), 1e-8);
-  return close ? [] : [`${where}: ${found} instead of ${wanted}`];
-}
 
 function modelFaults({ coefficients, fit, residualVariance }: ResponseModelEvidence, wanted: any) {
   return [
@@ -271,93 +259,6 @@ describe("effects of treatments at values of a moderator", () => {
     }
     expect(faults).toEqual([]);
   });
-});
-
-describe("several mediators among straight lines", () => {
-  it.each<[string, string, Record<string, string>]>([
-    [
-      "two-mediators-parallel",
-      "H1: course raises wellbeing through skill and advice\nadjust skill, advice, wellbeing for age",
-      {
-        indirect_skill: "indirect course > skill > wellbeing",
-        indirect_advice: "indirect course > advice > wellbeing",
-        indirect_joint: "total indirect course > wellbeing",
-      },
-    ],
-    [
-      "two-mediators-sequential",
-      "H1: mentor raises wellbeing through advice then skill\nalso mentor to skill, advice to wellbeing\nadjust advice, skill, wellbeing for age",
-      {
-        path_advice_only: "indirect mentor > advice > wellbeing",
-        path_skill_only: "indirect mentor > skill > wellbeing",
-        path_advice_then_skill: "indirect mentor > advice > skill > wellbeing",
-      },
-    ],
-  ])("%s", (name, theory, ids) => {
-    const e = expectedCausal(name);
-    const evidence = runCausal(name, theory.split("\n"));
-    for (const [key, id] of Object.entries(ids)) {
-      const found = evidence.effects.find((f) => f.id === id)!;
-      const wanted = e.effects[key];
-      expect([
-        ...off(found.estimate, wanted.estimate, id),
-        ...off(found.delta.joint.classical!.se, wanted.se_model, `${id} se`, 1e-5),
-        ...off(found.delta.joint.HC0!.se, wanted.se_robust, `${id} robust`, 1e-5),
-      ]).toEqual([]);
-    }
-  });
-});
-
-describe("a block of mediators on the way to a response that is no straight line", () => {
-  const name = "two-mediators-block-logistic";
-  const e = expectedCausal(name);
-  const theory = [
-    "H1: mentor raises stays through advice then skill",
-    "also mentor to skill, advice to stays",
-    "H2: mentor alters advice to stays",
-    "adjust advice, skill, stays for age",
-    "control advice at 4",
-    "control skill at 45",
-    "model stays as logistic",
-  ];
-  const NAMES: Record<string, ["difference" | "risk_ratio", string]> = {
-    total_effect: ["difference", "total_effect"],
-    pure_natural_direct: ["difference", "pure_natural_direct"],
-    total_natural_direct: ["difference", "total_natural_direct"],
-    total_natural_indirect_block: ["difference", "total_natural_indirect"],
-    pure_natural_indirect_block: ["difference", "pure_natural_indirect"],
-    "controlled_direct[advice=4,skill=45]": ["difference", "controlled_direct[m=4,45]"],
-    proportion_mediated_block: ["difference", "proportion_mediated"],
-    log_risk_ratio_pure_natural_direct: ["risk_ratio", "pure_natural_direct"],
-    log_risk_ratio_total_natural_indirect_block: ["risk_ratio", "total_natural_indirect"],
-  };
-
-  it("effects of the block with both errors", () => {
-    const evidence = runCausal(name, theory);
-    const natural = responsesOf(evidence).natural.find((n) => n.at === null)!;
-    for (const [key, wanted] of Object.entries<any>(e.effects)) {
-      const [scale, own] = NAMES[key]!;
-      const found = natural.effects[scale]!.find((f) => f.name === own)!;
-      const estimate = scale === "risk_ratio" ? Math.log(found.estimate) : found.estimate;
-      expect([
-        ...off(estimate, wanted.estimate, key),
-        ...off(found.model!.se, wanted.se_model, `${key} se`, 1e-5),
-        ...off(found.robust!.se, wanted.se_robust, `${key} robust`, 1e-5),
-      ]).toEqual([]);
-    }
-  });
-
-  it("limits of resamples", () => {
-    const evidence = runCausal(name, theory, { replications: 3000, interval: "percentile" });
-    const natural = responsesOf(evidence).natural.find((n) => n.at === null)!;
-    for (const key of ["total_effect", "total_natural_indirect_block", "pure_natural_direct"]) {
-      const [scale, own] = NAMES[key]!;
-      const limits = natural.effects[scale]!.find((f) => f.name === own)!.bootstrap!.percentile!;
-      const { percentile, percentile_tolerance: near } = e.effects[key].bootstrap;
-      expect(Math.abs(limits.lower - percentile[0])).toBeLessThan(near[0]);
-      expect(Math.abs(limits.upper - percentile[1])).toBeLessThan(near[1]);
-    }
-  }, 60_000);
 });
 
 describe("generalised linear models", () => {

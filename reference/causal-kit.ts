@@ -64,3 +64,15 @@ export function runCausal(
 
 export const responsesOf = ({ sections }: Evidence): ResponseSection =>
   sections.find((s) => s.kind === "responses")!;
+
+/** Differences from a file: relative, absolute near zero. */
+export function off(
+  found: number | null | undefined,
+  wanted: number | null,
+  where: string,
+  relative = 1e-6,
+) {
+  if (wanted === null) return found === null || found === undefined ? [] : [where];
+  const close = Math.abs(found! - wanted) <= Math.max(relative * Math.abs(wanted), 1e-8);
+  return close ? [] : [`${where}: ${found} instead of ${wanted}`];
+}

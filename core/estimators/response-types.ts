@@ -147,6 +147,46 @@ export interface ResponseInteraction {
   words: string;
 }
 
+/** A coefficient with its error from the model. */
+export interface LinkCoefficient {
+  estimate: number;
+  se: number;
+}
+
+/**
+ * The product of coefficients of a mediator on the way to a yes/no response, on the scale of its model, without a product of treatment
+ * and mediator. It has no reading as a share of people; the natural effects have.
+ */
+export interface LinkProduct {
+  treatment: string;
+  contrast: string;
+  mediator: string;
+  outcome: string;
+  /** Treatment on mediator; mediator on outcome; treatment on outcome without and with the mediator. */
+  a: LinkCoefficient;
+  b: LinkCoefficient;
+  total: LinkCoefficient;
+  direct: LinkCoefficient;
+  /** a b, with its first-order error (Sobel 1982) and a robust one. */
+  product: TestedNumber & { estimate: number; z: number; robustSe: number };
+  /** Resamples, where the outcome is modelled without the product of treatment and mediator. */
+  bootstrap: BootstrapSummary | null;
+  /** total - direct, which is no mediated effect: the two are on different scales. */
+  difference: number;
+  /** SDs of what stands behind the response, in the model without and with the mediator. */
+  latentSd: { total: number; full: number };
+  /** Divided by the latent SDs (MacKinnon & Dwyer 1993; Winship & Mare 1983). */
+  rescaled: {
+    b: number;
+    total: number;
+    direct: number;
+    product: number;
+    difference: number;
+    proportionProduct: number;
+    proportionDifference: number;
+  };
+}
+
 /** Responses by generalised linear models, and effects as differences of what would have been. */
 export interface ResponseSection {
   kind: "responses";
@@ -155,6 +195,8 @@ export interface ResponseSection {
   changes: ChangedEffects[];
   /** Of every stated product of two columns, where the response is no straight line. */
   interactions: ResponseInteraction[];
+  /** Products of coefficients with yes/no responses, with their caution. */
+  products: LinkProduct[];
   /** What has to hold for the effects to be causes, in plain words; none where nothing is mediated. */
   assumptions: string[];
 }

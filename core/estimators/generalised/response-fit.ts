@@ -28,6 +28,7 @@ import { effectPlan, type EffectPlan, type TriadMeans } from "./effect-plan";
 import { Estimation } from "./estimation";
 import { changeLabel, changesOf } from "./changes";
 import { ResponseKernel, type ResponseProblem } from "./kernel";
+import { linkFormula, linkLabel, linkTriads } from "./link-products";
 import { linkLines, linkPoints, linkSlope } from "./lines";
 import { effectFormulas, type EffectFormula } from "./natural-effects";
 import { optionsOf, type ResponseOptions } from "./options";
@@ -197,6 +198,10 @@ export class ResponsesFit implements Fit<ResponseProblem> {
       ...changesOf(this).flatMap((change) =>
         change.formulas.map((f) => coefficientQuantity(changeLabel(change, f.name), f.expression)),
       ),
+      ...linkTriads(this).flatMap((triad, t) => {
+        const formula = linkFormula(this, triad);
+        return formula ? [coefficientQuantity(linkLabel(t), formula)] : [];
+      }),
       ...sensitiveTriads(this).flatMap((triad, t) =>
         curveFormulas(this, triad).map((e, at) => coefficientQuantity(curveLabel(t, at), e)),
       ),

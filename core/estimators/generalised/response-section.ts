@@ -23,6 +23,7 @@ import type {
 import { changeLabel, changesOf, type Change } from "./changes";
 import type { TriadMeans } from "./effect-plan";
 import { responseInteractions } from "./interaction";
+import { linkLabel, linkProduct, linkTriads } from "./link-products";
 import { modelEvidence } from "./model-evidence";
 import type { EffectFormula } from "./natural-effects";
 import { formulaLabel, type ResponsesFit } from "./response-fit";
@@ -42,6 +43,9 @@ export function responseSection(fit: ResponsesFit, context: SectionContext): Res
     natural: fit.plan.triads.map((means, t) => naturalOf(fit, teller, means, t)),
     changes: changesOf(fit).map((change) => changeOf(teller, change)),
     interactions: responseInteractions(fit, context.level),
+    products: linkTriads(fit).flatMap(
+      (triad, t) => linkProduct(fit, triad, context.level, teller.resampled(linkLabel(t))) ?? [],
+    ),
     assumptions: fit.plan.triads.length > 0 ? ASSUMPTIONS : [],
   };
 }

@@ -3,6 +3,7 @@ import { compileExpression, gradient } from "../../model";
 import { deltaTest } from "../../inference";
 import type { Warning } from "../../problems";
 import { isBinary } from "./families";
+import { linkTriads } from "./link-products";
 import type { ResponsesFit } from "./response-fit";
 import { warning } from "./wording";
 
@@ -16,6 +17,9 @@ export function responseWarnings(fit: ResponsesFit): Warning[] {
   return [
     ...modelWarnings(fit),
     ...blockWarnings(fit),
+    ...linkTriads(fit).map(({ outcome, mediator }) =>
+      warning("not_collapsible", { outcome, mediator }, [outcome]),
+    ),
     ...rangeWarnings(fit),
     ...shareWarnings(fit),
   ];

@@ -35,6 +35,8 @@ export const warning = warningsIn({
     `“${moderator}” never was ${plain(at, 2)} in these data: what would be there is extrapolated.`,
   paths_on_link_scale: ({ outcome, mediators }: { outcome: string; mediators: string }) =>
     `Single paths to “${outcome}” through one of ${mediators} are products of coefficients on the scale of the model: they say in which direction, not how much of the effect (MacKinnon & Dwyer 1993). What goes through all of them together stands beside them as the effect of the block.`,
+  not_collapsible: ({ outcome, mediator }: { outcome: string; mediator: string }) =>
+    `The coefficients of “${outcome}” without and with “${mediator}” are on different scales, so their difference is no effect through “${mediator}”, and neither is the product of coefficients in shares of people. Rest on the natural effects.`,
   interaction_scale: ({ outcome }: { outcome: string }) =>
     `An interaction on “${outcome}” is told on the scale of its model (log odds, or log counts). Its sign and size can differ in probabilities.`,
 });
