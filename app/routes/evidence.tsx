@@ -18,7 +18,7 @@ import { GroupMeansTable } from "../components/evidence/group-means";
 import { HypothesisTable } from "../components/evidence/hypothesis-table";
 import { LedgerEntry } from "../components/evidence/ledger-entry";
 import { CompositeView } from "../components/composites/composite-view";
-import { ResponseView } from "../components/responses/response-view";
+import { ModelsView, TreatmentView } from "../components/responses/response-view";
 import { StructureView } from "../components/structure/structure-view";
 import { TableSection } from "../components/evidence/table-section";
 import { isStopped, isWaiting } from "../components/frame/fault";
@@ -116,6 +116,11 @@ const Weighed = memo(function Weighed({ evidence }: { evidence: EvidenceObject }
         <HypothesisTable evidence={evidence} />
         <Groups evidence={evidence} />
       </Box>
+      {evidence.sections.map((section) =>
+        section.kind === "responses" ? (
+          <TreatmentView key={section.kind} section={section} evidence={evidence} />
+        ) : null,
+      )}
       <EffectsTable evidence={evidence} selected={shown?.id ?? null} select={setChosen} />
       {evidence.sections.map((section) =>
         section.kind === "equations" ? (
@@ -125,7 +130,7 @@ const Weighed = memo(function Weighed({ evidence }: { evidence: EvidenceObject }
         ) : section.kind === "composites" ? (
           <CompositeView key={section.kind} section={section} evidence={evidence} />
         ) : section.kind === "responses" ? (
-          <ResponseView key={section.kind} section={section} evidence={evidence} />
+          <ModelsView key={section.kind} section={section} evidence={evidence} />
         ) : section.kind === "sensitivity" ? null : (
           <TableSection key={section.title} section={section} />
         ),

@@ -107,6 +107,8 @@ export interface NaturalEffectsEvidence {
   means: PotentialMean[];
   /** Means with the mediator held; with several, one value for each. */
   controlled: { at: number[]; x1: number; x0: number }[];
+  /** The effect with the mediator held, along its observed values, with limits from the model; for a picture. */
+  along: { at: number; estimate: number; lower: number; upper: number }[];
   effects: Partial<Record<EffectScale, NaturalEffect[]>>;
   unmeasured: UnmeasuredCause[];
   /** What it all says, in sentences. */

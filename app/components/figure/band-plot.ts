@@ -30,7 +30,12 @@ export const bandPlot =
             // The first data set lies on top.
             { ...bare, data: points(estimate), borderColor: colours.petrol, borderWidth: 2.5 },
             { ...bare, data: points(lower), fill: false },
-            { ...bare, data: points(upper), fill: "-1", backgroundColor: colours["petrol-wash"] },
+            {
+              ...bare,
+              data: points(upper),
+              fill: "-1",
+              backgroundColor: `${colours["muted-bar"]}80`,
+            },
           ],
         },
         options: {

@@ -1,8 +1,7 @@
 import Box from "@mui/material/Box";
 import { useRef } from "react";
-import { plain, type NaturalEffectsEvidence } from "../../../core";
-import { PictureTools } from "../figure/picture-tools";
-import { Spacer, ScreenHead } from "../ui/layout";
+import { percent, plain, type Evidence, type NaturalEffectsEvidence } from "../../../core";
+import { FigureTools } from "../figure/figure-tools";
 
 const WIDTH = 640;
 const HEIGHT = 190;
@@ -12,7 +11,13 @@ const TOP = 18;
 const ROW = 38;
 
 /** The four means of what would have been, one beneath the other, with their intervals on one scale. */
-export function FourMeans({ natural }: { natural: NaturalEffectsEvidence }) {
+export function FourMeans({
+  natural,
+  evidence,
+}: {
+  natural: NaturalEffectsEvidence;
+  evidence: Evidence;
+}) {
   const frame = useRef<HTMLDivElement>(null);
   const { means, treatment, mediator, outcome, upper, lower } = natural;
   const ends = means.flatMap((m) => [m.model.lower, m.model.upper]);
@@ -27,10 +32,6 @@ export function FourMeans({ natural }: { natural: NaturalEffectsEvidence }) {
   };
   return (
     <Box sx={{ my: 1.5 }}>
-      <ScreenHead as="div">
-        <Spacer />
-        <PictureTools target={frame} name={`${outcome} what would have been`} caption="" />
-      </ScreenHead>
       <div ref={frame}>
         <svg
           width={WIDTH}
@@ -80,6 +81,24 @@ export function FourMeans({ natural }: { natural: NaturalEffectsEvidence }) {
           ))}
         </svg>
       </div>
+      <FigureTools
+        target={frame}
+        name={`${outcome} what would have been`}
+        caption={`Mean of ${outcome} if ${treatment} were the same for everybody, with the ${mediator} of the one or of the other treatment; ${percent(evidence.settings.level)} % intervals.`}
+        numbers={() => [
+          {
+            title: `What would have been: ${outcome}`,
+            head: [treatment, `${mediator} as under`, "mean", "SE", "CI lower", "CI upper"],
+            rows: means.map((m) => [
+              ...names[m.name]!,
+              m.estimate,
+              m.model.se,
+              m.model.lower,
+              m.model.upper,
+            ]),
+          },
+        ]}
+      />
     </Box>
   );
 }

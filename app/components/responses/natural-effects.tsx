@@ -14,6 +14,7 @@ import { Words } from "../structure/structure-view";
 import { Disclosure } from "../ui/disclosure";
 import { NumberTable } from "../ui/number-table";
 import { UnmeasuredTable } from "./unmeasured";
+import { HeldPicture } from "./held-picture";
 import { FourMeans } from "./four-means";
 
 const SCALE_WORDS = {
@@ -27,11 +28,9 @@ const SCALE_WORDS = {
 /** What would have been: the four means in sentences and as a picture, then what they make. */
 export function NaturalEffects({
   natural,
-  assumptions,
   evidence,
 }: {
   natural: NaturalEffectsEvidence;
-  assumptions: readonly string[];
   evidence: Evidence;
 }) {
   const id = useId();
@@ -46,10 +45,26 @@ export function NaturalEffects({
         {at ? `, where ${at.name} is ${plain(at.value, 2)}` : ""}
       </Typography>
       <Words words={words} />
-      <FourMeans natural={natural} />
+      <Box
+        sx={{
+          display: "grid",
+          gap: 4,
+          alignItems: "start",
+          gridTemplateColumns: { xs: "minmax(0, 1fr)", lg: "minmax(0, 7fr) minmax(0, 5fr)" },
+        }}
+      >
+        <FourMeans natural={natural} evidence={evidence} />
+        <HeldPicture natural={natural} evidence={evidence} />
+      </Box>
       <NumberTable
         title={`What would have been: ${place}`}
-        columns={["what would have been", "mean", "SE", `${level} % CI`, "resampled CI"]}
+        columns={[
+          "what would have been",
+          "mean",
+          "SE",
+          `${level} % CI`,
+          simulatedName(means, "resampled CI"),
+        ]}
         rows={means.map((m) => ({
           key: m.name,
           cells: [
@@ -57,10 +72,7 @@ export function NaturalEffects({
             m.estimate,
             m.model.se,
             limitsCell(m.model.lower, m.model.upper),
-            limitsCell(
-              m.bootstrap?.percentile?.lower ?? null,
-              m.bootstrap?.percentile?.upper ?? null,
-            ),
+            simulated(m, "percentile"),
           ],
         }))}
       />
@@ -89,15 +101,34 @@ export function NaturalEffects({
           <UnmeasuredTable natural={natural} level={level} place={place} />
         </Disclosure>
       )}
-      <Box sx={{ mt: 2 }}>
-        <Typography variant="h3">What has to hold for these to be causes</Typography>
-        <Box component="ol" sx={{ fontFamily: "var(--serif)", maxWidth: "80ch", pl: 3, my: 1 }}>
-          {assumptions.map((a) => (
-            <li key={a}>{a}</li>
-          ))}
-        </Box>
-      </Box>
     </section>
+  );
+}
+
+/** Limits of draws where they were chosen, else of resamples. */
+const simulated = (
+  { drawn, bootstrap }: Pick<NaturalEffect, "drawn" | "bootstrap">,
+  kind: "percentile" | "bca",
+) => {
+  const limits = drawn ?? bootstrap?.[kind];
+  return limitsCell(limits?.lower ?? null, limits?.upper ?? null);
+};
+
+const simulatedName = (list: readonly Pick<NaturalEffect, "drawn">[], resampled: string): string =>
+  list.some((e) => e.drawn) ? "drawn CI" : resampled;
+
+/** What has to hold for such effects to be causes. */
+export function Assumptions({ assumptions }: { assumptions: readonly string[] }) {
+  if (assumptions.length === 0) return null;
+  return (
+    <Box sx={{ mt: 2 }}>
+      <Typography variant="h3">What has to hold for these to be causes</Typography>
+      <Box component="ol" sx={{ fontFamily: "var(--serif)", maxWidth: "80ch", pl: 3, my: 1 }}>
+        {assumptions.map((a) => (
+          <li key={a}>{a}</li>
+        ))}
+      </Box>
+    </Box>
   );
 }
 
@@ -142,7 +173,16 @@ function EffectTable({
     <NumberTable
       title={title}
       heading={<Typography variant="h3">{heading}</Typography>}
-      columns={["effect", "short", "estimate", "SE", `${level} % CI`, "p", "robust CI", "BCa CI"]}
+      columns={[
+        "effect",
+        "short",
+        "estimate",
+        "SE",
+        `${level} % CI`,
+        "p",
+        "robust CI",
+        simulatedName(list, "BCa CI"),
+      ]}
       words={[1]}
       rows={list.map((e) => ({
         key: e.name,
@@ -154,7 +194,7 @@ function EffectTable({
           limitsCell(e.model?.lower ?? null, e.model?.upper ?? null),
           pCell(e.model?.p ?? null),
           limitsCell(e.robust?.lower ?? null, e.robust?.upper ?? null),
-          limitsCell(e.bootstrap?.bca?.lower ?? null, e.bootstrap?.bca?.upper ?? null),
+          simulated(e, "bca"),
         ],
       }))}
     />

@@ -175,16 +175,100 @@ function NewGroups({ text, variables, evidence, change, close }: RowProps) {
   );
 }
 
+/** The model of a response to come: as it is now, to be changed in its line. */
+function NewModel({ text, statements, evidence, change, close }: RowProps) {
+  const said = new Set(statements.flatMap((s) => (s.kind === "model" ? [s.of.name] : [])));
+  const responses = evidence ? [...evidence.roles.mediators, ...evidence.roles.outcomes] : [];
+  const models = evidence ? responseSection(evidence)?.models : undefined;
+  return (
+    <Line minor name="New model" remove={{ label: "Leave the model out", act: close }}>
+      <p>
+        <Slot
+          label="Response"
+          placeholder="which response?"
+          value={null}
+          options={responses.filter((v) => !said.has(v))}
+          choose={(name) => {
+            const family = models?.find((m) => m.outcome === name)?.family ?? "linear";
+            change(appendLine(text, `model ${writeName(name)} as ${family}`));
+            close();
+          }}
+        />{" "}
+        is modelled as …
+      </p>
+    </Line>
+  );
+}
+
+const responseSection = ({ sections }: Evidence) => sections.find((s) => s.kind === "responses");
+
+/** Lines that say which values of a treatment are compared, and where its mediator is held, as they are now: to be changed. */
+export function treatmentLines(
+  evidence: Evidence,
+  statements: SentenceProps["statements"],
+): { compare: string | null; control: string | null } {
+  const natural = responseSection(evidence)?.natural.filter((n) => n.at === null) ?? [];
+  const said = (kind: "compare" | "control", name: string): boolean =>
+    statements.some((s) => s.kind === kind && s.of.name === name);
+  const number = (text: string): boolean => text !== "" && Number.isFinite(Number(text));
+  const compared = natural.find(
+    (n) => number(n.upper) && number(n.lower) && !said("compare", n.treatment),
+  );
+  const held = natural.find(
+    (n) => n.controlled.every((c) => c.at.length === 1) && !said("control", n.mediator),
+  );
+  const values = held?.controlled.map((c) => Number(c.at[0]!.toPrecision(3)));
+  return {
+    compare: compared
+      ? `compare ${writeName(compared.treatment)} at ${compared.upper} with ${compared.lower}`
+      : null,
+    control: held && values ? `control ${writeName(held.mediator)} at ${values.join(", ")}` : null,
+  };
+}
+
 type RowProps = SentenceProps & { close: () => void };
 
 const has = ({ sections }: Evidence, kind: Section["kind"]): boolean =>
   sections.some((s) => s.kind === kind);
 
+/** What can be said of responses and treatments, where a theory calls for it. */
+function ResponseButtons({
+  evidence,
+  statements,
+  add,
+  model,
+}: {
+  evidence: Evidence;
+  statements: SentenceProps["statements"];
+  add: (line: string) => () => void;
+  model: () => void;
+}) {
+  if (evidence.latent.length > 0 || evidence.roles.outcomes.length === 0) return null;
+  const { compare, control } = treatmentLines(evidence, statements);
+  return (
+    <>
+      <Button variant="text" onClick={model}>
+        <PlusIcon /> response model
+      </Button>
+      {compare && (
+        <Button variant="text" onClick={add(compare)}>
+          <PlusIcon /> compared values
+        </Button>
+      )}
+      {control && (
+        <Button variant="text" onClick={add(control)}>
+          <PlusIcon /> held values
+        </Button>
+      )}
+    </>
+  );
+}
+
 /** What else can be said. */
 export function AddRow(props: SentenceProps) {
   const { text, statements, evidence, change } = props;
   const [adding, setAdding] = useState<
-    "exchange" | "moderation" | "adjustment" | "covariance" | "groups" | null
+    "exchange" | "moderation" | "adjustment" | "covariance" | "groups" | "model" | null
   >(null);
   const labels = statements.flatMap((s) => (s.kind === "hypothesis" ? [s.label] : []));
   const close = (): void => setAdding(null);
@@ -193,6 +277,7 @@ export function AddRow(props: SentenceProps) {
   if (adding === "adjustment") return <NewAdjustment {...props} close={close} />;
   if (adding === "covariance") return <NewCovariance {...props} close={close} />;
   if (adding === "groups") return <NewGroups {...props} close={close} />;
+  if (adding === "model") return <NewModel {...props} close={close} />;
   const structure = evidence !== null && has(evidence, "structure");
   const grouped = structure || (evidence !== null && has(evidence, "composites"));
   const add = (line: string) => () => change(appendLine(text, line));
@@ -217,6 +302,14 @@ export function AddRow(props: SentenceProps) {
         <Button variant="text" onClick={() => setAdding("groups")}>
           <PlusIcon /> groups
         </Button>
+      )}
+      {evidence && (
+        <ResponseButtons
+          evidence={evidence}
+          statements={statements}
+          add={add}
+          model={() => setAdding("model")}
+        />
       )}
       {labels.length > 1 && (
         <Button variant="text" onClick={add(`contrast ${labels[0]} with ${labels[1]}`)}>

@@ -1,4 +1,5 @@
 import type { CausalModel, Contrast, Triad } from "./causal-model";
+import { extent } from "../../numerics/moments";
 import { isBinary } from "./families";
 import type { Functional } from "./functionals";
 import type { BlockMediator } from "./block";
@@ -10,6 +11,8 @@ export interface TriadMeans {
   /** Outcome under one treatment with the mediator as under another: mean[1][0] is the outcome under x1, mediator as under x0. */
   nested: [[number, number], [number, number]];
   controlled: { at: number[]; x1: number; x0: number }[];
+  /** The same along the observed values of one mediator that is a number: for a picture, and not resampled. */
+  along: { at: number; x1: number; x0: number }[];
 }
 
 /** Mean responses under both values of a treatment, where nothing stands between. */
@@ -63,6 +66,7 @@ export function effectPlan(model: CausalModel): EffectPlan {
         [mean(0, 0), mean(0, 1)],
         [mean(1, 0), mean(1, 1)],
       ],
+      along: gridOf(model, triad).map((at) => ({ at, x1: held(1, [at]), x0: held(0, [at]) })),
       controlled: triad.controlled.map((at) => ({ at, x1: held(1, at), x0: held(0, at) })),
     });
   }
@@ -120,6 +124,17 @@ export function effectPlan(model: CausalModel): EffectPlan {
         response(outcome, new Map([...worlds[x]!, ...block.map((m, j) => [m, at[j]!] as const)])),
     };
   }
+}
+
+const GRID = 20;
+
+/** Equally spaced values of the one mediator of a triad, from the least that was observed to the largest; none where a picture would not help. */
+function gridOf({ responses, base }: CausalModel, { block, at }: Triad): number[] {
+  const [mediator] = block as [string];
+  const { family } = responses.find((r) => r.outcome === mediator)!;
+  if (block.length > 1 || at !== null || isBinary(family)) return [];
+  const [min, max] = extent(base.get(mediator)!);
+  return Array.from({ length: GRID + 1 }, (_, i) => min + ((max - min) * i) / GRID);
 }
 
 /** Adds the means of a triad: with the mediators as under a treatment, or held at values. */

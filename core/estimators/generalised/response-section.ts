@@ -3,6 +3,7 @@ import {
   compileExpression,
   gradient,
   parameter,
+  subtract,
   type Covariance,
   type Expression,
 } from "../../model";
@@ -170,7 +171,7 @@ const NAMES = [
 function naturalOf(
   fit: ResponsesFit,
   teller: Teller,
-  { triad, nested, controlled }: TriadMeans,
+  { triad, nested, controlled, along }: TriadMeans,
   t: number,
 ): NaturalEffectsEvidence {
   const { estimation, model, parameters } = fit;
@@ -211,6 +212,11 @@ function naturalOf(
     outcome: triad.outcome,
     means,
     controlled: controlled.map(({ at, x1, x0 }) => ({ at, x1: theta(x1), x0: theta(x0) })),
+    along: along.map(({ at, x1, x0 }) => {
+      const expression = subtract(parameter(estimated + x1), parameter(estimated + x0));
+      const own = teller.test(expression, "classical") ?? NOTHING;
+      return { at, estimate: teller.value(expression), lower: own.lower, upper: own.upper };
+    }),
     effects,
     unmeasured,
     words: [

@@ -17,12 +17,18 @@ export function responseWarnings(fit: ResponsesFit): Warning[] {
   return [
     ...modelWarnings(fit),
     ...blockWarnings(fit),
-    ...linkTriads(fit).map(({ outcome, mediator }) =>
-      warning("not_collapsible", { outcome, mediator }, [outcome]),
-    ),
+    ...linkWarnings(fit),
     ...rangeWarnings(fit),
     ...shareWarnings(fit),
   ];
+}
+
+/** Of every mediator and response whose product of coefficients is told. */
+function linkWarnings(fit: ResponsesFit): Warning[] {
+  const pairs = linkTriads(fit).map(({ outcome, mediator }) => ({ outcome, mediator }));
+  return [...new Map(pairs.map((p) => [`${p.outcome} ${p.mediator}`, p])).values()].map((p) =>
+    warning("not_collapsible", p, [p.outcome]),
+  );
 }
 
 /** Where paths through one of several mediators have no reading as differences of means. */
