@@ -29,6 +29,12 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
     source: "Fornell & Larcker 1981, J Marketing Res 18",
   },
   {
+    term: "average marginal effect",
+    definition:
+      "The mean change of a response with a predictor over all rows: from 0 to 1, or per unit, everything else as it is.",
+    source: "Ai & Norton 2003, Econ Letters 80",
+  },
+  {
     term: "BCa interval",
     definition:
       "Bias-corrected and accelerated bootstrap interval: the percentiles are moved for the bias and the skewness of the bootstrap distribution.",
@@ -77,6 +83,12 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
     source: "Aiken & West 1991",
   },
   {
+    term: "controlled direct effect",
+    definition: "The effect of a treatment if the mediator were the same for everybody.",
+    formula: "E[Y(x1, m)] − E[Y(x0, m)]",
+    source: "Pearl 2001",
+  },
+  {
     term: "corrected item-total r",
     definition: "Correlation of an item with the sum of the other items of its measure.",
   },
@@ -93,6 +105,13 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
   {
     term: "direct effect",
     definition: "The effect of a predictor on an outcome with the mediators held.",
+  },
+  {
+    term: "E-value",
+    definition:
+      "The least ratio by which something left out has to be related to both mediator and outcome to explain an effect away.",
+    formula: "R + √(R (R − 1))",
+    source: "VanderWeele & Ding 2017, Ann Intern Med 167",
   },
   {
     term: "excludes zero",
@@ -168,6 +187,25 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
       "How far a limit of a simulated interval would scatter over other seeds; more bootstrap samples make it smaller.",
   },
   {
+    term: "natural direct effect",
+    definition:
+      "What a treatment changes without its mediator: pure with the mediator as under the value it is compared with, total with the mediator as under the treatment.",
+    formula: "E[Y(x1, M(x0))] − E[Y(x0, M(x0))]",
+    source: "Robins & Greenland 1992, Epidemiology 3; Pearl 2001",
+  },
+  {
+    term: "natural indirect effect",
+    definition:
+      "What a treatment changes because it changes the mediator: total under the treatment, pure under the value it is compared with.",
+    formula: "E[Y(x1, M(x1))] − E[Y(x1, M(x0))]",
+    source: "Robins & Greenland 1992, Epidemiology 3; Pearl 2001",
+  },
+  {
+    term: "odds ratio",
+    definition:
+      "How many times larger the odds of yes are: p / (1 − p) at one value over that at the other. Far from one it is no ratio of probabilities.",
+  },
+  {
     term: "omega",
     definition: "Reliability of the sum of items from one common factor with free loadings.",
     formula: "(Σ λ)² / ((Σ λ)² + Σ uniqueness)",
@@ -189,6 +227,11 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
       "Share of the squared errors of the plain mean that the model takes away in people it has not seen; zero or less is no better than the mean.",
     formula: "1 − Σ (x − x̂)² / Σ (x − mean)²",
     source: "Shmueli et al. 2016, J Bus Res 69",
+  },
+  {
+    term: "quasi-Bayesian interval",
+    definition: "Percentiles of an effect over coefficients drawn from their normal distribution.",
+    source: "Imai, Keele & Tingley 2010, Psychol Methods 15",
   },
   {
     term: "residual SD",

@@ -261,6 +261,25 @@ describe("effects of treatments at values of a moderator", () => {
   });
 });
 
+it.each(["logistic-normal-rare", "logistic-normal-common"])(
+  "rare outcomes in closed form: %s",
+  (name) => {
+    const e = expectedCausal(name);
+    const product = e.settings.outcome_terms.some((t: string) => t.includes(":"));
+    const evidence = runCausal(name, causalTheory(e.settings), {
+      options: { treatment_product: product ? "in" : "out" },
+    });
+    const own = responsesOf(evidence).natural[0]!.rareOutcome!;
+    const wanted = e.rare_outcome_approximation;
+    expect([
+      ...off(own.pureDirect, wanted.odds_ratio_pure_natural_direct, "direct"),
+      ...off(own.totalIndirect, wanted.odds_ratio_total_natural_indirect, "indirect"),
+      ...off(own.share, wanted.outcome_prevalence, "share"),
+    ]).toEqual([]);
+    expect(own.rare).toBe(wanted.warnings.length === 0);
+  },
+);
+
 describe("generalised linear models", () => {
   const e = expectedCausal("glm-fits");
   it.each(Object.entries<any>(e.models).filter(([, m]) => m.family !== "negbin"))("%s", (_, m) => {

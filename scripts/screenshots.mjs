@@ -97,12 +97,18 @@ await page.getByRole("checkbox", { name: "items" }).check();
 await shot(page, "latent");
 await visit(page, "checks", "demo-factors");
 await shot(page, "measurement");
-await page
-  .getByRole("heading", { name: "What would change the fit" })
-  .evaluate((element) => element.scrollIntoView());
-await shot(page, "changes");
 await visit(page, "checks", "demo-composites");
 await shot(page, "composites");
+await visit(page, "evidence", "demo-treatment");
+await page.waitForFunction(() => !document.querySelector("[role=progressbar]"), null, {
+  timeout: 90_000,
+});
+await page
+  .getByRole("heading", { name: /^group through hours to renewed/ })
+  .first()
+  .evaluate((element) => element.scrollIntoView());
+await page.waitForTimeout(800);
+await shot(page, "treatment");
 const dark = await open("dark");
 await visit(dark, "hypotheses");
 await shot(dark, "hypotheses-dark");

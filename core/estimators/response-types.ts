@@ -92,7 +92,16 @@ export interface NaturalEffect {
 export type EffectScale =
   "difference" | "risk_ratio" | "mean_ratio" | "odds_ratio" | "excess_ratio";
 
-/** What of a treatment's effect goes through a mediator. */
+/** Natural effects as conditional odds ratios in closed form, which rest on a rare outcome; they never stand for the integrated ones. */
+export interface RareOutcome {
+  pureDirect: number;
+  totalIndirect: number;
+  /** Share of yes in the sample; above a tenth (`rare` is false) these ratios are off. */
+  share: number;
+  rare: boolean;
+}
+
+/** What of a treatment through a mediator. */
 export interface NaturalEffectsEvidence {
   treatment: string;
   /** `weekly cafe against waiting list`. */
@@ -111,6 +120,8 @@ export interface NaturalEffectsEvidence {
   along: { at: number; estimate: number; lower: number; upper: number }[];
   effects: Partial<Record<EffectScale, NaturalEffect[]>>;
   unmeasured: UnmeasuredCause[];
+  /** With a logistic outcome and one straight-line mediator; null otherwise. */
+  rareOutcome: RareOutcome | null;
   /** What it all says, in sentences. */
   words: string[];
 }

@@ -96,6 +96,18 @@ export function NaturalEffects({
           </Disclosure>
         );
       })}
+      {natural.rareOutcome && (
+        <Disclosure summary="In closed form, if the outcome is rare">
+          <p className="quiet">
+            Odds ratios with covariates at their means: without {mediator}{" "}
+            {plain(natural.rareOutcome.pureDirect, 3)}, through {mediator}{" "}
+            {plain(natural.rareOutcome.totalIndirect, 3)} (VanderWeele &amp; Vansteelandt 2010).{" "}
+            {natural.rareOutcome.rare
+              ? `They come near ratios of probabilities because ${outcome} is rare (${plain(100 * natural.rareOutcome.share, 1)} %).`
+              : `${outcome} is not rare (${plain(100 * natural.rareOutcome.share, 1)} %), so they are off: rest on the effects above.`}
+          </p>
+        </Disclosure>
+      )}
       {natural.unmeasured.length > 0 && (
         <Disclosure summary="How strong would something left out have to be?">
           <UnmeasuredTable natural={natural} level={level} place={place} />

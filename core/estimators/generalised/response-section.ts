@@ -28,6 +28,7 @@ import { linkLabel, linkProduct, linkTriads } from "./link-products";
 import { modelEvidence } from "./model-evidence";
 import type { EffectFormula } from "./natural-effects";
 import { formulaLabel, type ResponsesFit } from "./response-fit";
+import { rareOutcome } from "./rare-outcome";
 import { unmeasuredCauses } from "./unmeasured";
 import { ASSUMPTIONS, effectWords, meanWords, summaryWords, unmeasuredWords } from "./words";
 
@@ -219,6 +220,7 @@ function naturalOf(
     }),
     effects,
     unmeasured,
+    rareOutcome: rareOutcome({ model, parameters, estimation, vector: fit.vector() }, triad),
     words: [
       ...summaryWords(triad, family, effects.difference!),
       ...unmeasuredWords(triad, unmeasured),
