@@ -40,6 +40,9 @@ export interface Guess {
   effect: number;
 }
 
+/** Shares of variance that are left, below which a fit counts as perfect. */
+const EXACT = 1e-10;
+
 /** Where the curve is told. */
 export const RHOS = Array.from({ length: 39 }, (_, i) => (i - 19) / 20);
 
@@ -76,6 +79,8 @@ export function linearSensitivity(
   const ofTotal = project(y, [x, ...covariates]);
   const ofOutcome = project(y, [x, m, ...covariates]);
   if (!ofMediator || !ofTotal || !ofOutcome) return null;
+  // Without errors there is nothing that could be correlated.
+  if ([ofMediator, ofOutcome].some((of) => 1 - of.rSquared < EXACT)) return null;
   const { n } = ofMediator;
   const errors = errorMoments(ofMediator, ofTotal, distance, level);
   const { s11, s22, s12, indirect, test } = errors;
@@ -151,15 +156,16 @@ function errorMoments(
   const value = (e: Expression): number => compileExpression(e)(theta, 0);
   const test = (e: Expression) => deltaTest(value(e), gradient(e, theta), covariance, level);
   const point = (rho: number): Omit<SensitivityPoint, "bootstrap"> => {
-    const own = test(indirect(rho))!;
+    const own = test(indirect(rho));
+    const estimate = value(indirect(rho));
     return {
       rho,
-      indirect: value(indirect(rho)),
-      indirectSe: own.se,
-      lower: own.lower,
-      upper: own.upper,
+      indirect: estimate,
+      indirectSe: own?.se ?? 0,
+      lower: own?.lower ?? estimate,
+      upper: own?.upper ?? estimate,
       direct: value(direct(rho)),
-      directSe: test(direct(rho))!.se,
+      directSe: test(direct(rho))?.se ?? 0,
     };
   };
   return { s11, s22, s12, theta, indirect, test, point };

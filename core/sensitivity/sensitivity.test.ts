@@ -203,4 +203,23 @@ describe("where it is told", () => {
       [],
     );
   });
+
+  it("not of a perfect fit, nor of rows made up from a matrix", () => {
+    const { x, m } = columns;
+    const exact = { ...columns, y: x.map((v, i) => 2 * v - 3 * m[i]!) };
+    const found = analyseMade({
+      columns: exact,
+      theory: "H1: x raises y through m",
+      settings: { interval: "delta" },
+    });
+    expect(found.sections.some((s) => s.kind === "sensitivity")).toBe(false);
+    const none = { ...columns, y: m.map(() => 1).map((v, i) => v + (i % 2)) };
+    expect(() =>
+      analyseMade({
+        columns: none,
+        theory: "H1: x raises y through m",
+        settings: { interval: "delta" },
+      }),
+    ).not.toThrow();
+  });
 });
