@@ -308,6 +308,27 @@ describe("generalised linear models", () => {
   });
 });
 
+it("negative binomial: coefficients, errors and size together", () => {
+  const { negbin, poisson_offset: plain } = expectedCausal("glm-fits").models;
+  const [first, ...rest] = plain.terms.filter((t: string) => t in negbin.coefficients);
+  const [model] = responsesOf(
+    runCausal("glm-fits", [
+      `H1: ${first} affects ${plain.outcome}`,
+      `adjust ${plain.outcome} for ${rest.join(", ")}`,
+      `model ${plain.outcome} as negative binomial with exposure ${plain.exposure}`,
+    ]),
+  ).models;
+  expect([
+    ...off(model!.size, negbin.theta, "size"),
+    ...model!.coefficients.flatMap((c) => [
+      ...off(c.estimate, negbin.coefficients[c.term], c.term),
+      ...off(c.se.classical, negbin.se_classical[c.term], `${c.term} se`, 1e-5),
+    ]),
+    ...off(model!.fit.logLikelihood, negbin.log_likelihood, "log-likelihood"),
+    ...off(model!.fit.aic, negbin.aic, "AIC"),
+  ]).toEqual([]);
+});
+
 describe("requests that must stop", () => {
   const { requests } = expectedCausal("edge-errors");
   /** What is said of columns before any model is thought of has its own code. */

@@ -52,12 +52,14 @@ export interface ResponseFit {
 /** One response with its model. */
 export interface ResponseModelEvidence {
   outcome: string;
-  family: "linear" | "logistic" | "probit" | "poisson";
+  family: "linear" | "logistic" | "probit" | "poisson" | "negative_binomial";
   exposure: string | null;
   n: number;
   coefficients: ResponseCoefficient[];
   /** Of linear models. */
   residualVariance: number | null;
+  /** Of negative binomial models: θ, with a variance of μ + μ²/θ. */
+  size: number | null;
   fit: ResponseFit;
   marginal: AverageMarginalEffect[];
 }

@@ -16,18 +16,23 @@ const CONTROL = "values that a mediator is held at read “control hours at 2, 5
 export const isResponseLine = (reader: Reader, word: "model" | "compare" | "control"): boolean =>
   reader.isWord(word) && reader.peek(2)?.text === (word === "model" ? "as" : "at");
 
-/** model := NAME as (linear | logistic | probit | poisson) [with exposure NAME] */
+/** What a model is called in a sentence: “negative binomial”. */
+export const modelName = (family: ResponseModelId): string => family.replace("_", " ");
+
+/** model := NAME as (linear | logistic | probit | poisson | negative binomial) [with exposure NAME] */
 export function readResponseModel(reader: Reader, line: number): ResponseModel {
   const of = reader.variable("the variable whose model it is");
   reader.expect("as", MODEL);
   const word = reader.peek()?.text ?? "";
-  const family = RESPONSE_MODELS.find((each) => each === word);
+  const family = RESPONSE_MODELS.find((each) => modelName(each).split(" ")[0] === word);
   if (!family)
     reader.fail(
-      `Expected ${RESPONSE_MODELS.map((m) => `“${m}”`).join(", ")} here: ${MODEL}.`,
-      nearestName(word, [...RESPONSE_MODELS]),
+      `Expected ${RESPONSE_MODELS.map((m) => `“${modelName(m)}”`).join(", ")} here: ${MODEL}.`,
+      nearestName(word, RESPONSE_MODELS.map(modelName)),
     );
   reader.take();
+  if (family === "negative_binomial")
+    reader.expect("binomial", "counts that scatter more read “model visits as negative binomial”");
   const model: ResponseModel = { kind: "model", line, of, family: family as ResponseModelId };
   if (reader.takeIf("with")) {
     reader.expect("exposure", `${MODEL}, for counts with “with exposure months”`);

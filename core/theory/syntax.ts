@@ -168,7 +168,13 @@ export interface Groups {
 }
 
 /** What a response may be modelled by. */
-export const RESPONSE_MODELS = ["linear", "logistic", "probit", "poisson"] as const;
+export const RESPONSE_MODELS = [
+  "linear",
+  "logistic",
+  "probit",
+  "poisson",
+  "negative_binomial",
+] as const;
 export type ResponseModelId = (typeof RESPONSE_MODELS)[number];
 
 /** `model renewed as logistic`, `model visits as poisson with exposure months` */

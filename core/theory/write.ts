@@ -1,3 +1,4 @@
+import { modelName } from "./response-lines";
 import { RESERVED } from "./reader";
 import type {
   ArrowRef,
@@ -99,7 +100,7 @@ function writeResponseLine(statement: ResponseModel | Compare | Control): string
   switch (statement.kind) {
     case "model": {
       const { family, exposure } = statement;
-      return `model ${of} as ${family}${exposure ? ` with exposure ${writeName(exposure.name)}` : ""}`;
+      return `model ${of} as ${modelName(family)}${exposure ? ` with exposure ${writeName(exposure.name)}` : ""}`;
     }
     case "compare":
       return `compare ${of} at ${statement.values.join(" with ")}`;

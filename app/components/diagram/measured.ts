@@ -39,6 +39,7 @@ const MODEL_WORDS = {
   logistic: "yes or no, logistic",
   probit: "yes or no, probit",
   poisson: "count, Poisson",
+  negative_binomial: "count, negative binomial",
 };
 
 /** How a response is modelled, where it is no straight line. */

@@ -8,6 +8,7 @@ const FAMILY_WORDS = {
   logistic: "logistic model, log odds",
   probit: "probit model",
   poisson: "Poisson model, log counts",
+  negative_binomial: "negative binomial model, log counts",
 };
 
 /** One response with its coefficients, odds or rate ratios, average effects and measures of fit. */
@@ -21,7 +22,8 @@ export function ModelTable({
   const { outcome, family, coefficients, marginal, fit, exposure, n } = model;
   const level = percent(evidence.settings.level);
   const robust = evidence.errors === "HC0";
-  const ratios = family === "logistic" ? "odds ratio" : family === "poisson" ? "rate ratio" : null;
+  const counted = family === "poisson" || family === "negative_binomial";
+  const ratios = family === "logistic" ? "odds ratio" : counted ? "rate ratio" : null;
   return (
     <div>
       <NumberTable
@@ -60,7 +62,7 @@ export function ModelTable({
             ],
           };
         })}
-        note={`${FAMILY_WORDS[family]}${exposure ? `, over the exposure ${exposure}` : ""}; ${n} rows. Average effect: mean change of ${outcome} with the column, from 0 to 1 or per unit. ${fitSentence(fit)}`}
+        note={`${FAMILY_WORDS[family]}${exposure ? `, over the exposure ${exposure}` : ""}; ${n} rows${model.size === null ? "" : `, θ ${plain(model.size, 2)} (variance μ + μ²/θ)`}. Average effect: mean change of ${outcome} with the column, from 0 to 1 or per unit. ${fitSentence(fit)}`}
       />
     </div>
   );

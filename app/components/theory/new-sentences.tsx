@@ -190,7 +190,7 @@ function NewModel({ text, statements, evidence, change, close }: RowProps) {
           options={responses.filter((v) => !said.has(v))}
           choose={(name) => {
             const family = models?.find((m) => m.outcome === name)?.family ?? "linear";
-            change(appendLine(text, `model ${writeName(name)} as ${family}`));
+            change(appendLine(text, `model ${writeName(name)} as ${family.replace("_", " ")}`));
             close();
           }}
         />{" "}

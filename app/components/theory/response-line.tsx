@@ -9,6 +9,7 @@ const WORDS: Record<ResponseModelId, string> = {
   logistic: "yes or no (logistic)",
   probit: "yes or no (probit)",
   poisson: "a count (Poisson)",
+  negative_binomial: "a count that scatters more (negative binomial)",
 };
 
 /** How a response is modelled. */

@@ -6,7 +6,7 @@ import { StudyProblem } from "../../problems";
 import { pathsBetween, type CompiledTheory } from "../../theory";
 import type { Settings } from "../../study";
 import type { ModelData } from "../engine";
-import { isBinary, type FamilyId } from "./families";
+import { isBinary, isCount, type FamilyId } from "./families";
 import type { Equation } from "./generalised-fit";
 import type { ResponseOptions } from "./options";
 import { designOf, INTERCEPT, type Base, type Setting, type Term } from "./terms";
@@ -241,7 +241,7 @@ function checkResponse(name: string, family: FamilyId, y: Float64Array): void {
   const distinct = new Set(y);
   if (isBinary(family) && (distinct.size !== 2 || !distinct.has(0) || !distinct.has(1)))
     throw new StudyProblem("response_not_binary", { name, values: distinct.size }, place);
-  if (family !== "poisson") return;
+  if (!isCount(family)) return;
   const negative = y.find((v) => v < 0);
   if (negative !== undefined)
     throw new StudyProblem("count_negative", { name, value: negative }, place);
@@ -324,7 +324,7 @@ function usualValues(family: FamilyId, values: Float64Array): number[] {
   if (isBinary(family)) return [0, 1];
   const [centre, sd] = [mean(values), standardDeviation(values)];
   const at = [centre - sd, centre, centre + sd];
-  return family === "poisson" ? [...new Set(at.map((v) => Math.max(0, Math.round(v))))] : at;
+  return isCount(family) ? [...new Set(at.map((v) => Math.max(0, Math.round(v))))] : at;
 }
 
 /** Mediators so that each acts only on later ones. */

@@ -3,7 +3,7 @@ import { expit } from "../../model";
 import { exp, ln } from "../../numerics/elementary";
 
 /** Models of a response. */
-export const FAMILIES = ["linear", "logistic", "probit", "poisson"] as const;
+export const FAMILIES = ["linear", "logistic", "probit", "poisson", "negative_binomial"] as const;
 export type FamilyId = (typeof FAMILIES)[number];
 
 /** A response as a function of its linear predictor, and how it scatters about that. */
@@ -87,8 +87,27 @@ const poisson: Family = {
   deviance: (y, mu) => 2 * ((y > 0 ? y * ln(y / mu) : 0) - (y - mu)),
 };
 
-const ALL: Record<FamilyId, Family> = { linear, logistic, probit, poisson };
+/** Counts that scatter by μ + μ²/θ; means are as in a Poisson model. */
+export const negativeBinomial = (theta: number): Family => ({
+  ...poisson,
+  id: "negative_binomial",
+  variance: (mu) => mu + (mu * mu) / theta,
+  deviance: (y, mu) =>
+    2 * ((y > 0 ? y * ln(y / mu) : 0) - (y + theta) * ln((y + theta) / (mu + theta))),
+});
+
+const ALL: Record<FamilyId, Family> = {
+  linear,
+  logistic,
+  probit,
+  poisson,
+  // Where only means matter, whatever the size.
+  negative_binomial: { ...poisson, id: "negative_binomial" },
+};
 
 export const familyOf = (id: FamilyId): Family => ALL[id];
 
 export const isBinary = (id: FamilyId): boolean => id === "logistic" || id === "probit";
+
+/** Counted responses. */
+export const isCount = (id: FamilyId): boolean => id === "poisson" || id === "negative_binomial";

@@ -1,5 +1,13 @@
 import { choleskyInPlace, choleskySolveInPlace } from "../../numerics/cholesky";
-import { familyOf, isBinary, type Family, type FamilyId } from "./families";
+import { MOST_SIZE, sizeOf } from "./dispersion";
+import {
+  familyOf,
+  isBinary,
+  isCount,
+  negativeBinomial,
+  type Family,
+  type FamilyId,
+} from "./families";
 
 /** One equation as plain data: rows x columns of its design, the intercept first. */
 export interface Equation {
@@ -17,6 +25,8 @@ export type FitEnding = "converged" | "not_converged" | "singular";
 const MOST_ROUNDS = 100;
 const DEVIANCE = 1e-12;
 const COEFFICIENTS = 1e-8;
+/** Of the size, relative. */
+const SIZE = 1e-10;
 /** Halvings of a step that raises the deviance. */
 const MOST_HALVINGS = 30;
 /** Share of a column that others do not explain, below which it counts as one of them. */
@@ -34,7 +44,10 @@ export class GeneralisedFit {
   readonly mu: Float64Array;
   deviance = NaN;
   private start: Float64Array | null = null;
-  private readonly family: Family;
+  /** Of a negative binomial response: its size θ, with a variance of μ + μ²/θ. */
+  size: number | null = null;
+  private startSize: number | null = null;
+  private family: Family;
   private readonly p: number;
   private readonly n: number;
   private readonly centre: Float64Array;
@@ -80,10 +93,38 @@ export class GeneralisedFit {
     for (let i = 0; i < n; i++) this.z[i * p] = 1;
   }
 
+  /** The response as a function of its predictor, and its scatter at the fit. */
+  get response(): Family {
+    return this.family;
+  }
+
   /** Fits under row weights; `beta`, `eta`, `mu` hold the result. */
   fit(weights: Float64Array): FitEnding {
+    return this.equation.family === "negative_binomial"
+      ? this.fitWithSize(weights)
+      : this.fitMeans(weights);
+  }
+
+  /** Means and size in turn: information on the one says nothing of the other, so few rounds are needed. */
+  private fitWithSize(weights: Float64Array): FitEnding {
+    let size = this.startSize ?? MOST_SIZE;
+    for (let round = 0; round < MOST_ROUNDS; round++) {
+      this.family = negativeBinomial(size);
+      const ending = this.fitMeans(weights, round > 0);
+      if (ending !== "converged") return ending;
+      const from = size === MOST_SIZE ? 1 : size;
+      const next = sizeOf(this.equation.y, this.mu, weights, from);
+      const settled = Math.abs(next - size) <= SIZE * size;
+      size = next;
+      this.size = size;
+      if (settled) return "converged";
+    }
+    return "not_converged";
+  }
+
+  private fitMeans(weights: Float64Array, goingOn = false): FitEnding {
     const { gamma, last, family } = this;
-    this.begin();
+    if (!goingOn) this.begin();
     let deviance = Infinity;
     for (let round = 0; round < MOST_ROUNDS; round++) {
       last.set(gamma);
@@ -115,7 +156,9 @@ export class GeneralisedFit {
 
   /** Fits, and begins later fits there. */
   startFrom(weights: Float64Array): void {
-    if (this.fit(weights) === "converged") this.start = this.gamma.slice();
+    if (this.fit(weights) !== "converged") return;
+    this.start = this.gamma.slice();
+    this.startSize = this.size;
   }
 
   private begin(): void {
@@ -129,7 +172,7 @@ export class GeneralisedFit {
     for (let i = 0; i < this.n; i++) {
       const start = isBinary(family.id)
         ? (y[i]! + 0.5) / 2
-        : family.id === "poisson"
+        : isCount(family.id)
           ? y[i]! + 0.1
           : y[i]!;
       mu[i] = start;

@@ -16,7 +16,7 @@ export const generalised: Engine<ResponseProblem> = {
   id: "generalised",
   label: "generalised linear models",
   options: OPTIONS,
-  responses: ["linear", "logistic", "probit", "poisson"],
+  responses: ["linear", "logistic", "probit", "poisson", "negative_binomial"],
   errors: ["classical", "HC0"],
   settings: settingsFor,
   suits: suitability,
@@ -54,6 +54,13 @@ function suitability(theory: CompiledTheory, data: ModelData): Suitability {
     return said === "linear" || (said === undefined && level(outcome) !== "binary");
   };
   if (theory.equations.every((e) => straight(e.outcome))) return { suits: true };
+  const counted = theory.models.find(
+    (m) =>
+      m.family === "negative_binomial" &&
+      theory.roles.mediators.includes(m.of.name) &&
+      theory.paths.some((p) => p.from === m.of.name && !straight(p.to)),
+  );
+  if (counted) return no(UNSUITED.counted(counted.of.name));
   for (const outcome of theory.roles.outcomes)
     for (const from of theory.roles.predictors)
       if (!isBlock(theory, betweenOf(theory, from, outcome), outcome, straight))

@@ -1,6 +1,6 @@
 import { Phi, phi } from "../../numerics/distributions";
 import { exp, ln } from "../../numerics/elementary";
-import { familyOf, isBinary, type FamilyId } from "./families";
+import { familyOf, isBinary, isCount, type FamilyId } from "./families";
 
 /**
  * The mean of an outcome over its mediator, for one row: E[g(a + b M)], M with linear predictor l and, where it is normal, variance
@@ -46,13 +46,14 @@ const TAIL = 1e-14;
  */
 export function innerRule(mediator: FamilyId, outcome: FamilyId, fine = true): InnerRule {
   if (isBinary(mediator)) return overBinary(mediator, outcome, fine);
-  if (mediator === "poisson") return overCounts(outcome, fine);
+  if (isCount(mediator)) return overCounts(outcome, fine);
   switch (outcome) {
     case "linear":
       return linearLinear;
     case "probit":
       return normalProbit;
     case "poisson":
+    case "negative_binomial":
       return normalPoisson;
     case "logistic":
       return normalLogistic(fine ? FINE : COARSE);
@@ -191,7 +192,7 @@ function overCounts(outcome: FamilyId, derivatives: boolean): InnerRule {
       out.dl = b * rate;
       return;
     }
-    if (outcome === "poisson") {
+    if (isCount(outcome)) {
       const growth = exp(b);
       const value = exp(a + rate * (growth - 1));
       out.value = value;

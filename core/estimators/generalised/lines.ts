@@ -25,6 +25,7 @@ const LINKS: Record<FamilyId, Link> = {
   logistic: "logit",
   probit: "probit",
   poisson: "log",
+  negative_binomial: "log",
 };
 
 /** Products that the theory states, apart from those of treatments with mediators. */

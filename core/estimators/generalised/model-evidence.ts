@@ -8,7 +8,8 @@ import {
 import { exp, ln } from "../../numerics/elementary";
 import type { ResponseCoefficient, ResponseFit, ResponseModelEvidence } from "../response-types";
 import type { Response } from "./causal-model";
-import { familyOf, isBinary } from "./families";
+import { countLogLikelihood } from "./dispersion";
+import { isBinary, isCount } from "./families";
 import { GeneralisedFit } from "./generalised-fit";
 import { termName } from "./terms";
 
@@ -38,7 +39,7 @@ export function modelEvidence(
     const hc1 = hc0 * Math.sqrt(n / (n - p));
     const se = robust ? hc0 : classical;
     const [lower, upper] = [estimate - reach * se, estimate + reach * se];
-    const curved = family === "logistic" || family === "poisson";
+    const curved = family === "logistic" || isCount(family);
     return {
       term: termName(term),
       estimate,
@@ -57,16 +58,18 @@ export function modelEvidence(
     n,
     coefficients,
     residualVariance: family === "linear" ? fit.deviance / (n - p) : null,
+    size: fit.size,
     fit: fitOf(fit),
   };
 }
 
 /** Log-likelihoods with all constants. */
-function logLikelihood({ equation, mu, deviance }: GeneralisedFit): number {
+function logLikelihood({ equation, mu, deviance, size }: GeneralisedFit): number {
   const { y, family } = equation;
   const n = y.length;
   if (family === "linear") return (-n / 2) * (ln((2 * Math.PI * deviance) / n) + 1);
   if (isBinary(family)) return -deviance / 2;
+  if (size !== null) return countLogLikelihood(y, mu, size);
   let sum = 0;
   for (let i = 0; i < n; i++) sum += y[i]! * ln(mu[i]!) - mu[i]! - logFactorial(y[i]!);
   return sum;
@@ -94,11 +97,11 @@ function fitOf(fit: GeneralisedFit): ResponseFit {
   const none = logLikelihood(empty);
   const chi2 = 2 * (own - none);
   const coxSnell = 1 - exp((2 / n) * (none - own));
-  const { variance } = familyOf(family);
+  const { variance } = fit.response;
   let pearson = 0;
   for (let i = 0; i < n; i++) pearson += (y[i]! - mu[i]!) ** 2 / variance(mu[i]!);
   const binary = isBinary(family);
-  const k = family === "linear" ? p + 1 : p;
+  const k = family === "linear" || fit.size !== null ? p + 1 : p;
   const share = (value: number): number => {
     const at = mu.filter((_, i) => y[i] === value);
     return at.reduce((a, b) => a + b, 0) / at.length;
@@ -114,7 +117,7 @@ function fitOf(fit: GeneralisedFit): ResponseFit {
     coxSnell: binary ? coxSnell : null,
     nagelkerke: binary ? coxSnell / (1 - exp((2 / n) * none)) : null,
     tjur: binary ? share(1) - share(0) : null,
-    devianceR2: family === "poisson" ? 1 - fit.deviance / empty.deviance : null,
+    devianceR2: isCount(family) ? 1 - fit.deviance / empty.deviance : null,
     rSquared: family === "linear" ? 1 - fit.deviance / empty.deviance : null,
     pearson,
     dispersion: pearson / (n - p),

@@ -2,7 +2,7 @@ import { mean } from "../../numerics/moments";
 import { compileExpression, gradient } from "../../model";
 import { deltaTest } from "../../inference";
 import type { Warning } from "../../problems";
-import { isBinary } from "./families";
+import { isBinary, isCount } from "./families";
 import { linkTriads } from "./link-products";
 import type { ResponsesFit } from "./response-fit";
 import { warning } from "./wording";
@@ -55,9 +55,10 @@ function modelWarnings({ model, estimation, theory }: ResponsesFit): Warning[] {
       if (events < ENOUGH_EVENTS * (columns - 1))
         list.push(warning("few_events", { outcome, events, columns: columns - 1 }, [outcome]));
     }
-    if (family === "poisson") {
+    if (isCount(family)) {
       const { mu } = estimation.fits[e]!;
-      const pearson = y.reduce((sum, v, i) => sum + (v - mu[i]!) ** 2 / mu[i]!, 0);
+      const { variance } = estimation.fits[e]!.response;
+      const pearson = y.reduce((sum, v, i) => sum + (v - mu[i]!) ** 2 / variance(mu[i]!), 0);
       const dispersion = pearson / (y.length - columns);
       if (dispersion > DISPERSION)
         list.push(warning("overdispersion", { outcome, dispersion }, [outcome]));

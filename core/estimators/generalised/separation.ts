@@ -1,5 +1,5 @@
 import { nonNegativeResidual } from "../../numerics/non-negative";
-import { isBinary } from "./families";
+import { isBinary, isCount } from "./families";
 import type { Equation } from "./generalised-fit";
 
 export type Separation = "separation_complete" | "separation_quasi" | "separation_counts";
@@ -39,7 +39,7 @@ export function separationOf({ family, design, columns: p, y }: Equation): Separ
     else rows.push(row(i, -1));
   }
   if (!separates(rows, p)) return null;
-  if (family === "poisson") return "separation_counts";
+  if (isCount(family)) return "separation_counts";
   return completely(rows, p) ? "separation_complete" : "separation_quasi";
 }
 

@@ -54,6 +54,8 @@ export const UNSUITED = {
     `Several mediators on the way to “${outcome}” are told as one block where all of them are straight lines and no two of them stand in one product. State one of them, or “model … as linear”.`,
   chain: (label: string) =>
     `${label} claims that a path through a mediator is moderated; with a response that is no straight line, say which single step is moderated.`,
+  counted: (mediator: string) =>
+    `“${mediator}” by a negative binomial model is told as a mediator only on the way to straight lines. Write “model ${mediator} as poisson” and rest on robust errors or the bootstrap.`,
   square:
     "A variable that moderates its own effect is not told where responses are no straight lines.",
 } as const;
