@@ -193,7 +193,7 @@ function Beginnings({
       </Way>
       <Way
         title="Look around"
-        words="Two made-up studies of a language café, one of mediation and one of moderation, to try everything on."
+        words="Five made-up studies of a language café, to try everything on."
       >
         <Button onClick={() => begin({ intent: "demo" })}>Put the demo studies on the shelf</Button>
       </Way>
