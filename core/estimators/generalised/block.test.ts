@@ -4,7 +4,7 @@ import type { Evidence } from "../../evidence";
 import { analyseMade, normals, problemOf } from "../../test-kit";
 import type { NaturalEffectsEvidence, ResponseSection } from "../response-types";
 import { Estimation } from "./estimation";
-import { designOf, splitByAll } from "./terms";
+import { Base, designOf, splitByAll } from "./terms";
 import type { Functional } from "./functionals";
 
 const N = 140;
@@ -116,7 +116,7 @@ describe("the mean over a block", () => {
   /** x, m1, m2 of which the second follows the first and does more under treatment, and a response. */
   function planOf(seed: number, family: "logistic" | "probit" | "poisson", chained: boolean) {
     const columns = columnsOf(seed);
-    const base = new Map(Object.entries(columns).map(([k, v]) => [k, Float64Array.from(v)]));
+    const base = new Base(Object.entries(columns).map(([k, v]) => [k, Float64Array.from(v)]));
     const y =
       family === "poisson" ? columns.m1!.map((v) => Math.max(0, Math.round(v + 1))) : columns.yes!;
     const terms = [

@@ -1,5 +1,5 @@
 import { pick } from "../../data";
-import { buildDesign, type Column, type Design, type UsedCoding } from "../../design";
+import { buildDesign, centreOf, type Column, type Design, type UsedCoding } from "../../design";
 import { mean, standardDeviation, twoValues } from "../../numerics/moments";
 import { ln } from "../../numerics/elementary";
 import { StudyProblem } from "../../problems";
@@ -9,13 +9,14 @@ import type { ModelData } from "../engine";
 import { isBinary, isCount, type FamilyId } from "./families";
 import type { Equation } from "./generalised-fit";
 import type { ResponseOptions } from "./options";
-import { designOf, INTERCEPT, type Base, type Setting, type Term } from "./terms";
+import { Base, designOf, INTERCEPT, type Setting, type Term } from "./terms";
 
 /** One response with its model. */
 export interface Response {
   outcome: string;
   family: FamilyId;
   exposure: string | null;
+  /** Products are of columns about their centres. */
   terms: Term[];
   equation: Equation;
 }
@@ -81,13 +82,14 @@ export function causalModel(
   const { typed, variables, sample } = data;
   const n = sample.rows.length;
   const design = buildDesign(theory.equations, typed, variables, sample);
-  const base = new Map<string, Float64Array>();
+  const base = new Base();
   const columns = new Map<string, Column>();
   for (const { outcome, columns: own, y } of design.equations) {
     base.set(outcome, y);
     for (const column of own)
       if (!column.components) {
         base.set(column.key, column.values);
+        base.centres.set(column.key, centreOf(column));
         columns.set(column.key, column);
       }
   }

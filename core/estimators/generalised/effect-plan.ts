@@ -3,7 +3,7 @@ import { extent } from "../../numerics/moments";
 import { isBinary } from "./families";
 import type { Functional } from "./functionals";
 import type { BlockMediator } from "./block";
-import { designOf, splitBy, splitByAll, type Setting, type Term } from "./terms";
+import { designOf, splitBy, splitByAll, termDerivative, type Setting, type Term } from "./terms";
 
 /** Where the four means of a triad stand among the functionals, and those with the mediator held. */
 export interface TriadMeans {
@@ -168,7 +168,7 @@ function marginal(
   ];
 }
 
-/** Derivative of every term in a column: powers count as often as the column is in them. */
+/** Derivative of every term in a column. */
 function derivativeOf(
   terms: readonly Term[],
   key: string,
@@ -176,14 +176,8 @@ function derivativeOf(
   n: number,
 ): Float64Array {
   const p = terms.length;
-  const out = new Float64Array(n * p);
-  terms.forEach((term, k) => {
-    const times = term.filter((name) => name === key).length;
-    if (times === 0) return;
-    const rest = [...term];
-    rest.splice(rest.indexOf(key), 1);
-    for (let i = 0; i < n; i++)
-      out[i * p + k] = rest.reduce((all, name) => all * base.get(name)![i]!, times);
-  });
-  return out;
+  const none = new Map<string, number>();
+  return Float64Array.from({ length: n * p }, (_, at) =>
+    termDerivative(terms[at % p]!, [key], base, Math.floor(at / p), none),
+  );
 }

@@ -7,7 +7,7 @@ import type { NaturalEffectsEvidence, ResponseSection } from "../response-types"
 import { FAMILIES, familyOf, type FamilyId } from "./families";
 import { innerMean, innerRule } from "./inner-means";
 import { separationOf } from "./separation";
-import { designOf } from "./terms";
+import { Base, designOf } from "./terms";
 
 const N = 150;
 
@@ -196,7 +196,7 @@ describe("means over a mediator", () => {
 describe("separation", () => {
   const of = (x: number[], y: number[], family: FamilyId = "logistic") => {
     const n = x.length;
-    const base = new Map([["x", Float64Array.from(x)]]);
+    const base = new Base([["x", Float64Array.from(x)]]);
     const design = designOf([[], ["x"]], base, n);
     return separationOf({ family, design, columns: 2, y: Float64Array.from(y), offset: null });
   };

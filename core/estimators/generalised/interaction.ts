@@ -5,7 +5,7 @@ import type { ResponseInteraction, TestedNumber } from "../response-types";
 import type { Response } from "./causal-model";
 import { familyOf } from "./families";
 import type { ResponsesFit } from "./response-fit";
-import type { Base, Setting, Term } from "./terms";
+import { termDerivative, termValue, type Base, type Setting, type Term } from "./terms";
 import { interactionWords } from "./words";
 
 /** One of the places that an interaction compares: columns that are set, and whether it is added or taken away. */
@@ -135,22 +135,16 @@ function rowsOf(
 }
 
 /** A row of the design, differentiated by some columns. */
-function changeRow(
+const changeRow = (
   terms: readonly Term[],
   base: Base,
   i: number,
   set: Setting,
   by: readonly string[],
-): Float64Array {
-  return Float64Array.from(terms, (term) =>
-    by.every((key) => term.includes(key))
-      ? term.reduce(
-          (all, name) => (by.includes(name) ? all : all * (set.get(name) ?? base.get(name)![i]!)),
-          1,
-        )
-      : 0,
+): Float64Array =>
+  Float64Array.from(terms, (term) =>
+    by.length === 0 ? termValue(term, base, i, set) : termDerivative(term, by, base, i, set),
   );
-}
 
 const dot = (a: Float64Array, b: Float64Array): number =>
   a.reduce((sum, v, k) => sum + v * b[k]!, 0);

@@ -1,11 +1,9 @@
 import { centreOf, productColumn, type Column } from "../../design";
 import {
-  add,
   byCovariance,
   coefficientLabel,
   number,
   parameter,
-  product,
   type Covariance,
   type Expression,
   type Link,
@@ -18,7 +16,6 @@ import type { Response } from "./causal-model";
 import type { FamilyId } from "./families";
 import { sandwich } from "./generalised-fit";
 import type { ResponsesFit } from "./response-fit";
-import type { Term } from "./terms";
 
 const LINKS: Record<FamilyId, Link> = {
   linear: "identity",
@@ -43,44 +40,28 @@ const stated = (fit: ResponsesFit, outcome: string): Set<string> =>
 export function linkSlope(fit: ResponsesFit, outcome: string, key: string): Polynomial {
   const response = fit.model.responses.find((r) => r.outcome === outcome)!;
   const known = stated(fit, outcome);
-  let centre: Expression = number(0);
-  const terms: Polynomial = [];
-  for (const term of response.terms) {
-    if (!term.includes(key)) continue;
-    const at = fit.parameters.index.get(coefficientLabel(outcome, term.join(":")))!;
-    const b = parameter(at);
-    const others = term.filter((k) => k !== key);
-    const held = (keys: readonly string[]): Expression[] =>
-      keys.map((k) => number(centreOf(fit.columns.get(k)!)));
-    centre = add(centre, product([b, ...held(others)]));
-    if (!known.has(term.join(":"))) continue;
-    for (const other of others)
-      terms.push({
-        moderators: [other],
-        expression: product([b, ...held(others.filter((k) => k !== other))]),
-      });
-    if (others.length === 2) terms.push({ moderators: [...others].sort(), expression: b });
-  }
-  return [{ moderators: [], expression: centre }, ...terms];
+  const at = (term: readonly string[]): Expression =>
+    parameter(fit.parameters.index.get(coefficientLabel(outcome, term.join(":")))!);
+  const own = response.terms.find((t) => t.length === 1 && t[0] === key);
+  return [
+    { moderators: [], expression: own ? at(own) : number(0) },
+    ...response.terms
+      .filter((t) => t.length > 1 && t.includes(key) && known.has(t.join(":")))
+      .map((t) => ({ moderators: t.filter((k) => k !== key).sort(), expression: at(t) })),
+  ];
 }
 
-/**
- * Responses with products as linear predictors of columns about their means, from coefficients of columns as they are: a product of
- * columns is multiplied out about their centres.
- */
+/** Responses with products as linear predictors of columns about their means; products are of columns about their centres already. */
 export function linkLines(fit: ResponsesFit): Line[] {
   return fit.model.responses.flatMap((response): Line[] => {
     const { outcome, terms, family, equation } = response;
     if (stated(fit, outcome).size === 0) return [];
     const columns = columnsOf(fit, response);
-    const map = multipliedOut(terms, columns);
-    if (!map) return [];
     const p = terms.length;
-    const start = fit.parameters.equations.find((e) => e.outcome === outcome)!.start;
-    const theta = fit.vector();
-    const b = new Float64Array(p);
-    for (let r = 0; r < p; r++)
-      for (let k = 0; k < p; k++) b[r] = b[r]! + map[r * p + k]! * theta[start + k]!;
+    const map = aboutMeans(columns);
+    const { start } = fit.parameters.equations.find((e) => e.outcome === outcome)!;
+    const b = fit.vector().slice(start, start + p);
+    b[0] = b.reduce((sum, v, k) => sum + map[k]! * v, 0);
     const n = equation.y.length;
     return [
       {
@@ -109,35 +90,12 @@ function columnsOf(fit: ResponsesFit, { terms }: Response): Column[] {
   });
 }
 
-/**
- * Coefficients about means from those of columns as they are, row-major; null where a product stands without the columns and
- * products that it is made of.
- */
-function multipliedOut(terms: readonly Term[], columns: readonly Column[]): Float64Array | null {
-  const p = terms.length;
-  const keyOf = (term: readonly string[]): string => [...term].sort().join("\u0000");
-  const place = new Map(terms.map((t, k) => [keyOf(t), k]));
-  const centres = new Map(columns.filter((c) => !c.components).map((c) => [c.key, centreOf(c)]));
+/** The linear predictor where every column is at its mean: the coefficients' weights are these means. Row-major, the rest as it is. */
+function aboutMeans(columns: readonly Column[]): Float64Array {
+  const p = columns.length + 1;
   const map = new Float64Array(p * p);
-  for (const [k, term] of terms.entries()) {
-    // Every subset of a product is a term of its own, times the centres of the rest.
-    for (let subset = 0; subset < 1 << term.length; subset++) {
-      const kept = term.filter((_, j) => subset & (1 << j));
-      const weight = term.reduce(
-        (all, key, j) => (subset & (1 << j) ? all : all * (centres.get(key) ?? NaN)),
-        1,
-      );
-      if (weight === 0) continue;
-      const row = place.get(keyOf(kept));
-      if (row === undefined || !Number.isFinite(weight)) return null;
-      map[row * p + k] = map[row * p + k]! + weight;
-    }
-  }
-  // The first coefficient is the linear predictor where every column is at its mean.
-  columns.forEach((column, j) => {
-    const middle = column.components || column.contrast !== null ? mean(column.values) : 0;
-    for (let k = 0; k < p; k++) map[k] = map[k]! + middle * map[(j + 1) * p + k]!;
-  });
+  for (let k = 0; k < p; k++) map[k * p + k] = 1;
+  columns.forEach((column, j) => (map[j + 1] = mean(column.values)));
   return map;
 }
 

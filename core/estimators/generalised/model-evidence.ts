@@ -19,10 +19,11 @@ interface Covered {
   robust: Float64Array;
 }
 
-/** One response with its model, tests and measures of fit. */
+/** One response with its model, tests and measures of fit. @param reported its coefficients, of columns as they are */
 export function modelEvidence(
   { outcome, family, exposure, terms, equation }: Response,
   fit: GeneralisedFit,
+  reported: Float64Array,
   variances: Covered,
   level: number,
   robust: boolean,
@@ -33,7 +34,7 @@ export function modelEvidence(
   const tail = 1 - (1 - level) / 2;
   const reach = df === null ? zQuantile(tail) : studentQuantile(tail, df);
   const coefficients = terms.map((term, k): ResponseCoefficient => {
-    const estimate = fit.beta[k]!;
+    const estimate = reported[k]!;
     const classical = Math.sqrt(variances.classical[k]!);
     const hc0 = Math.sqrt(variances.robust[k]!);
     const hc1 = hc0 * Math.sqrt(n / (n - p));

@@ -1,8 +1,9 @@
-import { coefficientLabel } from "../../model";
+import { coefficientLabel, compileExpression } from "../../model";
 import { exp } from "../../numerics/elementary";
 import { mean } from "../../numerics/moments";
 import type { RareOutcome } from "../response-types";
 import type { Triad } from "./causal-model";
+import { reportedCoefficient } from "./reported";
 import type { ResponsesFit } from "./response-fit";
 
 /** Above this share of yes an odds ratio is no ratio of probabilities. */
@@ -13,14 +14,11 @@ const RARE = 0.1;
  * their means (VanderWeele & Vansteelandt 2010, Am J Epidemiol 172): an approximation beside the integrated effects; null for other models.
  */
 export function rareOutcome(
-  {
-    model,
-    parameters,
-    estimation,
-    vector,
-  }: Pick<ResponsesFit, "model" | "parameters" | "estimation"> & { vector: Float64Array },
+  fit: ResponsesFit,
   { at, block, outcome, contrast }: Triad,
 ): RareOutcome | null {
+  const { model, parameters, estimation } = fit;
+  const vector = fit.vector();
   const find = (name: string) => model.responses.find((r) => r.outcome === name)!;
   const [mediator] = block as [string];
   const [ofM, ofY] = [find(mediator), find(outcome)];
@@ -38,7 +36,8 @@ export function rareOutcome(
   if (!suits) return null;
   const value = (response: string, term: readonly string[]): number => {
     const name = term.length === 0 ? "intercept" : term.join(":");
-    return vector[parameters.index.get(coefficientLabel(response, name))!]!;
+    const place = parameters.index.get(coefficientLabel(response, name))!;
+    return compileExpression(reportedCoefficient(fit, place))(vector, 0);
   };
   const crossed = products.find(own);
   const [x1, x0] = [contrast.x1.get(contrast.key)!, contrast.x0.get(contrast.key)!];

@@ -33,6 +33,7 @@ import { linkLines, linkPoints, linkSlope } from "./lines";
 import { effectFormulas, type EffectFormula } from "./natural-effects";
 import { optionsOf, type ResponseOptions } from "./options";
 import { dependentDesign } from "./rank";
+import { reportedCoefficient } from "./reported";
 import { responseSection } from "./response-section";
 import { responseWarnings } from "./response-warnings";
 import { curveFormulas, curveLabel, sensitiveTriads } from "./sensitivity-curve";
@@ -186,7 +187,9 @@ export class ResponsesFit implements Fit<ResponseProblem> {
     const { estimated } = this.estimation;
     const { labels } = this.parameters;
     return [
-      ...labels.slice(0, estimated).map((label, at) => coefficientQuantity(label, parameter(at))),
+      ...labels
+        .slice(0, estimated)
+        .map((label, at) => coefficientQuantity(label, reportedCoefficient(this, at))),
       ...this.plan.triads.flatMap(({ nested }) =>
         nested
           .flat()

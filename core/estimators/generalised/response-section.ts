@@ -23,11 +23,13 @@ import type {
 } from "../response-types";
 import { changeLabel, changesOf, type Change } from "./changes";
 import type { TriadMeans } from "./effect-plan";
+import { sandwich } from "./generalised-fit";
 import { responseInteractions } from "./interaction";
 import { linkLabel, linkProduct, linkTriads } from "./link-products";
 import { modelEvidence } from "./model-evidence";
 import type { EffectFormula } from "./natural-effects";
 import { formulaLabel, type ResponsesFit } from "./response-fit";
+import { reportedCoefficient, reportingMap } from "./reported";
 import { rareOutcome } from "./rare-outcome";
 import { unmeasuredCauses } from "./unmeasured";
 import { ASSUMPTIONS, effectWords, meanWords, summaryWords, unmeasuredWords } from "./words";
@@ -109,11 +111,21 @@ function modelOf(
   const { estimation, model, plan, covariances } = fit;
   const response = model.responses[e]!;
   const from = estimation.shape.start[e]!;
-  const diagonal = (kind: "classical" | "HC0"): Float64Array =>
-    Float64Array.from(response.terms, (_, k) => {
-      const { size, values } = covariances[kind]!;
-      return values[(from + k) * size + from + k]!;
+  // Products are estimated about centres, and reported of columns as they are.
+  const p = response.terms.length;
+  const map = reportingMap(fit, e);
+  const diagonal = (kind: "classical" | "HC0"): Float64Array => {
+    const { size, values } = covariances[kind]!;
+    const own = Float64Array.from({ length: p * p }, (_, at) => {
+      const [j, k] = [Math.floor(at / p), at % p];
+      return values[(from + j) * size + from + k]!;
     });
+    const told = map ? sandwich(map, own, p, p) : own;
+    return Float64Array.from({ length: p }, (_, k) => told[k * p + k]!);
+  };
+  const coefficients = Float64Array.from({ length: p }, (_, k) =>
+    teller.value(reportedCoefficient(fit, from + k)),
+  );
   const at = (place: number): Expression => parameter(estimation.estimated + place);
   const marginal = plan.marginal
     .filter((m) => m.outcome === response.outcome)
@@ -131,6 +143,7 @@ function modelOf(
     ...modelEvidence(
       response,
       estimation.fits[e]!,
+      coefficients,
       { classical: diagonal("classical"), robust: diagonal("HC0") },
       context.level,
       context.errors === "HC0",
@@ -220,7 +233,7 @@ function naturalOf(
     }),
     effects,
     unmeasured,
-    rareOutcome: rareOutcome({ model, parameters, estimation, vector: fit.vector() }, triad),
+    rareOutcome: rareOutcome(fit, triad),
     words: [
       ...summaryWords(triad, family, effects.difference!),
       ...unmeasuredWords(triad, unmeasured),
