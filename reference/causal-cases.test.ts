@@ -136,7 +136,7 @@ describe("effects of treatments, stated in words", () => {
     const name = "logistic-normal-common";
     const e = expectedCausal(name);
     const evidence = runCausal(name, causalTheory(e.settings), {
-      replications: 5000,
+      replications: 3000,
       interval: "bca",
     });
     const { effects } = responsesOf(evidence).natural[0]!;
@@ -167,7 +167,7 @@ describe("effects of treatments, stated in words", () => {
       const e = expectedCausal(name);
       const evidence = runCausal(name, causalTheory(e.settings), {
         interval: "monte_carlo",
-        monteCarloDraws: 5000,
+        monteCarloDraws: 2000,
         ...(e.settings.outcome_terms.some((t: string) => t.includes(":"))
           ? {}
           : { options: { treatment_product: "out" } }),

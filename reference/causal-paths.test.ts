@@ -78,7 +78,7 @@ describe("a block of mediators on the way to a response that is no straight line
   });
 
   it("limits of resamples", () => {
-    const evidence = runCausal(name, theory, { replications: 3000, interval: "percentile" });
+    const evidence = runCausal(name, theory, { replications: 1500, interval: "percentile" });
     const natural = responsesOf(evidence).natural.find((n) => n.at === null)!;
     for (const key of ["total_effect", "total_natural_indirect_block", "pure_natural_direct"]) {
       const [scale, own] = NAMES[key]!;
@@ -131,7 +131,7 @@ describe("products of coefficients with a yes/no response", () => {
   it("with limits of resamples where the outcome has no product", () => {
     const evidence = runCausal(name, theory, {
       options: { treatment_product: "out" },
-      replications: 3000,
+      replications: 1500,
       interval: "bca",
     });
     const { bootstrap } = responsesOf(evidence).products[0]!;

@@ -28,7 +28,7 @@ const sectionOf = ({ sections }: Evidence): ResponseSection =>
   sections.find((s) => s.kind === "responses")!;
 
 const seeds = fc.integer({ min: 1, max: 400 });
-const RUNS = { numRuns: 10 };
+const RUNS = { numRuns: 6 };
 const YES = "H1: x raises yes\nH2: w alters x to yes";
 const COUNT = "H1: x raises count\nH2: w alters x to count\nmodel count as poisson";
 
