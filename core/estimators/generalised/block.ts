@@ -1,5 +1,5 @@
 import type { InnerMean, InnerRule } from "./inner-means";
-import { pairOf, type Shape } from "./functionals";
+import { addGradient, offsetAt, pairOf, predictorAt, type Shape } from "./shape";
 
 /** One mediator of a block: its equation, and designs of its linear predictor in a world, row-major. */
 export interface BlockMediator {
@@ -53,14 +53,17 @@ export class Block {
     const { outcome, designs, slopes, all, own, means, acts } = this;
     const { mediators } = designs;
     const k = mediators.length;
-    this.centre = this.offset(outcome, i) + this.dot(outcome, designs.base, i, theta, at);
+    this.centre =
+      offsetAt(this.shape, outcome, i) +
+      predictorAt(this.shape, outcome, designs.base, i, theta, at);
     for (let j = 0; j < k; j++) {
       const { equation, base, before } = mediators[j]!;
-      slopes[j] = this.dot(outcome, designs.slopes[j]!, i, theta, at);
-      own[j] = this.offset(equation, i) + this.dot(equation, base, i, theta, at);
+      slopes[j] = predictorAt(this.shape, outcome, designs.slopes[j]!, i, theta, at);
+      own[j] =
+        offsetAt(this.shape, equation, i) + predictorAt(this.shape, equation, base, i, theta, at);
       means[j] = own[j]!;
       for (let m = 0; m < j; m++) {
-        acts[j * k + m] = this.dot(equation, before[m]!, i, theta, at);
+        acts[j * k + m] = predictorAt(this.shape, equation, before[m]!, i, theta, at);
         means[j] = means[j]! + acts[j * k + m]! * means[m]!;
       }
       this.centre += slopes[j]! * means[j]!;
@@ -131,49 +134,32 @@ export class Block {
       }
       along[j] = sum;
     }
-    this.add(gradient, outcome, designs.base, i, da);
+    addGradient(this.shape, gradient, outcome, designs.base, i, da);
     for (let j = 0; j < k; j++) {
       const { equation, base, before } = mediators[j]!;
-      this.add(gradient, outcome, designs.slopes[j]!, i, da * means[j]! + ds * along[j]!);
-      this.add(gradient, equation, base, i, da * all[j]!);
+      addGradient(
+        this.shape,
+        gradient,
+        outcome,
+        designs.slopes[j]!,
+        i,
+        da * means[j]! + ds * along[j]!,
+      );
+      addGradient(this.shape, gradient, equation, base, i, da * all[j]!);
       for (let m = 0; m < j; m++)
-        this.add(gradient, equation, before[m]!, i, all[j]! * (da * means[m]! + ds * along[m]!));
+        addGradient(
+          this.shape,
+          gradient,
+          equation,
+          before[m]!,
+          i,
+          all[j]! * (da * means[m]! + ds * along[m]!),
+        );
       for (let m = 0; m <= j; m++) {
         const place = this.place(j, m);
         if (place >= 0)
           gradient[place] = gradient[place]! + ds * (j === m ? 1 : 2) * all[j]! * all[m]!;
       }
     }
-  }
-
-  private offset(equation: number, i: number): number {
-    return this.shape.offsets[equation]?.[i] ?? 0;
-  }
-
-  private dot(
-    equation: number,
-    design: Float64Array,
-    i: number,
-    theta: Float64Array,
-    at: number,
-  ): number {
-    const p = this.shape.columns[equation]!;
-    const from = at + this.shape.start[equation]!;
-    let sum = 0;
-    for (let c = 0; c < p; c++) sum += design[i * p + c]! * theta[from + c]!;
-    return sum;
-  }
-
-  private add(
-    gradient: Float64Array,
-    equation: number,
-    design: Float64Array,
-    i: number,
-    factor: number,
-  ): void {
-    const p = this.shape.columns[equation]!;
-    const from = this.shape.start[equation]!;
-    for (let c = 0; c < p; c++)
-      gradient[from + c] = gradient[from + c]! + factor * design[i * p + c]!;
   }
 }

@@ -1,4 +1,5 @@
-import { Functionals, pairOf, type Functional, type Shape } from "./functionals";
+import { Functionals, type Functional } from "./functionals";
+import { pairOf, type Shape } from "./shape";
 import { GeneralisedFit, sandwich, type Equation, type FitEnding } from "./generalised-fit";
 
 /** Everything that is estimated, as plain data for workers. */

@@ -1,5 +1,6 @@
 import { Block, type BlockDesigns } from "./block";
-import { familyOf, type FamilyId } from "./families";
+import { familyOf } from "./families";
+import { addGradient, offsetAt, predictorAt, type Shape } from "./shape";
 import { innerMean, innerRule, tabledLogisticSum, type InnerRule } from "./inner-means";
 
 /**
@@ -23,23 +24,6 @@ export type Functional =
   | ({ kind: "block"; outcome: number } & BlockDesigns)
   /** Mean change of a response with a column: g'(η) times the derivative of the linear predictor. */
   | { kind: "marginal"; equation: number; design: Float64Array; change: Float64Array };
-
-/** What is known of the equations when means are taken. */
-export interface Shape {
-  n: number;
-  families: FamilyId[];
-  /** Columns of each design, and where its coefficients begin in the parameter vector. */
-  columns: number[];
-  start: number[];
-  offsets: (Float64Array | null)[];
-  /** Where the residual variance of each linear equation stands; -1 for others. */
-  variance: number[];
-  /** Where the residual covariance of two equations stands, by their places; none where they are independent. */
-  covariance: ReadonlyMap<string, number>;
-}
-
-/** The name of a pair of equations in either order. */
-export const pairOf = (a: number, b: number): string => `${Math.min(a, b)} ${Math.max(a, b)}`;
 
 /** Evaluates functionals, alone for resamples, or with the gradient and what each row adds. */
 export class Functionals {
@@ -157,7 +141,7 @@ export class Functionals {
     if (offsets[f.outcome] || offsets[f.mediator]) return null;
     if (families[f.outcome] !== "logistic" || families[f.mediator] !== "linear") return null;
     const { etas } = this;
-    const b = this.dot(f.outcome, f.slope, 0, theta, at);
+    const b = predictorAt(this.shape, f.outcome, f.slope, 0, theta, at);
     this.predict(f.outcome, f.slope, theta, at, 1, etas, false);
     for (let i = 0; i < n; i++) if (etas[i] !== b) return null;
     this.predict(f.outcome, f.base, theta, at, 1, etas, false);
@@ -199,30 +183,41 @@ export class Functionals {
     switch (f.kind) {
       case "response": {
         const family = familyOf(families[f.equation]!);
-        const eta = this.offset(f.equation, i) + this.dot(f.equation, f.design, i, theta, at);
-        if (gradient) this.add(gradient, f.equation, f.design, i, family.slope(eta));
+        const eta =
+          offsetAt(this.shape, f.equation, i) +
+          predictorAt(this.shape, f.equation, f.design, i, theta, at);
+        if (gradient) addGradient(this.shape, gradient, f.equation, f.design, i, family.slope(eta));
         return family.mean(eta);
       }
       case "controlled": {
         const family = familyOf(families[f.equation]!);
         const eta =
-          this.offset(f.equation, i) +
-          this.dot(f.equation, f.base, i, theta, at) +
-          f.at * this.dot(f.equation, f.slope, i, theta, at);
+          offsetAt(this.shape, f.equation, i) +
+          predictorAt(this.shape, f.equation, f.base, i, theta, at) +
+          f.at * predictorAt(this.shape, f.equation, f.slope, i, theta, at);
         if (gradient) {
           const d = family.slope(eta);
-          this.add(gradient, f.equation, f.base, i, d);
-          this.add(gradient, f.equation, f.slope, i, d * f.at);
+          addGradient(this.shape, gradient, f.equation, f.base, i, d);
+          addGradient(this.shape, gradient, f.equation, f.slope, i, d * f.at);
         }
         return family.mean(eta);
       }
       case "marginal": {
         const family = familyOf(families[f.equation]!);
-        const eta = this.offset(f.equation, i) + this.dot(f.equation, f.design, i, theta, at);
-        const change = this.dot(f.equation, f.change, i, theta, at);
+        const eta =
+          offsetAt(this.shape, f.equation, i) +
+          predictorAt(this.shape, f.equation, f.design, i, theta, at);
+        const change = predictorAt(this.shape, f.equation, f.change, i, theta, at);
         if (gradient) {
-          this.add(gradient, f.equation, f.design, i, family.curvature(eta) * change);
-          this.add(gradient, f.equation, f.change, i, family.slope(eta));
+          addGradient(
+            this.shape,
+            gradient,
+            f.equation,
+            f.design,
+            i,
+            family.curvature(eta) * change,
+          );
+          addGradient(this.shape, gradient, f.equation, f.change, i, family.slope(eta));
         }
         return family.slope(eta) * change;
       }
@@ -243,50 +238,20 @@ export class Functionals {
   ): number {
     const { inner } = this;
     const { variance } = this.shape;
-    const a = this.offset(f.outcome, i) + this.dot(f.outcome, f.base, i, theta, at);
-    const b = this.dot(f.outcome, f.slope, i, theta, at);
-    const l = this.offset(f.mediator, i) + this.dot(f.mediator, f.design, i, theta, at);
+    const a =
+      offsetAt(this.shape, f.outcome, i) + predictorAt(this.shape, f.outcome, f.base, i, theta, at);
+    const b = predictorAt(this.shape, f.outcome, f.slope, i, theta, at);
+    const l =
+      offsetAt(this.shape, f.mediator, i) +
+      predictorAt(this.shape, f.mediator, f.design, i, theta, at);
     const place = variance[f.mediator]!;
     this.rules[k]!(a, b, l, place < 0 ? 0 : theta[at + place]!, inner);
     if (gradient) {
-      this.add(gradient, f.outcome, f.base, i, inner.da);
-      this.add(gradient, f.outcome, f.slope, i, inner.db);
-      this.add(gradient, f.mediator, f.design, i, inner.dl);
+      addGradient(this.shape, gradient, f.outcome, f.base, i, inner.da);
+      addGradient(this.shape, gradient, f.outcome, f.slope, i, inner.db);
+      addGradient(this.shape, gradient, f.mediator, f.design, i, inner.dl);
       if (place >= 0) gradient[place] = gradient[place]! + inner.ds;
     }
     return inner.value;
-  }
-
-  private offset(equation: number, i: number): number {
-    return this.shape.offsets[equation]?.[i] ?? 0;
-  }
-
-  private dot(
-    equation: number,
-    design: Float64Array,
-    i: number,
-    theta: Float64Array,
-    at: number,
-  ): number {
-    const p = this.shape.columns[equation]!;
-    const from = at + this.shape.start[equation]!;
-    const row = i * p;
-    let sum = 0;
-    for (let k = 0; k < p; k++) sum += design[row + k]! * theta[from + k]!;
-    return sum;
-  }
-
-  private add(
-    gradient: Float64Array,
-    equation: number,
-    design: Float64Array,
-    i: number,
-    factor: number,
-  ): void {
-    if (factor === 0) return;
-    const p = this.shape.columns[equation]!;
-    const from = this.shape.start[equation]!;
-    for (let k = 0; k < p; k++)
-      gradient[from + k] = gradient[from + k]! + factor * design[i * p + k]!;
   }
 }
