@@ -67,6 +67,7 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
     errors: CovarianceKind;
     equations: EquationEvidence[];
   } | null = null;
+  private sensitivityHeld: { level: number; sections: SensitivitySection[] } | null = null;
   private reducedHeld: ReturnType<typeof reducedRegressions> | null = null;
 
   /** @throws StudyProblem for anything that stops the analysis */
@@ -207,11 +208,15 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
   /** Rows made up to have certain moments, and clusters, have no rows whose influence could be summed one by one. */
   private sensitivity(level: number): SensitivitySection[] {
     if (this.data.momentsOnly || this.data.clusters) return [];
-    return sensitivityOf(
+    // Evidence is put together after every batch of replicates; nothing here changes with them.
+    if (this.sensitivityHeld?.level === level) return this.sensitivityHeld.sections;
+    const sections = sensitivityOf(
       linearTriads(this.theory, this.design, () => true, comparisonIn(this.theory)),
       level,
       this.settings.leftOut,
     );
+    this.sensitivityHeld = { level, sections };
+    return sections;
   }
 
   residuals(outcome: string): ResidualRows | null {
