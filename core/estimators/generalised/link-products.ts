@@ -1,7 +1,6 @@
 import { coefficientLabel, multiply, number, parameter, type Expression } from "../../model";
 import { normalP, zQuantile } from "../../numerics/distributions";
 import { standardDeviation } from "../../numerics/moments";
-import type { BootstrapSummary } from "../../inference";
 import type { LinkCoefficient, LinkProduct } from "../response-types";
 import type { Response, Triad } from "./causal-model";
 import { isBinary } from "./families";
@@ -56,8 +55,7 @@ export function linkProduct(
   fit: ResponsesFit,
   { contrast, mediator, outcome }: Triad,
   level: number,
-  bootstrap: BootstrapSummary | null,
-): LinkProduct | null {
+): Omit<LinkProduct, "bootstrap"> | null {
   const { model } = fit;
   const find = (name: string): Response => model.responses.find((r) => r.outcome === name)!;
   const own = find(outcome);
@@ -109,7 +107,6 @@ export function linkProduct(
       upper: product + reach,
       robustSe: Math.sqrt(squares) / model.n,
     },
-    bootstrap,
     difference: total.estimate - direct.estimate,
     latentSd,
     rescaled: {

@@ -14,9 +14,11 @@ import type { SectionContext } from "../engine";
 import type {
   AverageMarginalEffect,
   ChangedEffects,
+  LinkProduct,
   NaturalEffect,
   NaturalEffectsEvidence,
   PotentialMean,
+  ResponseInteraction,
   ResponseModelEvidence,
   ResponseSection,
   TestedNumber,
@@ -41,17 +43,43 @@ const STEADY = 4.5;
 export function responseSection(fit: ResponsesFit, context: SectionContext): ResponseSection {
   const theta = fit.vector();
   const teller = new Teller(fit, theta, context);
+  const settled = settledOf(fit, context.level);
   return {
     kind: "responses",
     models: fit.model.responses.map((_, e) => modelOf(fit, teller, context, e)),
     natural: fit.plan.triads.map((means, t) => naturalOf(fit, teller, means, t)),
     changes: changesOf(fit).map((change) => changeOf(teller, change)),
-    interactions: responseInteractions(fit, context.level),
-    products: linkTriads(fit).flatMap(
-      (triad, t) => linkProduct(fit, triad, context.level, teller.resampled(linkLabel(t))) ?? [],
-    ),
+    interactions: settled.interactions,
+    products: settled.products.map(({ label, product }) => ({
+      ...product,
+      bootstrap: teller.resampled(label),
+    })),
     assumptions: fit.plan.triads.length > 0 ? ASSUMPTIONS : [],
   };
+}
+
+interface Settled {
+  level: number;
+  interactions: ResponseInteraction[];
+  products: { label: string; product: Omit<LinkProduct, "bootstrap"> }[];
+}
+
+/** Evidence is put together after every batch of replicates; what does not change with them is found once a fit. */
+const settledBefore = new WeakMap<ResponsesFit, Settled>();
+
+function settledOf(fit: ResponsesFit, level: number): Settled {
+  const known = settledBefore.get(fit);
+  if (known?.level === level) return known;
+  const settled = {
+    level,
+    interactions: responseInteractions(fit, level),
+    products: linkTriads(fit).flatMap((triad, t) => {
+      const product = linkProduct(fit, triad, level);
+      return product ? [{ label: linkLabel(t), product }] : [];
+    }),
+  };
+  settledBefore.set(fit, settled);
+  return settled;
 }
 
 /** Tests functions of the parameters by both covariances, and finds their resamples. */
