@@ -93,9 +93,6 @@ test("groups, latent interactions and everybody's answers come by sentence and s
   await page.goto("/study/demo-factors/hypotheses");
   await page.getByLabel("Groups", { exact: true }).hover();
   await page.getByRole("button", { name: "One group again" }).click();
-  await expect(page.getByRole("link", { name: /328 of 360/ })).toBeVisible();
-  await page.waitForTimeout(2000);
-  await settled(page);
   await page.getByRole("button", { name: "Analysis settings" }).click();
   await page.getByLabel("Missing answers").selectOption("everybody");
   await page.getByRole("button", { name: "Close", exact: true }).click();

@@ -49,13 +49,17 @@ export function useStudyState(
 ): StudyContext {
   const [edited, setDefinition] = useState(study.definition);
   const [seenRevision, setSeenRevision] = useState(study.revision);
+  const [replaced, setReplaced] = useState(false);
   const dataKey = dataKeyOf(study);
   const { edit, writer } = useWriting(study, setDefinition);
 
-  // A change that this tab did not type (another tab, undo, new data) replaces what is on screen.
+  // A change that this tab did not type (another tab, undo, new data) replaces what is on screen. It may have been read just before
+  // a change of this tab was through, and arrive after it; the state with that change then brings it back.
   if (study.revision !== seenRevision) {
+    const others = study.origin !== TAB;
     setSeenRevision(study.revision);
-    if (study.origin !== TAB) setDefinition(writer.over(study.definition));
+    if (others || replaced) setDefinition(writer.over(study.definition));
+    setReplaced(others);
   }
   const definition = useMemo(
     () => ({ ...edited, log: study.definition.log }),
