@@ -87,19 +87,6 @@ describe("writing a study down", () => {
     expect(sent[0]!.base).toEqual({ theory: start.theory });
   });
 
-  it("keeps what is on its way to the store when a state from before it arrives", async () => {
-    const one = writer();
-    one.edit({ title: "mine" }, "title", "");
-    void one.flush();
-    expect(one.over({ ...start, theory: "theirs" })).toMatchObject({
-      title: "mine",
-      theory: "theirs",
-    });
-    one.settle({ ok: true, lost: null });
-    // From here on the store has it, and another tab may change it.
-    expect(one.over({ ...start, title: "Theirs" }).title).toBe("Theirs");
-  });
-
   it("starts from another tab's study only when the screen shows it", () => {
     const one = writer();
     const theirs = { ...start, theory: "theirs" };

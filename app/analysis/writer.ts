@@ -41,8 +41,6 @@ export class Writer {
   private readonly listeners = new Set<() => void>();
   private waiting: Waiting | null = null;
   private unwritten: Patch = {};
-  /** Handed to the store and not yet through: a state read before that does not have it. */
-  private sent: Patch = {};
 
   /**
    * @param known the study as this tab last wrote or saw it
@@ -87,13 +85,11 @@ export class Writer {
     this.waiting = null;
     const { patch, kind, why, base } = waiting;
     this.known = { ...this.known, ...patch };
-    this.sent = { ...this.sent, ...patch };
     await this.send({ intent: "change", patch, kind, why, base });
   };
 
   /** How a write ended. */
   settle(outcome: StudyOutcome): void {
-    this.sent = {};
     if (outcome.ok) {
       this.unwritten = {};
       this.publish({ problem: null, lost: outcome.lost ?? this.state.lost });
@@ -114,10 +110,10 @@ export class Writer {
 
   /**
    * The study as another tab, undo or new data have left it, for the screen.
-   * @returns that, with what is still waiting to be written here, or on its way
+   * @returns that, with what is still waiting to be written here
    */
   over(stored: StudyDefinition): StudyDefinition {
-    return { ...stored, ...this.unwritten, ...this.sent, ...this.waiting?.patch };
+    return { ...stored, ...this.unwritten, ...this.waiting?.patch };
   }
 
   /** The screen shows this state now: what is changed from here on starts from it. */
