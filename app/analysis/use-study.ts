@@ -1,4 +1,12 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import {
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type Dispatch,
+  type SetStateAction,
+} from "react";
 import { useFetcher, useOutletContext } from "react-router";
 import {
   buildDataset,
@@ -51,14 +59,14 @@ export function useStudyState(
   const [seenRevision, setSeenRevision] = useState(study.revision);
   const [replaced, setReplaced] = useState(false);
   const dataKey = dataKeyOf(study);
-  const { edit, writer } = useWriting(study, setDefinition);
+  const { edit, writer, show } = useWriting(study, setDefinition);
 
   // A change that this tab did not type (another tab, undo, new data) replaces what is on screen. It may have been read just before
   // a change of this tab was through, and arrive after it; the state with that change then brings it back.
   if (study.revision !== seenRevision) {
     const others = study.origin !== TAB;
     setSeenRevision(study.revision);
-    if (others || replaced) setDefinition(writer.over(study.definition));
+    if (others || replaced) show(writer.over(study.definition));
     setReplaced(others);
   }
   const definition = useMemo(
@@ -118,8 +126,8 @@ function useDataset(
 
 /** Writes through the route's action, and at once when the page is left. */
 function useWriting(
-  { id, definition: stored, origin }: StoredStudy,
-  setDefinition: (change: (before: StudyDefinition) => StudyDefinition) => void,
+  { id, definition: stored }: StoredStudy,
+  setDefinition: Dispatch<SetStateAction<StudyDefinition>>,
 ) {
   const fetcher = useFetcher<StudyOutcome>({ key: `write ${id}` });
   const submit = useRef(fetcher.submit);
@@ -140,23 +148,23 @@ function useWriting(
   useEffect(() => {
     if (outcome) writer.settle(outcome);
   }, [outcome, writer]);
-  // After the screen has been drawn: what is typed before that was typed over the state before.
-  useEffect(() => {
-    if (origin !== TAB) writer.seen(stored);
-  }, [stored, origin, writer]);
-  const lost = state === "idle" && outcome?.ok ? outcome.lost : null;
+  // A state that this tab did not type. The writer hears of it after it has been drawn: what is typed before that was typed over
+  // the state before. It hears what was drawn, not what is stored, since what waited to be written may have been sent by then.
   const [shown, setShown] = useState<StudyDefinition | null>(null);
-  useEffect(() => {
-    if (!lost) return;
-    // Where another tab's version stands, the screen shows that; this tab's is kept beside it.
-    setDefinition(() => writer.over(stored));
-    setShown(stored);
-    // What was lost is shown once, with the study as it stood then.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [lost]);
+  const show = (definition: StudyDefinition): void => {
+    setDefinition(definition);
+    setShown(definition);
+  };
   useEffect(() => {
     if (shown) writer.seen(shown);
   }, [shown, writer]);
+  const lost = state === "idle" && outcome?.ok ? outcome.lost : null;
+  useEffect(() => {
+    // Where another tab's version stands, the screen shows that; this tab's is kept beside it.
+    if (lost) show(writer.over(stored));
+    // What was lost is shown once, with the study as it stood then.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [lost]);
 
   const edit = useCallback(
     (patch: Partial<StudyDefinition>, kind: string, why = "") => {
@@ -174,5 +182,5 @@ function useWriting(
       leave();
     };
   }, [writer]);
-  return { edit, writer };
+  return { edit, writer, show };
 }

@@ -81,7 +81,7 @@ describe("writing a study down", () => {
     one.edit({ theory: "mine" }, "theory", "");
     const theirs = { ...start, title: "Theirs", theory: "theirs" };
     const shown = one.over(theirs);
-    one.seen(theirs);
+    one.seen(shown);
     expect(shown).toMatchObject({ title: "Theirs", theory: "mine" });
     void one.flush();
     expect(sent[0]!.base).toEqual({ theory: start.theory });
@@ -90,13 +90,28 @@ describe("writing a study down", () => {
   it("starts from another tab's study only when the screen shows it", () => {
     const one = writer();
     const theirs = { ...start, theory: "theirs" };
-    one.over(theirs);
+    const shown = one.over(theirs);
     one.edit({ theory: "mine" }, "theory", "");
     void one.flush();
-    one.seen(theirs);
+    // The screen shows what was typed over the state before.
+    one.seen(shown);
+    one.edit({ theory: "mine and more" }, "theory", "");
+    void one.flush();
+    one.seen(one.over(theirs));
     one.edit({ theory: "theirs and mine" }, "theory", "");
     void one.flush();
-    expect(sent.map((r) => r.base)).toEqual([{ theory: start.theory }, { theory: "theirs" }]);
+    expect(sent.map((r) => r.base.theory)).toEqual([start.theory, "mine", "theirs"]);
+  });
+
+  it("does not take for theirs what was sent between drawing and seeing", () => {
+    const one = writer();
+    one.edit({ theory: "mine" }, "theory", "");
+    const shown = one.over({ ...start, theory: "theirs" });
+    void one.flush();
+    one.seen(shown);
+    one.edit({ theory: "mine and more" }, "theory", "");
+    void one.flush();
+    expect(sent[1]!.base).toEqual({ theory: "mine" });
   });
 
   it("tells of a version that another tab's has replaced, until it is dismissed", () => {

@@ -41,6 +41,8 @@ export class Writer {
   private readonly listeners = new Set<() => void>();
   private waiting: Waiting | null = null;
   private unwritten: Patch = {};
+  /** What has been sent since the screen was last given a state: it is on the screen, but not in that state. */
+  private sentSince: Patch = {};
 
   /**
    * @param known the study as this tab last wrote or saw it
@@ -85,6 +87,7 @@ export class Writer {
     this.waiting = null;
     const { patch, kind, why, base } = waiting;
     this.known = { ...this.known, ...patch };
+    this.sentSince = { ...this.sentSince, ...patch };
     await this.send({ intent: "change", patch, kind, why, base });
   };
 
@@ -113,12 +116,13 @@ export class Writer {
    * @returns that, with what is still waiting to be written here
    */
   over(stored: StudyDefinition): StudyDefinition {
+    this.sentSince = {};
     return { ...stored, ...this.unwritten, ...this.waiting?.patch };
   }
 
-  /** The screen shows this state now: what is changed from here on starts from it. */
-  seen(stored: StudyDefinition): void {
-    this.known = stored;
+  /** The screen shows this state now, as `over` gave it, and what was typed since: what is changed from here on starts from it. */
+  seen(shown: StudyDefinition): void {
+    this.known = { ...shown, ...this.sentSince };
   }
 
   private publish(change: Partial<WritingState>): void {
