@@ -1,10 +1,10 @@
 import atanh from "@stdlib/math-base-special-atanh";
-import exp from "@stdlib/math-base-special-exp";
 import ln from "@stdlib/math-base-special-ln";
 import log10 from "@stdlib/math-base-special-log10";
 import log2 from "@stdlib/math-base-special-log2";
 import pow from "@stdlib/math-base-special-pow";
 import tanh from "@stdlib/math-base-special-tanh";
+import { exp } from "./exponential";
 
 /**
  * Elementary functions whose last digit is the same in every browser and in Node. The standard leaves the rounding of

@@ -1,7 +1,8 @@
 import { Block, type BlockDesigns } from "./block";
 import { familyOf } from "./families";
 import { addGradient, offsetAt, predictorAt, type Shape } from "./shape";
-import { innerMean, innerRule, tabledLogisticSum, type InnerRule } from "./inner-means";
+import { innerMean, innerRule, type InnerRule } from "./inner-means";
+import { ResampledMeans } from "./resampled-means";
 
 /**
  * A mean over the rows of the sample that effects are made of, as plain data. Designs are row-major, as wide as their equation.
@@ -30,16 +31,16 @@ export class Functionals {
   private readonly rules: (InnerRule | null)[];
   private readonly inner = innerMean();
   private readonly blocks: (Block | null)[];
-  private readonly etas: Float64Array;
+  /** For resamples. */
+  private readonly quick: ResampledMeans | null;
 
   constructor(
     private readonly shape: Shape,
     readonly list: readonly Functional[],
-    private readonly fine: boolean,
+    fine: boolean,
     /** Which of them are wanted; all where null. */
     private readonly wanted: readonly boolean[] | null = null,
   ) {
-    this.etas = new Float64Array(shape.n);
     this.rules = list.map((f) =>
       f.kind === "nested"
         ? innerRule(shape.families[f.mediator]!, shape.families[f.outcome]!, fine)
@@ -48,6 +49,7 @@ export class Functionals {
           : null,
     );
     this.blocks = list.map((f) => (f.kind === "block" ? new Block(shape, f.outcome, f) : null));
+    this.quick = fine ? null : new ResampledMeans(shape, list, this.blocks);
   }
 
   /** Writes the weighted mean of every functional to `out` at `to`. @param theta parameters, from `at` on */
@@ -59,12 +61,13 @@ export class Functionals {
     out: Float64Array,
     to: number,
   ): void {
+    this.quick?.begin();
     this.list.forEach((f, k) => {
       if (this.wanted && !this.wanted[k]) {
         out[to + k] = NaN;
         return;
       }
-      const quick = this.fine ? null : this.quick(f, k, theta, at, weights);
+      const quick = this.quick?.sum(k, theta, at, weights) ?? null;
       if (quick !== null) {
         out[to + k] = quick / total;
         return;
@@ -76,98 +79,6 @@ export class Functionals {
       }
       out[to + k] = sum / total;
     });
-  }
-
-  /** The weighted sum of a functional by a loop of its own, for resamples; null where there is none. */
-  private quick(
-    f: Functional,
-    k: number,
-    theta: Float64Array,
-    at: number,
-    weights: Float64Array,
-  ): number | null {
-    if (f.kind === "block") return this.tabledBlock(f.outcome, this.blocks[k]!, theta, at, weights);
-    if (f.kind === "nested") return this.tabled(f, theta, at, weights);
-    if (f.kind === "marginal") return null;
-    const { n, families, offsets } = this.shape;
-    const { etas } = this;
-    if (f.kind === "response") this.predict(f.equation, f.design, theta, at, 1, etas, false);
-    else {
-      this.predict(f.equation, f.base, theta, at, 1, etas, false);
-      this.predict(f.equation, f.slope, theta, at, f.at, etas, true);
-    }
-    const offset = offsets[f.equation];
-    const { mean } = familyOf(families[f.equation]!);
-    let sum = 0;
-    for (let i = 0; i < n; i++) {
-      const w = weights[i]!;
-      if (w !== 0) sum += w * mean(etas[i]! + (offset ? offset[i]! : 0));
-    }
-    return sum;
-  }
-
-  /** Linear predictors of every row, times a factor; added to what is there, or in its place. */
-  private predict(
-    equation: number,
-    design: Float64Array,
-    theta: Float64Array,
-    at: number,
-    factor: number,
-    out: Float64Array,
-    added: boolean,
-  ): void {
-    const { n, columns, start } = this.shape;
-    const p = columns[equation]!;
-    const from = at + start[equation]!;
-    for (let i = 0, row = 0; i < n; i++, row += p) {
-      let sum = 0;
-      for (let k = 0; k < p; k++) sum += design[row + k]! * theta[from + k]!;
-      out[i] = added ? out[i]! + factor * sum : factor * sum;
-    }
-  }
-
-  /**
-   * The weighted sum of a mean over a normal mediator with a logistic outcome, read from a table of the integral where the mediator does the same
-   * in every row; null where it does not apply.
-   */
-  private tabled(
-    f: Functional,
-    theta: Float64Array,
-    at: number,
-    weights: Float64Array,
-  ): number | null {
-    if (f.kind !== "nested") return null;
-    const { n, families, variance, offsets } = this.shape;
-    if (offsets[f.outcome] || offsets[f.mediator]) return null;
-    if (families[f.outcome] !== "logistic" || families[f.mediator] !== "linear") return null;
-    const { etas } = this;
-    const b = predictorAt(this.shape, f.outcome, f.slope, 0, theta, at);
-    this.predict(f.outcome, f.slope, theta, at, 1, etas, false);
-    for (let i = 0; i < n; i++) if (etas[i] !== b) return null;
-    this.predict(f.outcome, f.base, theta, at, 1, etas, false);
-    this.predict(f.mediator, f.design, theta, at, b, etas, true);
-    const spread = Math.abs(b) * Math.sqrt(theta[at + variance[f.mediator]!]!);
-    return tabledLogisticSum(etas, weights, spread);
-  }
-
-  /** The same for several mediators, where their joint scatter does the same in every row. */
-  private tabledBlock(
-    outcome: number,
-    block: Block,
-    theta: Float64Array,
-    at: number,
-    weights: Float64Array,
-  ): number | null {
-    if (this.shape.families[outcome] !== "logistic") return null;
-    const { etas } = this;
-    let variance = 0;
-    for (let i = 0; i < this.shape.n; i++) {
-      block.moments(i, theta, at);
-      if (i === 0) variance = block.variance;
-      else if (block.variance !== variance) return null;
-      etas[i] = block.centre;
-    }
-    return tabledLogisticSum(etas, weights, Math.sqrt(variance));
   }
 
   /** The value of one row; its gradient in the parameters is added to `gradient` where that is wanted. */

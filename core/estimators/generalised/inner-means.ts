@@ -143,7 +143,8 @@ export function tabledLogisticSum(
       const p = 1 / (1 + e);
       values[j] = values[j]! + shares[k]! * p;
       slopes[j] = slopes[j]! + shares[k]! * p * (1 - p);
-      e *= growth;
+      // Far below zero the exponential is beyond all numbers, and multiplying would not bring it back.
+      e = e === Infinity ? exp(-(low + TABLE_STEP * (j + 1) + spread * nodes[k]!)) : e * growth;
     }
   }
   let sum = 0;
