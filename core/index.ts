@@ -70,3 +70,4 @@ export {
 } from "./robustness";
 export { GLOSSARY, glossaryEntry, type GlossaryEntry } from "./glossary";
 export { own } from "./own";
+export * from "./report";

@@ -1,4 +1,5 @@
 import type { Variable } from "./data";
+import type { ReportChoices } from "./report/choices";
 import type { Correction, DerivedVariable, RowFilter } from "./derive";
 
 /** Standard errors that can be chosen: classical, or heteroscedasticity-consistent. */
@@ -125,6 +126,8 @@ export interface StudyDefinition {
   resamples?: number[][];
   /** Permutations of the rows, likewise: the first so many of each are the first group. */
   permutations?: number[][];
+  /** What stands in the report, and in what style; the initial choices where nothing was chosen. */
+  report?: ReportChoices;
   /** What was done to the study, the oldest first. */
   log: LogEntry[];
 }

@@ -2,6 +2,7 @@ import { z } from "zod";
 import {
   own,
   cell,
+  completeChoices,
   guessVariable,
   namedTable,
   parseTheory,
@@ -68,6 +69,7 @@ export function readStudy(text: string, readCsv: CsvReader = noFiles): LoadedStu
     settings: file.settings as Settings,
     log,
   };
+  if (file.report !== undefined) definition.report = completeChoices(file.report);
   if (file.resamples !== undefined)
     definition.resamples = rowLists(file.resamples, "Resample", table.rows, readCsv);
   if (file.permutations !== undefined)
@@ -251,6 +253,7 @@ export function writeStudy({ definition, table }: LoadedStudy): string {
     corrections,
     filters,
     screening,
+    report,
     log,
   } = definition;
   const file = {
@@ -266,6 +269,7 @@ export function writeStudy({ definition, table }: LoadedStudy): string {
     corrections,
     filters,
     screening,
+    ...(report ? { report } : {}),
     log,
   };
   if (table.moments) {

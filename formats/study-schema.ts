@@ -3,7 +3,9 @@ import {
   CENTRINGS,
   ERRORS,
   MODEL_ERRORS,
+  DEFAULT_REPORT,
   DEFAULT_SETTINGS,
+  PARTS,
   INTERVALS,
   MAX_REPLICATIONS,
 } from "../core";
@@ -237,6 +239,22 @@ export const studySchema = z.strictObject({
     .describe(
       "Permutations of people for comparing two groups, instead of drawn ones: rows of the data from 0, the first group first",
     ),
+  report: z
+    .strictObject({
+      journal: z.enum(["behavioural", "medical"]).default(DEFAULT_REPORT.journal),
+      digits: z.union([z.literal(2), z.literal(3)]).default(DEFAULT_REPORT.digits),
+      decimal: z.enum([".", ","]).default(DEFAULT_REPORT.decimal),
+      spelling: z.enum(["british", "american"]).default(DEFAULT_REPORT.spelling),
+      units: z
+        .enum(["raw", "partially_standardised", "completely_standardised"])
+        .default(DEFAULT_REPORT.units),
+      parts: z
+        .array(z.strictObject({ id: z.enum(PARTS), shown: z.boolean().default(true) }))
+        .default([])
+        .describe("In their order; parts that are not named stand at the end"),
+    })
+    .optional()
+    .describe("What stands in the report, and how numbers and words are written"),
   log: z
     .array(z.strictObject({ when: z.string(), what: z.string(), why: z.string().default("") }))
     .default([]),

@@ -1,14 +1,5 @@
-import type { Verdict } from "../../core";
+import { VERDICT_WORDS, type Verdict } from "../../core";
 import { styled } from "@mui/material/styles";
-
-export const VERDICT_WORDS: Record<Verdict, string> = {
-  supported: "supported",
-  not_supported: "not supported",
-  opposite: "opposite direction",
-  unsettled: "unsettled",
-  undirected: "needs a comparison",
-  pending: "not yet known",
-};
 
 const COLOURS: Record<Verdict, string> = {
   supported: "var(--petrol)",

@@ -32,5 +32,8 @@ export {
   intervalName,
   jointWords,
   referenceName,
+  sampleWords,
   unitWords,
+  VERDICT_WORDS,
 } from "./wording";
+export { inUnits, unitChoices, wordsOf, type Units } from "./effect-words";

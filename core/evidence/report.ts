@@ -16,6 +16,19 @@ const SUBJECTS: Partial<Record<EffectEvidence["kind"], (label: string) => string
   comparison: (label) => `The effect of ${label}`,
 };
 
+/** How numbers are written in a sentence. */
+export interface SentenceNumbers {
+  number(value: number | null): string;
+  pClause(p: number, isBound: boolean): string;
+  limits(lower: number, upper: number): string;
+}
+
+const AS_ON_SCREEN: SentenceNumbers = {
+  number: (value) => plain(value),
+  pClause,
+  limits: (lower, upper) => `[${plain(lower)}, ${plain(upper)}]`,
+};
+
 export interface ReportContext {
   settings: Settings;
   errors: Evidence["errors"];
@@ -29,6 +42,7 @@ export function reportSentence(
   test: ClaimTest | null,
   verdict: Verdict,
   context: ReportContext,
+  write: SentenceNumbers = AS_ON_SCREEN,
 ): string {
   const [first] = claimed;
   if (!first || !test) return "The effect could not be estimated.";
@@ -41,7 +55,7 @@ export function reportSentence(
     verdict === "unsettled"
       ? " The limit lies within its Monte Carlo error of zero, so another seed could change this finding."
       : "";
-  return `${subject} ${finding(test)} (b = ${plain(test.estimate)}${seWords(test)}, ${limitsWords(test)}${basisWords(test, context)}${pWords(test)}).${open}`;
+  return `${subject} ${finding(test)} (b = ${write.number(test.estimate)}${seWords(test, write)}, ${limitsWords(test, write)}${basisWords(test, context)}${pWords(test, write)}).${open}`;
 }
 
 function finding({ lower, upper, nullValue, estimate, tail, direction }: ClaimTest): string {
@@ -52,13 +66,14 @@ function finding({ lower, upper, nullValue, estimate, tail, direction }: ClaimTe
     : "was not distinguishable from zero";
 }
 
-const seWords = ({ se }: ClaimTest): string => (se === null ? "" : `, SE = ${plain(se)}`);
+const seWords = ({ se }: ClaimTest, write: SentenceNumbers): string =>
+  se === null ? "" : `, SE = ${write.number(se)}`;
 
-function limitsWords(test: ClaimTest): string {
+function limitsWords(test: ClaimTest, write: SentenceNumbers): string {
   const { lower, upper, level, tail, direction } = test;
   if (tail === "two")
-    return `${percent(level)} % ${intervalName(test)} CI [${plain(lower)}, ${plain(upper)}]`;
-  return `one-sided ${percent(level)} % ${intervalName(test)} bound ${direction > 0 ? "above" : "below"} ${plain(direction > 0 ? lower : upper)}`;
+    return `${percent(level)} % ${intervalName(test)} CI ${write.limits(lower!, upper!)}`;
+  return `one-sided ${percent(level)} % ${intervalName(test)} bound ${direction > 0 ? "above" : "below"} ${write.number(direction > 0 ? lower : upper)}`;
 }
 
 function basisWords({ reference }: ClaimTest, { used, errors }: ReportContext): string {
@@ -67,6 +82,8 @@ function basisWords({ reference }: ClaimTest, { used, errors }: ReportContext): 
   return errors === "classical" ? "" : `, ${errorsName(errors)} errors`;
 }
 
-function pWords({ p, pIsBound, tail }: ClaimTest): string {
-  return p === null ? "" : `, ${pClause(p, pIsBound)}${tail === "one" ? " (one-tailed)" : ""}`;
+function pWords({ p, pIsBound, tail }: ClaimTest, write: SentenceNumbers): string {
+  return p === null
+    ? ""
+    : `, ${write.pClause(p, pIsBound)}${tail === "one" ? " (one-tailed)" : ""}`;
 }

@@ -1,4 +1,4 @@
-import type { Evidence } from "./types";
+import type { Evidence, Verdict } from "./types";
 import type { JointTest } from "../inference";
 import { dfWords, pClause, plain } from "../wording/numbers";
 
@@ -8,6 +8,27 @@ export function jointWords({ reference, statistic, df1, df2, p }: JointTest): st
     return `Joint test F(${df1}, ${dfWords(df2)}) = ${plain(statistic, 2)}, ${pClause(p)}`;
   if (reference === "chi2") return `Joint test χ²(${df1}) = ${plain(statistic, 2)}, ${pClause(p)}`;
   return `Joint bootstrap test of the ${df1} relative effects, T = ${plain(statistic, 2)}, ${pClause(p)}`;
+}
+
+/** What a verdict is called, on screens and in tables. */
+export const VERDICT_WORDS: Record<Verdict, string> = {
+  supported: "supported",
+  not_supported: "not supported",
+  opposite: "opposite direction",
+  unsettled: "unsettled",
+  undirected: "needs a comparison",
+  pending: "not yet known",
+};
+
+/** Who is not in the sample, and why: filters and missing values are different reasons. */
+export function sampleWords({ sample, unit }: Pick<Evidence, "sample" | "unit">): string {
+  const missing = sample.dropped.length;
+  const filtered = sample.rowsRead - sample.n - missing;
+  const parts = [
+    ...(missing > 0 ? [`${missing} left out for missing values`] : []),
+    ...(filtered > 0 ? [`${filtered} left out by filters`] : []),
+  ];
+  return `${unit} used, ${parts.length > 0 ? parts.join(", ") : "nobody left out"}`;
 }
 
 /** What an interval is called: the t-based one is not the delta method. */

@@ -14,8 +14,11 @@ export function plain(value: number | null | undefined, digits = 3): string {
   if (size !== 0 && (size >= 1e6 || size < TINY))
     return value.toExponential(2).replaceAll("-", "−");
   const usual = size >= 1000 ? 0 : size >= 100 ? 1 : size >= 10 ? Math.min(2, digits) : digits;
-  const places = size === 0 ? usual : Math.max(usual, 1 - Math.floor(log10(size)));
-  const text = value.toFixed(places);
+  const placesOf = (of: number): number =>
+    of === 0 ? usual : Math.max(usual, 1 - Math.floor(log10(of)));
+  const first = value.toFixed(placesOf(size));
+  // Rounding may have brought a digit more before the last ones: 0.00996 is 0.010, not 0.0100.
+  const text = value.toFixed(placesOf(Math.abs(Number(first))));
   return minus(Number(text) === 0 ? text.replace("-", "") : text);
 }
 

@@ -1,8 +1,7 @@
 import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
-import type { Evidence } from "../../../core";
-import { sampleWords } from "./sample-words";
+import { type Evidence, sampleWords } from "../../../core";
 
 const Frame = styled("header")({
   display: "grid",

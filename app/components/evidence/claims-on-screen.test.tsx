@@ -6,15 +6,16 @@ import {
   type Evidence,
   type HypothesisEvidence,
   type Settings,
+  sampleWords,
+  VERDICT_WORDS,
 } from "../../../core";
 import { analyseMade, normals } from "../../../core/test-kit";
 import { drawnOf, IntervalBar, scaleOf } from "../interval-bar";
 import { markupOf as markup, textOf as plainText } from "../test-kit";
-import { VerdictMark, VERDICT_WORDS } from "../verdict";
+import { VerdictMark } from "../verdict";
 import { EffectsTable } from "./effects-table";
 import { LedgerEntry } from "./ledger-entry";
 import { Pairwise } from "./pairwise";
-import { sampleWords } from "./sample-words";
 import { ZeroCrossing } from "./zero-crossing";
 
 const N = 140;

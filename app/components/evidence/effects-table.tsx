@@ -1,10 +1,19 @@
 import Typography from "@mui/material/Typography";
 import Link from "@mui/material/Link";
 import { useState } from "react";
-import { percent, pValue, referenceName, type EffectEvidence, type Evidence } from "../../../core";
+import {
+  percent,
+  pValue,
+  referenceName,
+  type EffectEvidence,
+  type Evidence,
+  inUnits,
+  unitChoices,
+  wordsOf,
+  type Units,
+} from "../../../core";
 import { drawnOf, IntervalBar, scaleOf, type Scale } from "../interval-bar";
 import { Segments } from "../ui/segments";
-import { inUnits, unitChoices, wordsOf, type Units } from "./effect-words";
 import { Forest } from "./forest";
 import { ScreenHead, Spacer } from "../ui/layout";
 import { NumberTable, type Cell } from "../ui/number-table";

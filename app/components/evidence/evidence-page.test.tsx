@@ -1,4 +1,4 @@
-import { equationsOf } from "../../../core";
+import { equationsOf, inUnits, unitChoices, wordsOf, VERDICT_WORDS } from "../../../core";
 import type { ReactElement } from "react";
 import { describe, expect, it } from "vitest";
 import type { EffectKind, Evidence, Settings } from "../../../core";
@@ -6,8 +6,6 @@ import { plain } from "../../../core";
 import { analyseMade, normals } from "../../../core/test-kit";
 import { drawnOf, scaleOf } from "../interval-bar";
 import { markupOf, textOf as plainText } from "../test-kit";
-import { VERDICT_WORDS } from "../verdict";
-import { inUnits, unitChoices, wordsOf } from "./effect-words";
 import { EquationTable } from "./equation-table";
 import { HypothesisTable } from "./hypothesis-table";
 import { LedgerEntry } from "./ledger-entry";

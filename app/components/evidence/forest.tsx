@@ -6,11 +6,12 @@ import {
   unitWords,
   type EffectEvidence,
   type Evidence,
+  wordsOf,
+  type Units,
 } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { Plot } from "../figure/plot";
 import { FOREST_ROW, forestPlot, type DrawnEffect } from "./forest-plot";
-import { wordsOf, type Units } from "./effect-words";
 
 const FRAME = {
   display: "grid",

@@ -9,9 +9,9 @@ import {
   type ClaimTest,
   type Evidence,
   type HypothesisEvidence,
+  VERDICT_WORDS,
 } from "../../../core";
 import { NumberTable, type Cell } from "../ui/number-table";
-import { VERDICT_WORDS } from "../verdict";
 
 /** Every hypothesis in one row, as a paper prints it. */
 export function HypothesisTable({ evidence }: { evidence: Evidence }) {

@@ -1,7 +1,7 @@
+import { VERDICT_WORDS } from "../../../core";
 import { useEffect, useState } from "react";
 import type { Analysis } from "../../analysis/analysis";
 import { useAnalysis } from "../../analysis/use-analysis";
-import { VERDICT_WORDS } from "../verdict";
 
 /** Typing settles before anything is said of it. */
 const PAUSE_MS = 800;

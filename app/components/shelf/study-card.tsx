@@ -3,10 +3,10 @@ import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
-import { linesOf, thousands } from "../../../core";
+import { linesOf, thousands, VERDICT_WORDS } from "../../../core";
 import { loadStudy, type ShelfEntry } from "../../storage/studies";
 import { exportStudy } from "../export-study";
-import { VERDICT_WORDS, VerdictMark } from "../verdict";
+import { VerdictMark } from "../verdict";
 
 interface Props {
   entry: ShelfEntry;

@@ -1,4 +1,6 @@
-import { unitWords, type EffectEvidence, type EffectKind, type Evidence } from "../../../core";
+import type { EffectKind } from "../model";
+import type { EffectEvidence, Evidence } from "./types";
+import { unitWords } from "./wording";
 
 export type Units = "raw" | "partially_standardised" | "completely_standardised" | "sizes";
 
@@ -72,7 +74,8 @@ const CONDITIONAL: EffectKind[] = [
 function conditionalTail({ label, kind, to }: EffectEvidence): string {
   if (kind === "interaction") return `, ${label.slice(0, label.lastIndexOf(" on "))}`;
   const rest = label.slice(label.indexOf(` on ${to}`) + ` on ${to}`.length);
-  return rest.replace(/: index( of moderated mediation)?( by)/, "$2").replace(/^: /, ", ");
+  const own = kind.startsWith("average") ? rest.replace(/, on average$/, "") : rest;
+  return own.replace(/: index( of moderated mediation)?( by)/, "$2").replace(/^: /, ", ");
 }
 
 /** What is compared stands in the group's caption already; left is which of the effects it is. */

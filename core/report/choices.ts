@@ -1,0 +1,75 @@
+/** Parts of a report, in the order in which papers have them. */
+export const PARTS = [
+  "sample",
+  "measures",
+  "methods",
+  "descriptives",
+  "measurement",
+  "fit",
+  "hypotheses",
+  "effects",
+  "conditional",
+  "treatment",
+  "equations",
+  "robustness",
+  "figures",
+  "references",
+] as const;
+export type PartId = (typeof PARTS)[number];
+
+export const PART_NAMES: Record<PartId, string> = {
+  sample: "Sample and screening",
+  measures: "Measures",
+  methods: "Statistical analysis",
+  descriptives: "Descriptive statistics and correlations",
+  measurement: "Measurement quality",
+  fit: "Fit of the model",
+  hypotheses: "Tests of the hypotheses",
+  effects: "Direct, indirect and total effects",
+  conditional: "Conditional effects",
+  treatment: "Effects of the treatment",
+  equations: "Equations",
+  robustness: "Robustness",
+  figures: "Figures",
+  references: "References",
+};
+
+/** How numbers and words are written. */
+export interface ReportStyle {
+  /**
+   * `behavioural`: statistical symbols in italics, no zero before the point of what cannot exceed one, limits in brackets.
+   * `medical`: zeros kept, capital P with two decimals, limits joined by “to”.
+   */
+  journal: "behavioural" | "medical";
+  /** Decimals of estimates. */
+  digits: 2 | 3;
+  decimal: "." | ",";
+  spelling: "british" | "american";
+  /** Of effects: as measured, in SDs of the outcome, in SDs of both. */
+  units: "raw" | "partially_standardised" | "completely_standardised";
+}
+
+/** What of the evidence stands in the report, in what order and style. */
+export interface ReportChoices extends ReportStyle {
+  parts: { id: PartId; shown: boolean }[];
+}
+
+export const DEFAULT_REPORT: ReportChoices = {
+  journal: "behavioural",
+  digits: 3,
+  decimal: ".",
+  spelling: "british",
+  units: "raw",
+  parts: PARTS.map((id) => ({ id, shown: true })),
+};
+
+/** Choices made earlier, with parts that exist since then at the end. */
+export function completeChoices(chosen: Partial<ReportChoices> | undefined): ReportChoices {
+  const parts = (chosen?.parts ?? []).filter(({ id }) => PARTS.includes(id));
+  const rest = PARTS.filter((id) => !parts.some((p) => p.id === id));
+  return {
+    ...DEFAULT_REPORT,
+    ...chosen,
+    parts: [...parts, ...rest.map((id) => ({ id, shown: true }))],
+  };
+}

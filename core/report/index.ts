@@ -1,0 +1,13 @@
+export { captionNames, composeReport, partsWithContent, type ReportSources } from "./compose";
+export {
+  completeChoices,
+  DEFAULT_REPORT,
+  PART_NAMES,
+  PARTS,
+  type PartId,
+  type ReportChoices,
+  type ReportStyle,
+} from "./choices";
+export type * from "./document";
+export { plainText } from "./present";
+export { referenceText } from "./references";

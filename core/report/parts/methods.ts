@@ -1,0 +1,97 @@
+import { errorsName, INTERVAL_WORDS, percent, type Evidence } from "../../evidence";
+import { heading, listed, paragraphs, type Part, type ReportContext } from "../context";
+
+/** How everything was estimated, so that somebody else could do it again. */
+export const methods: Part = (context) => {
+  const { evidence, definition } = context;
+  const { hypotheses, settings } = evidence;
+  const log = definition.log.map(
+    ({ what, why }) => `${what}${why === "" ? "" : ` (${why.replace(/\.$/, "")})`}`,
+  );
+  return [
+    heading("Statistical analysis"),
+    ...paragraphs([
+      `${modelWords(context)} ${errorWords(evidence)}`,
+      intervalWords(context),
+      hypotheses.length > 0 ? verdictWords(evidence) : "",
+      settings.centring === "none" ? "" : CENTRING[settings.centring],
+      codingWords(evidence),
+      missingWords(context),
+      log.length > 0 ? `Changes made to the data and measures: ${log.join("; ")}.` : "",
+      `Analyses were done with ${evidence.engine}; with the same study file they give the same digits again.`,
+    ]),
+  ];
+};
+
+const CENTRING = {
+  mean: "Numeric predictors were centred at their means.",
+  products: "Variables that enter products were centred at their means in the products.",
+  standardised: "All numeric variables were analysed as z-scores, products being made of z-scores.",
+} as const;
+
+/** The engine's own account of itself, where it has one. */
+function modelWords({ evidence }: ReportContext): string {
+  const own = evidence.sections.flatMap((s) =>
+    s.kind === "structure" || s.kind === "composites" ? [s.method.words] : [],
+  );
+  if (own.length > 0) return own.join(" ");
+  const models = evidence.sections.flatMap((s) => (s.kind === "responses" ? s.models : []));
+  if (models.length > 0)
+    return `Each outcome had a generalised linear model: ${listed(models.map((m) => `${m.family.replaceAll("_", " ")} for ${m.outcome}`))}.`;
+  return "The equations of the model were estimated by ordinary least squares.";
+}
+
+function errorWords({ errors, settings, sections }: Evidence): string {
+  // These engines name their errors themselves.
+  if (sections.some((s) => s.kind === "structure" || s.kind === "composites")) return "";
+  if (errors === "CR2")
+    return `Standard errors allow for the clusters of ${settings.cluster} (${errorsName(errors)}).`;
+  return errors === "classical"
+    ? "Standard errors are those of the models."
+    : `Standard errors are robust to heteroscedasticity (${errorsName(errors)}).`;
+}
+
+function intervalWords({ evidence, write }: ReportContext): string {
+  const { settings, bootstrap } = evidence;
+  const name = INTERVAL_WORDS[settings.interval]!;
+  const level = percent(settings.level);
+  if (settings.interval === "monte_carlo")
+    return `Intervals are ${level} % Monte Carlo intervals from ${write.count(settings.monteCarloDraws)} draws (seed ${settings.seed}).`;
+  if (settings.interval === "delta" || !bootstrap)
+    return `Intervals are ${level} % intervals by the ${name} errors; single coefficients rest on t where that applies.`;
+  const used = bootstrap.done - bootstrap.failed;
+  const failed =
+    bootstrap.failed > 0
+      ? `; ${write.count(bootstrap.failed)} could not be estimated and were left out`
+      : "";
+  const within = {
+    rows: "",
+    strata: `, drawn within the levels of ${settings.strata}`,
+    clusters: `, drawing whole clusters of ${settings.cluster}`,
+  }[bootstrap.resampling];
+  return `Intervals are ${level} % ${name} intervals from ${write.count(used)} bootstrap samples${within} (seed ${bootstrap.seed}${failed}).`;
+}
+
+function verdictWords({ settings }: Evidence): string {
+  const tail =
+    settings.tail === "one"
+      ? "Directional hypotheses were tested one-tailed in their stated direction, the others two-tailed."
+      : "All tests are two-tailed; a directional hypothesis counts as supported only where the effect also has the stated sign.";
+  return settings.several === "holm"
+    ? `${tail} p values of the hypotheses were adjusted by Holm's method for the decisions.`
+    : tail;
+}
+
+function codingWords({ codings }: Evidence): string {
+  const names = codings.map((c) => `${c.variable} (${c.coding})`);
+  return names.length > 0 ? `Categorical predictors were coded as columns: ${listed(names)}.` : "";
+}
+
+function missingWords({ evidence }: ReportContext): string {
+  const own = evidence.sections.find((s) => s.kind === "structure");
+  if (own?.method.missing === "everybody")
+    return "Everybody with at least one answer was kept, by full-information maximum likelihood.";
+  return evidence.sample.dropped.length > 0
+    ? "Only cases without missing values on the variables of the model were analysed."
+    : "";
+}

@@ -1,0 +1,127 @@
+import type { NaturalEffect, NaturalEffectsEvidence, PotentialMean } from "../../estimators";
+import { percent } from "../../evidence";
+import {
+  heading,
+  limits,
+  number,
+  paragraph,
+  row,
+  sentence,
+  subheading,
+  table,
+  word,
+  type Part,
+  type ReportContext,
+} from "../context";
+import type { Block, Row } from "../document";
+
+const SCALES = {
+  difference: "differences",
+  risk_ratio: "risk ratios",
+  mean_ratio: "ratios of means",
+  odds_ratio: "odds ratios",
+  excess_ratio: "excess relative risk",
+} as const;
+
+/** Means of what would have been, effects in words, and what has to hold for them to be causes. */
+export const treatment: Part = (context) => {
+  const sections = context.evidence.sections.filter((s) => s.kind === "responses");
+  const natural = sections.flatMap((s) => s.natural);
+  if (natural.length === 0) return [];
+  const assumptions = [...new Set(sections.flatMap((s) => s.assumptions))];
+  return [
+    heading("Effects of the treatment"),
+    ...natural.flatMap((n, i) => [
+      subheading(
+        `${n.treatment} (${n.contrast}) on ${n.outcome} through ${n.mediator}${n.at ? `, ${n.at.name} = ${context.write.number(n.at.value)}` : ""}`,
+      ),
+      ...n.words.map((words) => paragraph(words)),
+      meansTable(n, i, context),
+      ...Object.entries(n.effects).map(([scale, effects]) =>
+        effectsTable(scale as keyof typeof SCALES, effects, n, i, context),
+      ),
+    ]),
+    ...(assumptions.length > 0
+      ? [
+          paragraph("These are effects of the treatment only where the following holds:"),
+          { kind: "list" as const, items: assumptions.map((text) => [text]) },
+        ]
+      : []),
+  ];
+};
+
+/** Limits under the chosen interval: resamples or draws where there are any, else those of the chosen errors. */
+function limitsOf(effect: NaturalEffect | PotentialMean, { evidence }: ReportContext) {
+  const { interval } = evidence.settings;
+  const { bootstrap, drawn } = effect;
+  const analytic = (evidence.errors === "classical" ? effect.model : effect.robust) ?? effect.model;
+  if (drawn) return { se: analytic?.se ?? null, ...drawn, p: null };
+  const key = (
+    { bca: "bca", bc: "bc", percentile: "percentile", basic: "basic", normal: "normal" } as const
+  )[interval as "bca"];
+  const found = bootstrap && key ? (bootstrap[key] ?? bootstrap.percentile) : null;
+  if (found)
+    return { se: bootstrap!.se, lower: found.lower, upper: found.upper, p: found.pTwoSided };
+  return analytic;
+}
+
+function meansTable(n: NaturalEffectsEvidence, i: number, context: ReportContext): Block {
+  return tableOf(
+    `means ${i}`,
+    `Mean outcomes under each treatment, with the mediator as under each`,
+    "Mean",
+    n.means,
+    false,
+    context,
+  );
+}
+
+function effectsTable(
+  scale: keyof typeof SCALES,
+  effects: readonly NaturalEffect[],
+  n: NaturalEffectsEvidence,
+  i: number,
+  context: ReportContext,
+): Block {
+  return tableOf(
+    `natural ${scale} ${i}`,
+    `Natural and controlled effects on ${n.outcome}, ${SCALES[scale]}`,
+    "Effect",
+    effects,
+    // Resamples tell how far an effect is from zero, which is no null value of a ratio.
+    scale === "difference" || scale === "excess_ratio",
+    context,
+  );
+}
+
+function tableOf(
+  id: string,
+  title: string,
+  head: string,
+  items: readonly (NaturalEffect | PotentialMean)[],
+  tested: boolean,
+  context: ReportContext,
+): Block {
+  const { cell, evidence } = context;
+  return table(
+    id,
+    title,
+    [
+      word(head),
+      number("Estimate"),
+      number("SE"),
+      limits(`${percent(evidence.settings.level)} % CI`),
+      number("p"),
+    ],
+    items.map((e): Row => {
+      const found = limitsOf(e, context);
+      return row(
+        cell.words(sentence(e.words)),
+        cell.number(e.estimate, 3),
+        cell.number(found?.se, 3),
+        cell.limits(found?.lower, found?.upper),
+        cell.p(tested ? found?.p : null),
+      );
+    }),
+  );
+}

@@ -1,0 +1,263 @@
+import {
+  AlignmentType,
+  Bookmark,
+  BorderStyle,
+  Document,
+  HeadingLevel,
+  ImageRun,
+  Packer,
+  Paragraph,
+  SimpleField,
+  Table,
+  TableCell,
+  TableRow,
+  TextRun,
+  VerticalAlign,
+  WidthType,
+  type FileChild,
+  type ParagraphChild,
+} from "docx";
+import {
+  captionNames,
+  referenceText,
+  type Block,
+  type FigureBlock,
+  type ReportDocument,
+  type TableBlock,
+  type Text,
+} from "../../core";
+
+/** A picture for a word processor: as vectors, and as points for those that draw no SVG. */
+export interface Picture {
+  svg: string;
+  png: Uint8Array;
+  /** On paper. */
+  widthMm: number;
+  heightMm: number;
+}
+
+/** Half points. */
+const TABLE_SIZE = 19;
+const SMALL_SIZE = 16;
+/** Tables with more columns are set smaller. */
+const MANY_COLUMNS = 8;
+/** Pixels that the writer counts to a millimetre. */
+const PER_MM = 96 / 25.4;
+
+/** Characters that XML cannot hold would make the file unreadable. */
+const clean = (text: string): string =>
+  [...text]
+    .filter((mark) => !/[\p{Cc}\p{Cs}\ufffe\uffff]/u.test(mark) || /[\t\n]/.test(mark))
+    .join("");
+
+const bookmark = (id: string): string => `b_${id.replace(/[^A-Za-z0-9]+/g, "_").slice(0, 36)}`;
+
+function textRuns(text: Text, names: ReadonlyMap<string, string>, size?: number): ParagraphChild[] {
+  const look = size === undefined ? {} : { size };
+  return text.map((run) => {
+    if (typeof run === "string") return new TextRun({ text: clean(run), ...look });
+    if ("italic" in run) return new TextRun({ text: clean(run.italic), italics: true, ...look });
+    const name = names.get(run.see);
+    return name
+      ? new SimpleField(`REF ${bookmark(run.see)} \\h`, name)
+      : new TextRun({ text: "the table", ...look });
+  });
+}
+
+/** “Table 1” as a field that counts itself, under a name that sentences refer to. */
+const captionOf = (kind: "Table" | "Figure", block: TableBlock | FigureBlock): Bookmark =>
+  new Bookmark({
+    id: bookmark(block.id),
+    children: [
+      new TextRun({ text: `${kind} `, bold: true }),
+      new SimpleField(`SEQ ${kind} \\* ARABIC`, String(block.number)),
+    ],
+  });
+
+const RULE = { style: BorderStyle.SINGLE, size: 6, color: "000000" };
+const NONE = { style: BorderStyle.NONE, size: 0, color: "auto" };
+
+function tableBlocks(table: TableBlock, names: ReadonlyMap<string, string>): FileChild[] {
+  const size = table.columns.length > MANY_COLUMNS ? SMALL_SIZE : TABLE_SIZE;
+  const cell = (
+    text: string,
+    j: number,
+    { span = 1, italics = false, top = false, bottom = false } = {},
+  ): TableCell =>
+    new TableCell({
+      columnSpan: span,
+      verticalAlign: VerticalAlign.TOP,
+      margins: { top: 30, bottom: 30, left: 60, right: 60 },
+      borders: { top: top ? RULE : NONE, bottom: bottom ? RULE : NONE, left: NONE, right: NONE },
+      children: [
+        new Paragraph({
+          alignment: table.columns[j]!.kind === "words" ? AlignmentType.LEFT : AlignmentType.RIGHT,
+          spacing: { before: 0, after: 0 },
+          children: [new TextRun({ text: clean(text), size, italics })],
+        }),
+      ],
+    });
+  const head = new TableRow({
+    tableHeader: true,
+    cantSplit: true,
+    children: table.columns.map((c, j) => cell(c.head, j, { top: true, bottom: true })),
+  });
+  const body = table.rows.map(({ cells, heading }, i) => {
+    const bottom = i === table.rows.length - 1;
+    return new TableRow({
+      cantSplit: true,
+      children: heading
+        ? [cell(cells[0]!.text, 0, { span: table.columns.length, italics: true, bottom })]
+        : cells.map((c, j) => cell(c.text, j, { bottom })),
+    });
+  });
+  return [
+    new Paragraph({ style: "Caption", keepNext: true, children: [captionOf("Table", table)] }),
+    new Paragraph({
+      keepNext: true,
+      spacing: { after: 80 },
+      children: [new TextRun({ text: clean(table.title), italics: true })],
+    }),
+    new Table({ width: { size: 100, type: WidthType.PERCENTAGE }, rows: [head, ...body] }),
+    ...table.notes.map(
+      (n) =>
+        new Paragraph({
+          spacing: { before: 60 },
+          children: [
+            new TextRun({ text: "Note. ", italics: true, size: TABLE_SIZE }),
+            ...textRuns(n, names, TABLE_SIZE),
+          ],
+        }),
+    ),
+    new Paragraph({ spacing: { after: 120 }, children: [] }),
+  ];
+}
+
+function figureBlocks(
+  figure: FigureBlock,
+  picture: Picture | undefined,
+  names: ReadonlyMap<string, string>,
+): FileChild[] {
+  const caption = new Paragraph({
+    style: "Caption",
+    children: [
+      captionOf("Figure", figure),
+      new TextRun({ text: `. ${clean(figure.title)}. ` }),
+      ...figure.notes.flatMap((n) => textRuns(n, names)),
+    ],
+  });
+  if (!picture) return [caption];
+  const transformation = {
+    width: Math.round(picture.widthMm * PER_MM),
+    height: Math.round(picture.heightMm * PER_MM),
+  };
+  const image = new ImageRun({
+    type: "svg",
+    data: new TextEncoder().encode(picture.svg),
+    transformation,
+    fallback: { type: "png", data: picture.png },
+    altText: { name: figure.id, title: figure.title, description: figure.title },
+  });
+  return [new Paragraph({ keepNext: true, children: [image] }), caption];
+}
+
+function blocksOf(
+  block: Block,
+  names: ReadonlyMap<string, string>,
+  pictures: ReadonlyMap<string, Picture>,
+): FileChild[] {
+  switch (block.kind) {
+    case "heading":
+      return [
+        new Paragraph({
+          heading: block.level === 1 ? HeadingLevel.HEADING_1 : HeadingLevel.HEADING_2,
+          children: [new TextRun({ text: clean(block.text) })],
+        }),
+      ];
+    case "paragraph":
+      return [new Paragraph({ children: textRuns(block.text, names) })];
+    case "list":
+      return block.items.map(
+        (item) => new Paragraph({ bullet: { level: 0 }, children: textRuns(item, names) }),
+      );
+    case "references":
+      return block.items.map(
+        (r) =>
+          new Paragraph({
+            indent: { left: 480, hanging: 480 },
+            children: referenceText(r).map(
+              ({ text, italic }) => new TextRun({ text, italics: italic }),
+            ),
+          }),
+      );
+    case "table":
+      return tableBlocks(block, names);
+    case "figure":
+      return figureBlocks(block, pictures.get(block.id), names);
+  }
+}
+
+const FONT = "Times New Roman";
+
+/**
+ * A report as a word-processor document: headings, tables and captions as such, numbers of tables and figures as fields that
+ * sentences refer to.
+ * @param pictures by the id of their figures @returns the bytes of a .docx file
+ */
+export async function docxReport(
+  document: ReportDocument,
+  pictures: ReadonlyMap<string, Picture> = new Map(),
+): Promise<Uint8Array> {
+  const names = captionNames(document.blocks);
+  const black = { color: "000000", font: FONT };
+  const file = new Document({
+    title: clean(document.title),
+    creator: "Hebel",
+    styles: {
+      default: {
+        document: {
+          run: { font: FONT, size: 24, language: { value: document.language } },
+          paragraph: { spacing: { after: 120, line: 276 } },
+        },
+        title: { run: { ...black, size: 36 }, paragraph: { spacing: { after: 120 } } },
+        heading1: {
+          run: { ...black, size: 28, bold: true },
+          paragraph: { spacing: { before: 280, after: 100 } },
+        },
+        heading2: {
+          run: { ...black, size: 24, italics: true },
+          paragraph: { spacing: { before: 200, after: 80 } },
+        },
+      },
+      paragraphStyles: [
+        {
+          id: "Caption",
+          name: "caption",
+          basedOn: "Normal",
+          next: "Normal",
+          run: { size: 22 },
+          paragraph: { spacing: { before: 160, after: 40 } },
+        },
+      ],
+    },
+    sections: [
+      {
+        children: [
+          new Paragraph({
+            heading: HeadingLevel.TITLE,
+            children: [new TextRun({ text: clean(document.title) })],
+          }),
+          ...(document.question
+            ? [
+                new Paragraph({
+                  children: [new TextRun({ text: clean(document.question), italics: true })],
+                }),
+              ]
+            : []),
+          ...document.blocks.flatMap((block) => blocksOf(block, names, pictures)),
+        ],
+      },
+    ],
+  });
+  return new Uint8Array(await Packer.toArrayBuffer(file));
+}

@@ -1,0 +1,6 @@
+export { docxReport, type Picture } from "./docx";
+export { escapedHtml, htmlReport, htmlTable } from "./html";
+export { latexTables } from "./latex";
+export { markdownReport } from "./markdown";
+export { bibTex, cslJson } from "./references";
+export { xlsxReport } from "./xlsx";
