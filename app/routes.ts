@@ -14,6 +14,7 @@ export default [
     route("probe", "routes/probe.tsx"),
     route("checks", "routes/checks.tsx"),
     route("compare", "routes/compare.tsx"),
+    route("report", "routes/report.tsx"),
   ]),
   route("*", "routes/nothing-here.tsx"),
 ] satisfies RouteConfig;

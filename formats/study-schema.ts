@@ -248,6 +248,20 @@ export const studySchema = z.strictObject({
       units: z
         .enum(["raw", "partially_standardised", "completely_standardised"])
         .default(DEFAULT_REPORT.units),
+      figures: z
+        .strictObject({
+          widthMm: z
+            .union([z.literal(85), z.literal(120), z.literal(175)])
+            .default(DEFAULT_REPORT.figures.widthMm),
+          fontPt: z
+            .union([z.literal(7), z.literal(8), z.literal(9), z.literal(10)])
+            .default(DEFAULT_REPORT.figures.fontPt),
+          diagram: z
+            .enum(["statistical", "conceptual", "both"])
+            .default(DEFAULT_REPORT.figures.diagram),
+          beside: z.enum(["interval", "p", "nothing"]).default(DEFAULT_REPORT.figures.beside),
+        })
+        .prefault({}),
       parts: z
         .array(z.strictObject({ id: z.enum(PARTS), shown: z.boolean().default(true) }))
         .default([])

@@ -27,3 +27,5 @@ export const BookIcon = () => (
 export const CloseIcon = () => <Icon d="M3.5 3.5l9 9M12.5 3.5l-9 9" size={14} />;
 export const PlusIcon = () => <Icon d="M8 3v10M3 8h10" size={14} />;
 export const FileIcon = () => <Icon d="M4 1.5h5l3.5 3.5v9.5H4zM9 1.5V5h3.5" />;
+export const UpIcon = () => <Icon d="M3.5 10 8 5.5l4.5 4.5" size={14} />;
+export const DownIcon = () => <Icon d="M3.5 6 8 10.5 12.5 6" size={14} />;

@@ -11,7 +11,7 @@ import { KeptRuns } from "../components/checks/kept-runs";
 import { runsAction } from "../actions/runs-action";
 import { listRuns } from "../storage/studies";
 import { VerdictMark } from "../components/verdict";
-import { linear, padded } from "../components/figure/scale";
+import { linear, padded } from "../../formats/figures";
 import { isWaiting } from "../components/frame/fault";
 import { Empty } from "../components/ui/empty";
 import { Waiting } from "../components/ui/waiting";

@@ -33,7 +33,11 @@ function hashed(text: string): ResultKey {
 /** Everything that evidence depends on: the definition but for words about it, the data, the version of the program. */
 export const evidenceKey = (definition: StudyDefinition, dataKey: string): ResultKey =>
   hashed(
-    JSON.stringify([ENGINE, dataKey, { ...definition, question: "", log: [], screening: [], report: undefined }]),
+    JSON.stringify([
+      ENGINE,
+      dataKey,
+      { ...definition, question: "", log: [], screening: [], report: undefined },
+    ]),
   );
 
 /** Everything that replicates depend on: interval, level and words of the sentences are not among it. */

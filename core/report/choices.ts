@@ -49,8 +49,20 @@ export interface ReportStyle {
   units: "raw" | "partially_standardised" | "completely_standardised";
 }
 
+/** How figures are drawn for print. */
+export interface FigureChoices {
+  /** One column of a journal, one and a half, or both. */
+  widthMm: 85 | 120 | 175;
+  fontPt: 7 | 8 | 9 | 10;
+  /** The model with its estimates, its concepts alone, or both. */
+  diagram: "statistical" | "conceptual" | "both";
+  /** What stands under an estimate on an arrow. */
+  beside: "interval" | "p" | "nothing";
+}
+
 /** What of the evidence stands in the report, in what order and style. */
 export interface ReportChoices extends ReportStyle {
+  figures: FigureChoices;
   parts: { id: PartId; shown: boolean }[];
 }
 
@@ -60,6 +72,7 @@ export const DEFAULT_REPORT: ReportChoices = {
   decimal: ".",
   spelling: "british",
   units: "raw",
+  figures: { widthMm: 120, fontPt: 8, diagram: "statistical", beside: "interval" },
   parts: PARTS.map((id) => ({ id, shown: true })),
 };
 
@@ -70,6 +83,7 @@ export function completeChoices(chosen: Partial<ReportChoices> | undefined): Rep
   return {
     ...DEFAULT_REPORT,
     ...chosen,
+    figures: { ...DEFAULT_REPORT.figures, ...chosen?.figures },
     parts: [...parts, ...rest.map((id) => ({ id, shown: true }))],
   };
 }

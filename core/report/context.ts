@@ -1,7 +1,7 @@
 import type { DataEvidence, Evidence } from "../evidence";
 import type { Specification } from "../robustness";
 import type { StudyDefinition } from "../study";
-import type { ReportStyle } from "./choices";
+import type { ReportChoices } from "./choices";
 import type { Block, Cell, Column, Row, TableBlock, Text } from "./document";
 import type { Cells, Figures } from "./figures";
 
@@ -13,7 +13,7 @@ export interface ReportContext {
   definition: StudyDefinition;
   /** The verdicts with one thing changed at a time, where that has been tried. */
   robustness: readonly Specification[] | null;
-  style: ReportStyle;
+  style: ReportChoices;
   write: Figures;
   cell: Cells;
 }

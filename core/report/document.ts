@@ -37,7 +37,11 @@ export interface TableBlock {
 
 /** Pictures a report can hold; drawn by formats/figures from the evidence. */
 export type FigureSpec =
-  | { kind: "path"; estimates: "none" | "raw" | "standardised" }
+  | {
+      kind: "path";
+      estimates: "none" | "raw" | "standardised";
+      beside: "interval" | "p" | "nothing";
+    }
   | { kind: "slopes"; moderation: string }
   | { kind: "region"; moderation: string; set: number }
   | { kind: "indirect"; region: string }

@@ -4,6 +4,7 @@ export {
   DEFAULT_REPORT,
   PART_NAMES,
   PARTS,
+  type FigureChoices,
   type PartId,
   type ReportChoices,
   type ReportStyle,

@@ -2,7 +2,7 @@ import type { ChartConfiguration } from "chart.js";
 import { plain, type ResidualRows } from "../../../core";
 import { axisOf, plotConfig, type Colours } from "../figure/plot-config";
 import type { Words } from "../figure/plot-marks";
-import { padded } from "../figure/scale";
+import { padded } from "../../../formats/figures";
 
 interface Dot {
   x: number;

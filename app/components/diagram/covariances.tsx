@@ -1,7 +1,7 @@
 import { plain, type StructureSection } from "../../../core";
 import styles from "./diagram.module.css";
-import { placeItems } from "./items";
-import type { Box, Point } from "./shapes";
+import { placeItems } from "../../../formats/figures";
+import type { Box, Point } from "../../../formats/figures";
 
 type Place = Box & { above?: boolean };
 

@@ -6,9 +6,9 @@ import { PictureTools } from "../figure/picture-tools";
 import { Dialog } from "../ui/dialog";
 import { ScreenHead, Spacer } from "../ui/layout";
 import { Segments } from "../ui/segments";
-import { placeItems } from "./items";
-import { INSET, itemNumber, measuredAs } from "./measured";
-import { layoutDiagram } from "./layout";
+import { placeItems } from "../../../formats/figures";
+import { INSET, itemNumber, measuredAs } from "../../../formats/figures";
+import { layoutDiagram } from "../../../formats/figures";
 
 /** The plain convention of textbooks: ellipses for factors, double lines for composites, rectangles for observed variables. */
 export function PaperFigure({ evidence, title }: { evidence: Evidence; title: string }) {

@@ -9,8 +9,8 @@ import {
 } from "../../../core";
 import { Covariances } from "./covariances";
 import { Items } from "./items";
-import { INSET, modelWords, structureOf } from "./measured";
-import { layoutDiagram, type Arrow, type DiagramLayout } from "./layout";
+import { INSET, modelWords, structureOf } from "../../../formats/figures";
+import { layoutDiagram, type Arrow, type DiagramLayout } from "../../../formats/figures";
 import styles from "./diagram.module.css";
 
 export interface DiagramOptions {

@@ -2,7 +2,7 @@ import type { ChartConfiguration, Plugin } from "chart.js";
 import { plain, pValue, type EffectEvidence, type ShownInterval } from "../../../core";
 import { SANS } from "../../theme/tokens";
 import { axisOf, plotConfig, type Colours } from "../figure/plot-config";
-import { padded } from "../figure/scale";
+import { padded } from "../../../formats/figures";
 
 /** With an estimate and both limits, and nothing withheld. */
 export type DrawnEffect = EffectEvidence & { shown: ShownInterval };

@@ -1,7 +1,7 @@
 import type { ChartConfiguration } from "chart.js";
 import { axisOf, plotConfig, type Colours } from "./plot-config";
 import type { Guide } from "./plot-marks";
-import { padded } from "./scale";
+import { padded } from "../../../formats/figures";
 
 /** A curve with its band. */
 export interface BandCurve {

@@ -1,7 +1,7 @@
 import type { ChartConfiguration, ChartType, ScaleOptionsByType } from "chart.js";
 import { LOOKS, SANS, type Look } from "../../theme/tokens";
 import { marksPlugin, type Marks } from "./plot-marks";
-import { labelledTicks } from "./scale";
+import { labelledTicks } from "../../../formats/figures";
 
 export type Colours = (typeof LOOKS)[Look];
 

@@ -19,6 +19,7 @@ export const SCREENS = [
   ["probe", "Probe"],
   ["checks", "Checks"],
   ["compare", "Compare"],
+  ["report", "Report"],
 ] as const;
 
 /** Warnings that say something about the model rather than the sample. */
@@ -57,11 +58,17 @@ function hypothesesState({ definition }: StudyContext, analysis: AnalysisState):
 
 function resultStates({ evidence, problem, status }: AnalysisState) {
   if (!evidence)
-    return { evidence: "empty", probe: "empty", checks: "empty", compare: "empty" } as const;
+    return {
+      evidence: "empty",
+      probe: "empty",
+      checks: "empty",
+      compare: "empty",
+      report: "empty",
+    } as const;
   const unsettled = evidence.hypotheses.some((h) => h.verdict === "unsettled");
   const waiting = status === "resampling" || status === "estimating" || status === "stopped";
   const result: StageState = problem || unsettled ? "look" : waiting ? "progress" : "ready";
   const probe: StageState = evidence.moderations.length > 0 ? result : "empty";
   const checks: StageState = evidence.warnings.some((w) => LOOK.has(w.code)) ? "look" : "ready";
-  return { evidence: result, probe, checks, compare: "ready" } as const;
+  return { evidence: result, probe, checks, compare: "ready", report: result } as const;
 }

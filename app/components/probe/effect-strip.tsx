@@ -1,6 +1,6 @@
 import { useId, useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { plain } from "../../../core";
-import { linear, padded, labelledTicks, type LinearScale } from "../figure/scale";
+import { linear, padded, labelledTicks, type LinearScale } from "../../../formats/figures";
 import styles from "./probe.module.css";
 
 const WIDTH = 660;

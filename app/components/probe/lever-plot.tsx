@@ -1,7 +1,7 @@
 import { useId, useMemo } from "react";
 import { scaleWords, type ModerationEvidence } from "../../../core";
 import { lineHere, type Place, type Units } from "./lever-model";
-import { linear, padded, labelledTicks, type LinearScale } from "../figure/scale";
+import { linear, padded, labelledTicks, type LinearScale } from "../../../formats/figures";
 import { PeopleLayer, type ShownPoints } from "./people-layer";
 import type { Points } from "./use-points";
 import styles from "./probe.module.css";

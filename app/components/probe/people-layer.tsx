@@ -1,6 +1,6 @@
 import type { ModerationEvidence } from "../../../core";
 import { Drawing } from "../figure/drawing";
-import type { LinearScale } from "../figure/scale";
+import type { LinearScale } from "../../../formats/figures";
 import type { Place, Units } from "./lever-model";
 import type { Points } from "./use-points";
 import styles from "./probe.module.css";

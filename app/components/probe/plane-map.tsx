@@ -3,7 +3,7 @@ import { bandPolygons, contourLines, valueBetween } from "../figure/bands";
 import { mixed } from "../figure/colour";
 import { Drawing } from "../figure/drawing";
 import type { Pen, Point } from "../figure/pen";
-import { linear, labelledTicks, ticks } from "../figure/scale";
+import { linear, labelledTicks, ticks } from "../../../formats/figures";
 import styles from "./probe.module.css";
 
 export const PLANE = { width: 556, height: 430 };

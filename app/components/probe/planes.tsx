@@ -12,7 +12,7 @@ import {
   type ModerationEvidence,
 } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
-import { padded } from "../figure/scale";
+import { padded } from "../../../formats/figures";
 import { PlaneMap, type PlaneValue } from "./plane-map";
 import { placeOf } from "./lever-model";
 import { effectMapTable, surfaceTable } from "./probe-numbers";

@@ -9,7 +9,7 @@ import {
   type ModerationEvidence,
 } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
-import { padded } from "../figure/scale";
+import { padded } from "../../../formats/figures";
 import { Segments } from "../ui/segments";
 import { placeOf, unitsOf, type Place } from "./lever-model";
 import { LeverPlot, type Pinned } from "./lever-plot";

@@ -25,7 +25,25 @@ const figure = (id: string, title: string, spec: FigureSpec, note = ""): FigureB
   notes: note === "" ? [] : [[note]],
 });
 
-function paths({ evidence, style }: ReportContext): Block[] {
+function paths(context: ReportContext): Block[] {
+  const { diagram } = context.style.figures;
+  return [
+    ...(diagram === "statistical"
+      ? []
+      : [
+          figure("concepts", "The conceptual model", {
+            kind: "path",
+            estimates: "none",
+            beside: "nothing",
+          }),
+        ]),
+    ...(diagram === "conceptual" ? [] : estimated(context)),
+  ];
+}
+
+const BESIDE = { interval: " with their intervals", p: " with their p values", nothing: "" };
+
+function estimated({ evidence, style }: ReportContext): Block[] {
   const standardised = style.units === "completely_standardised";
   const shapes = [
     ...(evidence.latent.some((l) => l.form === "reflects") ? ["ellipses: latent variables"] : []),
@@ -36,8 +54,12 @@ function paths({ evidence, style }: ReportContext): Block[] {
     figure(
       "path diagram",
       "The model with its estimates",
-      { kind: "path", estimates: standardised ? "standardised" : "raw" },
-      `${standardised ? "Completely standardised estimates" : evidence.units === "raw" ? "Unstandardised estimates" : "Estimates"} with their intervals; ${shapes.join("; ")}.`,
+      {
+        kind: "path",
+        estimates: standardised ? "standardised" : "raw",
+        beside: style.figures.beside,
+      },
+      `${standardised ? "Completely standardised estimates" : evidence.units === "raw" ? "Unstandardised estimates" : "Estimates"}${BESIDE[style.figures.beside]}; ${shapes.join("; ")}.`,
     ),
   ];
 }

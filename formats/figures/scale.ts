@@ -1,4 +1,4 @@
-import { minus, plain } from "../../../core";
+import { minus, plain } from "../../core";
 
 /** Maps numbers to pixels. */
 export interface LinearScale {

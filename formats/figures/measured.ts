@@ -1,4 +1,4 @@
-import type { CompositeConstruct, Evidence, StructureSection } from "../../../core";
+import type { CompositeConstruct, Evidence, StructureSection } from "../../core";
 
 /** What a card stands for: a column, a common factor, or something made of its items. */
 export type Measured = "observed" | "factor" | "composite";

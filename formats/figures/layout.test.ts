@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { compileTheory, parseTheory } from "../../../core";
+import { compileTheory, parseTheory } from "../../core";
 import { layoutDiagram } from "./layout";
 import type { Box } from "./shapes";
 

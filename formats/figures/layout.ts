@@ -1,4 +1,4 @@
-import type { Evidence } from "../../../core";
+import type { Evidence } from "../../core";
 import type { Box, Point } from "./shapes";
 import { moderatorBoxes, moderatorLines, type ModeratorLine } from "./moderators";
 

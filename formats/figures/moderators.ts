@@ -1,4 +1,4 @@
-import type { Evidence } from "../../../core";
+import type { Evidence } from "../../core";
 import type { Box, Point } from "./shapes";
 
 /** A moderator's line to the step it acts on, ending in a fulcrum. */

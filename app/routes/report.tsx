@@ -1,0 +1,176 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Menu from "@mui/material/Menu";
+import MenuItem from "@mui/material/MenuItem";
+import Typography from "@mui/material/Typography";
+import { useDeferredValue, useMemo, useState } from "react";
+import { Link } from "react-router";
+import {
+  completeChoices,
+  composeReport,
+  partsWithContent,
+  type Evidence,
+  type ReportChoices,
+  type ReportDocument,
+  type ReportSources,
+} from "../../core";
+import { useAnalysis } from "../analysis/use-analysis";
+import { useDataEvidence } from "../analysis/use-data-evidence";
+import { useRobustness } from "../analysis/use-robustness";
+import { useStudy } from "../analysis/use-study";
+import { isWaiting } from "../components/frame/fault";
+import { Contents } from "../components/report/contents";
+import { FORMATS, saveReport, type ReportFormat } from "../components/report/exports";
+import { ReportPage } from "../components/report/page";
+import { FigureStyles, StyleChoices } from "../components/report/style-choices";
+import { Empty } from "../components/ui/empty";
+import { Note, Screen, ScreenHead, Spacer } from "../components/ui/layout";
+import { Waiting } from "../components/ui/waiting";
+
+/** The results section of the paper: a page as it will be printed, and what stands on it. */
+export default function Report() {
+  const context = useStudy();
+  const analysis = useAnalysis(context.analysis);
+  const { definition } = context;
+  const evidence = useDeferredValue(analysis.evidence, analysis.evidence);
+  const data = useDataEvidence(context).result?.value ?? null;
+  const robustness = useRobustness(context);
+  const choices = useMemo(() => completeChoices(definition.report), [definition.report]);
+  const tried = robustness.status === "done" && !robustness.old ? robustness.found : null;
+  const sources = useMemo(
+    (): ReportSources | null => evidence && { evidence, data, definition, robustness: tried },
+    [evidence, data, definition, tried],
+  );
+  const report = useMemo(() => sources && composeReport(sources, choices), [sources, choices]);
+  const filled = useMemo(
+    () => (sources ? partsWithContent(sources, choices) : new Set<never>()),
+    [sources, choices],
+  );
+  if (!evidence && isWaiting(analysis)) return <Waiting title="Report" />;
+  if (!evidence || !report)
+    return (
+      <Empty title="Report">
+        There is nothing to report yet. <Link to="../hypotheses">Write a hypothesis</Link>, and its
+        results stand here as they will be printed.
+      </Empty>
+    );
+  const change = (patch: Partial<ReportChoices>): void =>
+    context.edit({ report: { ...choices, ...patch } }, "report");
+  const running = robustness.status === "running";
+  return (
+    <Screen sx={{ "@media print": { p: 0 } }}>
+      <ScreenHead as="div" sx={{ mb: 1.75, "@media print": { display: "none" } }}>
+        <Typography variant="h1">Report</Typography>
+        <Spacer />
+        <Take report={report} evidence={evidence} choices={choices} />
+      </ScreenHead>
+      {analysis.status !== "done" && (
+        <Note sx={{ mb: 1.5, "@media print": { display: "none" } }} role="status">
+          Intervals are still provisional: resampling has not come to its end.
+        </Note>
+      )}
+      <Box
+        sx={{
+          display: "grid",
+          gap: 3.5,
+          alignItems: "start",
+          gridTemplateColumns: "minmax(0, 860px) minmax(250px, 320px)",
+          "@media (max-width: 1000px)": { gridTemplateColumns: "minmax(0, 1fr)" },
+          "@media print": { display: "block" },
+        }}
+      >
+        <ReportPage report={report} evidence={evidence} figures={choices.figures} />
+        <Box
+          component="aside"
+          aria-label="What stands in the report"
+          sx={{
+            display: "grid",
+            gap: 3,
+            position: "sticky",
+            top: 16,
+            maxHeight: "calc(100vh - 90px)",
+            overflowY: "auto",
+            pr: 0.5,
+            "@media (max-width: 1000px)": { position: "static", maxHeight: "none" },
+            "@media print": { display: "none" },
+          }}
+        >
+          <Contents choices={choices} filled={filled} change={(parts) => change({ parts })} />
+          {!tried && (
+            <Box>
+              <Button variant="outlined" disabled={running} onClick={robustness.start}>
+                {running
+                  ? `Trying ${robustness.found.length} of ${robustness.total || "…"}`
+                  : "Find out how robust the verdicts are"}
+              </Button>
+            </Box>
+          )}
+          <StyleChoices choices={choices} change={change} />
+          <FigureStyles
+            figures={choices.figures}
+            change={(patch) => change({ figures: { ...choices.figures, ...patch } })}
+          />
+        </Box>
+      </Box>
+    </Screen>
+  );
+}
+
+/** The report as a file, or on paper. */
+function Take({
+  report,
+  evidence,
+  choices,
+}: {
+  report: ReportDocument;
+  evidence: Evidence;
+  choices: ReportChoices;
+}) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const [state, setState] = useState<{ making: string | null; problem: string | null }>({
+    making: null,
+    problem: null,
+  });
+  const save = (format: ReportFormat, name: string): void => {
+    setAnchor(null);
+    setState({ making: name, problem: null });
+    saveReport(format, report, evidence, choices.figures).then(
+      () => setState({ making: null, problem: null }),
+      (error: unknown) =>
+        setState({
+          making: null,
+          problem: `The file could not be made (${error instanceof Error ? error.message : String(error)}).`,
+        }),
+    );
+  };
+  const [word, ...others] = FORMATS;
+  return (
+    <>
+      <span role="status" className="quiet">
+        {state.making && `Making: ${state.making} …`}
+        {state.problem}
+      </span>
+      <Button variant="contained" onClick={() => save(...word)}>
+        Word document
+      </Button>
+      <Button variant="outlined" onClick={() => print()}>
+        Print or PDF
+      </Button>
+      <Button
+        variant="outlined"
+        aria-haspopup="menu"
+        aria-expanded={anchor !== null}
+        onClick={(e) => setAnchor(e.currentTarget)}
+      >
+        Other files
+      </Button>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        {others.map(([format, name]) => (
+          <MenuItem key={format} onClick={() => save(format, name)}>
+            {name}
+          </MenuItem>
+        ))}
+      </Menu>
+    </>
+  );
+}

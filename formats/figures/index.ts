@@ -1,0 +1,8 @@
+export { layoutDiagram, type Arrow, type DiagramLayout } from "./layout";
+export { INSET, itemNumber, measuredAs, modelWords, structureOf, type Measured } from "./measured";
+export { ITEM_HEIGHT, ITEM_WIDTH, placeItems, type PlacedItem } from "./place-items";
+export { labelledTicks, linear, padded, ticks, type LinearScale } from "./scale";
+export type { Box, Point } from "./shapes";
+export { drawFigure } from "./draw";
+export { pathFigure, type PathChoices } from "./path-figure";
+export { DEFAULT_FIGURE, type DrawnFigure, type FigureStyle } from "./svg";

@@ -1,0 +1,191 @@
+import { plain, pValue, type EffectEvidence, type Evidence } from "../../core";
+import { layoutDiagram, type DiagramLayout } from "./layout";
+import { INSET, itemNumber, measuredAs } from "./measured";
+import { placeItems } from "./place-items";
+import type { Box } from "./shapes";
+import { figureFile, Pen, POINTS_PER_MM, type DrawnFigure, type FigureStyle } from "./svg";
+
+export interface PathChoices {
+  /** Nothing: a conceptual diagram. */
+  estimates: "none" | "raw" | "standardised";
+  /** What stands under an estimate. */
+  beside: "interval" | "p" | "nothing";
+  /** Constructs with their items. */
+  items: boolean;
+}
+
+const CARD = 52;
+/** The layout's own units: so many to the size of the text, and how many a column of cards with its arrows needs. */
+const UNITS = 15;
+const COLUMN = 215;
+const WIDEST = 1100;
+/** Where cards leave no more room than that for their names, the text is made smaller, down to a size that can still be read. */
+const LARGEST = 20;
+const LEAST_PT = 6;
+/** From this size on arrows have room for one line. */
+const ONE_LINE = 18.5;
+
+/** The plain convention of textbooks: ellipses for factors, double lines for composites, rectangles for observed variables. */
+export function pathFigure(
+  evidence: Evidence,
+  choices: PathChoices,
+  title: string,
+  style: FigureStyle,
+): DrawnFigure {
+  const width = style.widthMm * POINTS_PER_MM;
+  const columns = columnsOf(evidence);
+  const inner = Math.min(WIDEST, Math.max(columns * COLUMN, (width / style.fontPt) * UNITS));
+  const factor = width / inner;
+  const size = Math.max(Math.min(style.fontPt / factor, LARGEST), LEAST_PT / factor);
+  const beside = size > ONE_LINE ? "nothing" : choices.beside;
+  const unfolded = choices.items ? evidence.latent : [];
+  const layout = layoutDiagram(
+    evidence,
+    inner,
+    inner * (unfolded.length > 0 ? 0.62 : 0.45),
+    new Set(unfolded.map((l) => l.name)),
+  );
+  const pen = new Pen(size);
+  const edge = Number((0.8 / factor).toFixed(2));
+  for (const { d, tip } of layout.arrows) {
+    pen.path(d, edge);
+    pen.arrowhead(tip.x, tip.y, tip.angle, size * 0.75);
+  }
+  for (const { d, tip, angle } of layout.moderators) {
+    pen.path(d, edge);
+    pen.arrowhead(tip.x, tip.y, angle + Math.PI, size * 0.6);
+  }
+  for (const box of layout.boxes) {
+    const factorItems = unfolded.find((l) => l.name === box.name)?.items;
+    if (factorItems) drawItems(pen, box, factorItems, evidence, style, choices);
+    drawCard(pen, box, evidence, edge);
+    pen.text(box.x + box.width / 2, box.y + box.height / 2 + size * 0.34, box.name, {
+      anchor: "middle",
+      most: box.width - 10,
+    });
+  }
+  if (choices.estimates !== "none")
+    for (const { from, to, label } of layout.arrows)
+      drawNumber(pen, label, effectOf(evidence, from, to, choices.estimates), beside, style);
+  const { top, bottom } = extentOf(layout, size);
+  return figureFile(
+    `<g transform="translate(0 ${(-top * factor).toFixed(2)})">${pen.scaled(factor)}</g>`,
+    (bottom - top) * factor,
+    title,
+    style,
+  );
+}
+
+/** Columns of cards that the model has where there is room for all. */
+function columnsOf(evidence: Evidence): number {
+  const onPaths = new Set(evidence.paths.flatMap((p) => [p.from, p.to]));
+  const boxes = layoutDiagram(evidence, 4 * WIDEST, WIDEST).boxes;
+  return new Set(boxes.filter((b) => onPaths.has(b.name)).map((b) => Math.round(b.x))).size;
+}
+
+/** From the highest to the lowest mark: cards, arrows that bend around them, and numbers. */
+function extentOf({ boxes, arrows }: DiagramLayout, size: number): { top: number; bottom: number } {
+  const heights = arrows.flatMap(({ d, label }) => [
+    ...[...d.matchAll(/-?\d+(?:\.\d+)?[ ,](-?\d+(?:\.\d+)?)/g)].map((pair) => Number(pair[1])),
+    label.y - size,
+    label.y + size,
+  ]);
+  return {
+    top: Math.min(...heights, ...boxes.map((b) => b.y)) - size,
+    bottom: Math.max(...heights, ...boxes.map((b) => b.y + b.height)) + size,
+  };
+}
+
+function drawCard(pen: Pen, box: Box, evidence: Evidence, edge: number): void {
+  const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  const measured = measuredAs(evidence, box.name);
+  if (measured === "factor") {
+    pen.ellipse(middle.x, middle.y, box.width / 2, CARD / 2, edge);
+    return;
+  }
+  const top = middle.y - CARD / 2;
+  pen.rect(box.x, top, box.width, CARD, { edge });
+  if (measured === "composite")
+    pen.rect(box.x + INSET, top + INSET, box.width - 2 * INSET, CARD - 2 * INSET, {
+      edge: edge / 2,
+    });
+}
+
+function drawItems(
+  pen: Pen,
+  box: Box,
+  items: readonly string[],
+  evidence: Evidence,
+  style: FigureStyle,
+  { estimates }: PathChoices,
+): void {
+  const small = Math.min(11, pen.size);
+  for (const { item, x, y, width, height, from, above } of placeItems(box, items)) {
+    const end = { x: x + width / 2, y: above ? y + height : y };
+    pen.line(from.x, from.y, end.x, end.y, 0.8);
+    pen.rect(x, y, width, height);
+    pen.text(end.x, y + 14, item, { anchor: "middle", most: width - 4 }, small);
+    if (estimates !== "none")
+      pen.text(
+        (from.x + end.x) / 2,
+        (from.y + end.y) / 2 + 4,
+        written(itemNumber(evidence, box.name, item).value, style),
+        { anchor: "middle", halo: true },
+        small,
+      );
+  }
+}
+
+const written = (value: number | null, { decimal }: FigureStyle): string => {
+  const text = plain(value, 2);
+  return decimal === "," ? text.replace(".", ",") : text;
+};
+
+/** The effect that stands on an arrow; null where a categorical predictor has several. */
+function effectOf(
+  { paths, effects }: Evidence,
+  from: string,
+  to: string,
+  estimates: "raw" | "standardised",
+): EffectEvidence | null {
+  const ids = paths.find((p) => p.from === from && p.to === to)?.effects ?? [];
+  if (ids.length !== 1) return null;
+  const own = effects.find((e) => e.id === ids[0]) ?? null;
+  if (estimates === "raw") return own;
+  return effects.find((e) => e.of === ids[0] && e.kind === "completely_standardised") ?? own;
+}
+
+function drawNumber(
+  pen: Pen,
+  at: { x: number; y: number },
+  effect: EffectEvidence | null,
+  beside: PathChoices["beside"],
+  style: FigureStyle,
+): void {
+  const shown = effect?.shown;
+  if (!shown) return;
+  const f = pen.size;
+  const under = besideWords(shown, beside, style);
+  const look = { anchor: "middle", halo: true } as const;
+  pen.text(
+    at.x,
+    at.y + (under === "" ? f * 0.34 : -f * 0.12),
+    written(effect.estimate, style),
+    look,
+  );
+  if (under !== "") pen.text(at.x, at.y + f * 0.85, under, look, f * 0.82);
+}
+
+function besideWords(
+  { lower, upper, p, pIsBound }: NonNullable<EffectEvidence["shown"]>,
+  beside: PathChoices["beside"],
+  style: FigureStyle,
+): string {
+  if (beside === "interval" && lower !== null && upper !== null)
+    return `[${written(lower, style)}${style.decimal === "," ? ";" : ","} ${written(upper, style)}]`;
+  if (beside === "p" && p !== null) {
+    const text = pValue(p, pIsBound);
+    return `p ${text.startsWith("<") ? text : `= ${text}`}`.replace(".", style.decimal);
+  }
+  return "";
+}
