@@ -91,3 +91,32 @@ export function ensureChromium() {
   );
   process.exit(1);
 }
+
+/**
+ * Path of a LibreOffice that opens word-processor files without a screen, for the tests of what the report writes; installs
+ * Debian's when run as root. Null where there is none: those tests are then left out, and say so.
+ */
+export function ensureOffice() {
+  const known = [process.env.OFFICE, "/usr/bin/soffice", "/usr/bin/libreoffice"];
+  const found = known.find((path) => path && existsSync(path));
+  if (found) return found;
+  if (process.getuid?.() === 0 && existsSync("/usr/bin/apt-get")) {
+    console.error("Installing LibreOffice from Debian's packages …");
+    run("apt-get", ["update", "-qq"]);
+    run(
+      "apt-get",
+      [
+        "install",
+        "-y",
+        "-qq",
+        "--no-install-recommends",
+        "libreoffice-writer-nogui",
+        "libreoffice-calc-nogui",
+      ],
+      { env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } },
+    );
+    return "/usr/bin/soffice";
+  }
+  console.error("Without LibreOffice the report is not opened in a word processor.");
+  return null;
+}

@@ -53,7 +53,9 @@ function blockText(
         .join("\n\n");
     case "figure": {
       const file = fileOf(block.id);
-      const picture = file ? `![${escaped(block.title)}](${file.startsWith("data:") ? file : encodeURI(file)})\n\n` : "";
+      const picture = file
+        ? `![${escaped(block.title)}](${file.startsWith("data:") ? file : encodeURI(file)})\n\n`
+        : "";
       return `${picture}**Figure ${block.number}.** ${escaped(block.title)}.${block.notes.map((n) => ` ${runs(n)}`).join("")}`;
     }
     case "table": {

@@ -1,0 +1,109 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import {
+  analyse,
+  completeChoices,
+  composeReport,
+  type Evidence,
+  type FigureBlock,
+} from "../../core";
+import { demoCompositesStudy } from "../../demo/composites";
+import { demoLeverStudy, demoStudy, demoTreatmentStudy } from "../../demo/study";
+import { DEFAULT_FIGURE, drawFigure, pathFigure, type FigureStyle } from ".";
+
+const evidenceOf = ({ definition, table }: ReturnType<typeof demoStudy>) => {
+  const study = { ...definition, settings: { ...definition.settings, replications: 200 } };
+  const evidence = analyse(study, table);
+  const { blocks } = composeReport(
+    { evidence, data: null, definition: study },
+    completeChoices({ figures: { ...completeChoices({}).figures, diagram: "both" } }),
+  );
+  return { evidence, figures: blocks.filter((b) => b.kind === "figure") };
+};
+const studies = [demoStudy(), demoLeverStudy(), demoTreatmentStudy(), demoCompositesStudy()].map(
+  evidenceOf,
+);
+const each = (of: (figure: FigureBlock, evidence: Evidence) => void): void =>
+  studies.forEach(({ evidence, figures }) => figures.forEach((f) => of(f, evidence)));
+
+const numbersIn = (svg: string, name: string): number[] =>
+  [...svg.matchAll(new RegExp(` ${name}="(-?[\\d.]+)"`, "g"))].map((m) => Number(m[1]));
+
+describe("figures", () => {
+  it("are as wide as asked for, in millimetres, with nothing outside and no letter too small", () => {
+    each((figure, evidence) => {
+      for (const widthMm of [85, 120, 175]) {
+        const style: FigureStyle = { ...DEFAULT_FIGURE, widthMm };
+        const { svg, heightMm } = drawFigure(figure, evidence, style)!;
+        expect(svg).toContain(`width="${widthMm}mm"`);
+        expect(heightMm).toBeGreaterThan(15);
+        expect(heightMm).toBeLessThan(widthMm);
+        expect(svg).not.toMatch(/NaN|Infinity|undefined/);
+        const scale = Number(/scale\(([\d.]+)\)/.exec(svg)?.[1] ?? 1);
+        for (const size of numbersIn(svg, "font-size"))
+          if (size !== DEFAULT_FIGURE.fontPt) expect(size * scale).toBeGreaterThan(4.8);
+        const points = (widthMm * 72) / 25.4;
+        for (const x of [...numbersIn(svg, "x"), ...numbersIn(svg, "cx")]) {
+          expect(x * (svg.includes("scale(") ? scale : 1)).toBeGreaterThanOrEqual(-0.01);
+          expect(x * (svg.includes("scale(") ? scale : 1)).toBeLessThanOrEqual(points + 0.01);
+        }
+      }
+    });
+  });
+
+  it("show the numbers of the evidence", () => {
+    const { evidence, figures } = studies[0]!;
+    const path = figures.find((f) => f.figure.kind === "path" && f.figure.estimates === "raw")!;
+    const { svg } = drawFigure(path, evidence, { ...DEFAULT_FIGURE, decimal: "," })!;
+    const direct = evidence.effects.find((e) => e.label === "confidence on friends")!;
+    expect(svg).toContain(`>${direct.estimate!.toFixed(2).replace(".", ",")}<`);
+    const concepts = figures.find(
+      (f) => f.figure.kind === "path" && f.figure.estimates === "none",
+    )!;
+    expect(drawFigure(concepts, evidence, DEFAULT_FIGURE)!.svg).not.toMatch(/>−?0\.\d/);
+  });
+
+  it("use no colour but greys", () => {
+    each((figure, evidence) => {
+      const { svg } = drawFigure(figure, evidence, DEFAULT_FIGURE)!;
+      const colours = [...svg.matchAll(/(?:fill|stroke)="#([0-9a-f]+)"/g)].map((m) => m[1]!);
+      for (const c of colours)
+        expect(c.length === 3 ? new Set(c).size : new Set(c.match(/../g)).size).toBe(1);
+    });
+  });
+
+  it("carry their font where one is given", () => {
+    const { evidence, figures } = studies[0]!;
+    const style = { ...DEFAULT_FIGURE, fontUrl: "data:font/woff2;base64,AAAA" };
+    expect(drawFigure(figures[0]!, evidence, style)!.svg).toContain(
+      "src:url(data:font/woff2;base64,AAAA)",
+    );
+  });
+
+  it("hold any name as text and never as markup", () => {
+    const { evidence } = studies[0]!;
+    fc.assert(
+      fc.property(fc.string({ minLength: 1, maxLength: 30 }), (name) => {
+        const roles = JSON.stringify(evidence.roles).replaceAll('"hours"', JSON.stringify(name));
+        const renamed: Evidence = {
+          ...evidence,
+          roles: JSON.parse(roles) as Evidence["roles"],
+          paths: evidence.paths.map((p) => ({
+            ...p,
+            from: p.from === "hours" ? name : p.from,
+          })),
+        };
+        const { svg } = pathFigure(
+          renamed,
+          { estimates: "none", beside: "nothing", items: false },
+          name,
+          DEFAULT_FIGURE,
+        );
+        // As many tags as marks: nothing in a name opens or closes one.
+        expect(svg.match(/</g)!.length).toBe(svg.match(/>/g)!.length);
+        expect(svg).not.toMatch(/<(?!\/?(?:svg|title|rect|g|path|text|style)\b)/);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
