@@ -256,15 +256,11 @@ function TableView({ table, names }: { table: TableBlock; names: Names }) {
 
 const decimalsOf = (text: string): number => /[.,](\d+)$/.exec(text)?.[1]?.length ?? 0;
 
-/** Room of the decimals that a number lacks, so that points stand beneath each other; no text to be copied or read. */
+/** Room of the decimals that a number lacks, so that points stand beneath each other. */
 function Padding({ places, text }: { places: number; text: string }) {
   if (places === 0 || !/\d$/.test(text)) return null;
-  const sign = decimalsOf(text) === 0 ? "." : "";
-  return (
-    <span aria-hidden style={{ visibility: "hidden", userSelect: "none" }}>
-      {sign + "0".repeat(places)}
-    </span>
-  );
+  const sign = decimalsOf(text) === 0 ? " + 0.25em" : "";
+  return <span style={{ display: "inline-block", width: `calc(${places}ch${sign})` }} />;
 }
 
 function FigureView({

@@ -1,0 +1,118 @@
+import { readFileSync } from "node:fs";
+import AxeBuilder from "@axe-core/playwright";
+import { strFromU8, unzipSync } from "fflate";
+import type { Download, Page } from "@playwright/test";
+import { expect, settled, test } from "./fixtures";
+
+async function openReport(page: Page, study: string): Promise<void> {
+  await page.goto("/");
+  await expect(page.getByRole("link", { name: /^Language café Do/ })).toBeVisible();
+  await page.goto(`/study/${study}/report`);
+  await expect(page.getByRole("article", { name: "Report" })).toBeVisible({ timeout: 60_000 });
+  await settled(page);
+}
+
+const downloaded = async (page: Page, start: () => Promise<void>): Promise<Download> => {
+  const waiting = page.waitForEvent("download");
+  await start();
+  return waiting;
+};
+
+test("the results section is chosen, styled, kept, and taken along as a document", async ({
+  page,
+}) => {
+  test.setTimeout(150_000);
+  await openReport(page, "demo");
+  const report = page.getByRole("article", { name: "Report" });
+  await expect(
+    report.getByText("H1 (hours raises belonging through confidence) was"),
+  ).toBeVisible();
+  await expect(report.getByText("0.282", { exact: true })).toBeVisible();
+
+  // Another style, at once on the page.
+  await page.getByLabel("Decimal sign").selectOption(",");
+  await expect(report.getByText("0,282", { exact: true })).toBeVisible();
+  await page.getByLabel("Reporting style").selectOption("medical");
+  await expect(report.getByText("0,191 to 0,380")).toBeVisible();
+
+  // A part goes, another moves up; both are there again after a reload.
+  await page.getByRole("checkbox", { name: "Equations" }).uncheck();
+  await expect(report.getByRole("heading", { name: "Equations" })).toHaveCount(0);
+  await page.getByRole("button", { name: "Move Measures up" }).click();
+  const first = report.getByRole("heading", { level: 3 }).first();
+  await expect(first).toHaveText("Measures");
+  await page.waitForTimeout(900);
+  await page.reload();
+  await expect(first).toHaveText("Measures");
+  await expect(report.getByText("0,282", { exact: true })).toBeVisible();
+
+  const file = await downloaded(page, () =>
+    page.getByRole("button", { name: "Word document" }).click(),
+  );
+  expect(file.suggestedFilename()).toBe("language-café-report.docx");
+  const parts = unzipSync(readFileSync(await file.path()));
+  const xml = strFromU8(parts["word/document.xml"]!);
+  expect(xml).toContain("0,282");
+  expect(xml).not.toContain(">Equations<");
+  const pictures = Object.keys(parts).filter((p) => /media\/.*\.(svg|png)$/.test(p));
+  expect(pictures.filter((p) => p.endsWith(".svg")).length).toBeGreaterThan(0);
+  const png = parts[pictures.find((p) => p.endsWith(".png"))!]!;
+  // 120 mm at 300 dpi, and it says so.
+  expect(new DataView(png.buffer, png.byteOffset).getUint32(16)).toBe(1417);
+  expect(strFromU8(png.subarray(37, 41))).toBe("pHYs");
+
+  for (const [name, ending] of [
+    ["Web page", "html"],
+    ["Tables as workbook", "xlsx"],
+    ["Markdown", "md"],
+    ["LaTeX tables", "tex"],
+    ["References, BibTeX", "bib"],
+  ] as const) {
+    await page.getByRole("button", { name: "Other files" }).click();
+    const other = await downloaded(page, () => page.getByRole("menuitem", { name }).click());
+    expect(other.suggestedFilename().endsWith(`.${ending}`)).toBe(true);
+    expect(readFileSync(await other.path()).length).toBeGreaterThan(500);
+  }
+});
+
+test("a figure leaves at its size, a table by one click, and the page is read by everybody", async ({
+  page,
+  context,
+}) => {
+  test.setTimeout(150_000);
+  await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+  await openReport(page, "demo-lever");
+  await page.getByLabel("Width").selectOption("85");
+  const figure = page.locator("figure").filter({ hasText: "Figure 2" });
+  const svg = await downloaded(page, () => figure.getByRole("button", { name: "SVG" }).click());
+  const text = readFileSync(await svg.path(), "utf8");
+  expect(text).toContain('width="85mm"');
+  expect(text).toContain("@font-face");
+  const png = await downloaded(page, () => figure.getByRole("button", { name: "600 dpi" }).click());
+  const bytes = readFileSync(await png.path());
+  expect(bytes.readUInt32BE(16)).toBe(Math.round((85 / 25.4) * 600));
+
+  await page.getByRole("button", { name: "Copy Table 1", exact: true }).click();
+  await expect(page.getByRole("button", { name: "Copy Table 1", exact: true })).toHaveText(
+    "Copied",
+  );
+  const html = await page.evaluate(async () => {
+    const [item] = await navigator.clipboard.read();
+    return (await item!.getType("text/html")).text();
+  });
+  expect(html).toContain("<table");
+  expect(html).toContain("belonging");
+
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(
+    violations
+      .filter((v) => v.impact !== "minor")
+      .map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(" | ")}`),
+  ).toEqual([]);
+
+  // On paper stands the page alone.
+  await page.emulateMedia({ media: "print" });
+  await expect(page.getByRole("heading", { name: "Contents" })).toBeHidden();
+  await expect(page.getByRole("navigation", { name: "Stages of the work" })).toBeHidden();
+  await expect(page.getByRole("article", { name: "Report" })).toBeVisible();
+});
