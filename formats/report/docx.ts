@@ -10,6 +10,7 @@ import {
   SimpleField,
   Table,
   TableCell,
+  TableLayoutType,
   TableRow,
   TextRun,
   VerticalAlign,
@@ -74,11 +75,30 @@ const captionOf = (kind: "Table" | "Figure", block: TableBlock | FigureBlock): B
     ],
   });
 
+/** Between the margins of the page, in twentieths of a point. */
+const PAGE = 9026;
+/** Letters of words that need not be broken into several lines. */
+const MOST_LETTERS = 40;
+
+/** Widths of columns after what stands in them; words share what numbers leave. */
+function columnWidths({ columns, rows }: TableBlock): number[] {
+  const letters = columns.map(({ head, kind }, j) => {
+    const own = rows.flatMap(({ cells, heading }) => (heading ? [] : [cells[j]!.text.length]));
+    const longest = Math.max(0, ...own);
+    return kind === "words"
+      ? Math.min(MOST_LETTERS, Math.max(longest, head.length)) + 2
+      : Math.max(longest, ...head.split(/\s/).map((w) => w.length)) + 3;
+  });
+  const all = letters.reduce((sum, n) => sum + n, 0);
+  return letters.map((n) => Math.floor((PAGE * n) / all));
+}
+
 const RULE = { style: BorderStyle.SINGLE, size: 6, color: "000000" };
 const NONE = { style: BorderStyle.NONE, size: 0, color: "auto" };
 
 function tableBlocks(table: TableBlock, names: ReadonlyMap<string, string>): FileChild[] {
   const size = table.columns.length > MANY_COLUMNS ? SMALL_SIZE : TABLE_SIZE;
+  const widths = columnWidths(table);
   const cell = (
     text: string,
     j: number,
@@ -86,12 +106,15 @@ function tableBlocks(table: TableBlock, names: ReadonlyMap<string, string>): Fil
   ): TableCell =>
     new TableCell({
       columnSpan: span,
+      width: { size: span > 1 ? PAGE : widths[j]!, type: WidthType.DXA },
       verticalAlign: VerticalAlign.TOP,
       margins: { top: 30, bottom: 30, left: 60, right: 60 },
       borders: { top: top ? RULE : NONE, bottom: bottom ? RULE : NONE, left: NONE, right: NONE },
       children: [
         new Paragraph({
           alignment: table.columns[j]!.kind === "words" ? AlignmentType.LEFT : AlignmentType.RIGHT,
+          // A line over several rows goes with the first of them.
+          keepNext: span > 1,
           spacing: { before: 0, after: 0 },
           children: [new TextRun({ text: clean(text), size, italics })],
         }),
@@ -118,7 +141,12 @@ function tableBlocks(table: TableBlock, names: ReadonlyMap<string, string>): Fil
       spacing: { after: 80 },
       children: [new TextRun({ text: clean(table.title), italics: true })],
     }),
-    new Table({ width: { size: 100, type: WidthType.PERCENTAGE }, rows: [head, ...body] }),
+    new Table({
+      width: { size: PAGE, type: WidthType.DXA },
+      columnWidths: widths,
+      layout: TableLayoutType.FIXED,
+      rows: [head, ...body],
+    }),
     ...table.notes.map(
       (n) =>
         new Paragraph({
@@ -170,6 +198,7 @@ function blocksOf(
     case "heading":
       return [
         new Paragraph({
+          keepNext: true,
           heading: block.level === 1 ? HeadingLevel.HEADING_1 : HeadingLevel.HEADING_2,
           children: [new TextRun({ text: clean(block.text) })],
         }),
