@@ -62,6 +62,22 @@ describe("the command line", () => {
     expect(run("--nonsense").status).toBe(2);
   });
 
+  it("writes the report by the ending of its file", () => {
+    const folder = mkdtempSync(join(tmpdir(), "hebel-"));
+    const study = "reference/simple-mediation/study.hebel.json";
+    const made = (ending: string): Buffer => {
+      const path = join(folder, "reports", `report${ending}`);
+      expect(run(study, "--report", path).status).toBe(0);
+      return readFileSync(path);
+    };
+    expect(made(".html").toString()).toContain("<svg ");
+    expect(made(".md").toString()).toContain("## Tests of the hypotheses");
+    expect(made(".docx").subarray(0, 2).toString()).toBe("PK");
+    const wrong = run(study, "--report", join(folder, "report.pdf"));
+    expect(wrong.status).toBe(1);
+    expect(wrong.stderr).toMatch(/^file: A report is a file that ends in/);
+  });
+
   it("runs the example of the documentation", () => {
     const text = readFileSync(join(root, "docs/study-file.md"), "utf8");
     const example = /```json\n(\{[^]*?\n\})\n```/.exec(text)![1]!;

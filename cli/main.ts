@@ -3,28 +3,32 @@ import { dirname, resolve } from "node:path";
 import { Analysis, dataEvidence, ENGINE, StudyProblem, type Evidence } from "../core";
 import { decodeText, FormatProblem, parseJson, readStudy, type LoadedStudy } from "../formats";
 import { demoStudy } from "../demo/study";
+import { reportFile } from "./report";
 import { nodePool } from "./threads";
 import { analyseReplicates } from "./replicates";
 import { readable, readableData } from "./table";
 
-const USAGE = `Usage: npm run --silent analyse -- [STUDY.hebel.json] [--out EVIDENCE.json] [--workers N]
+const USAGE = `Usage: npm run --silent analyse -- [STUDY.hebel.json] [--out EVIDENCE.json] [--report FILE] [--workers N]
 
 Without a study file the demo study is analysed. With one, the evidence is printed as JSON, or written to
 the --out file and summarised as a table. The file may also hold replicates made elsewhere (format hebel-replicates).
+--report also writes the report, as a page, a document or a workbook by the ending of its name: .html, .md, .docx, .xlsx, .tex.
 Faults are one line on standard error, code: message.
 Exit codes: 0 done, 1 the study cannot be analysed, 2 wrong usage.`;
 
 interface Options {
   study: string | null;
   out: string | null;
+  report: string | null;
   workers: number;
 }
 
 function readOptions(args: string[]): Options | null {
-  const options: Options = { study: null, out: null, workers: 1 };
+  const options: Options = { study: null, out: null, report: null, workers: 1 };
   for (let i = 0; i < args.length; i++) {
     const arg = args[i]!;
     if (arg === "--out" && args[i + 1] !== undefined) options.out = args[++i]!;
+    else if (arg === "--report" && args[i + 1] !== undefined) options.report = args[++i]!;
     else if (arg === "--workers" && /^[1-9]\d?$/.test(args[i + 1] ?? ""))
       options.workers = Number(args[++i]);
     else if (!arg.startsWith("-") && options.study === null) options.study = arg;
@@ -57,6 +61,17 @@ async function run(options: Options): Promise<void> {
   }
   const data = dataEvidence(study.definition, study.table);
   const model = await modelEvidence(study, options.workers);
+  if (options.report !== null) {
+    if (!model)
+      throw new FormatProblem(
+        "There is nothing to report: the theory has no sentence about an effect.",
+      );
+    const { definition } = study;
+    writeOut(
+      options.report,
+      await reportFile(options.report, { evidence: model, data, definition }),
+    );
+  }
   const table =
     options.study === null || options.out !== null
       ? [model && readable(model), readableData(data)].filter(Boolean).join("\n\n")
@@ -89,7 +104,7 @@ async function modelEvidence(study: LoadedStudy, workers: number): Promise<Evide
 }
 
 /** Writes a file, making its folder where there is none. */
-function writeOut(path: string, text: string): void {
+function writeOut(path: string, text: string | Uint8Array): void {
   try {
     mkdirSync(dirname(path), { recursive: true });
     writeFileSync(path, text);

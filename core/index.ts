@@ -71,3 +71,4 @@ export {
 export { GLOSSARY, glossaryEntry, type GlossaryEntry } from "./glossary";
 export { own } from "./own";
 export * from "./report";
+export * from "./working";

@@ -70,6 +70,9 @@ for (const look of ["light", "dark"] as const) {
     await page.getByRole("button", { name: "Try the other specifications" }).click();
     await expect(page.getByRole("row", { name: /HC4 errors/ })).toBeVisible({ timeout: 15_000 });
     expect(await serious(page)).toEqual([]);
+    await page.getByRole("link", { name: /Report/ }).click();
+    await expect(page.getByRole("article", { name: "Report" })).toBeVisible();
+    expect(await serious(page)).toEqual([]);
     await page.goto("/study/demo-lever/probe");
     await expect(page.getByRole("slider")).toBeVisible();
     expect(await serious(page)).toEqual([]);

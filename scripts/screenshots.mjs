@@ -74,6 +74,13 @@ await page
   .waitFor();
 await page.waitForTimeout(2500);
 await shot(page, "checks");
+await visit(page, "report");
+await page
+  .getByRole("article", { name: "Report" })
+  .getByText("Table 4")
+  .first()
+  .evaluate((element) => element.scrollIntoView());
+await shot(page, "report");
 await visit(page, "hypotheses", "demo-lever");
 await shot(page, "moderation");
 await visit(page, "probe", "demo-lever");
@@ -110,8 +117,6 @@ await page
 await page.waitForTimeout(800);
 await shot(page, "treatment");
 const dark = await open("dark");
-await visit(dark, "hypotheses");
-await shot(dark, "hypotheses-dark");
 await visit(dark, "probe", "demo-lever");
 await shot(dark, "probe-dark");
 await browser.close();

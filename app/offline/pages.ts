@@ -8,6 +8,7 @@ const SCREENS = [
   "probe",
   "checks",
   "compare",
+  "report",
 ];
 
 /**
@@ -25,6 +26,8 @@ export const DEMO = [
   "/demo.hebel.json?about=mediation",
   "/demo.hebel.json?about=moderation",
   "/demo.hebel.json?about=measurement",
+  "/demo.hebel.json?about=composites",
+  "/demo.hebel.json?about=treatment",
 ] as const;
 
 /** The kept page for an address; null for addresses that no screen has. */

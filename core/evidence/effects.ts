@@ -17,6 +17,7 @@ import {
   type NormalTest,
 } from "../model";
 import type { Prepared } from "../prepare";
+import { madeOf } from "./made-of";
 import { isBootstrap, readInterval, type Sources } from "./reading";
 import {
   evaluateReplicates,
@@ -172,6 +173,7 @@ export function effectEvidence(
     return {
       ...words,
       estimate: Number.isFinite(estimates[i]!) ? estimates[i]! : null,
+      made: madeOf(expression, fit.parameters, theta),
       delta: {
         joint: byCovariance((k) => test(fit.covariances[k])),
         zero: byCovariance((k) => test(zero[k]!)),

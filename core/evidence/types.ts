@@ -80,6 +80,8 @@ export interface TwoPathEvidence {
 /** A quantity with everything that is found out about it. */
 export interface EffectEvidence extends Omit<Quantity, "expression"> {
   estimate: number | null;
+  /** What the estimate is made of, on paper: by the names of what was estimated, and with the numbers put in. */
+  made: { formula: string; numbers: string };
   delta: Record<"joint" | "zero", ByCovariance<NormalTest>>;
   /** Total effects only: the exact test from the regression without the mediators, where it applies. */
   reduced: ExactTest | null;

@@ -63,3 +63,4 @@ export {
   type FTest,
   type NormalTest,
 } from "./tests";
+export { expressionWords } from "./expression-words";

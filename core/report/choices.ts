@@ -14,6 +14,7 @@ export const PARTS = [
   "robustness",
   "figures",
   "references",
+  "working",
 ] as const;
 export type PartId = (typeof PARTS)[number];
 
@@ -32,6 +33,7 @@ export const PART_NAMES: Record<PartId, string> = {
   robustness: "Robustness",
   figures: "Figures",
   references: "References",
+  working: "Appendix: where the numbers come from",
 };
 
 /** How numbers and words are written. */
@@ -73,7 +75,8 @@ export const DEFAULT_REPORT: ReportChoices = {
   spelling: "british",
   units: "raw",
   figures: { widthMm: 120, fontPt: 8, diagram: "statistical", beside: "interval" },
-  parts: PARTS.map((id) => ({ id, shown: true })),
+  // An appendix is for those who ask for it.
+  parts: PARTS.map((id) => ({ id, shown: id !== "working" })),
 };
 
 /** Choices made earlier, with parts that exist since then at the end. */
@@ -84,6 +87,6 @@ export function completeChoices(chosen: Partial<ReportChoices> | undefined): Rep
     ...DEFAULT_REPORT,
     ...chosen,
     figures: { ...DEFAULT_REPORT.figures, ...chosen?.figures },
-    parts: [...parts, ...rest.map((id) => ({ id, shown: true }))],
+    parts: [...parts, ...rest.map((id) => ({ id, shown: id !== "working" }))],
   };
 }

@@ -18,6 +18,7 @@ import { methods } from "./parts/methods";
 import { robustness } from "./parts/robustness";
 import { sample } from "./parts/sample";
 import { treatment } from "./parts/treatment";
+import { working } from "./parts/working";
 import { Presenter } from "./present";
 import { referencesOf } from "./references";
 
@@ -41,6 +42,7 @@ const MAKERS: Record<PartId, Part> = {
   robustness,
   figures,
   references,
+  working,
 };
 
 export interface ReportSources {

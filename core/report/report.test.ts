@@ -164,7 +164,10 @@ describe("a report", () => {
       reportOf(studies.mediation, chosen).blocks.flatMap((b) =>
         b.kind === "heading" && b.level === 1 ? [b.text] : [],
       );
-    const parts = [...PARTS].reverse().map((id) => ({ id, shown: id !== "methods" }));
+    const parts = [...PARTS].reverse().map((id) => ({
+      id,
+      shown: id !== "methods" && id !== "working",
+    }));
     const usual = headings({});
     expect(usual[0]).toBe("Sample and screening");
     expect(headings({ parts })).toEqual(
@@ -190,6 +193,13 @@ describe("a report", () => {
             return names.get(id)!;
           });
     }
+  });
+
+  it("has the workings in an appendix for those who ask for it", () => {
+    const parts = PARTS.map((id) => ({ id, shown: id === "working" }));
+    const { blocks } = reportOf(studies.mediation, { parts, decimal: "," });
+    expect(textOf(blocks)).toContain("0,123 × 0,233 = 0,029");
+    expect(textOf(reportOf(studies.mediation).blocks)).not.toContain("Appendix");
   });
 
   it("tells which parts have something to say", () => {

@@ -84,7 +84,9 @@ describe("figures", () => {
     const { evidence } = studies[0]!;
     fc.assert(
       fc.property(fc.string({ minLength: 1, maxLength: 30 }), (name) => {
-        const roles = JSON.stringify(evidence.roles).replaceAll('"hours"', JSON.stringify(name));
+        const roles = JSON.stringify(evidence.roles).replaceAll('"hours"', () =>
+          JSON.stringify(name),
+        );
         const renamed: Evidence = {
           ...evidence,
           roles: JSON.parse(roles) as Evidence["roles"],

@@ -2,6 +2,7 @@ import Typography from "@mui/material/Typography";
 import Link from "@mui/material/Link";
 import { useState } from "react";
 import {
+  effectWorking,
   percent,
   pValue,
   referenceName,
@@ -17,6 +18,7 @@ import { Segments } from "../ui/segments";
 import { Forest } from "./forest";
 import { ScreenHead, Spacer } from "../ui/layout";
 import { NumberTable, type Cell } from "../ui/number-table";
+import { WorkingView } from "../working/working-view";
 
 interface Props {
   evidence: Evidence;
@@ -77,27 +79,36 @@ function GroupOfEffects({ group, effects, units, evidence, selected, select }: G
   const scale = scaleOf(
     effects.filter((x) => x.kind !== "ratio_to_direct" || effects.length === 1).map(drawnOf),
   );
+  const chosen = effects.find((e) => e.id === selected);
   return (
-    <NumberTable
-      inLine
-      title={`Effects, ${group}`}
-      heading={
-        <Typography variant="h3" sx={{ pt: 1.5 }}>
-          {group}
-        </Typography>
-      }
-      columns={["effect", "estimate", "SE", `${level} % CI lower`, "upper", "p", "rests on", ""]}
-      names={["effect", "estimate", "SE", `${level} % CI lower`, "upper", "p", "rests on"]}
-      rows={effects.map((e) => ({
-        key: e.id,
-        selected: selected === e.id,
-        cells: cellsOf(e, wordsOf(e, units, evidence), {
-          scale,
-          chosen: selected === e.id,
-          choose: () => select(e.id),
-        }),
-      }))}
-    />
+    <>
+      <NumberTable
+        inLine
+        title={`Effects, ${group}`}
+        heading={
+          <Typography variant="h3" sx={{ pt: 1.5 }}>
+            {group}
+          </Typography>
+        }
+        columns={["effect", "estimate", "SE", `${level} % CI lower`, "upper", "p", "rests on", ""]}
+        names={["effect", "estimate", "SE", `${level} % CI lower`, "upper", "p", "rests on"]}
+        rows={effects.map((e) => ({
+          key: e.id,
+          selected: selected === e.id,
+          cells: cellsOf(e, wordsOf(e, units, evidence), {
+            scale,
+            chosen: selected === e.id,
+            choose: () => select(e.id),
+          }),
+        }))}
+      />
+      {chosen && (
+        <WorkingView
+          working={effectWorking(chosen, evidence)}
+          summary={`Working of: ${wordsOf(chosen, units, evidence)}`}
+        />
+      )}
+    </>
   );
 }
 

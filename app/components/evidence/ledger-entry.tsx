@@ -5,6 +5,7 @@ import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import {
+  effectWorking,
   equationsOf,
   percent,
   plain,
@@ -24,6 +25,7 @@ import { Pairwise } from "./pairwise";
 import { Steps } from "./steps";
 import { ZeroCrossing } from "./zero-crossing";
 import { VerdictMark } from "../verdict";
+import { WorkingView } from "../working/working-view";
 
 interface Props {
   hypothesis: HypothesisEvidence;
@@ -124,6 +126,7 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
           <TotalCheck hypothesis={hypothesis} evidence={evidence} />
           <Steps hypothesis={hypothesis} evidence={evidence} />
           {single && only && <Methods effect={only} evidence={evidence} />}
+          {single && only && <WorkingView working={effectWorking(only, evidence)} />}
           <Quote text={hypothesis.report} />
         </Body>
       )}

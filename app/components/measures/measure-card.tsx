@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import { styled } from "@mui/material/styles";
 import { useState, type DragEvent } from "react";
 import {
+  alphaWorking,
   WEIGHTINGS,
   type Measure,
   type MeasureEvidence,
@@ -14,6 +15,7 @@ import { Slot } from "../theory/slot";
 import { signed, turnItem, withItem, withoutItem } from "./edit-measures";
 import { InterItem, ItemTable } from "./item-table";
 import { ReliabilitySummary } from "./reliability-summary";
+import { WorkingView } from "../working/working-view";
 import { IconAction } from "../ui/icon-button";
 import { Select } from "../ui/select";
 import { TextInput } from "../ui/text-input";
@@ -61,6 +63,7 @@ export function MeasureCard({
   remove,
 }: Props) {
   const [over, setOver] = useState(false);
+  const working = evidence ? alphaWorking(evidence) : null;
   const isScore = measure.form === "averages" || measure.form === "sums";
   const warnings =
     evidence?.reliability.value?.warnings.filter((w) => w.code !== "negative_item_total") ?? [];
@@ -112,7 +115,10 @@ export function MeasureCard({
             Whether each adds something stands on Checks, by its weight.
           </p>
         ) : (
-          <ReliabilitySummary evidence={evidence} level={level} />
+          <>
+            <ReliabilitySummary evidence={evidence} level={level} />
+            {working && <WorkingView working={working} />}
+          </>
         ))}
       {against && (
         <Note>

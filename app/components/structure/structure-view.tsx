@@ -1,13 +1,15 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
-import { plain, pClause, type StructureSection } from "../../../core";
+import { fitWorking, plain, pClause, type StructureSection } from "../../../core";
 import { Disclosure } from "../ui/disclosure";
+import { WorkingView } from "../working/working-view";
 import { ArrowTable, FitTable, GroupTables } from "./structure-tables";
 
 /** A model of means and covariances on the Evidence screen: how well it fits in sentences, then its paths and the rest. */
 export function StructureView({ section }: { section: StructureSection }) {
   const { method, fitWords, interactions, likelihoodRatio } = section;
+  const working = fitWorking(section);
   return (
     <Box sx={{ display: "grid", gap: 3, mt: 4, gridTemplateColumns: "minmax(0, 1fr)" }}>
       <section aria-label="Fit">
@@ -25,6 +27,7 @@ export function StructureView({ section }: { section: StructureSection }) {
             <FitTable section={section} />
           </Disclosure>
         )}
+        {working && <WorkingView working={working} summary="Show the working of the fit" />}
         <p className="quiet">
           How the items measure, and which changes would improve the fit, stands on{" "}
           <Link to="../checks">Checks</Link>.

@@ -1,7 +1,15 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { equationsOf, percent, plain, pValue, referenceName, type Evidence } from "../../../core";
+import {
+  effectWorking,
+  equationsOf,
+  percent,
+  plain,
+  pValue,
+  referenceName,
+  type Evidence,
+} from "../../../core";
 import type { StudyContext } from "../../analysis/use-study";
 import { EquationTable } from "../evidence/equation-table";
 import { GroupMeansTable } from "../evidence/group-means";
@@ -9,6 +17,7 @@ import { CloseIcon } from "../icons";
 import { IconAction } from "../ui/icon-button";
 import { NumberTable } from "../ui/number-table";
 import { ScreenHead, Spacer } from "../ui/layout";
+import { WorkingView } from "../working/working-view";
 import { replaceLine } from "./edit-text";
 
 interface Props {
@@ -22,7 +31,9 @@ interface Props {
 export function PathPanel({ context, evidence, path, close }: Props) {
   const { definition, edit } = context;
   const equation = equationsOf(evidence).find((e) => e.outcome === path.to);
-  const lines = evidence.paths.find((p) => p.from === path.from && p.to === path.to)!.lines;
+  const { lines, effects: ids } = evidence.paths.find(
+    (p) => p.from === path.from && p.to === path.to,
+  )!;
   const text = definition.theory.split("\n");
   const means = evidence.groupMeans.find((g) => g.variable === path.from && g.outcome === path.to);
   const alone = lines.length === 1 && /^\s*also\b/.test(text[lines[0]! - 1] ?? "");
@@ -59,6 +70,15 @@ export function PathPanel({ context, evidence, path, close }: Props) {
       ) : (
         <PathsInto evidence={evidence} path={path} />
       )}
+      {evidence.effects
+        .filter((e) => ids.includes(e.id))
+        .map((e) => (
+          <WorkingView
+            key={e.id}
+            working={effectWorking(e, evidence)}
+            summary={`Show the working of ${e.label}`}
+          />
+        ))}
     </Box>
   );
 }

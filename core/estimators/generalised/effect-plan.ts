@@ -126,6 +126,31 @@ export function effectPlan(model: CausalModel): EffectPlan {
   }
 }
 
+/** What each mean is called on paper: the outcome, under which treatment, with the mediator as under which; empty where effects are not made of it. */
+export function meanNames({ functionals, triads, responses, marginal }: EffectPlan): string[] {
+  const names = functionals.map(() => "");
+  for (const { outcome, key, places } of marginal) {
+    const [first, second] = places;
+    names[first] =
+      second === undefined ? `mean change(${outcome} per ${key})` : `mean(${outcome} | ${key} = 1)`;
+    if (second !== undefined) names[second] = `mean(${outcome} | ${key} = 0)`;
+  }
+  for (const { contrast, outcome, x1, x0 } of responses) {
+    names[x1] = `mean(${outcome} | ${contrast.upper})`;
+    names[x0] = `mean(${outcome} | ${contrast.lower})`;
+  }
+  for (const { triad, nested } of triads) {
+    const worlds = [triad.contrast.lower, triad.contrast.upper];
+    nested.forEach((row, x) =>
+      row.forEach((at, own) => {
+        names[at] =
+          `mean(${triad.outcome} | ${worlds[x]!}, ${triad.mediator} as under ${worlds[own]!})`;
+      }),
+    );
+  }
+  return names;
+}
+
 const GRID = 20;
 
 /** Equally spaced values of the one mediator of a triad, from the least that was observed to the largest; none where a picture would not help. */

@@ -24,7 +24,7 @@ import type { CovarianceKind, Settings } from "../../study";
 import type { Fit, Line, ModelData, SectionContext } from "../engine";
 import type { Section } from "../sections";
 import { causalModel, type CausalModel } from "./causal-model";
-import { effectPlan, type EffectPlan, type TriadMeans } from "./effect-plan";
+import { effectPlan, meanNames, type EffectPlan, type TriadMeans } from "./effect-plan";
 import { Estimation } from "./estimation";
 import { changeLabel, changesOf } from "./changes";
 import { ResponseKernel, type ResponseProblem } from "./kernel";
@@ -159,8 +159,8 @@ export class ResponsesFit implements Fit<ResponseProblem> {
         `covariance(${pair.map((e) => this.model.responses[e]!.outcome).join()})`,
         "coefficient",
       );
-    this.plan.functionals.forEach((_, k) =>
-      addParameter(parameters, `mean ${k + 1}`, "coefficient"),
+    meanNames(this.plan).forEach((name, k) =>
+      addParameter(parameters, `mean ${k + 1}: ${name}`, "coefficient"),
     );
     parameters.covered = parameters.labels.length;
     return parameters;

@@ -1,0 +1,158 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { alphaWorking, analyse, dataEvidence, effectWorking, fitWorking, plain } from "..";
+import { demoCompositesStudy } from "../../demo/composites";
+import { demoFactorsStudy } from "../../demo/factors";
+import { demoLeverStudy, demoStudy, demoTreatmentStudy } from "../../demo/study";
+import {
+  add,
+  compileExpression,
+  divide,
+  expressionWords,
+  multiply,
+  number,
+  parameter,
+  subtract,
+  type Expression,
+} from "../model";
+
+/** A formula on paper, worked out by somebody who knows signs and brackets alone. */
+function workedOut(text: string): number {
+  const js = text
+    .replaceAll("−", "-")
+    .replaceAll("×", "*")
+    .replace(/√\(/g, "Math.sqrt(")
+    .replace(/√([\d.]+)/g, "Math.sqrt($1)")
+    .replace(/exp\(/g, "Math.exp(")
+    .replace(/(\d(?:\.\d+)?)²/g, "($1*$1)")
+    .replace(/(?<![\d.])([\d.]+)²/g, "($1*$1)");
+  // The alphabet of the formulas, and nothing else.
+  expect(js).toMatch(/^[-+*/().,\d\seE]|Math|sqrt|exp/);
+  return new Function(`return ${js}`)() as number;
+}
+
+const theta = Float64Array.from([0.7, -1.3, 2.1, -0.4]);
+const leaf = fc.oneof(
+  fc.integer({ min: 0, max: 3 }).map(parameter),
+  fc.constantFrom(0.5, -2, 3).map(number),
+);
+const expression: fc.Arbitrary<Expression> = fc.letrec<{ e: Expression }>((tie) => ({
+  e: fc.oneof(
+    { depthSize: "small" },
+    leaf,
+    fc
+      .tuple(fc.constantFrom(add, subtract, multiply, divide), tie("e"), tie("e"))
+      .map(([of, a, b]) => of(a, b)),
+    tie("e").map((a) => ({ op: "exp" as const, a: multiply(number(0.5), a) })),
+  ),
+})).e;
+
+const signed = (v: number): string => String(v).replace("-", "−");
+
+describe("a formula on paper", () => {
+  it("gives the value of its expression: no bracket is missing, whatever it is made of", () => {
+    fc.assert(
+      fc.property(expression, (e) => {
+        const value = compileExpression(e)(theta, 0);
+        const text = expressionWords(e, (at) => signed(theta[at]!), signed);
+        const found = workedOut(text);
+        if (Number.isFinite(value))
+          expect(Math.abs(found - value)).toBeLessThanOrEqual(1e-9 * (1 + Math.abs(value)));
+      }),
+      { numRuns: 500 },
+    );
+  });
+
+  it("has no brackets that say nothing", () => {
+    const b = (i: number) => parameter(i);
+    const words = (e: Expression) => expressionWords(e, (i) => `b${i}`, plain);
+    expect(words(multiply(b(0), b(1)))).toBe("b0 × b1");
+    expect(words(subtract(add(b(0), b(1)), multiply(b(2), b(3))))).toBe("b0 + b1 − b2 × b3");
+    expect(words(subtract(b(0), subtract(b(1), b(2))))).toBe("b0 − (b1 − b2)");
+    expect(words(divide(b(0), multiply(b(1), b(2))))).toBe("b0 / (b1 × b2)");
+    expect(words(multiply(b(0), number(-1)))).toBe("b0 × (−1.000)");
+  });
+});
+
+const studies = [
+  demoStudy(),
+  demoLeverStudy(),
+  demoTreatmentStudy(),
+  demoFactorsStudy(),
+  demoCompositesStudy(),
+].map(({ definition, table }) => {
+  const study = { ...definition, settings: { ...definition.settings, replications: 200 } };
+  return { evidence: analyse(study, table), data: dataEvidence(study, table) };
+});
+
+describe("the working of an effect", () => {
+  it("ends in the number that is shown, from names that are shown", () => {
+    for (const { evidence } of studies)
+      for (const effect of evidence.effects) {
+        const { steps, rows } = effectWorking(effect, evidence);
+        const [estimate] = steps;
+        expect(estimate!.numbers.split(" = ").at(-1)).toBe(plain(effect.estimate));
+        expect(estimate!.formula).toBeTruthy();
+        expect(estimate!.formula).not.toMatch(/ ~ |undefined|NaN|mean \d/);
+        expect(rows).toContain(String(evidence.sample.n));
+        const { shown } = effect;
+        if (!shown || shown.lower === null) continue;
+        const interval = steps.find((s) => s.what.includes("interval"))!;
+        expect(interval.numbers).toContain(`[${plain(shown.lower)}, ${plain(shown.upper)}]`);
+      }
+  });
+
+  it("comes to the estimate by the arithmetic that it shows, within its rounding", () => {
+    const { evidence } = studies[0]!;
+    for (const effect of evidence.effects.filter((e) => e.kind === "specific_indirect")) {
+      const [left] = effectWorking(effect, evidence).steps[0]!.numbers.split(" = ");
+      expect(Math.abs(workedOut(left!) - effect.estimate!)).toBeLessThan(0.001);
+    }
+  });
+
+  it("says how errors, limits and p follow where nothing is resampled", () => {
+    const { definition, table } = demoStudy();
+    const evidence = analyse(
+      { ...definition, settings: { ...definition.settings, interval: "delta", errors: "HC3" } },
+      table,
+    );
+    const direct = evidence.effects.find((e) => e.label === "hours on confidence")!;
+    const steps = effectWorking(direct, evidence).steps;
+    const limits = steps.find((s) => s.what.includes("interval"))!;
+    expect(limits.formula).toBe("estimate ± t(408) × SE");
+    const [b, critical, se] = /^(.+) ± (.+) × (.+) = /.exec(limits.numbers)!.slice(1).map(Number);
+    // To the digits that are shown.
+    expect(b! + critical! * se!).toBeCloseTo(direct.shown!.upper!, 2);
+    expect(steps.find((s) => s.what === "SE")!.source).toContain("MacKinnon & White");
+    expect(steps.find((s) => s.what === "p")!.numbers).toMatch(/^t\(408\) = /);
+  });
+});
+
+describe("the working of fit and reliability", () => {
+  it("comes to the indices by the arithmetic that it shows", () => {
+    const { evidence } = studies[3]!;
+    const section = evidence.sections.find((s) => s.kind === "structure")!;
+    const { steps } = fitWorking(section)!;
+    for (const what of ["CFI", "TLI", "RMSEA", "Degrees of freedom"]) {
+      const [left, right] = steps.find((s) => s.what === what)!.numbers.split(" = ");
+      expect(workedOut(left!)).toBeCloseTo(Number(right), 2);
+    }
+    expect(Number(steps.find((s) => s.what === "CFI")!.numbers.split(" = ")[1])).toBeCloseTo(
+      section.fit!.plain.cfi,
+      3,
+    );
+  });
+
+  it("gives alpha from the items", () => {
+    const measure = studies[0]!.data.measures[0]!;
+    const [alpha, omega] = alphaWorking(measure)!.steps;
+    for (const [step, value] of [
+      [alpha, measure.reliability.value!.alpha],
+      [omega, measure.reliability.value!.omega!.total],
+    ] as const) {
+      const [left, right] = step!.numbers.split(" = ");
+      expect(workedOut(left!)).toBeCloseTo(value!, 2);
+      expect(right).toBe(plain(value));
+    }
+  });
+});
