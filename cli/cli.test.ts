@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { analyse, Analysis, type StudyDefinition, type Table } from "../core";
 import { readStudy } from "../formats";
+import { writePack } from "../formats/pack";
 import { nodePool } from "./threads";
 import { readCase } from "../reference/load";
 
@@ -76,6 +77,40 @@ describe("the command line", () => {
     const wrong = run(study, "--report", join(folder, "report.pdf"));
     expect(wrong.status).toBe(1);
     expect(wrong.stderr).toMatch(/^file: A report is a file that ends in/);
+  });
+
+  it("runs an archive again, and says of every number whether it is the same", () => {
+    const folder = mkdtempSync(join(tmpdir(), "hebel-"));
+    const study = readStudy(readCase("simple-mediation", "study.hebel.json"), (path) =>
+      readCase("simple-mediation", path),
+    );
+    study.definition.settings.replications = 200;
+    const evidence = analyse(study.definition, study.table);
+    const pack = (found: typeof evidence): string => {
+      const path = join(folder, "pack.zip");
+      const extras = { reportHtml: "", reportDocx: null, figures: new Map<string, string>() };
+      writeFileSync(path, writePack(study, found, null, extras));
+      return path;
+    };
+    const same = run(pack(evidence), "--verify");
+    expect(same.stdout).toMatch(/same {7}effects: (\d+) of \1 numbers/);
+    expect(same.stdout).toMatch(/All \d+ numbers are the same/);
+    expect(same.status).toBe(0);
+    // The last digit of one limit.
+    const shown = evidence.effects[0]!.shown!;
+    shown.lower = shown.lower! * (1 + 2 ** -50);
+    const off = run(pack(evidence), "--verify");
+    expect(off.stdout).toMatch(/DIFFERENT {2}effects/);
+    expect(off.stdout).toMatch(/effects\[0\]\.shown\.lower: was /);
+    expect(off.status).toBe(1);
+    // The archive is a study, too; another file is no archive.
+    expect(run(join(folder, "pack.zip"), "--out", join(folder, "out.json")).status).toBe(0);
+    expect(run(join(folder, "out.json"), "--verify").stderr).toMatch(/is no archive/);
+    writeFileSync(
+      join(folder, "broken.zip"),
+      readFileSync(join(folder, "pack.zip")).subarray(0, 900),
+    );
+    expect(run(join(folder, "broken.zip"), "--verify").stderr).toMatch(/^file: The archive/);
   });
 
   it("runs the example of the documentation", () => {

@@ -2,55 +2,70 @@ import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { dirname, resolve } from "node:path";
 import { Analysis, dataEvidence, ENGINE, StudyProblem, type Evidence } from "../core";
 import { decodeText, FormatProblem, parseJson, readStudy, type LoadedStudy } from "../formats";
+import { looksLikePack, readPack, verify, type Pack } from "../formats/pack";
 import { demoStudy } from "../demo/study";
 import { reportFile } from "./report";
 import { nodePool } from "./threads";
 import { analyseReplicates } from "./replicates";
 import { readable, readableData } from "./table";
+import { verificationWords } from "./verify";
 
-const USAGE = `Usage: npm run --silent analyse -- [STUDY.hebel.json] [--out EVIDENCE.json] [--report FILE] [--workers N]
+const USAGE = `Usage: npm run --silent analyse -- [STUDY.hebel.json | PACK.zip] [--verify] [--out EVIDENCE.json] [--report FILE] [--workers N]
 
 Without a study file the demo study is analysed. With one, the evidence is printed as JSON, or written to
 the --out file and summarised as a table. The file may also hold replicates made elsewhere (format hebel-replicates).
+--verify runs an archive that was handed over again, and says of every number whether it is the same.
 --report also writes the report, as a page, a document or a workbook by the ending of its name: .html, .md, .docx, .xlsx, .tex.
 Faults are one line on standard error, code: message.
-Exit codes: 0 done, 1 the study cannot be analysed, 2 wrong usage.`;
+Exit codes: 0 done, 1 the study cannot be analysed or numbers are not the same, 2 wrong usage.`;
 
 interface Options {
   study: string | null;
   out: string | null;
   report: string | null;
+  verify: boolean;
   workers: number;
 }
 
 function readOptions(args: string[]): Options | null {
-  const options: Options = { study: null, out: null, report: null, workers: 1 };
+  const options: Options = { study: null, out: null, report: null, verify: false, workers: 1 };
   for (let i = 0; i < args.length; i++) {
     const arg = args[i]!;
     if (arg === "--out" && args[i + 1] !== undefined) options.out = args[++i]!;
     else if (arg === "--report" && args[i + 1] !== undefined) options.report = args[++i]!;
+    else if (arg === "--verify") options.verify = true;
     else if (arg === "--workers" && /^[1-9]\d?$/.test(args[i + 1] ?? ""))
       options.workers = Number(args[++i]);
     else if (!arg.startsWith("-") && options.study === null) options.study = arg;
     else return null;
   }
-  return options;
+  return options.verify && options.study === null ? null : options;
 }
 
-const readText = (path: string): string => {
+const readBytes = (path: string): Uint8Array => {
   try {
-    return decodeText(readFileSync(path));
+    return readFileSync(path);
   } catch (error) {
     if (error instanceof FormatProblem) throw error;
     throw new FormatProblem(`Cannot read “${path}”: ${(error as Error).message}.`);
   }
 };
 
+const readText = (path: string): string => decodeText(readBytes(path));
+
 async function run(options: Options): Promise<void> {
   let study: LoadedStudy;
-  if (options.study === null) study = demoStudy();
+  const bytes = options.study === null ? null : readBytes(options.study);
+  const pack = bytes && looksLikePack(bytes) ? readPack(bytes) : null;
+  if (options.verify) {
+    if (!pack) throw new FormatProblem(`“${options.study}” is no archive that could be verified.`);
+    await verifyPack(pack, options.workers);
+    return;
+  }
+  if (pack) study = pack.study;
+  else if (options.study === null || bytes === null) study = demoStudy();
   else {
-    const text = readText(options.study);
+    const text = decodeText(bytes);
     const beside = (path: string): string => readText(resolve(dirname(options.study!), path));
     const json = parseJson(text);
     if ((json as { format?: unknown } | null)?.format === "hebel-replicates") {
@@ -85,6 +100,19 @@ async function run(options: Options): Promise<void> {
     options.out,
     table,
   );
+}
+
+/** Runs a pack again and says what is the same; the exit code is 1 where something is not. */
+async function verifyPack({ study, evidence }: Pack, workers: number): Promise<void> {
+  const model = await modelEvidence(study, workers);
+  const data = dataEvidence(study.definition, study.table);
+  const kept = evidence as { engine?: unknown; data?: unknown };
+  const now: unknown = JSON.parse(JSON.stringify({ ...model, ...(kept.data ? { data } : {}) }));
+  const found = verify(evidence, now);
+  const other =
+    kept.engine === ENGINE ? "" : `Made by ${String(kept.engine)}, run again by ${ENGINE}.\n`;
+  process.stdout.write(`${other}${verificationWords(found)}\n`);
+  if (found.differences.length > 0) process.exitCode = 1;
 }
 
 /** A study without sentences about effects is only described and screened. */

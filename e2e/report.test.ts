@@ -1,4 +1,7 @@
-import { readFileSync } from "node:fs";
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import AxeBuilder from "@axe-core/playwright";
 import { strFromU8, unzipSync } from "fflate";
 import type { Download, Page } from "@playwright/test";
@@ -73,6 +76,35 @@ test("the results section is chosen, styled, kept, and taken along as a document
     expect(other.suggestedFilename().endsWith(`.${ending}`)).toBe(true);
     expect(readFileSync(await other.path()).length).toBeGreaterThan(500);
   }
+});
+
+test("the study is handed over, and the command line finds every number again", async ({
+  page,
+}) => {
+  test.setTimeout(150_000);
+  await openReport(page, "demo-lever");
+  await page.getByRole("button", { name: "Other files" }).click();
+  const item = page.getByRole("menuitem", { name: /Everything in one archive/ });
+  await expect(item).toBeEnabled();
+  const pack = await downloaded(page, () => item.click());
+  const path = join(mkdtempSync(join(tmpdir(), "hebel-pack-")), "pack.zip");
+  await pack.saveAs(path);
+  const names = Object.keys(unzipSync(readFileSync(path)));
+  for (const name of [
+    "study.hebel.json",
+    "data.csv",
+    "codebook.csv",
+    "report.docx",
+    "figures/figure-1.svg",
+  ])
+    expect(names).toContain(name);
+  const { status, stdout } = spawnSync(
+    process.execPath,
+    ["--import", "tsx", "cli/main.ts", path, "--verify", "--workers", "2"],
+    { cwd: join(import.meta.dirname, ".."), encoding: "utf8" },
+  );
+  expect(stdout).toMatch(/All \d+ numbers are the same, to the last digit\./);
+  expect(status).toBe(0);
 });
 
 test("a figure leaves at its size, a table by one click, and the page is read by everybody", async ({

@@ -20,7 +20,7 @@ import { useRobustness } from "../analysis/use-robustness";
 import { useStudy } from "../analysis/use-study";
 import { isWaiting } from "../components/frame/fault";
 import { Contents } from "../components/report/contents";
-import { FORMATS, saveReport, type ReportFormat } from "../components/report/exports";
+import { FORMATS, savePack, saveReport, type ReportFormat } from "../components/report/exports";
 import { ReportPage } from "../components/report/page";
 import { FigureStyles, StyleChoices } from "../components/report/style-choices";
 import { Empty } from "../components/ui/empty";
@@ -62,7 +62,23 @@ export default function Report() {
       <ScreenHead as="div" sx={{ mb: 1.75, "@media print": { display: "none" } }}>
         <Typography variant="h1">Report</Typography>
         <Spacer />
-        <Take report={report} evidence={evidence} choices={choices} />
+        <Take
+          report={report}
+          evidence={evidence}
+          choices={choices}
+          handOver={
+            analysis.status === "done"
+              ? () =>
+                  savePack(
+                    { definition, table: context.raw },
+                    report,
+                    evidence,
+                    data,
+                    choices.figures,
+                  )
+              : null
+          }
+        />
       </ScreenHead>
       {analysis.status !== "done" && (
         <Note sx={{ mb: 1.5, "@media print": { display: "none" } }} role="status">
@@ -121,20 +137,25 @@ function Take({
   report,
   evidence,
   choices,
+  handOver,
 }: {
   report: ReportDocument;
   evidence: Evidence;
   choices: ReportChoices;
+  /** Saves everything as one archive; null as long as its numbers would still change. */
+  handOver: (() => Promise<void>) | null;
 }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [state, setState] = useState<{ making: string | null; problem: string | null }>({
     making: null,
     problem: null,
   });
-  const save = (format: ReportFormat, name: string): void => {
+  const save = (format: ReportFormat, name: string): void =>
+    make(name, () => saveReport(format, report, evidence, choices.figures));
+  const make = (name: string, saving: () => Promise<void>): void => {
     setAnchor(null);
     setState({ making: name, problem: null });
-    saveReport(format, report, evidence, choices.figures).then(
+    saving().then(
       () => setState({ making: null, problem: null }),
       (error: unknown) =>
         setState({
@@ -170,6 +191,12 @@ function Take({
             {name}
           </MenuItem>
         ))}
+        <MenuItem
+          disabled={handOver === null}
+          onClick={() => handOver && make("Archive", handOver)}
+        >
+          Everything in one archive, to hand over
+        </MenuItem>
       </Menu>
     </>
   );

@@ -1,4 +1,11 @@
-import type { Evidence, FigureBlock, FigureChoices, ReportDocument } from "../../../core";
+import type {
+  DataEvidence,
+  Evidence,
+  FigureBlock,
+  FigureChoices,
+  ReportDocument,
+} from "../../../core";
+import type { LoadedStudy } from "../../../formats";
 import { drawFigure, type DrawnFigure, type FigureStyle } from "../../../formats/figures";
 import { download, fileName } from "../download";
 import { pngOf } from "./png";
@@ -104,6 +111,33 @@ async function contentOf(
       return write.docxReport(report, pictures);
     }
   }
+}
+
+/**
+ * Everything that somebody else needs to read the study and to run it again, as one archive.
+ * @param data what the data say; null where that is not known yet
+ */
+export async function savePack(
+  study: LoadedStudy,
+  report: ReportDocument,
+  evidence: Evidence,
+  data: DataEvidence | null,
+  choices: FigureChoices,
+): Promise<void> {
+  const { writePack } = await import("../../../formats/pack");
+  const drawn = await drawnFigures(report, evidence, choices);
+  const figures = new Map(
+    figuresOf(report).flatMap(({ id, number }) => {
+      const own = drawn.get(id);
+      return own ? [[`figure-${number}`, own.svg] as const] : [];
+    }),
+  );
+  const bytes = writePack(study, evidence, data, {
+    reportHtml: (await contentOf("html", report, evidence, choices)) as string,
+    reportDocx: (await contentOf("docx", report, evidence, choices)) as Uint8Array,
+    figures,
+  });
+  download(fileName(report.title, ".zip"), new Blob([bytes as BlobPart]), "application/zip");
 }
 
 const dataUrl = (svg: string | undefined): string | null =>
