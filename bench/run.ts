@@ -106,6 +106,12 @@ if (process.argv[2] === "composites") {
   process.exit(0);
 }
 
+if (process.argv[2] === "report") {
+  const { measureReport } = await import("./report");
+  await measureReport();
+  process.exit(0);
+}
+
 if (process.argv[2] === "responses") {
   const { measureResponses } = await import("./responses");
   await measureResponses();

@@ -202,6 +202,37 @@ describe("a report", () => {
     expect(textOf(reportOf(studies.mediation).blocks)).not.toContain("Appendix");
   });
 
+  it("keeps to what hypotheses claim where nobody could read all effects, and says how many are left out", () => {
+    const many = 400;
+    const { evidence } = studies.mediation;
+    const [first] = evidence.effects;
+    const crowded: Made = {
+      ...studies.mediation,
+      evidence: {
+        ...evidence,
+        effects: [
+          ...evidence.effects,
+          ...Array.from({ length: many }, (_, i) => ({
+            ...first!,
+            id: `more ${i}`,
+            kind: "specific_indirect" as const,
+          })),
+        ],
+      },
+    };
+    const table = tableIn(reportOf(crowded).blocks, "effects");
+    const usual = tableIn(reportOf(studies.mediation).blocks, "effects");
+    expect(table.rows.length).toBeLessThanOrEqual(usual.rows.length);
+    for (const { effects: ids } of evidence.hypotheses)
+      for (const id of ids) {
+        const { estimate } = evidence.effects.find((e) => e.id === id)!;
+        expect(table.rows.some((r) => r.cells[1]?.value === estimate)).toBe(true);
+      }
+    const kept = table.rows.filter((r) => !r.heading).length;
+    const all = usual.rows.filter((r) => !r.heading).length + many;
+    expect(JSON.stringify(table.notes)).toContain(`${all - kept} further effects`);
+  });
+
   it("tells which parts have something to say", () => {
     const filled = (of: Made) => partsWithContent(of, completeChoices({}));
     expect(filled(studies.mediation).has("conditional")).toBe(false);

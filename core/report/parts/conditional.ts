@@ -1,12 +1,12 @@
 import { inUnits, regionSentence, scaleWords, type ModerationEvidence } from "../../evidence";
 import { heading, paragraphs, sentence, type Part, type ReportContext } from "../context";
-import { effectsTable, isShownAsConditional } from "./effects";
+import { conditionalIds, effectsTable } from "./effects";
 
 /** Indices first, conditional effects next, then where along a moderator slopes differ from zero. */
 export const conditional: Part = (context) => {
   const { evidence, style } = context;
-  const all = evidence.effects;
-  const own = all.filter((e) => inUnits(e, style.units) && isShownAsConditional(e, all));
+  const ids = conditionalIds(evidence);
+  const own = evidence.effects.filter((e) => inUnits(e, style.units) && ids.has(e.id));
   const indices = own.filter((e) => e.kind === "index" || e.kind === "conditional_index");
   const others = own.filter((e) => !indices.includes(e));
   const slopes = evidence.moderations.filter((m) => m.path && m.slopes.length > 0);

@@ -5,6 +5,7 @@ import {
   unitWords,
   wordsOf,
   type EffectEvidence,
+  type Evidence,
 } from "../../evidence";
 import {
   heading,
@@ -37,25 +38,48 @@ const CONDITIONAL = new Set([
   "curve",
 ]);
 
+/** More effects than these are no table of a paper: then those of the hypotheses stand in it, and the file of all effects has the rest. */
+const MOST = 120;
+
 /** Every effect that exists, by predictor and outcome; conditional ones have a table of their own. */
 export const effects: Part = (context) => {
   const { evidence, style } = context;
-  const main = evidence.effects.filter(
-    (e) =>
-      inUnits(e, style.units) &&
-      !isConditional(e, evidence.effects) &&
-      !saysTheSame(e, evidence.effects),
+  const conditional = conditionalIds(evidence);
+  const ofUnits = (units: Parameters<typeof inUnits>[1]): EffectEvidence[] =>
+    evidence.effects.filter((e) => inUnits(e, units));
+  const main = ofUnits(style.units).filter(
+    (e) => !conditional.has(e.id) && !saysTheSame(e, evidence.effects),
   );
-  const sizes = evidence.effects.filter((e) => inUnits(e, "sizes"));
-  if (main.length === 0 && sizes.length === 0) return [];
   return [
-    heading("Direct, indirect and total effects"),
-    ...(main.length > 0 ? [effectsTable("effects", titleOf(context), main, context)] : []),
-    ...(sizes.length > 0
-      ? [effectsTable("sizes", "Shares of effects and user-defined quantities", sizes, context)]
-      : []),
-  ];
+    ["effects", titleOf(context), main] as const,
+    ["sizes", "Shares of effects and user-defined quantities", ofUnits("sizes")] as const,
+  ].flatMap(([id, title, found], i) => {
+    if (found.length === 0) return [];
+    const shown = found.length > MOST ? claimedAmong(found, evidence) : found;
+    return [
+      ...(i === 0 || main.length === 0 ? [heading("Direct, indirect and total effects")] : []),
+      effectsTable(id, title, shown, context, found.length - shown.length),
+    ];
+  });
 };
+
+/** What hypotheses claim, what that is made of, and the whole of the pairs that they are about. */
+function claimedAmong(
+  found: readonly EffectEvidence[],
+  { hypotheses, effects: all }: Evidence,
+): EffectEvidence[] {
+  const claimed = new Set(hypotheses.flatMap((h) => [...h.effects, ...h.components]));
+  const pairs = new Set(all.filter((e) => claimed.has(e.id)).map((e) => `${e.from} ${e.to}`));
+  return found.filter(
+    (e) =>
+      claimed.has(e.id) ||
+      claimed.has(e.of ?? "") ||
+      e.kind === "own" ||
+      (WHOLES.has(e.kind) && pairs.has(`${e.from} ${e.to}`)),
+  );
+}
+
+const WHOLES = new Set(["total", "direct", "total_indirect"]);
 
 /** Scores and responses are on no scale of measurement that could be standardised or not. */
 const titleOf = ({ evidence, style }: ReportContext): string =>
@@ -75,12 +99,16 @@ const saysTheSame = (effect: EffectEvidence, all: readonly EffectEvidence[]): bo
       e.estimate === effect.estimate,
   );
 
-const isConditional = (effect: EffectEvidence, all: readonly EffectEvidence[]): boolean =>
-  CONDITIONAL.has(effect.kind) ||
-  (effect.of !== null && CONDITIONAL.has(all.find((e) => e.id === effect.of)?.kind ?? "")) ||
-  (effect.kind === "comparison" && effect.label.includes(":"));
-
-export const isShownAsConditional = isConditional;
+/** Ids of effects at values of moderators, of their differences, and of what rescales them. */
+export function conditionalIds({ effects: all }: Evidence): ReadonlySet<string> {
+  const own = new Set(
+    all
+      .filter((e) => CONDITIONAL.has(e.kind) || (e.kind === "comparison" && e.label.includes(":")))
+      .map((e) => e.id),
+  );
+  for (const e of all) if (e.of !== null && own.has(e.of)) own.add(e.id);
+  return own;
+}
 
 /** Estimate, SE, limits and p in one row; a line above the effects of each predictor on each outcome. */
 export function effectsTable(
@@ -88,6 +116,7 @@ export function effectsTable(
   title: string,
   listedEffects: readonly EffectEvidence[],
   context: ReportContext,
+  leftOut = 0,
 ): TableBlock {
   const { evidence, style, cell } = context;
   const level = percent(evidence.settings.level);
@@ -115,7 +144,9 @@ export function effectsTable(
     title,
     [word("Effect"), number("Estimate"), number("SE"), limits(`${level} % CI`), number("p")],
     rows,
-    [notesOf(listedEffects, units !== "sizes", context)],
+    [
+      `${notesOf(listedEffects, units !== "sizes", context)}${leftOut > 0 ? ` ${context.write.count(leftOut)} further effects are not claimed by any hypothesis; they stand on Evidence and in the file of all effects.` : ""}`,
+    ],
   );
 }
 
