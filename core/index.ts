@@ -72,3 +72,4 @@ export { GLOSSARY, glossaryEntry, type GlossaryEntry } from "./glossary";
 export { own } from "./own";
 export * from "./report";
 export * from "./working";
+export * from "./registration";

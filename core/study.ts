@@ -1,4 +1,5 @@
 import type { Variable } from "./data";
+import type { Registration } from "./registration/plan";
 import type { ReportChoices } from "./report/choices";
 import type { Correction, DerivedVariable, RowFilter } from "./derive";
 
@@ -128,6 +129,8 @@ export interface StudyDefinition {
   permutations?: number[][];
   /** What stands in the report, and in what style; the initial choices where nothing was chosen. */
   report?: ReportChoices;
+  /** The plan as it was laid down; absent where none was. */
+  registered?: Registration;
   /** What was done to the study, the oldest first. */
   log: LogEntry[];
 }

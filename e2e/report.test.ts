@@ -49,8 +49,17 @@ test("the results section is chosen, styled, kept, and taken along as a document
   await expect(first).toHaveText("Measures");
   await expect(report.getByText("0,282", { exact: true })).toBeVisible();
 
+  // The plan is laid down, and what differs from it is said on the page.
+  await page.getByRole("button", { name: "Lay down the plan" }).click();
+  await expect(page.getByText("nothing differs from it.")).toBeVisible();
+  await expect(report.getByText(/and followed without change/)).toBeVisible();
+  const plan = await downloaded(page, () =>
+    page.getByRole("button", { name: "Plan as Word document" }).click(),
+  );
+  expect(plan.suggestedFilename()).toBe("language-café-plan.docx");
+
   const file = await downloaded(page, () =>
-    page.getByRole("button", { name: "Word document" }).click(),
+    page.getByRole("button", { name: "Word document", exact: true }).click(),
   );
   expect(file.suggestedFilename()).toBe("language-café-report.docx");
   const parts = unzipSync(readFileSync(await file.path()));
@@ -147,4 +156,16 @@ test("a figure leaves at its size, a table by one click, and the page is read by
   await expect(page.getByRole("heading", { name: "Contents" })).toBeHidden();
   await expect(page.getByRole("navigation", { name: "Stages of the work" })).toBeHidden();
   await expect(page.getByRole("article", { name: "Report" })).toBeVisible();
+});
+
+test("where a number comes from is shown beside it", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByRole("link", { name: /^Language café Do/ })).toBeVisible();
+  await page.goto("/study/demo/evidence");
+  await settled(page);
+  await page.getByRole("button", { name: "Show the working" }).click();
+  const working = page.getByLabel("Working of hours on belonging through confidence");
+  await expect(working).toContainText("b(hours → confidence) × b(confidence → belonging)");
+  await expect(working).toContainText("0.123 × 0.233 = 0.029");
+  await expect(working).toContainText("412 of 420 people");
 });

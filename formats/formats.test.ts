@@ -1,4 +1,4 @@
-import { equationsOf } from "../core";
+import { DEFAULT_REPORT, equationsOf, registrationOf } from "../core";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import {
@@ -104,6 +104,12 @@ describe("delimited text", () => {
 describe("the study file", () => {
   it("gives the same study back", () => {
     const demo = demoStudy();
+    demo.definition.report = {
+      ...DEFAULT_REPORT,
+      decimal: ",",
+      parts: DEFAULT_REPORT.parts.slice().reverse(),
+    };
+    demo.definition.registered = registrationOf(demo.definition, "2026-05-04T10:00:00.000Z");
     const back = readStudy(writeStudy(demo));
     expect(back.definition).toEqual(demo.definition);
     demo.table.columns.forEach((column, j) => {

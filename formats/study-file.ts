@@ -69,6 +69,13 @@ export function readStudy(text: string, readCsv: CsvReader = noFiles): LoadedStu
     settings: file.settings as Settings,
     log,
   };
+  if (file.registered !== undefined)
+    definition.registered = {
+      ...file.registered,
+      theory: theoryText(file.registered.theory),
+      settings: file.registered.settings as Settings,
+      derived: file.registered.derived as DerivedVariable[],
+    };
   if (file.report !== undefined) definition.report = completeChoices(file.report);
   if (file.resamples !== undefined)
     definition.resamples = rowLists(file.resamples, "Resample", table.rows, readCsv);
@@ -254,6 +261,7 @@ export function writeStudy({ definition, table }: LoadedStudy): string {
     filters,
     screening,
     report,
+    registered,
     log,
   } = definition;
   const file = {
@@ -270,6 +278,7 @@ export function writeStudy({ definition, table }: LoadedStudy): string {
     filters,
     screening,
     ...(report ? { report } : {}),
+    ...(registered ? { registered: { ...registered, theory: registered.theory.split("\n") } } : {}),
     log,
   };
   if (table.moments) {

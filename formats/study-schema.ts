@@ -269,6 +269,18 @@ export const studySchema = z.strictObject({
     })
     .optional()
     .describe("What stands in the report, and how numbers and words are written"),
+  registered: z
+    .strictObject({
+      when: z.string(),
+      question: z.string().default(""),
+      unit: z.string().default("people"),
+      theory: z.union([z.string(), z.array(z.string())]),
+      settings: settings.prefault({}),
+      derived: z.array(z.strictObject({ name: columnName, recipe })).default([]),
+      filters: z.array(filter).default([]),
+    })
+    .optional()
+    .describe("The plan as it was laid down, which the report holds against what was done"),
   log: z
     .array(z.strictObject({ when: z.string(), what: z.string(), why: z.string().default("") }))
     .default([]),

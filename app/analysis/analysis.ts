@@ -156,7 +156,17 @@ export class Analysis {
 
 /** What an analysis depends on: words about the study, its log and what is only screened change no estimate. */
 const stateOf = (definition: StudyDefinition, key: string): string =>
-  JSON.stringify([key, { ...definition, question: "", log: [], screening: [], report: undefined }]);
+  JSON.stringify([
+    key,
+    {
+      ...definition,
+      question: "",
+      log: [],
+      screening: [],
+      report: undefined,
+      registered: undefined,
+    },
+  ]);
 
 /** The state that kept evidence stands for. */
 const knownState = (evidence: Evidence): Partial<AnalysisState> => ({

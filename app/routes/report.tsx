@@ -21,6 +21,7 @@ import { useStudy } from "../analysis/use-study";
 import { isWaiting } from "../components/frame/fault";
 import { Contents } from "../components/report/contents";
 import { FORMATS, savePack, saveReport, type ReportFormat } from "../components/report/exports";
+import { Plan } from "../components/report/plan";
 import { ReportPage } from "../components/report/page";
 import { FigureStyles, StyleChoices } from "../components/report/style-choices";
 import { Empty } from "../components/ui/empty";
@@ -125,6 +126,10 @@ export default function Report() {
           <FigureStyles
             figures={choices.figures}
             change={(patch) => change({ figures: { ...choices.figures, ...patch } })}
+          />
+          <Plan
+            definition={definition}
+            register={(registered) => context.edit({ registered }, "registration")}
           />
         </Box>
       </Box>

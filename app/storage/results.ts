@@ -36,7 +36,14 @@ export const evidenceKey = (definition: StudyDefinition, dataKey: string): Resul
     JSON.stringify([
       ENGINE,
       dataKey,
-      { ...definition, question: "", log: [], screening: [], report: undefined },
+      {
+        ...definition,
+        question: "",
+        log: [],
+        screening: [],
+        report: undefined,
+        registered: undefined,
+      },
     ]),
   );
 

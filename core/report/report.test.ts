@@ -1,6 +1,13 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { analyse, dataEvidence, type Evidence, type StudyDefinition, type Table } from "..";
+import {
+  analyse,
+  dataEvidence,
+  registrationOf,
+  type Evidence,
+  type StudyDefinition,
+  type Table,
+} from "..";
 import { demoCompositesStudy } from "../../demo/composites";
 import { demoFactorsStudy } from "../../demo/factors";
 import { demoLeverStudy, demoStudy, demoTreatmentStudy } from "../../demo/study";
@@ -249,6 +256,23 @@ describe("a report", () => {
     expect(text).toContain("95% BCa intervals from 200 bootstrap samples (seed 20261)");
     expect(textOf(reportOf(studies.factors).blocks)).toContain("maximum likelihood");
     expect(textOf(reportOf(studies.treatment).blocks)).toContain("logistic for renewed");
+  });
+
+  it("says what differs from the plan, or that nothing does", () => {
+    const { definition } = studies.mediation;
+    const registered = registrationOf(definition, "2026-05-04T10:00:00.000Z");
+    const told = (settings: StudyDefinition["settings"]): string =>
+      textOf(
+        reportOf({ ...studies.mediation, definition: { ...definition, settings, registered } })
+          .blocks,
+      );
+    expect(told(definition.settings)).toContain(
+      "A plan was laid down on 2026-05-04 and followed without change.",
+    );
+    expect(told({ ...definition.settings, errors: "HC3" })).toContain(
+      "Deviations from it: Standard errors: planned classical, now HC3.",
+    );
+    expect(textOf(reportOf(studies.mediation).blocks)).not.toContain("plan");
   });
 
   it("gives no p of a ratio, whose null value is not zero", () => {

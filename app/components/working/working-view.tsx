@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
-import { Fragment } from "react";
+import { Fragment, useState } from "react";
 import type { Working } from "../../../core";
 import { Disclosure } from "../ui/disclosure";
 
@@ -23,24 +23,31 @@ export function WorkingView({
   working: Working;
   summary?: string;
 }) {
+  const [open, setOpen] = useState(false);
   return (
-    <Disclosure summary={summary}>
-      <List aria-label={`Working of ${working.title}`}>
-        {working.steps.map((step) => (
-          <Fragment key={step.what}>
-            <dt>{step.what}</dt>
-            <dd>
-              {step.formula && (
-                <Box sx={{ fontFamily: "var(--serif)", fontStyle: "italic" }}>{step.formula}</Box>
-              )}
-              <Box sx={{ fontVariantNumeric: "tabular-nums" }}>{step.numbers}</Box>
-              {step.source && <Box className="quiet">{step.source}</Box>}
-            </dd>
-          </Fragment>
-        ))}
-        <dt>Rows</dt>
-        <dd>{working.rows}</dd>
-      </List>
+    <Disclosure summary={summary} open={open} onOpen={setOpen}>
+      {open && <Steps working={working} />}
     </Disclosure>
+  );
+}
+
+function Steps({ working }: { working: Working }) {
+  return (
+    <List aria-label={`Working of ${working.title}`}>
+      {working.steps.map((step) => (
+        <Fragment key={step.what}>
+          <dt>{step.what}</dt>
+          <dd>
+            {step.formula && (
+              <Box sx={{ fontFamily: "var(--serif)", fontStyle: "italic" }}>{step.formula}</Box>
+            )}
+            <Box sx={{ fontVariantNumeric: "tabular-nums" }}>{step.numbers}</Box>
+            {step.source && <Box className="quiet">{step.source}</Box>}
+          </dd>
+        </Fragment>
+      ))}
+      <dt>Rows</dt>
+      <dd>{working.rows}</dd>
+    </List>
   );
 }

@@ -1,6 +1,9 @@
 import { heading, number, row, table, word, type Part, type ReportContext } from "../context";
 import type { Cell, Row } from "../document";
 
+/** “p < .05” of “p < .050”. */
+const limit = (clause: string): string => clause.replace(/0$/, "");
+
 /** The variables of the theory in the order in which they are met, columns and scores. */
 function variablesOf({ evidence, data }: ReportContext): string[] {
   // Latent variables have no values; their items have.
@@ -48,7 +51,7 @@ export const descriptives: Part = (context) => {
       ],
       rows,
       [
-        `Pearson correlations from all ${context.evidence.unit || "cases"} with both values. * ${write.pClause(0.05, true)}, ** ${write.pClause(0.01, true)}, *** ${write.pClause(0.0005)}.`,
+        `Pearson correlations from all ${context.evidence.unit || "cases"} with both values. * ${limit(write.pClause(0.05, true))}, ** ${limit(write.pClause(0.01, true))}, *** ${write.pClause(0.0005)}.`,
       ],
     ),
   ];

@@ -1,4 +1,6 @@
 import { errorsName, INTERVAL_WORDS, percent, type Evidence } from "../../evidence";
+import { deviations } from "../../registration";
+import type { StudyDefinition } from "../../study";
 import { heading, listed, paragraphs, type Part, type ReportContext } from "../context";
 
 /** How everything was estimated, so that somebody else could do it again. */
@@ -17,6 +19,7 @@ export const methods: Part = (context) => {
       settings.centring === "none" ? "" : CENTRING[settings.centring],
       codingWords(evidence),
       missingWords(context),
+      plannedWords(definition),
       log.length > 0 ? `Changes made to the data and measures: ${log.join("; ")}.` : "",
       `Analyses were done with ${evidence.engine}; with the same study file they give the same digits again.`,
     ]),
@@ -28,6 +31,17 @@ const CENTRING = {
   products: "Variables that enter products were centred at their means in the products.",
   standardised: "All numeric variables were analysed as z-scores, products being made of z-scores.",
 } as const;
+
+/** What differs from the plan that was laid down, sentence by sentence. */
+function plannedWords(definition: StudyDefinition): string {
+  const { registered } = definition;
+  if (!registered) return "";
+  const off = deviations(registered, definition);
+  const when = `A plan was laid down on ${registered.when.slice(0, 10)}`;
+  return off.length === 0
+    ? `${when} and followed without change.`
+    : `${when}. Deviations from it: ${off.join(" ")}`;
+}
 
 /** The engine's own account of itself, where it has one. */
 function modelWords({ evidence }: ReportContext): string {

@@ -1,0 +1,3 @@
+export { deviations } from "./deviations";
+export { registrationDocument } from "./document";
+export { registrationOf, type Registration } from "./plan";
