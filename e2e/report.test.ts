@@ -114,6 +114,12 @@ test("the study is handed over, and the command line finds every number again", 
   );
   expect(stdout).toMatch(/All \d+ numbers are the same, to the last digit\./);
   expect(status).toBe(0);
+
+  // Somebody else opens it as it is.
+  await page.goto("/");
+  await page.getByLabel("File to open").setInputFiles(path);
+  await expect(page).toHaveURL(/\/study\/(?!demo)/);
+  await expect(page.getByLabel("Title of the study")).toHaveValue("Language café, for whom");
 });
 
 test("a figure leaves at its size, a table by one click, and the page is read by everybody", async ({

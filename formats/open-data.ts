@@ -3,6 +3,7 @@ import { decodeText } from "./text-encoding";
 import { guessHeader, guessSeparator, readDelimited, type Separator } from "./delimited";
 import { looksLikeMatrix, readMatrix } from "./matrix-table";
 import { tableOfMoments } from "./moments";
+import { isPack, readPack } from "./pack/read-pack";
 import { isRecords, readRecords } from "./records";
 import type { ReadTable } from "./row-collector";
 import { parseJson, readStudy, type LoadedStudy } from "./study-file";
@@ -28,10 +29,11 @@ export type Opened =
   { kind: "study"; study: LoadedStudy } | { kind: "data"; source: DataSource; layout: DataLayout };
 
 /**
- * Opens a file by what is in it, not by its name: a study, a workbook, JSON records, or delimited text.
+ * Opens a file by what is in it, not by its name: a study, an archive that was handed over, a workbook, JSON records, or delimited text.
  * @throws FormatProblem for anything else, saying what to do
  */
 export function openData(bytes: Uint8Array): Opened {
+  if (isPack(bytes)) return { kind: "study", study: readPack(bytes).study };
   if (isWorkbook(bytes)) {
     const sheets = openWorkbook(bytes);
     const sheet = Math.max(

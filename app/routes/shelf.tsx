@@ -24,7 +24,7 @@ import { ensureDemo, listStudies } from "../storage/studies";
 import { useLive } from "../storage/use-live";
 import { engine } from "../workers/engine";
 
-const READABLE = ".csv,.tsv,.txt,.json,.xlsx,.ods,text/csv,application/json";
+const READABLE = ".zip,.csv,.tsv,.txt,.json,.xlsx,.ods,text/csv,application/json";
 
 export async function clientLoader() {
   // Without the demo the shelf still works; it is offered again next time.

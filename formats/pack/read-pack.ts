@@ -1,7 +1,7 @@
 import { strFromU8, unzipSync } from "fflate";
 import { FormatProblem } from "../problem";
 import { readStudy, parseJson, type LoadedStudy } from "../study-file";
-import { EVIDENCE, STUDY } from "./write-pack";
+import { EVIDENCE, STUDY } from "./names";
 
 /** More than this when unpacked is no study but a trap. */
 const MOST_BYTES = 512 * 1024 * 1024;
@@ -15,6 +15,23 @@ export interface Pack {
 /** Does a file begin as an archive does? */
 export const looksLikePack = (bytes: Uint8Array): boolean =>
   bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3 && bytes[3] === 4;
+
+/** Is it an archive that was handed over? A workbook is an archive, too. */
+export function isPack(bytes: Uint8Array): boolean {
+  if (!looksLikePack(bytes)) return false;
+  let found = false;
+  try {
+    unzipSync(bytes, {
+      filter: ({ name }) => {
+        found ||= name === STUDY;
+        return false;
+      },
+    });
+  } catch {
+    return false;
+  }
+  return found;
+}
 
 /**
  * Reads the study and the evidence of an archive that was handed over.

@@ -27,7 +27,6 @@ export function verify(kept: unknown, now: unknown): Verification {
   };
   const walk = (a: unknown, b: unknown, path: string): void => {
     if (typeof a === "number" || typeof b === "number") count(path);
-    if (Object.is(a, b) || (a === 0 && b === 0)) return;
     if (typeof a === "object" && typeof b === "object" && a !== null && b !== null) {
       for (const key of new Set([...Object.keys(a), ...Object.keys(b)])) {
         if (path === "" && LEFT_OUT.has(key)) continue;
@@ -36,6 +35,8 @@ export function verify(kept: unknown, now: unknown): Verification {
       }
       return;
     }
+    // Zero is zero, with either sign; nothing else is equal but itself.
+    if (Object.is(a, b) || (a === 0 && b === 0)) return;
     out.differences.push({ path, kept: shown(a), now: shown(b) });
   };
   walk(kept, now, "");

@@ -3,6 +3,7 @@ import Papa from "papaparse";
 import { cell, VERDICT_WORDS, type DataEvidence, type Evidence, type Table } from "../../core";
 import { codebookCsv } from "../codebook";
 import { neutralise } from "../effects-table";
+import { EVIDENCE, STUDY } from "./names";
 import { writeStudy, type LoadedStudy } from "../study-file";
 
 /** What goes into a pack beside the study and its evidence. */
@@ -17,10 +18,6 @@ export interface PackExtras {
 
 /** The same time in every pack: what is in it does not depend on when it was made. */
 const WHEN = new Date(2000, 0, 1);
-
-/** Names within a pack. */
-export const STUDY = "study.hebel.json";
-export const EVIDENCE = "evidence.json";
 
 /**
  * Everything that somebody else needs to read a study and to run it again, as one archive (zip).
