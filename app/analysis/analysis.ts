@@ -154,19 +154,9 @@ export class Analysis {
   }
 }
 
-/** What an analysis depends on: words about the study, its log and what is only screened change no estimate. */
+/** What an analysis depends on is what its evidence is kept by. */
 const stateOf = (definition: StudyDefinition, key: string): string =>
-  JSON.stringify([
-    key,
-    {
-      ...definition,
-      question: "",
-      log: [],
-      screening: [],
-      report: undefined,
-      registered: undefined,
-    },
-  ]);
+  evidenceKey(definition, key).text;
 
 /** The state that kept evidence stands for. */
 const knownState = (evidence: Evidence): Partial<AnalysisState> => ({

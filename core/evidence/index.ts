@@ -8,7 +8,7 @@ export {
   zeroSlopeSentence,
 } from "./region-words";
 export { compareRuns, keptRun, type KeptRun, type RunComparison } from "./runs";
-export { statisticOf } from "./reading";
+export { isBootstrap, statisticOf, SUMMARY } from "./reading";
 export { equationsOf, totalOmnibusOf } from "./equations-of";
 export type * from "./moderation-types";
 export type * from "./region-types";

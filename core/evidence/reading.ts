@@ -19,7 +19,7 @@ export interface Sources {
 export type Side = -1 | 0 | 1;
 
 /** Which summary of the resamples an interval method reads. */
-const SUMMARY = {
+export const SUMMARY = {
   bca: "bca",
   bc: "bc",
   percentile: "percentile",

@@ -3,6 +3,7 @@ import {
   errorsName,
   intervalName,
   percent,
+  SUMMARY,
   plain,
   pClause,
   thousands,
@@ -110,16 +111,6 @@ const ERROR_SOURCES: Record<string, string> = {
   CR2: "Bell & McCaffrey 2002, Survey Methodology 28",
 };
 
-/** Which summary of the resamples a method reads. */
-const SUMMARIES = {
-  bca: "bca",
-  bc: "bc",
-  percentile: "percentile",
-  basic: "basic",
-  normal: "normal",
-  bootstrap_t: "bootstrapT",
-} as const;
-
 function intervalStep(
   effect: EffectEvidence,
   shown: ShownInterval,
@@ -147,7 +138,7 @@ function intervalStep(
       source: "MacKinnon, Lockwood & Williams 2004, Multivar Behav Res 39",
     };
   const { bootstrap } = effect;
-  const own = bootstrap?.[SUMMARIES[shown.method as keyof typeof SUMMARIES]];
+  const own = bootstrap?.[SUMMARY[shown.method as keyof typeof SUMMARY]];
   if (!bootstrap || !own) return { what, formula: null, numbers: found, source: null };
   return {
     what,

@@ -1,5 +1,5 @@
 import type { NaturalEffect, NaturalEffectsEvidence, PotentialMean } from "../../estimators";
-import { percent } from "../../evidence";
+import { isBootstrap, percent, SUMMARY } from "../../evidence";
 import {
   heading,
   limits,
@@ -55,14 +55,24 @@ function limitsOf(effect: NaturalEffect | PotentialMean, { evidence }: ReportCon
   const { interval } = evidence.settings;
   const { bootstrap, drawn } = effect;
   const analytic = (evidence.errors === "classical" ? effect.model : effect.robust) ?? effect.model;
-  if (drawn) return { se: analytic?.se ?? null, ...drawn, p: null };
-  const key = (
-    { bca: "bca", bc: "bc", percentile: "percentile", basic: "basic", normal: "normal" } as const
-  )[interval as "bca"];
-  const found = bootstrap && key ? (bootstrap[key] ?? bootstrap.percentile) : null;
-  if (found)
-    return { se: bootstrap!.se, lower: found.lower, upper: found.upper, p: found.pTwoSided };
-  return analytic;
+  if (drawn) return { se: analytic?.se ?? null, ...drawn, p: null, pIsBound: false };
+  // The percentile interval stands in for those that such means do not have.
+  const found =
+    bootstrap && isBootstrap(interval)
+      ? (bootstrap[SUMMARY[interval]] ?? bootstrap.percentile)
+      : null;
+  if (bootstrap && found) {
+    const { lower, upper, pIsBound, pTwoSided } = found;
+    // Where all resamples lie on one side, p is only known to be below one in so many.
+    return {
+      se: bootstrap.se,
+      lower,
+      upper,
+      p: pIsBound ? 1 / bootstrap.used : pTwoSided,
+      pIsBound,
+    };
+  }
+  return analytic && { ...analytic, pIsBound: false };
 }
 
 function meansTable(n: NaturalEffectsEvidence, i: number, context: ReportContext): Block {
@@ -120,7 +130,7 @@ function tableOf(
         cell.number(e.estimate, 3),
         cell.number(found?.se, 3),
         cell.limits(found?.lower, found?.upper),
-        cell.p(tested ? found?.p : null),
+        cell.p(tested ? found?.p : null, found?.pIsBound),
       );
     }),
   );
