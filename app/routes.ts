@@ -4,6 +4,7 @@ export default [
   index("routes/shelf.tsx"),
   route("demo.hebel.json", "routes/demo-study.ts"),
   route("health", "routes/health.ts"),
+  route("manual", "routes/manual.tsx"),
   route("study/:id", "routes/study.tsx", [
     index("routes/study-start.tsx"),
     route("data", "routes/data.tsx"),

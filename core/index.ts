@@ -68,7 +68,7 @@ export {
   type RobustClaim,
   type Specification,
 } from "./robustness";
-export { GLOSSARY, glossaryEntry, type GlossaryEntry } from "./glossary";
+export { findTerms, GLOSSARY, glossaryEntry, type GlossaryEntry } from "./glossary";
 export { own } from "./own";
 export * from "./report";
 export * from "./working";

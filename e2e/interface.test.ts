@@ -128,3 +128,26 @@ test("nothing runs beyond the edge of a phone, and the page prints whole", async
   const height = await page.evaluate(() => document.documentElement.scrollHeight);
   expect(height).toBeGreaterThan(2000);
 });
+
+test("a term leads to its entry, and the manual has a worked example for each design", async ({
+  page,
+}) => {
+  await openDemo(page, "evidence");
+  await settled(page);
+  await page
+    .getByRole("columnheader", { name: "SE", exact: true })
+    .first()
+    .getByText("SE", { exact: true })
+    .click();
+  const glossary = page.getByRole("dialog", { name: "Glossary" });
+  await expect(glossary.locator("dt").first()).toContainText("SE");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("manual");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "From a file to a sentence" })).toBeVisible();
+  await page.getByRole("link", { name: "Mediation", exact: true }).click();
+  await expect(page.getByText("H1: hours raises belonging through confidence")).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole("heading", { name: "Mediation", exact: true })).toBeVisible();
+});

@@ -35,6 +35,7 @@ const SOURCES = [
   "core",
   "formats",
   "demo",
+  "docs/manual",
   "public",
   "package-lock.json",
   "react-router.config.ts",

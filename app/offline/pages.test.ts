@@ -6,7 +6,7 @@ describe("pages kept for work without a network", () => {
   it("are one for each screen, whatever the study", () => {
     for (const [screen] of SCREENS)
       expect(pageFor(`/study/3f2a/${screen}`)).toBe(`/study/_/${screen}`);
-    expect(PAGES).toHaveLength(SCREENS.length + 2);
+    expect(PAGES).toHaveLength(SCREENS.length + 3);
   });
 
   it("are found with a slash at the end, and not for what no screen is", () => {

@@ -17,6 +17,7 @@ const SCREENS = [
  */
 export const PAGES: readonly string[] = [
   "/",
+  "/manual",
   "/study/_",
   ...SCREENS.map((screen) => `/study/_/${screen}`),
 ];

@@ -6,7 +6,7 @@ import Snackbar from "@mui/material/Snackbar";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
-import { useFetcher } from "react-router";
+import { Link, useFetcher } from "react-router";
 import type { Route } from "./+types/shelf";
 import { fetchDemo, shelfAction, type ShelfOutcome } from "../actions/shelf-action";
 import { AboutDialog } from "../components/frame/open-about";
@@ -111,6 +111,9 @@ export default function Shelf({ loaderData: { entries, damaged } }: Route.Compon
         </Grid>
         <Typography variant="body2" color="textSecondary">
           Everything stays in this browser until you export it.{" "}
+          <Button variant="text" size="small" component={Link} to="/manual">
+            Manual
+          </Button>
           <Button variant="text" size="small" onClick={() => setAbout(true)}>
             About and licences
           </Button>

@@ -17,6 +17,7 @@ import { SettingsDialog } from "../components/frame/settings-dialog";
 import { useStudyCommands } from "../components/frame/study-commands";
 import { StorageNotices } from "../components/frame/storage-notices";
 import { TopBar } from "../components/frame/top-bar";
+import { GlossaryOpener } from "../components/ui/term";
 import { DropTarget } from "../components/importing/drop-target";
 import { database, TAB, type StoredStudy } from "../storage/database";
 import { evidenceKey, findEvidence } from "../storage/results";
@@ -81,7 +82,11 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
   const [dialog, setOpen] = useState<"settings" | "palette" | "glossary" | "about" | null>(null);
   const step = useHistory(study.id, context.writer.flush);
   const openSettings = useCallback(() => setOpen("settings"), []);
-  const openGlossary = useCallback(() => setOpen("glossary"), []);
+  const [term, setTerm] = useState("");
+  const openGlossary = useCallback((at = "") => {
+    setTerm(at);
+    setOpen("glossary");
+  }, []);
   const openAbout = useCallback(() => setOpen("about"), []);
   const openPalette = useCallback(() => setOpen("palette"), []);
   const togglePalette = useCallback(
@@ -114,12 +119,14 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
         <Page id="main" ref={page} tabIndex={-1}>
           <StorageNotices context={context} />
           <Fault analysis={context.analysis} />
-          <Outlet context={context} />
+          <GlossaryOpener value={openGlossary}>
+            <Outlet context={context} />
+          </GlossaryOpener>
         </Page>
       </Frame>
       <Announcer analysis={context.analysis} />
       {dialog === "palette" && <CommandPalette close={close} />}
-      {dialog === "glossary" && <GlossaryDialog close={close} />}
+      {dialog === "glossary" && <GlossaryDialog at={term} close={close} />}
       {dialog === "about" && <AboutDialog close={close} />}
       {dialog === "settings" && <SettingsDialog context={context} close={close} />}
     </DropTarget>

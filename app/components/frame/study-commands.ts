@@ -1,5 +1,6 @@
 import { useMemo } from "react";
 import { useNavigate } from "react-router";
+import { GLOSSARY } from "../../../core";
 import { effectsCsv } from "../../../formats";
 import type { AnalysisState } from "../../analysis/analysis";
 import { useAnalysis } from "../../analysis/use-analysis";
@@ -13,7 +14,7 @@ import { SCREENS } from "./stages";
 interface Actions {
   step: (way: "undo" | "redo") => void;
   openSettings: () => void;
-  openGlossary: () => void;
+  openGlossary: (term?: string) => void;
   openAbout: () => void;
   togglePalette: () => void;
 }
@@ -53,6 +54,7 @@ function useGeneralCommands({
   togglePalette,
 }: Actions): Command[] {
   const { choose } = useLook();
+  const navigate = useNavigate();
   return useMemo(
     () => [
       {
@@ -74,13 +76,15 @@ function useGeneralCommands({
         run: () => step("redo"),
       },
       { name: "Analysis settings", run: openSettings },
-      { name: "Glossary", run: openGlossary },
+      { name: "Manual", run: () => void navigate("/manual") },
+      { name: "Glossary", run: () => openGlossary() },
+      ...GLOSSARY.map(({ term }) => ({ name: `What is ${term}?`, run: () => openGlossary(term) })),
       { name: "About Hebel", run: openAbout },
       { name: "Print this page", run: () => print() },
       { name: "Light look", run: () => choose("light") },
       { name: "Dark look", run: () => choose("dark") },
     ],
-    [step, openSettings, openGlossary, openAbout, togglePalette, choose],
+    [step, openSettings, openGlossary, openAbout, togglePalette, choose, navigate],
   );
 }
 

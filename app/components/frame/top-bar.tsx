@@ -75,7 +75,7 @@ export function TopBar(props: Props) {
         </span>
       </Button>
       <Run context={context} openSettings={openSettings} />
-      <IconAction name="Glossary" onClick={openGlossary}>
+      <IconAction name="Glossary" onClick={() => openGlossary()}>
         <BookIcon />
       </IconAction>
       <LookToggle />

@@ -1,0 +1,45 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { describe, expect, it } from "vitest";
+import { analyse } from "../core";
+import { demoCompositesStudy } from "../demo/composites";
+import { demoFactorsStudy } from "../demo/factors";
+import { demoLeverStudy, demoStudy, demoTreatmentStudy } from "../demo/study";
+
+const STUDIES = {
+  mediation: demoStudy,
+  moderation: demoLeverStudy,
+  measurement: demoFactorsStudy,
+  composites: demoCompositesStudy,
+  treatment: demoTreatmentStudy,
+};
+
+const FOLDER = new URL("./manual/", import.meta.url);
+const chapters = readdirSync(FOLDER).filter((name) => name.endsWith(".md"));
+const examples = chapters.flatMap((name) => {
+  const text = readFileSync(new URL(name, FOLDER), "utf8");
+  const block = /```hebel (\w+)\n([\s\S]*?)```/.exec(text);
+  if (!block) return [];
+  const quoted = [...text.matchAll(/^> (.+)$/gm)].map((line) => line[1]!);
+  return [{ name, study: block[1] as keyof typeof STUDIES, theory: block[2]!.trim(), quoted }];
+});
+
+describe("what the manual quotes is what the demo study says", () => {
+  it("has a worked example for each design", () => {
+    expect(examples.map(({ name }) => name.replace(/^\d-|\.md$/g, ""))).toEqual([
+      "mediation",
+      "moderation",
+      "moderated-mediation",
+      "latent-variables",
+      "composites",
+      "treatments",
+    ]);
+    for (const { quoted } of examples) expect(quoted.length).toBeGreaterThan(0);
+  });
+
+  it.each(examples)("$name", { timeout: 120_000 }, ({ study, theory, quoted }) => {
+    const { definition, table } = STUDIES[study]();
+    expect(theory).toBe(definition.theory);
+    const said = analyse(definition, table).hypotheses.map(({ report }) => report);
+    for (const sentence of quoted) expect(said).toContain(sentence);
+  });
+});
