@@ -5,16 +5,18 @@ import { decodeText, FormatProblem, parseJson, readStudy, type LoadedStudy } fro
 import { looksLikePack, readPack, verify, type Pack } from "../formats/pack";
 import { demoStudy } from "../demo/study";
 import { reportFile } from "./report";
+import { QueueClient } from "./queue/client";
 import { nodePool } from "./threads";
 import { analyseReplicates } from "./replicates";
 import { readable, readableData } from "./table";
 import { verificationWords } from "./verify";
 
-const USAGE = `Usage: npm run --silent analyse -- [STUDY.hebel.json | PACK.zip] [--verify] [--out EVIDENCE.json] [--report FILE] [--workers N]
+const USAGE = `Usage: npm run --silent analyse -- [STUDY.hebel.json | PACK.zip] [--verify] [--out EVIDENCE.json] [--report FILE] [--workers N | --queue redis://HOST]
 
 Without a study file the demo study is analysed. With one, the evidence is printed as JSON, or written to
 the --out file and summarised as a table. The file may also hold replicates made elsewhere (format hebel-replicates).
 --verify runs an archive that was handed over again, and says of every number whether it is the same.
+--queue has resamples made by the workers of a queue (npm run worker), with the same numbers.
 --report also writes the report, as a page, a document or a workbook by the ending of its name: .html, .md, .docx, .xlsx, .tex.
 Faults are one line on standard error, code: message.
 Exit codes: 0 done, 1 the study cannot be analysed or numbers are not the same, 2 wrong usage.`;
@@ -25,14 +27,23 @@ interface Options {
   report: string | null;
   verify: boolean;
   workers: number;
+  queue: string | null;
 }
 
 function readOptions(args: string[]): Options | null {
-  const options: Options = { study: null, out: null, report: null, verify: false, workers: 1 };
+  const options: Options = {
+    study: null,
+    out: null,
+    report: null,
+    verify: false,
+    workers: 1,
+    queue: null,
+  };
   for (let i = 0; i < args.length; i++) {
     const arg = args[i]!;
     if (arg === "--out" && args[i + 1] !== undefined) options.out = args[++i]!;
     else if (arg === "--report" && args[i + 1] !== undefined) options.report = args[++i]!;
+    else if (arg === "--queue" && args[i + 1] !== undefined) options.queue = args[++i]!;
     else if (arg === "--verify") options.verify = true;
     else if (arg === "--workers" && /^[1-9]\d?$/.test(args[i + 1] ?? ""))
       options.workers = Number(args[++i]);
@@ -59,7 +70,7 @@ async function run(options: Options): Promise<void> {
   const pack = bytes && looksLikePack(bytes) ? readPack(bytes) : null;
   if (options.verify) {
     if (!pack) throw new FormatProblem(`“${options.study}” is no archive that could be verified.`);
-    await verifyPack(pack, options.workers);
+    await verifyPack(pack, options);
     return;
   }
   if (pack) study = pack.study;
@@ -75,7 +86,7 @@ async function run(options: Options): Promise<void> {
     study = readStudy(text, beside);
   }
   const data = dataEvidence(study.definition, study.table);
-  const model = await modelEvidence(study, options.workers);
+  const model = await modelEvidence(study, options);
   if (options.report !== null) {
     if (!model)
       throw new FormatProblem(
@@ -103,8 +114,8 @@ async function run(options: Options): Promise<void> {
 }
 
 /** Runs a pack again and says what is the same; the exit code is 1 where something is not. */
-async function verifyPack({ study, evidence }: Pack, workers: number): Promise<void> {
-  const model = await modelEvidence(study, workers);
+async function verifyPack({ study, evidence }: Pack, options: Options): Promise<void> {
+  const model = await modelEvidence(study, options);
   const data = dataEvidence(study.definition, study.table);
   const kept = evidence as { engine?: unknown; data?: unknown };
   const now: unknown = JSON.parse(JSON.stringify({ ...model, ...(kept.data ? { data } : {}) }));
@@ -116,18 +127,21 @@ async function verifyPack({ study, evidence }: Pack, workers: number): Promise<v
 }
 
 /** A study without sentences about effects is only described and screened. */
-async function modelEvidence(study: LoadedStudy, workers: number): Promise<Evidence | null> {
-  const pool = nodePool(workers);
+async function modelEvidence(
+  study: LoadedStudy,
+  { workers, queue }: Options,
+): Promise<Evidence | null> {
+  const client = queue === null ? null : new QueueClient(queue);
+  const pool = client ? client.replicates() : workers > 1 ? nodePool(workers) : null;
   try {
     const analysis = Analysis.of(study.definition, study.table);
-    return workers > 1
-      ? (await analysis.completeOn(pool)).evidence()
-      : analysis.complete().evidence();
+    return (pool ? await analysis.completeOn(pool) : analysis.complete()).evidence();
   } catch (error) {
     if (error instanceof StudyProblem && error.code === "nothing_to_estimate") return null;
     throw error;
   } finally {
-    pool.close();
+    pool?.close();
+    await client?.close();
   }
 }
 

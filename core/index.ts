@@ -73,3 +73,4 @@ export { own } from "./own";
 export * from "./report";
 export * from "./working";
 export * from "./registration";
+export * from "./planning";

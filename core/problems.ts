@@ -42,7 +42,9 @@ export type ProblemCode =
   | "needs_raw_data"
   | "bad_matrix"
   | "item_used_twice"
-  | "reliability_not_positive";
+  | "reliability_not_positive"
+  | "impossible_paths"
+  | "impossible_correlations";
 
 /** What a message is about, so that a screen can lead the reader to it. */
 export interface ProblemPlace {

@@ -1,4 +1,5 @@
 import type { Variable } from "./data";
+import type { StudyPlan } from "./planning/plan";
 import type { Registration } from "./registration/plan";
 import type { ReportChoices } from "./report/choices";
 import type { Correction, DerivedVariable, RowFilter } from "./derive";
@@ -129,6 +130,8 @@ export interface StudyDefinition {
   permutations?: number[][];
   /** What stands in the report, and in what style; the initial choices where nothing was chosen. */
   report?: ReportChoices;
+  /** What is expected before there are data, and how sure the study is to be. */
+  plan?: Partial<StudyPlan>;
   /** The plan as it was laid down; absent where none was. */
   registered?: Registration;
   /** What was done to the study, the oldest first. */

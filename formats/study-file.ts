@@ -12,6 +12,7 @@ import {
   type StudyDefinition,
   type Table,
   type Variable,
+  type StudyPlan,
 } from "../core";
 import { tableOfMoments } from "./moments";
 import { guessSeparator, readDelimited } from "./delimited";
@@ -40,7 +41,7 @@ const noFiles: CsvReader = (path) => {
  */
 export function readStudy(text: string, readCsv: CsvReader = noFiles): LoadedStudy {
   const file = parseStudy(text);
-  const table = tableOf(file.data, readCsv);
+  const table = file.data ? tableOf(file.data, readCsv) : declaredTable(file);
   const made = new Set([...file.derived.map((d) => d.name), ...measureNames(file.theory)]);
   for (const [name, { column = name }] of Object.entries(file.variables)) {
     if (made.has(name)) continue;
@@ -69,12 +70,17 @@ export function readStudy(text: string, readCsv: CsvReader = noFiles): LoadedStu
     settings: file.settings as Settings,
     log,
   };
+  if (file.plan !== undefined) definition.plan = planOf(file.plan);
   if (file.registered !== undefined)
     definition.registered = {
-      ...file.registered,
+      when: file.registered.when,
+      question: file.registered.question,
+      unit: file.registered.unit,
+      filters: file.registered.filters,
       theory: theoryText(file.registered.theory),
       settings: file.registered.settings as Settings,
       derived: file.registered.derived as DerivedVariable[],
+      ...(file.registered.plan ? { plan: planOf(file.registered.plan) } : {}),
     };
   if (file.report !== undefined) definition.report = completeChoices(file.report);
   if (file.resamples !== undefined)
@@ -83,6 +89,10 @@ export function readStudy(text: string, readCsv: CsvReader = noFiles): LoadedStu
     definition.permutations = rowLists(file.permutations, "Permutation", table.rows, readCsv);
   return { definition, table };
 }
+
+/** What is not said is left out, so that writing a study gives what was read. */
+const planOf = (plan: NonNullable<StudyFile["plan"]>): Partial<StudyPlan> =>
+  Object.fromEntries(Object.entries(plan).filter(([, value]) => value !== undefined));
 
 /** A line that holds numbers only, not names. */
 const NUMBERS = /^[\s\d,.-]*$/;
@@ -209,7 +219,7 @@ function renamed(value: unknown, from: string, to: string): unknown {
   );
 }
 
-function tableOf(data: StudyFile["data"], readCsv: CsvReader): Table {
+function tableOf(data: NonNullable<StudyFile["data"]>, readCsv: CsvReader): Table {
   if ("columns" in data) {
     const columns = Array.isArray(data.columns)
       ? data.columns
@@ -221,6 +231,16 @@ function tableOf(data: StudyFile["data"], readCsv: CsvReader): Table {
   return readDelimited(text, { separator: data.separator ?? guessSeparator(text), headerRow: 1 })
     .table;
 }
+
+/** The columns of a study that has no data yet: its declared variables, without a row. */
+const declaredTable = ({ variables, derived, theory }: StudyFile): Table => {
+  const made = new Set([...derived.map((d) => d.name), ...measureNames(theory)]);
+  return tableOfColumns(
+    Object.entries(variables)
+      .filter(([name]) => !made.has(name))
+      .map(([name, { column = name }]) => ({ name: column, values: [] })),
+  );
+};
 
 type CellValue = string | number | boolean | null;
 
@@ -261,6 +281,7 @@ export function writeStudy({ definition, table }: LoadedStudy): string {
     filters,
     screening,
     report,
+    plan,
     registered,
     log,
   } = definition;
@@ -278,6 +299,7 @@ export function writeStudy({ definition, table }: LoadedStudy): string {
     filters,
     screening,
     ...(report ? { report } : {}),
+    ...(plan ? { plan } : {}),
     ...(registered ? { registered: { ...registered, theory: registered.theory.split("\n") } } : {}),
     log,
   };

@@ -6,6 +6,7 @@ import {
   DEFAULT_REPORT,
   DEFAULT_SETTINGS,
   PARTS,
+  SHAPES,
   INTERVALS,
   MAX_REPLICATIONS,
 } from "../core";
@@ -34,6 +35,41 @@ const variable = z.strictObject({
     .describe("What the codes of the answers mean"),
   coding: coding.optional(),
   reference: z.string().optional().describe("Reference level of indicator and effect coding"),
+});
+
+/** What is expected before there are data. */
+const plan = z.strictObject({
+  sizes: z
+    .array(
+      z.strictObject({
+        from: z.union([columnName.transform((name) => [name]), z.array(columnName).min(1)]),
+        to: columnName,
+        size: z.number(),
+      }),
+    )
+    .optional()
+    .describe("Standardised paths; with several names in `from` the coefficient of their product"),
+  correlations: z.array(z.strictObject({ a: columnName, b: columnName, r: z.number() })).optional(),
+  variables: z
+    .record(
+      z.string(),
+      z.strictObject({
+        shape: z.enum(SHAPES).optional(),
+        mean: z.number().optional().describe("Of a count"),
+        shares: z.array(z.number()).optional().describe("Of the levels in their order"),
+      }),
+    )
+    .optional(),
+  reliabilities: z.record(z.string(), z.number()).optional().describe("By measure"),
+  sizesAmong: z.enum(["constructs", "scores"]).optional(),
+  missing: z
+    .strictObject({ share: z.number(), on: columnName.nullable().default(null) })
+    .optional(),
+  n: z.number().optional().describe("People"),
+  target: z.number().optional().describe("Wanted power"),
+  samples: z.number().optional().describe("Simulated samples"),
+  replications: z.number().optional().describe("Bootstrap samples of each simulated sample"),
+  seed: z.number().optional(),
 });
 
 /** Ranges are left to the engine, which says of every setting what it may be. */
@@ -172,23 +208,26 @@ export const studySchema = z.strictObject({
   title: z.string().default("Untitled study"),
   question: z.string().default(""),
   unit: z.string().default("people").describe("What one row is, in the plural"),
-  data: z.union([
-    z.strictObject({
-      csv: z.string().describe("Path of a CSV file, relative to the study file"),
-      separator: z.enum([",", ";", "\t", "|"]).optional(),
-    }),
-    z.strictObject({
-      text: z.string().describe("The CSV itself"),
-      separator: z.enum([",", ";", "\t", "|"]).optional(),
-    }),
-    z.strictObject({
-      columns: z.union([
-        z.array(z.strictObject({ name: columnName, values: z.array(cellValue) })),
-        z.record(columnName, z.array(cellValue)),
-      ]),
-    }),
-    z.strictObject({ moments }),
-  ]),
+  data: z
+    .union([
+      z.strictObject({
+        csv: z.string().describe("Path of a CSV file, relative to the study file"),
+        separator: z.enum([",", ";", "\t", "|"]).optional(),
+      }),
+      z.strictObject({
+        text: z.string().describe("The CSV itself"),
+        separator: z.enum([",", ";", "\t", "|"]).optional(),
+      }),
+      z.strictObject({
+        columns: z.union([
+          z.array(z.strictObject({ name: columnName, values: z.array(cellValue) })),
+          z.record(columnName, z.array(cellValue)),
+        ]),
+      }),
+      z.strictObject({ moments }),
+    ])
+    .optional()
+    .describe("Absent where there are no data yet: the variables are then declared by name"),
   variables: z
     .record(columnName, variable)
     .default({})
@@ -269,6 +308,7 @@ export const studySchema = z.strictObject({
     })
     .optional()
     .describe("What stands in the report, and how numbers and words are written"),
+  plan: plan.optional().describe("What is expected before there are data"),
   registered: z
     .strictObject({
       when: z.string(),
@@ -278,6 +318,7 @@ export const studySchema = z.strictObject({
       settings: settings.prefault({}),
       derived: z.array(z.strictObject({ name: columnName, recipe })).default([]),
       filters: z.array(filter).default([]),
+      plan: plan.optional(),
     })
     .optional()
     .describe("The plan as it was laid down, which the report holds against what was done"),

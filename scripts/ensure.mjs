@@ -94,6 +94,26 @@ export function ensureChromium() {
 }
 
 /**
+ * Path of a Redis server for the tests of runs on several machines; installs Debian's when run as root. Null where there is none:
+ * those tests are then left out, and say so.
+ */
+export function ensureRedis() {
+  const known = [process.env.REDIS, "/usr/bin/redis-server", "/usr/local/bin/redis-server"];
+  const found = known.find((path) => path && existsSync(path));
+  if (found) return found;
+  if (process.getuid?.() === 0 && existsSync("/usr/bin/apt-get")) {
+    console.error("Installing Redis from Debian's packages …");
+    run("apt-get", ["update", "-qq"]);
+    run("apt-get", ["install", "-y", "-qq", "--no-install-recommends", "redis-server"], {
+      env: { ...process.env, DEBIAN_FRONTEND: "noninteractive", RUNLEVEL: "1" },
+    });
+    return "/usr/bin/redis-server";
+  }
+  console.error("Without Redis runs on several machines are not tested.");
+  return null;
+}
+
+/**
  * Path of a LibreOffice that opens word-processor files without a screen, for the tests of what the report writes; installs
  * Debian's when run as root. Null where there is none: those tests are then left out, and say so.
  */

@@ -25,7 +25,8 @@ const ShelfRequest = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("restore") }),
 ]);
 
-export type DemoStudy = "mediation" | "moderation" | "measurement" | "composites" | "treatment";
+export type DemoStudy =
+  "mediation" | "moderation" | "measurement" | "composites" | "treatment" | "planning";
 
 export async function fetchDemo(about: DemoStudy): Promise<LoadedStudy> {
   const response = await fetch(`/demo.hebel.json?about=${about}`);
@@ -77,6 +78,7 @@ async function carryOut(request: z.infer<typeof ShelfRequest>): Promise<Response
     }
     case "demo":
       for (const about of [
+        "planning",
         "treatment",
         "composites",
         "measurement",

@@ -29,6 +29,7 @@ export const DEMO = [
   "/demo.hebel.json?about=measurement",
   "/demo.hebel.json?about=composites",
   "/demo.hebel.json?about=treatment",
+  "/demo.hebel.json?about=planning",
 ] as const;
 
 /** The kept page for an address; null for addresses that no screen has. */

@@ -1,5 +1,6 @@
 import { demoCompositesStudy } from "../../demo/composites";
 import { demoFactorsStudy } from "../../demo/factors";
+import { demoPlannedStudy } from "../../demo/planned";
 import { demoLeverStudy, demoStudy, demoTreatmentStudy } from "../../demo/study";
 import { writeStudy } from "../../formats";
 import type { Route } from "./+types/demo-study";
@@ -11,6 +12,7 @@ const STUDIES = {
   measurement: demoFactorsStudy,
   composites: demoCompositesStudy,
   treatment: demoTreatmentStudy,
+  planning: demoPlannedStudy,
 };
 
 /** A demo study as a study file; the shelf fetches each once. */

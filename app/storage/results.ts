@@ -43,6 +43,7 @@ export const evidenceKey = (definition: StudyDefinition, dataKey: string): Resul
         screening: [],
         report: undefined,
         registered: undefined,
+        plan: undefined,
       },
     ]),
   );

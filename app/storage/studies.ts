@@ -267,12 +267,13 @@ const DEMOS = ["demo", "demo-lever", "demo-factors", "demo-composites", "demo-tr
 /** Puts the demo studies on the shelf the first time the shelf is opened; a reader who removes them is not given them again. */
 export async function ensureDemo(
   fetchDemo: (
-    about: "mediation" | "moderation" | "measurement" | "composites" | "treatment",
+    about: "mediation" | "moderation" | "measurement" | "composites" | "treatment" | "planning",
   ) => Promise<LoadedStudy>,
 ): Promise<void> {
   if (await database.facts.get("demo")) return;
   const measurement = await fetchDemo("measurement");
   const [mediation, moderation] = [await fetchDemo("mediation"), await fetchDemo("moderation")];
+  await addStudy(await fetchDemo("planning"), "demo-planned");
   await addStudy(await fetchDemo("treatment"), "demo-treatment");
   await addStudy(await fetchDemo("composites"), "demo-composites");
   await addStudy(measurement, "demo-factors");

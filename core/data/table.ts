@@ -94,3 +94,9 @@ export const cell = (column: TextColumn, row: number): string =>
 
 export const findColumn = (table: Table, name: string): TextColumn | undefined =>
   table.columns.find((column) => column.name === name);
+
+/** Columns without a row: of a study whose variables are declared before there are data. */
+export const tableOfNames = (names: readonly string[]): Table => ({
+  rows: 0,
+  columns: names.map((name) => ({ name, dictionary: [], codes: new Int32Array(0) })),
+});

@@ -41,16 +41,21 @@ export interface BootstrapAll {
   flags: Map<string, number>;
 }
 
-/** @throws StudyProblem `no_replicates` when every resample failed */
+/**
+ * @param jackknife null where no interval asks for it
+ * @param coefficients what is summarised beside the quantities
+ * @throws StudyProblem `no_replicates` when every resample failed
+ */
 export function bootstrapAll(
   prepared: Prepared,
-  { replicates, jackknife }: Resamples,
+  { replicates, jackknife }: Pick<Resamples, "replicates"> & { jackknife: ReplicateBlock | null },
+  coefficients: readonly Quantity[] = prepared.fit.coefficients,
 ): BootstrapAll {
   const { study, resampling, theta, fit, sample } = prepared;
   const { replications, seed, level } = study.settings;
-  const quantities = [...prepared.quantities, ...fit.coefficients];
+  const quantities = [...prepared.quantities, ...coefficients];
   const values = evaluateReplicates(quantities, replicates, resampling.studentised !== null);
-  const left = evaluateReplicates(quantities, [jackknife]);
+  const left = jackknife && evaluateReplicates(quantities, [jackknife]);
   const estimates = Float64Array.from(quantities, (q) => compileExpression(q.expression)(theta, 0));
   const v = chosenJoint(prepared);
   const fixed = firstFixed(fit.parameters);
@@ -69,7 +74,7 @@ export function bootstrapAll(
       done,
       failed: values.failed,
       improper: flags.get(IMPROPER) ?? null,
-      jackknifeFailed: left.failed,
+      jackknifeFailed: left?.failed ?? 0,
       seed,
       resampling: resampling.scheme.kind,
     },

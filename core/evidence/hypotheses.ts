@@ -13,7 +13,7 @@ import type { ClaimTest, Evidence, HypothesisEvidence } from "./types";
 import { afterHolm, verdictOf, type Judgement } from "./verdict";
 
 /** Hypotheses and moderations in the order of the text. */
-const claimsIn = ({ theory }: Prepared): Claim[] =>
+export const claimsIn = ({ theory }: Prepared): Claim[] =>
   [...theory.hypotheses, ...theory.moderations].sort((a, b) => a.line - b.line);
 
 interface Judged {
@@ -49,6 +49,14 @@ export function hypothesisEvidence(
   });
   return { hypotheses, several };
 }
+
+/** The test of every sentence, in the order of the text, without the words about it. */
+export const testsOf = (
+  prepared: Prepared,
+  list: EffectList,
+  boot: BootstrapAll | null,
+): { claim: Claim; claimed: Claimed; test: ClaimTest | null }[] =>
+  claimsIn(prepared).map((claim) => judge(prepared, list, boot, claim));
 
 /** One claim by its own test; a moderation's direction is relative to the sign of the effect it is about. */
 function judge(

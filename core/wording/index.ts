@@ -2,6 +2,7 @@ import { COMPOSITE_PROBLEMS } from "./composite-problems";
 import { DATA_PROBLEMS } from "./data-problems";
 import { FORMULA_PROBLEMS } from "./formula-problems";
 import { MEASURE_PROBLEMS } from "./measure-problems";
+import { PLANNING_PROBLEMS } from "./planning-problems";
 import { RESPONSE_PROBLEMS } from "./response-problems";
 import { SETTINGS_PROBLEMS } from "./settings-problems";
 import { STRUCTURE_PROBLEMS } from "./structure-problems";
@@ -13,6 +14,7 @@ export const PROBLEMS = {
   ...DATA_PROBLEMS,
   ...FORMULA_PROBLEMS,
   ...MEASURE_PROBLEMS,
+  ...PLANNING_PROBLEMS,
   ...RESPONSE_PROBLEMS,
   ...SETTINGS_PROBLEMS,
   ...STRUCTURE_PROBLEMS,

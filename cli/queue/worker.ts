@@ -1,0 +1,63 @@
+import { availableParallelism } from "node:os";
+import { Worker } from "bullmq";
+import { WorkThread } from "../work-threads";
+import { connectionTo, QUEUE } from "./connection";
+import { packed, unpackedWork } from "./payload";
+
+const USAGE = `Usage: npm run --silent worker -- --queue redis://HOST [--workers N]
+
+Does work of a queue until it is stopped (Ctrl C: what is begun is finished first). Start it on as many machines as there are.`;
+
+/** A worker that has not been heard of for so long, milliseconds, has died: its work goes to another. */
+const HEARD_OF = 10_000;
+const LOOK_EVERY = 3_000;
+/** So many deaths one piece of work may survive. */
+const MOST_DEATHS = 20;
+
+const args = process.argv.slice(2);
+const valueOf = (name: string): string | undefined => {
+  const at = args.indexOf(name);
+  return at < 0 ? undefined : args[at + 1];
+};
+const url = valueOf("--queue");
+const size = Number(valueOf("--workers") ?? availableParallelism());
+
+if (url === undefined || !Number.isInteger(size) || size < 1) {
+  console.error(USAGE);
+  process.exitCode = 2;
+} else {
+  // Work is done on threads, so that this one is free to say that it lives.
+  const free: WorkThread[] = [];
+  const worker = new Worker<string, string>(
+    QUEUE,
+    async (job) => {
+      const thread = free.pop() ?? new WorkThread();
+      try {
+        const done = packed(await thread.do(unpackedWork(job.data)));
+        free.push(thread);
+        return done;
+      } catch (error) {
+        thread.end();
+        throw error;
+      }
+    },
+    {
+      connection: connectionTo(url),
+      concurrency: size,
+      lockDuration: HEARD_OF,
+      stalledInterval: LOOK_EVERY,
+      maxStalledCount: MOST_DEATHS,
+    },
+  );
+  worker.on("error", () => undefined);
+  worker.on("ready", () =>
+    process.stdout.write(`Waiting for work at ${QUEUE}, ${size} at a time.\n`),
+  );
+  const stop = async (): Promise<void> => {
+    await worker.close();
+    for (const thread of free) thread.end();
+    process.exit(0);
+  };
+  process.once("SIGINT", () => void stop());
+  process.once("SIGTERM", () => void stop());
+}

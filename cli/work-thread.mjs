@@ -1,0 +1,5 @@
+// Threads do not inherit the loader of their parent, so each registers it before loading TypeScript.
+import { register } from "tsx/esm/api";
+
+register();
+await import("./work-thread.ts");

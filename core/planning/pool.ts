@@ -1,0 +1,80 @@
+import type { PieceRunner } from "./planner";
+import type { Piece, PieceResult, SimulationTask } from "./simulate";
+
+/** A thread that makes pieces, as a browser or Node starts it. */
+export interface PieceThread {
+  /** @param key names the task, which the thread keeps for the next piece */
+  make(key: string, task: SimulationTask, piece: Piece): Promise<PieceResult>;
+  end(): void;
+}
+
+/** So often a piece is tried again on a fresh thread before the fault is said. */
+const MOST_TRIES = 3;
+
+/**
+ * Threads that take the next piece whenever they are free. Which thread makes which changes no digit. One that dies is replaced, and its
+ * piece made again.
+ */
+export class PiecePool {
+  private readonly threads: (PieceThread | null)[];
+  private runs = 0;
+
+  constructor(
+    private readonly start: () => PieceThread,
+    size: number,
+  ) {
+    this.threads = Array.from({ length: Math.max(1, size) }, () => null);
+  }
+
+  readonly run: PieceRunner = async (task, pieces, each, signal) => {
+    const key = `plan ${(this.runs += 1)}`;
+    const waiting = [...pieces];
+    await Promise.all(
+      this.threads.map(async (_, seat) => {
+        for (let piece = waiting.shift(); piece; piece = waiting.shift()) {
+          if (signal?.aborted) return;
+          const result = await this.make(seat, key, task, piece);
+          if (!signal?.aborted) each(result);
+        }
+      }),
+    );
+  };
+
+  private async make(
+    seat: number,
+    key: string,
+    task: SimulationTask,
+    piece: Piece,
+  ): Promise<PieceResult> {
+    for (let attempt = 1; ; attempt++) {
+      const thread = (this.threads[seat] ??= this.start());
+      try {
+        return await thread.make(key, task, piece);
+      } catch (error) {
+        thread.end();
+        this.threads[seat] = null;
+        if (attempt === MOST_TRIES) throw error;
+      }
+    }
+  }
+
+  /** Ends every thread; a later run starts new ones. */
+  close(): void {
+    this.threads.forEach((thread, seat) => {
+      thread?.end();
+      this.threads[seat] = null;
+    });
+  }
+}
+
+/** The inside of a thread that makes pieces: it holds the task it was given last. */
+export class PieceMaker {
+  private held: { key: string; simulator: { piece(piece: Piece): PieceResult } } | null = null;
+
+  constructor(private readonly begin: (task: SimulationTask) => { piece(p: Piece): PieceResult }) {}
+
+  make(key: string, task: SimulationTask, piece: Piece): PieceResult {
+    if (this.held?.key !== key) this.held = { key, simulator: this.begin(task) };
+    return this.held.simulator.piece(piece);
+  }
+}
