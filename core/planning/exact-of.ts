@@ -6,11 +6,14 @@ import { sizeOf, type StudyPlan } from "./plan";
 import type { Population } from "./population";
 
 /** Power that needs no simulation, where a closed form exists. */
-export interface ExactPower {
-  /** What it is the power of. */
-  test: "t" | "joint";
-  at(people: number): number | null;
-}
+export type ExactPower =
+  { test: "t"; path: TestedPath } | { test: "joint"; first: TestedPath; second: TestedPath };
+
+/** The exact power with so many people; null where they are too few for the test. */
+export const exactAt = (exact: ExactPower, people: number, alpha: number): number | null =>
+  exact.test === "t"
+    ? pathPower(exact.path, people, alpha)
+    : jointPower(exact.first, exact.second, people, alpha);
 
 /**
  * The exact power of a sentence in a linear theory of normal variables: of the t test of one path, or of the joint significance of the
@@ -20,7 +23,6 @@ export function exactPowerOf(
   population: Population,
   plan: StudyPlan,
   claim: Claim,
-  alpha: number,
 ): ExactPower | null {
   if (!population.isNormal || claim.kind !== "hypothesis") return null;
   const tested = (from: string, to: string): TestedPath | null =>
@@ -29,14 +31,14 @@ export function exactPowerOf(
   const [from, to] = [claim.from.name, claim.to.name];
   if (!chain) {
     const path = tested(from, to);
-    return path && { test: "t", at: (people) => pathPower(path, people, alpha) };
+    return path && { test: "t", path };
   }
   const [mediator, ...more] = chain.map((ref) => ref.name);
   if (others.length > 0 || more.length > 0) return null;
   const [first, second] = [tested(from, mediator!), tested(mediator!, to)];
   if (!first || !second || !sharesPredictors(population.theory.equations, mediator!, to))
     return null;
-  return { test: "joint", at: (people) => jointPower(first, second, people, alpha) };
+  return { test: "joint", first, second };
 }
 
 const predictorsOf = (e: EquationSpec): string[] => [

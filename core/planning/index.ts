@@ -15,7 +15,8 @@ export {
   type StudyPlan,
 } from "./plan";
 export { arrowsOf, nodesOfTheory, type Arrow } from "./arrows";
-export { Population } from "./population";
+export { claimsInOrder } from "./claims-in-order";
+export { scaledPlan } from "./scaled";
 export { Simulator, type Piece, type PieceResult, type SimulationTask } from "./simulate";
 export {
   pointOf,
@@ -28,19 +29,29 @@ export {
   MOST_PEOPLE,
   reached,
   shareAt,
+  smallestEffect,
   smallestSample,
   type Goal,
+  type SmallestEffect,
   type SmallestSample,
 } from "./search";
-export { exactPowerOf, type ExactPower } from "./exact-of";
+export { exactAt, exactPowerOf, type ExactPower } from "./exact-of";
 export { expectationsOf } from "./expectations";
 export {
+  basisOf,
   inThisThread,
   PIECE,
   piecesOf,
   Planner,
   type PieceRunner,
+  type PlanBasis,
   type PlanFound,
 } from "./planner";
 export { PieceMaker, PiecePool, type PieceThread } from "./pool";
-export { claimsInOrder } from "./claims-in-order";
+export {
+  failedWords,
+  planSentences,
+  shareWords,
+  togetherWords,
+  type PlanSentence,
+} from "./sentences";

@@ -1,5 +1,5 @@
 import { claimsInOrder } from "./claims-in-order";
-import { exactPowerOf, type ExactPower } from "./exact-of";
+import { exactAt, exactPowerOf, type ExactPower } from "./exact-of";
 import { pointOf, type PlannedPoint } from "./results";
 import { smallestSample, type Goal, type SmallestSample } from "./search";
 import { Simulator, type Piece, type PieceResult, type SimulationTask } from "./simulate";
@@ -30,42 +30,58 @@ export interface PlanFound {
   exact: (number | null)[];
 }
 
+/** What a plan says before anything is simulated: plain data, so that a worker can find it. */
+export interface PlanBasis {
+  labels: string[];
+  /** The effects of the population, by sentence. */
+  truths: (number | null)[];
+  exact: (ExactPower | null)[];
+  /** What of each outcome's variance the theory explains. */
+  explained: Record<string, number>;
+}
+
+/** @throws StudyProblem where the plan contradicts itself */
+export function basisOf(task: SimulationTask): PlanBasis {
+  const simulator = new Simulator(task);
+  const { population } = simulator;
+  return {
+    labels: simulator.labels,
+    truths: simulator.truths(),
+    exact: claimsInOrder(population.theory).map((claim) =>
+      exactPowerOf(population, task.plan, claim),
+    ),
+    explained: Object.fromEntries(population.explained),
+  };
+}
+
 /** A plan under way: what has been made is kept by the number of people, so that nothing is made twice. */
 export class Planner {
-  readonly labels: string[];
-  readonly truths: (number | null)[];
-  private readonly exact: (ExactPower | null)[];
   private readonly made = new Map<number, PieceResult[]>();
 
-  /** @throws StudyProblem where the plan contradicts itself */
   constructor(
     readonly task: SimulationTask,
     private readonly run: PieceRunner,
-  ) {
-    const simulator = new Simulator(task);
-    const { population } = simulator;
-    this.labels = simulator.labels;
-    this.truths = simulator.truths();
-    const alpha = 1 - task.study.settings.level;
-    this.exact = claimsInOrder(population.theory).map((claim) =>
-      exactPowerOf(population, task.plan, claim, alpha),
-    );
-  }
+    readonly basis: PlanBasis = basisOf(task),
+  ) {}
 
   /** Which test the exact power of each sentence is of; null where there is none. */
   get exactTests(): (ExactPower["test"] | null)[] {
-    return this.exact.map((e) => e?.test ?? null);
+    return this.basis.exact.map((e) => e?.test ?? null);
   }
 
   exactAt(people: number): (number | null)[] {
-    return this.exact.map((e) => e?.at(people) ?? null);
+    const alpha = 1 - this.task.study.settings.level;
+    return this.basis.exact.map((e) => e && exactAt(e, people, alpha));
   }
 
   /** What is known of so many people by now; null before the first piece. */
   pointAt(people: number): PlanFound | null {
     const pieces = this.made.get(people);
     return pieces && pieces.length > 0
-      ? { point: pointOf(this.labels, this.truths, pieces), exact: this.exactAt(people) }
+      ? {
+          point: pointOf(this.basis.labels, this.basis.truths, pieces),
+          exact: this.exactAt(people),
+        }
       : null;
   }
 
@@ -88,7 +104,7 @@ export class Planner {
       },
       signal,
     );
-    return pointOf(this.labels, this.truths, pieces);
+    return pointOf(this.basis.labels, this.basis.truths, pieces);
   }
 
   /**

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { prepare } from "../prepare";
-import { DEFAULT_SETTINGS, newDefinition, type Settings, type StudyDefinition } from "../study";
-import type { Level, Variable } from "../data";
+import type { StudyDefinition } from "../study";
+import type { Variable } from "../data";
 import {
   completePlan,
   expectationsOf,
@@ -11,14 +11,11 @@ import {
   Planner,
   pointOf,
   Simulator,
-  smallestSample,
   withCorrelation,
   withSize,
   type PieceResult,
-  type PlannedPoint,
   type StudyPlan,
 } from ".";
-import { jointPower, pathPower } from "./exact-power";
 import {
   answerShares,
   correlationAt,
@@ -27,81 +24,13 @@ import {
   scoreCorrelation,
   stepped,
 } from "./marginal";
-import { gaussLegendre } from "../numerics/gauss-legendre";
-
-const variable = (name: string, level: Level = "continuous", more = {}): Variable => ({
-  name,
-  level,
-  ...more,
-});
-const items = (letter: string, k: number): Variable[] =>
-  Array.from({ length: k }, (_, i) => variable(`${letter}${i + 1}`, "ordinal", { range: [1, 5] }));
-const size = (from: string, to: string, value: number) => ({
-  from: from.split(" x "),
-  to,
-  size: value,
-});
-
-function study(
-  variables: Variable[],
-  theory: string,
-  settings: Partial<Settings> = {},
-): StudyDefinition {
-  return {
-    ...newDefinition("plan", variables),
-    theory,
-    settings: { ...DEFAULT_SETTINGS, interval: "percentile", ...settings },
-  };
-}
+import { items, size, study, variable } from "./test-kit";
 
 const THREE = ["x", "m", "y"].map((n) => variable(n));
 const MEDIATION = "H1: x raises y through m";
 const SIZES = [size("x", "m", 0.3), size("m", "y", 0.35), size("x", "y", 0.1)];
 const simulator = (of: StudyDefinition, plan: Partial<StudyPlan>, every = false): Simulator =>
   new Simulator({ study: of, plan: completePlan(plan), every });
-
-describe("exact power", () => {
-  const first = { size: 0.3, predictorSd: 1, residualSd: Math.sqrt(0.91), predictors: 1 };
-  const second = {
-    size: 0.35,
-    predictorSd: Math.sqrt(0.91),
-    residualSd: Math.sqrt(0.8465),
-    predictors: 2,
-  };
-
-  // Adaptive quadrature over noncentral t and chi-squared distributions of another library.
-  it.each([
-    [10, 0.014875769314987505],
-    [40, 0.2679356082687273],
-    [90, 0.7532558059894063],
-  ])("of joint significance with %i people", (people, expected) => {
-    expect(jointPower(first, second, people, 0.05)).toBeCloseTo(expected, 11);
-  });
-
-  it.each([
-    [10, 0.14498337509821413],
-    [40, 0.5785589576211285],
-  ])("of one path with %i people", (people, expected) => {
-    expect(pathPower(second, people, 0.05)).toBeCloseTo(expected, 11);
-  });
-
-  it("is the level without an effect, grows with people, and does not exist without degrees of freedom", () => {
-    expect(pathPower({ ...second, size: 0 }, 50, 0.05)).toBeCloseTo(0.05, 10);
-    expect(jointPower(first, second, 200, 0.05)!).toBeGreaterThan(
-      jointPower(first, second, 100, 0.05)!,
-    );
-    expect(pathPower(second, 3, 0.05)).toBeNull();
-    expect(jointPower(first, second, 3, 0.05)).toBeNull();
-  });
-
-  it("integrates polynomials exactly", () => {
-    const { nodes, weights } = gaussLegendre(31);
-    for (const degree of [0, 2, 10, 60]) {
-      const sum = nodes.reduce((s, x, i) => s + weights[i]! * x ** degree, 0);
-      expect(sum).toBeCloseTo(2 / (degree + 1), 13);
-    }
-  });
-});
 
 describe("the population of a plan", () => {
   it("has exactly the effects that are expected", () => {
@@ -328,40 +257,6 @@ describe("simulated samples", () => {
     const point = pointOf(one.labels, [0], [result]);
     expect(point.failed).toBe(failed);
     expect(point.sentences[0]!.power.samples).toBe(30);
-  });
-});
-
-describe("the smallest number of people", () => {
-  const point = (people: number, share: number): PlannedPoint => {
-    const s = { share, se: Math.sqrt((share * (1 - share)) / 1000), samples: 1000 };
-    return {
-      people,
-      samples: 1000,
-      failed: 0,
-      failures: {},
-      all: s,
-      sentences: [],
-    };
-  };
-  const power = (people: number): number => 1 - 1 / (1 + (people / 100) ** 3);
-
-  it("is where power passes the target, with a range that holds it", async () => {
-    const asked: number[] = [];
-    const found = await smallestSample({ kind: "all" }, 0.8, 50, (people) => {
-      asked.push(people);
-      return Promise.resolve(point(people, power(people)));
-    });
-    // (n / 100)^3 = 4.
-    expect(found.people).toBe(159);
-    expect(new Set(asked).size).toBe(asked.length);
-    expect(found.range[0]).toBeLessThan(159);
-    expect(found.range[1]).toBeGreaterThanOrEqual(159);
-  });
-
-  it("is said not to exist where it does not", async () => {
-    await expect(
-      smallestSample({ kind: "all" }, 0.8, 50, (people) => Promise.resolve(point(people, 0.1))),
-    ).rejects.toThrow(/Even with 20,?000 people/);
   });
 });
 

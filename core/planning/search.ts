@@ -74,6 +74,45 @@ export async function smallestSample(
   return { people: high, range: compatible(all, goal, target, high), points: all };
 }
 
+/** The smallest effect that is found with the wanted power: all its steps times a factor. */
+export interface SmallestEffect {
+  factor: number;
+  /** In the units of the data. */
+  effect: number | null;
+  power: SimulatedShare;
+}
+
+/** Factors between which a smallest effect is looked for, and how closely. */
+const FACTORS = { least: 0.02, most: 8, close: 1.02 } as const;
+
+/**
+ * The smallest multiple of an expected effect whose power reaches the target, by bisection of the factor. Every factor uses the same
+ * random numbers, so power grows with it nearly without a step back.
+ * @returns null where even the largest factor that a population allows falls short
+ */
+export async function smallestEffect(
+  label: string,
+  target: number,
+  evaluate: (factor: number) => Promise<PlannedPoint | null>,
+): Promise<SmallestEffect | null> {
+  const read = (point: PlannedPoint, factor: number): SmallestEffect => {
+    const sentence = point.sentences.find((s) => s.label === label)!;
+    return { factor, effect: sentence.truth, power: sentence.power };
+  };
+  let best: SmallestEffect | null = null;
+  let [low, high]: [number, number] = [FACTORS.least, FACTORS.most];
+  for (let factor = 1; high / low > FACTORS.close; factor = Math.sqrt(low * high)) {
+    const point = await evaluate(factor);
+    // A factor that no population has is too large.
+    const found = point && read(point, factor);
+    if (!found || found.power.share >= target) {
+      if (found) best = found;
+      high = factor;
+    } else low = factor;
+  }
+  return best;
+}
+
 /**
  * Numbers of people whose power the simulation cannot tell from the target. On the scale of normal quantiles power is nearly a straight
  * line in the root of the number of people; it is fitted to the points by their simulation errors, and read at the target with the error of the line.
