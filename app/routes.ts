@@ -11,6 +11,7 @@ export default [
     route("screening", "routes/screening.tsx"),
     route("measures", "routes/measures.tsx"),
     route("hypotheses", "routes/hypotheses.tsx"),
+    route("plan", "routes/plan.tsx"),
     route("evidence", "routes/evidence.tsx"),
     route("probe", "routes/probe.tsx"),
     route("checks", "routes/checks.tsx"),

@@ -56,6 +56,7 @@ export {
   type Region,
   type ReplicateBlock,
 } from "./inference";
+export type { Claim } from "./effects";
 export type { ByCovariance, CoefficientTest, EffectKind, FTest } from "./model";
 export type { UsedCoding } from "./design";
 export { engineOf, engines, kernelOf, registerEngine, type StructureSection } from "./estimators";

@@ -1,5 +1,6 @@
 import type { Variable } from "./data";
 import { renameInFormula, type Recipe, type RowFilter } from "./derive";
+import type { StudyPlan } from "./planning/plan";
 import { StudyProblem } from "./problems";
 import type { Settings, StudyDefinition } from "./study";
 import { renameInTheory } from "./theory";
@@ -7,7 +8,7 @@ import { renameInTheory } from "./theory";
 /** All parts of a study that name variables. */
 type Naming = Pick<
   StudyDefinition,
-  "variables" | "derived" | "corrections" | "filters" | "screening" | "theory" | "settings"
+  "variables" | "derived" | "corrections" | "filters" | "screening" | "theory" | "settings" | "plan"
 >;
 
 /**
@@ -28,6 +29,7 @@ export function renameVariable(definition: Naming, from: string, to: string): Na
     screening: definition.screening.map((set) => ({ ...set, variables: set.variables.map(swap) })),
     theory: renameInTheory(definition.theory, from, to),
     settings: renameInSettings(definition.settings, swap),
+    ...(definition.plan ? { plan: renameInPlan(definition.plan, swap) } : {}),
   };
 }
 
@@ -52,6 +54,23 @@ const renameInSettings = (settings: Settings, swap: (name: string) => string): S
   probes: Object.fromEntries(
     Object.entries(settings.probes).map(([name, probes]) => [swap(name), probes]),
   ),
+});
+
+const renameInPlan = (
+  { sizes, correlations, variables, missing, ...rest }: Partial<StudyPlan>,
+  swap: (name: string) => string,
+): Partial<StudyPlan> => ({
+  ...rest,
+  ...(sizes && {
+    sizes: sizes.map((s) => ({ ...s, from: s.from.map(swap), to: swap(s.to) })),
+  }),
+  ...(correlations && {
+    correlations: correlations.map((c) => ({ ...c, a: swap(c.a), b: swap(c.b) })),
+  }),
+  ...(variables && {
+    variables: Object.fromEntries(Object.entries(variables).map(([n, said]) => [swap(n), said])),
+  }),
+  ...(missing && { missing: { ...missing, on: missing.on === null ? null : swap(missing.on) } }),
 });
 
 /**

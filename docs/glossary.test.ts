@@ -11,7 +11,7 @@ const ORDINARY = new Set(
     "estimate, estimated, hypothesis, sentence or effect, specification, method, equation, moderator, value, values, part, n, rows",
     "from, to, at, as, for, on, with, lower than, panel, line, predicted, observed, fitted, shape, mean, min, max, least, largest",
     "largest correlation, closer to, rests on, step, steps, short, fit, times as strong for zero, package, version, licence, count",
-    "what differs, conclusion, without it, limits of it, limits of the ratio, no., of, effect ({}), correlation of scores, table, people, size, spelling, share, sample, samples, width, failed, rule, target, wanted",
+    "effect in the population, interval, ways, what differs, conclusion, without it, limits of it, limits of the ratio, no., of, effect ({}), correlation of scores, table, people, size, spelling, share, sample, samples, width, failed, rule, target, wanted",
   ].flatMap((line) => line.split(", ")),
 );
 

@@ -48,7 +48,7 @@ export async function settled(page: Page): Promise<void> {
 }
 
 /** So many studies stand on the shelf at first. */
-export const DEMO_STUDIES = 5;
+export const DEMO_STUDIES = 6;
 
 /** The studies on the shelf. */
 export const cards = (page: Page): Locator => page.locator("main > ul > li");

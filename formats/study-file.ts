@@ -234,6 +234,10 @@ function tableOf(data: NonNullable<StudyFile["data"]>, readCsv: CsvReader): Tabl
 
 /** The columns of a study that has no data yet: its declared variables, without a row. */
 const declaredTable = ({ variables, derived, theory }: StudyFile): Table => {
+  if (Object.keys(variables).length === 0)
+    throw new FormatProblem(
+      "“data” is missing, and no variables are declared for a study without data.",
+    );
   const made = new Set([...derived.map((d) => d.name), ...measureNames(theory)]);
   return tableOfColumns(
     Object.entries(variables)

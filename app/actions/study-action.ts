@@ -2,7 +2,7 @@ import { z } from "zod";
 import { unpackTable, type StudyDefinition, type Variable } from "../../core";
 import { askToPersist } from "../storage/open";
 import { clearPending } from "../storage/pending";
-import { changeStudy, replaceData, stepHistory } from "../storage/studies";
+import { changeStudy, declareVariables, replaceData, stepHistory } from "../storage/studies";
 import { engine } from "../workers/engine";
 
 /** What can be done to a study. Patches and variables come from this program's own screens, which are typed. */
@@ -17,6 +17,10 @@ const StudyRequest = z.discriminatedUnion("intent", [
   z.object({
     intent: z.literal("replace"),
     asMatrix: z.boolean().optional(),
+    variables: z.custom<Variable[]>((v) => Array.isArray(v)),
+  }),
+  z.object({
+    intent: z.literal("declare"),
     variables: z.custom<Variable[]>((v) => Array.isArray(v)),
   }),
   z.object({ intent: z.enum(["undo", "redo"]) }),
@@ -57,6 +61,9 @@ async function carryOut(
       await replaceData(id, table, request.variables);
       break;
     }
+    case "declare":
+      await declareVariables(id, request.variables);
+      break;
     default:
       await stepHistory(id, request.intent);
   }

@@ -4,6 +4,7 @@ const SCREENS = [
   "screening",
   "measures",
   "hypotheses",
+  "plan",
   "evidence",
   "probe",
   "checks",

@@ -19,6 +19,7 @@ import type { AnalysisState } from "../analysis/analysis";
 import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy, type StudyContext } from "../analysis/use-study";
 import { ColumnPanel } from "../components/data/column-panel";
+import { DeclaredVariables } from "../components/data/declared-variables";
 import { DataGrid } from "../components/data/data-grid";
 import { DeriveDialog } from "../components/data/derive-dialog";
 import { FileMenu } from "../components/data/file-menu";
@@ -85,7 +86,7 @@ export default function Data() {
     edit({ derived }, `derive ${made[0]!.name}`);
     setSelected(made[0]!.name);
   };
-  if (raw.columns.length === 0) return <NoData setFile={setFile} file={file} context={context} />;
+  if (raw.rows === 0) return <NoData setFile={setFile} file={file} context={context} />;
   return (
     <Stack sx={{ height: "100%" }}>
       <Head
@@ -155,7 +156,7 @@ export default function Data() {
 
 /** A study that began with its theory: data come in here, and what is written stays. */
 function NoData({
-  context: { study, definition, dataKey, raw },
+  context,
   file,
   setFile,
 }: {
@@ -163,16 +164,20 @@ function NoData({
   file: File | null;
   setFile: (file: File | null) => void;
 }) {
+  const { study, definition, dataKey, raw } = context;
   return (
-    <Screen sx={{ display: "grid", gap: 1.75, maxWidth: "70ch", justifyItems: "start" }}>
+    <Screen sx={{ display: "grid", gap: 1.75, maxWidth: "1000px", justifyItems: "start" }}>
       <Typography variant="h1">Data</Typography>
-      <Typography sx={{ fontFamily: "var(--serif)" }}>
+      <Typography sx={{ fontFamily: "var(--serif)", maxWidth: "70ch" }}>
         There are no data yet. Bring a spreadsheet or a CSV with one row for each case and a row of
-        column names; the sentences that are written already stay as they are.
+        column names; the sentences that are written already stay as they are. Or say which
+        variables there will be: hypotheses can then be written and{" "}
+        <Link to="../plan">planned</Link> before anybody is asked.
       </Typography>
       <FilePicker label="File with the data" accept={READABLE} variant="contained" pick={setFile}>
         <FileIcon /> Bring data into this study
       </FilePicker>
+      <DeclaredVariables context={context} />
       {file && (
         <ImportDialog
           file={file}

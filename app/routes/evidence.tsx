@@ -4,7 +4,7 @@ import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
 import { memo, useDeferredValue, useMemo, useState } from "react";
 import { Link as RouterLink } from "react-router";
-import type { Evidence as EvidenceObject } from "../../core";
+import { deviations, type Evidence as EvidenceObject } from "../../core";
 import { effectsCsv } from "../../formats";
 import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy } from "../analysis/use-study";
@@ -23,7 +23,7 @@ import { StructureView } from "../components/structure/structure-view";
 import { TableSection } from "../components/evidence/table-section";
 import { isStopped, isWaiting } from "../components/frame/fault";
 import { scaleOf } from "../components/interval-bar";
-import { Row, Screen } from "../components/ui/layout";
+import { Note, Row, Screen } from "../components/ui/layout";
 import { Waiting } from "../components/ui/waiting";
 
 /** What the analysis says: roles and sample, warnings, the ledger of hypotheses, every effect, the equations. */
@@ -65,6 +65,7 @@ const Weighed = memo(function Weighed({ evidence }: { evidence: EvidenceObject }
   return (
     <Screen sx={{ maxWidth: 1400 }}>
       <Before evidence={evidence} />
+      <Deviations />
       <Box
         sx={{
           display: "grid",
@@ -176,5 +177,33 @@ function Groups({ evidence: { groupMeans } }: { evidence: EvidenceObject }) {
         ))}
       </Box>
     </section>
+  );
+}
+
+/** What differs from the plan that was laid down, sentence by sentence, before any number is read. */
+function Deviations() {
+  const { definition } = useStudy();
+  const { registered } = definition;
+  const off = useMemo(
+    () => (registered ? deviations(registered, definition) : null),
+    [registered, definition],
+  );
+  if (!registered || !off) return null;
+  const when = registered.when.slice(0, 10);
+  if (off.length === 0)
+    return (
+      <Typography variant="body2" color="textSecondary" sx={{ my: 1 }}>
+        As planned on {when}: hypotheses, measures, exclusions and settings are those laid down.
+      </Typography>
+    );
+  return (
+    <Note role="note" aria-label="Deviations from the plan" sx={{ my: 1.25 }}>
+      Not as planned on {when}:
+      <Box component="ul" sx={{ pl: 2.25, my: 0.25 }}>
+        {off.map((what) => (
+          <li key={what}>{what}</li>
+        ))}
+      </Box>
+    </Note>
   );
 }

@@ -190,13 +190,13 @@ function Beginnings({
       </Way>
       <Way
         title="A theory first"
-        words="Write numbered hypotheses in sentences before there are data; bring the data when you have them."
+        words="Declare variables, write numbered hypotheses and plan how many people it takes; bring the data when you have them."
       >
         <Button onClick={() => begin({ intent: "begin" })}>Start an empty study</Button>
       </Way>
       <Way
         title="Look around"
-        words="Five made-up studies of a language café, to try everything on."
+        words="Six made-up studies of a language café, one of them still being planned, to try everything on."
       >
         <Button onClick={() => begin({ intent: "demo" })}>Put the demo studies on the shelf</Button>
       </Way>

@@ -8,6 +8,7 @@ import { database } from "./database";
 import {
   addStudy,
   changeStudy,
+  declareVariables,
   ensureDemo,
   historyDepth,
   keepStrip,
@@ -97,9 +98,9 @@ describe("a study on the shelf", () => {
     await ensureDemo(make);
     await removeStudy("demo");
     await ensureDemo(make);
-    // Five demo studies, of which one was removed.
-    expect(make).toHaveBeenCalledTimes(5);
-    expect(await listStudies()).toHaveLength(4);
+    // Six demo studies, of which one was removed.
+    expect(make).toHaveBeenCalledTimes(6);
+    expect(await listStudies()).toHaveLength(5);
   });
 });
 
@@ -302,5 +303,38 @@ describe("any sequence of changes", () => {
       }),
       { numRuns: 40 },
     );
+  });
+});
+
+describe("variables declared before there are data", () => {
+  const declared = [
+    { name: "hours", level: "continuous" as const },
+    { name: "conf1", level: "ordinal" as const, range: [1, 5] as [number, number] },
+  ];
+
+  it("are columns without a row, one step of undo each, and data take their place", async () => {
+    const id = await addStudy(studyOfTable("Planned", new TableBuilder([]).build(), []));
+    await declareVariables(id, declared);
+    const loaded = (await loadStudy(id))!;
+    expect(loaded.table.rows).toBe(0);
+    expect(loaded.table.columns.map((c) => c.name)).toEqual(["hours", "conf1"]);
+    expect(loaded.study.definition.variables).toEqual(declared);
+    await stepHistory(id, "undo");
+    expect((await loadStudy(id))!.table.columns).toEqual([]);
+    await stepHistory(id, "redo");
+    const builder = new TableBuilder(["hours", "conf1"]);
+    builder.add(["3", "4"]);
+    builder.add(["5", "2"]);
+    await replaceData(id, builder.build(), []);
+    const brought = (await loadStudy(id))!;
+    expect(brought.table.rows).toBe(2);
+    // What was declared of a variable is kept.
+    expect(brought.study.definition.variables[1]).toEqual(declared[1]);
+  });
+
+  it("leave a study with data as it is", async () => {
+    const id = await fresh();
+    await declareVariables(id, declared);
+    expect((await loadStudy(id))!.table.columns.map((c) => c.name)).toEqual(["a", "b"]);
   });
 });

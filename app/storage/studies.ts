@@ -2,6 +2,7 @@ import {
   newDefinition,
   packTable,
   replaceData as fitTo,
+  tableOfNames,
   unpackTable,
   withLog,
   type Evidence,
@@ -232,6 +233,34 @@ export async function replaceData(id: string, table: Table, variables: Variable[
   });
 }
 
+/** Says which variables a study without data will have; a study with data keeps its own. */
+export async function declareVariables(id: string, variables: Variable[]): Promise<void> {
+  const dataKey = newId();
+  const table = tableOfNames(variables.map((v) => v.column ?? v.name));
+  await writing(
+    database.studies,
+    database.pages,
+    database.histories,
+  )(async () => {
+    const study = await database.studies.get(id);
+    if (!study || study.rows > 0) return;
+    const history = (await database.histories.get(id)) ?? emptyHistory(id);
+    const past = boundedHistory([...history.past, stateOf(study)]);
+    await database.pages.put({ dataKey, study: id, table: packTable(table) });
+    await database.histories.put({ id, past, future: [], lastKind: "", lastAt: 0 });
+    await database.studies.put({
+      ...study,
+      definition: { ...study.definition, variables },
+      revision: study.revision + 1,
+      origin: "history",
+      updatedAt: Date.now(),
+      columns: table.columns.length,
+      dataKey,
+    });
+    await dropUnreachable(id, [dataKey, ...past.map((p) => p.dataKey)]);
+  });
+}
+
 /** Data that neither the study nor its history can come back to need not be kept. */
 async function dropUnreachable(id: string, reachable: string[]): Promise<void> {
   const kept = new Set(reachable);
@@ -262,7 +291,14 @@ export const removeRun = (id: string): Promise<void> => database.runs.delete(id)
 
 export const keepStrip = (strip: StoredStrip): Promise<unknown> => database.strips.put(strip);
 
-const DEMOS = ["demo", "demo-lever", "demo-factors", "demo-composites", "demo-treatment"];
+const DEMOS = [
+  "demo",
+  "demo-lever",
+  "demo-factors",
+  "demo-composites",
+  "demo-treatment",
+  "demo-planned",
+];
 
 /** Puts the demo studies on the shelf the first time the shelf is opened; a reader who removes them is not given them again. */
 export async function ensureDemo(

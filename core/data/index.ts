@@ -1,4 +1,12 @@
-export { cell, findColumn, TableBuilder, tableOfNames, type Moments, type Table, type TextColumn } from "./table";
+export {
+  cell,
+  findColumn,
+  TableBuilder,
+  tableOfNames,
+  type Moments,
+  type Table,
+  type TextColumn,
+} from "./table";
 export { namedTable, sourceOf } from "./named-table";
 export { sdsOf, tableOfMoments } from "./moments-table";
 export type { Coding, Level, Variable } from "./variable";

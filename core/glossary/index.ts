@@ -33,7 +33,9 @@ const bare = (heading: string): string =>
     .replace(/^[\d.,]+\s*%\s+/, "")
     .replace(/\s+\([^)]*\)$/, "")
     .replace(/\s+of (the \w+|it)$/, "")
+    .replace(/ (width|over samples)$/, "")
     .replace(/^.+ ci$/, "ci")
+    .replace(/^mean se$/, "se")
     .replace(/^se .+$/, "se")
     .trim();
 

@@ -15,12 +15,14 @@ export const PLANNING: readonly GlossaryEntry[] = [
   },
   {
     term: "power",
+    also: ["exact power"],
     definition:
       "The probability of finding an effect of a stated size in a sample of a stated size, with the test that will be used.",
     source: "Cohen 1988",
   },
   {
     term: "simulation error",
+    also: ["error of the simulation"],
     definition: "By how much a share found by simulation scatters over simulations.",
     formula: "√(share (1 − share) / samples)",
   },

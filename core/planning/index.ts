@@ -50,8 +50,16 @@ export {
 export { PieceMaker, PiecePool, type PieceThread } from "./pool";
 export {
   failedWords,
+  percentWords,
   planSentences,
   shareWords,
   togetherWords,
   type PlanSentence,
 } from "./sentences";
+export {
+  DECLARED_KINDS,
+  declaredNames,
+  declaredVariable,
+  declaredWords,
+  type DeclaredKind,
+} from "./declare";

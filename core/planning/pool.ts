@@ -17,7 +17,8 @@ const MOST_TRIES = 3;
  */
 export class PiecePool {
   private readonly threads: (PieceThread | null)[];
-  private runs = 0;
+  private readonly names = new WeakMap<SimulationTask, string>();
+  private tasks = 0;
 
   constructor(
     private readonly start: () => PieceThread,
@@ -27,7 +28,7 @@ export class PiecePool {
   }
 
   readonly run: PieceRunner = async (task, pieces, each, signal) => {
-    const key = `plan ${(this.runs += 1)}`;
+    const key = this.nameOf(task);
     const waiting = [...pieces];
     await Promise.all(
       this.threads.map(async (_, seat) => {
@@ -39,6 +40,13 @@ export class PiecePool {
       }),
     );
   };
+
+  /** The same for the same task, so that a thread prepares it once. */
+  private nameOf(task: SimulationTask): string {
+    let name = this.names.get(task);
+    if (name === undefined) this.names.set(task, (name = `plan ${(this.tasks += 1)}`));
+    return name;
+  }
 
   private async make(
     seat: number,

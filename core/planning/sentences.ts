@@ -10,28 +10,30 @@ export interface PlanSentence {
   enough: boolean;
 }
 
-/** A share with its simulation error, as "82.4 % (± 1.1)". */
+/** A share as percent with one decimal. */
+export const percentWords = (share: number): string => `${(100 * share).toFixed(1)} %`;
+
+/** A share with 1.96 simulation errors, as "82.4 % (± 1.1)". */
 export const shareWords = ({ share, se }: SimulatedShare): string =>
-  `${plain(100 * share, 3)} % (± ${plain(196 * se, 2)})`;
+  `${percentWords(share)} (± ${(196 * se).toFixed(1)})`;
 
 /** One sentence for each sentence of the theory. */
 export function planSentences(
   { point, exact }: PlanFound,
+  claims: readonly string[],
   target: number,
   unit: string,
 ): PlanSentence[] {
   return point.sentences.map(({ label, power, truth, width }, j): PlanSentence => {
     const known = exact[j];
-    const size = truth === null ? "" : ` an effect of ${plain(truth)}`;
-    const wide =
-      width === null ? "" : `, and its interval would be ${plain(width)} wide on average`;
+    const claim = claims[j] === undefined ? label : `${label} (${claims[j]})`;
+    const size = truth === null ? "" : ` if the effect is ${plain(truth)}`;
+    const wide = width === null ? "" : `; its interval would be ${plain(width)} wide on average`;
     const closed =
-      known === null || known === undefined
-        ? ""
-        : ` Without simulation: ${plain(100 * known, 3)} %.`;
+      known === null || known === undefined ? "" : ` Without simulation: ${percentWords(known)}.`;
     return {
       label,
-      text: `With ${thousands(point.people)} ${unit}, ${label} would be supported in ${shareWords(power)} of samples${size === "" ? "" : ` if there is${size}`}${wide}.${closed}`,
+      text: `With ${thousands(point.people)} ${unit}, ${claim} would be supported in ${shareWords(power)} of samples${size}${wide}.${closed}`,
       enough: power.share >= target,
     };
   });

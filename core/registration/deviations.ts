@@ -1,5 +1,6 @@
 import { describeChange } from "../change-log";
 import type { Settings, StudyDefinition } from "../study";
+import { completePlan, sizeOf, type StudyPlan } from "../planning/plan";
 import { INTERVAL_WORDS } from "../evidence";
 import { percent, thousands } from "../wording/numbers";
 import type { Registration } from "./plan";
@@ -19,8 +20,27 @@ export function deviations(plan: Registration, now: StudyDefinition): string[] {
     ...lineChanges(plan.theory, now.theory),
     ...describeChange(before, now).map((what) => `${what[0]!.toUpperCase()}${what.slice(1)}.`),
     ...settingChanges(plan.settings, now.settings),
+    ...expectationChanges(plan.plan, now.plan),
     ...(plan.unit === now.unit ? [] : [`The unit was ${plan.unit}, and is ${now.unit}.`]),
   ];
+}
+
+/** Sizes and numbers of people that were planned, and are others now. */
+function expectationChanges(
+  planned: Partial<StudyPlan> | undefined,
+  now: Partial<StudyPlan> | undefined,
+): string[] {
+  if (!planned || !now) return [];
+  const [was, is] = [completePlan(planned), completePlan(now)];
+  const sizes = [...was.sizes, ...is.sizes.filter((s) => sizeOf(was, s) === null)].flatMap((s) => {
+    const [before, later] = [sizeOf(was, s), sizeOf(is, s)];
+    const words = `${s.from.join(" × ")} on ${s.to}`;
+    return before === later
+      ? []
+      : [`The expected size of ${words}: planned ${before ?? "none"}, now ${later ?? "none"}.`];
+  });
+  const people = was.n === is.n ? [] : [`People: planned ${was.n}, now ${is.n}.`];
+  return [...people, ...sizes];
 }
 
 interface Line {

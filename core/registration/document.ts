@@ -1,4 +1,6 @@
 import { recipeWords } from "../derive";
+import { completePlan, type StudyPlan } from "../planning/plan";
+import { percent, thousands } from "../wording/numbers";
 import type { Block, ReportDocument } from "../report/document";
 import { linesOf } from "../theory";
 import { settingWords } from "./deviations";
@@ -48,7 +50,32 @@ export function registrationDocument(title: string, plan: Registration): ReportD
         plan.derived.map((d) => `${d.name}: ${recipeWords(d.recipe)}`),
       ),
       ...part("Left out of every analysis", filters),
+      ...part("Expected sizes", plan.plan ? expectedWords(plan.plan) : []),
+      ...part("People", plan.plan ? peopleWords(plan.plan, plan.unit) : []),
       ...part("Analysis", settingWords(plan.settings)),
     ],
   };
 }
+
+/** What is expected, as it would be read in a registry. */
+function expectedWords(plan: Partial<StudyPlan>): string[] {
+  const { sizes, correlations, reliabilities, sizesAmong, missing } = completePlan(plan);
+  const among = sizesAmong === "constructs" ? "among what is measured" : "among the scores";
+  return [
+    ...sizes.map((s) => `${s.from.join(" × ")} on ${s.to}: ${s.size} (standardised, ${among})`),
+    ...correlations.map((c) => `correlation of ${c.a} with ${c.b}: ${c.r}`),
+    ...Object.entries(reliabilities).map(([name, r]) => `reliability of ${name}: ${r}`),
+    ...(missing.share > 0
+      ? [
+          `${percent(missing.share)} % of the answers on outcomes missing${missing.on === null ? ", at random" : `, more of them where ${missing.on} is high`}`,
+        ]
+      : []),
+  ];
+}
+
+const peopleWords = (plan: Partial<StudyPlan>, unit: string): string[] => {
+  const { n, target, samples, replications, seed } = completePlan(plan);
+  return [
+    `${thousands(n)} ${unit}, for a wanted power of ${percent(target)} % (simulated with ${thousands(samples)} samples of ${thousands(replications)} bootstrap samples, seed ${seed})`,
+  ];
+};

@@ -87,3 +87,33 @@ it("a plan as a document holds every sentence and every setting", () => {
   expect(text).toContain("Laid down on 2026-05-04");
   expect(text).toContain("The number of bootstrap samples: 5,000.");
 });
+
+describe("expectations of a plan", () => {
+  const expected = {
+    sizes: [
+      { from: ["hours"], to: "confidence", size: 0.3 },
+      { from: ["hours", "support"], to: "confidence", size: 0.1 },
+    ],
+    n: 300,
+    reliabilities: { confidence: 0.8 },
+  };
+  const planned = registrationOf({ ...definition, plan: expected }, "2026-05-04T10:00:00.000Z");
+
+  it("stand in the document with the number of people", () => {
+    const text = JSON.stringify(registrationDocument("Café", planned));
+    expect(text).toContain(
+      "hours × support on confidence: 0.1 (standardised, among what is measured)",
+    );
+    expect(text).toContain("reliability of confidence: 0.8");
+    expect(text).toContain("300 people, for a wanted power of 80 %");
+  });
+
+  it("are named where they are others now", () => {
+    const now = { ...definition, plan: { ...expected, n: 250, sizes: [expected.sizes[0]!] } };
+    expect(deviations(planned, now)).toEqual([
+      "People: planned 300, now 250.",
+      "The expected size of hours × support on confidence: planned 0.1, now none.",
+    ]);
+    expect(deviations(planned, { ...definition, plan: expected })).toEqual([]);
+  });
+});

@@ -1,3 +1,4 @@
+import { isStopped } from "./fault";
 import type { AnalysisState } from "../../analysis/analysis";
 import type { StudyContext } from "../../analysis/use-study";
 
@@ -15,6 +16,7 @@ export const SCREENS = [
   ["screening", "Screening"],
   ["measures", "Measures"],
   ["hypotheses", "Hypotheses"],
+  ["plan", "Plan"],
   ["evidence", "Evidence"],
   ["probe", "Probe"],
   ["checks", "Checks"],
@@ -40,6 +42,7 @@ export function stagesOf(context: StudyContext, state: AnalysisState): StageStat
     screening: context.study.rows === 0 ? "empty" : "ready",
     measures: context.dataset.measures.length > 0 ? "ready" : "empty",
     hypotheses: hypothesesState(context, state),
+    plan: context.definition.plan?.sizes?.length ? "ready" : "empty",
     ...resultStates(state),
   } as const;
   return SCREENS.map(([to]) => states[to]);
@@ -53,7 +56,7 @@ function dataState({ study, dataset }: StudyContext, { problem }: AnalysisState)
 
 function hypothesesState({ definition }: StudyContext, analysis: AnalysisState): StageState {
   if (definition.theory.trim() === "") return "empty";
-  return analysis.complaints.length > 0 || analysis.problem ? "look" : "ready";
+  return analysis.complaints.length > 0 || isStopped(analysis.problem) ? "look" : "ready";
 }
 
 function resultStates({ evidence, problem, status }: AnalysisState) {

@@ -36,8 +36,8 @@ function useScreenCommands(id: string): Command[] {
     () => [
       ...SCREENS.map(([to, name], i) => ({
         name: `Go to ${name}`,
-        keys: `Alt ${i + 1}`,
-        shortcut: (event: KeyboardEvent) => event.altKey && event.key === String(i + 1),
+        keys: `Alt ${(i + 1) % 10}`,
+        shortcut: (event: KeyboardEvent) => event.altKey && event.key === String((i + 1) % 10),
         run: () => void navigate(`/study/${id}/${to}`),
       })),
       { name: "Go to the shelf", run: () => void navigate("/") },

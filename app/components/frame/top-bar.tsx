@@ -70,9 +70,13 @@ export function TopBar(props: Props) {
         to="data"
         title="Rows with an answer on every variable of the theory"
       >
-        <span>
-          <strong>{n ?? study.rows}</strong> of {study.rows} {definition.unit}
-        </span>
+        {study.rows === 0 ? (
+          <span>no data yet</span>
+        ) : (
+          <span>
+            <strong>{n ?? study.rows}</strong> of {study.rows} {definition.unit}
+          </span>
+        )}
       </Button>
       <Run context={context} openSettings={openSettings} />
       <IconAction name="Glossary" onClick={() => openGlossary()}>

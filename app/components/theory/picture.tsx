@@ -1,7 +1,14 @@
 import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
-import { useDeferredValue, useRef, useState } from "react";
-import { equationsOf, unitWords, type Evidence, type HypothesisEvidence } from "../../../core";
+import { useDeferredValue, useMemo, useRef, useState } from "react";
+import { Link } from "react-router";
+import {
+  completePlan,
+  equationsOf,
+  unitWords,
+  type Evidence,
+  type HypothesisEvidence,
+} from "../../../core";
 import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import { PathDiagram, stepKey, type DiagramOptions } from "../diagram/path-diagram";
@@ -11,6 +18,8 @@ import { isWaiting } from "../frame/fault";
 import { Check } from "../ui/check";
 import { ScreenHead, Spacer } from "../ui/layout";
 import { Segments } from "../ui/segments";
+import { cardWords, readTheory } from "../plan/read-theory";
+import { SizesDiagram } from "../plan/sizes-diagram";
 import { PathPanel } from "./path-panel";
 
 const Side = styled("section")({
@@ -102,7 +111,8 @@ export function Picture({ context, focus }: { context: StudyContext; focus: numb
   );
 }
 
-function NoPicture({ context: { analysis: running, study } }: { context: StudyContext }) {
+function NoPicture({ context }: { context: StudyContext }) {
+  const { analysis: running, study } = context;
   const analysis = useAnalysis(running);
   const { problem } = analysis;
   const words = isWaiting(analysis)
@@ -110,8 +120,9 @@ function NoPicture({ context: { analysis: running, study } }: { context: StudyCo
     : problem && problem.code !== "nothing_to_estimate"
       ? "The picture appears when the theory can be estimated."
       : study.rows === 0
-        ? "Bring data first: drop a file anywhere on this page, or open Data on the left. Then write who or what raises, lowers or affects what."
+        ? "Bring data, or declare the variables there will be: open Data on the left, or drop a file anywhere on this page. Then write who or what raises, lowers or affects what."
         : "Write a sentence on the left: who or what raises, lowers or affects what, and through what. Its picture and its estimates appear here at once.";
+  if (study.rows === 0 && problem?.condition === "no_rows") return <Planned context={context} />;
   return (
     <Side aria-label="Diagram" sx={{ display: "grid", placeContent: "center" }}>
       <Box
@@ -126,6 +137,26 @@ function NoPicture({ context: { analysis: running, study } }: { context: StudyCo
         }}
       >
         {words}
+      </Box>
+    </Side>
+  );
+}
+
+/** Before there are data the picture holds the sizes that are expected. */
+function Planned({ context: { definition, edit } }: { context: StudyContext }) {
+  const read = useMemo(() => readTheory(definition), [definition]);
+  if (!read.theory) return <Side aria-label="Diagram" />;
+  return (
+    <Side aria-label="Diagram" sx={{ p: "16px 24px", overflow: "auto" }}>
+      <SizesDiagram
+        theory={read.theory}
+        plan={completePlan(definition.plan)}
+        detail={(name) => cardWords(definition, read.measures, name)}
+        change={(plan) => edit({ plan }, "plan")}
+      />
+      <Box component="p" sx={{ fontSize: 14, color: "var(--quiet)" }}>
+        There are no data yet. Say in the fields how large you expect every effect to be, in SDs;{" "}
+        <Link to="../plan">the plan</Link> then says how many {definition.unit} it takes to see it.
       </Box>
     </Side>
   );

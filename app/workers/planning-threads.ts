@@ -1,0 +1,70 @@
+import {
+  packTable,
+  PiecePool,
+  type Piece,
+  type PieceResult,
+  type PieceThread,
+  type PlanBasis,
+  type SimulationTask,
+  type StudyDefinition,
+  type StudyPlan,
+  type Table,
+} from "../../core";
+import type { Attempt } from "./attempt";
+import type { PlanAnswer, PlanRequest } from "./planning.worker";
+
+const MAX_THREADS = 16;
+
+/** A worker of the browser that simulates. */
+class PlanThread implements PieceThread {
+  private readonly worker = new Worker(new URL("./planning.worker.ts", import.meta.url), {
+    type: "module",
+  });
+
+  ask(request: PlanRequest): Promise<PlanAnswer> {
+    return new Promise((resolve, reject) => {
+      this.worker.onmessage = ({ data }: MessageEvent<PlanAnswer>) => resolve(data);
+      this.worker.onerror = (event) =>
+        reject(new Error(event.message || "A worker could not be started."));
+      this.worker.onmessageerror = () =>
+        reject(new Error("A worker sent something that cannot be read."));
+      this.worker.postMessage(request);
+    });
+  }
+
+  async make(key: string, task: SimulationTask, piece: Piece): Promise<PieceResult> {
+    return (await this.ask({ kind: "piece", key, task, piece })) as PieceResult;
+  }
+
+  end(): void {
+    this.worker.terminate();
+  }
+}
+
+/** A thread for each processor: the screen itself has little to do while a plan runs. */
+export const planningPool = (): PiecePool =>
+  new PiecePool(
+    () => new PlanThread(),
+    Math.max(1, Math.min(MAX_THREADS, navigator.hardwareConcurrency || 2)),
+  );
+
+async function once<T>(request: PlanRequest): Promise<T> {
+  const thread = new PlanThread();
+  try {
+    return (await thread.ask(request)) as T;
+  } finally {
+    thread.end();
+  }
+}
+
+/** What a plan says before anything is simulated, found in a thread of its own. */
+export const findBasis = (task: SimulationTask): Promise<Attempt<PlanBasis>> =>
+  once({ kind: "basis", task });
+
+/** What a study with data found, as what is expected of another. */
+export const findExpectations = (
+  definition: StudyDefinition,
+  table: Table,
+  plan: StudyPlan,
+): Promise<Attempt<StudyPlan>> =>
+  once({ kind: "expect", definition, table: packTable(table), plan });
