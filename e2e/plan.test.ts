@@ -88,3 +88,18 @@ test("what a study with data found can be expected of the next, and Evidence say
     "H9 (age affects belonging) was added.",
   );
 });
+
+test("before there are data, screens about data lead to what can be done", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("link", { name: /^Language café, next year/ }).click();
+  for (const screen of ["Screening", "Evidence", "Probe", "Checks", "Compare", "Report"]) {
+    await page.getByRole("link", { name: new RegExp(`^${screen}`) }).click();
+    await expect(page.getByRole("heading", { name: screen })).toBeVisible();
+    await expect(page.getByText("There are no data yet.")).toBeVisible();
+  }
+  await page.getByRole("link", { name: /^Measures/ }).click();
+  await expect(page.getByText(/Only 0 rows/)).toHaveCount(0);
+  await page.getByRole("link", { name: /^Report/ }).click();
+  await page.getByRole("main").getByRole("link", { name: "plan" }).click();
+  await expect(page.getByLabel("Expected size of hours on confidence")).toHaveValue("0.3");
+});

@@ -20,7 +20,7 @@ import { SizesDiagram } from "../components/plan/sizes-diagram";
 import { Sources } from "../components/plan/sources";
 import { Plan as Preregistration } from "../components/report/plan";
 import { Empty } from "../components/ui/empty";
-import { Note, Screen, ScreenHead, Spacer } from "../components/ui/layout";
+import { Screen, ScreenHead, Spacer } from "../components/ui/layout";
 import { listStudies } from "../storage/studies";
 
 /** Other studies, from whose data sizes can be taken. */
@@ -65,9 +65,9 @@ export default function PlanScreen({ loaderData: { shelf } }: Route.ComponentPro
         <Sources {...{ id: study.id, definition, raw, plan, shelf, change }} tell={setTold} />
       </ScreenHead>
       {told && (
-        <Note role="status" severity="info" sx={{ mt: 1 }}>
+        <Typography role="status" sx={{ mt: 1, fontFamily: "var(--serif)" }}>
           {told}
-        </Note>
+        </Typography>
       )}
       <Box
         sx={{

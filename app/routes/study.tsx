@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { data, Outlet, useFetcher, useLocation } from "react-router";
+import { data, useFetcher, useLocation } from "react-router";
 import type { Route } from "./+types/study";
 import type { Evidence } from "../../core";
 import { studyAction } from "../actions/study-action";
@@ -13,6 +13,7 @@ import { CommandPalette } from "../components/frame/command-palette";
 import { GlossaryDialog } from "../components/frame/glossary-dialog";
 import { Fault } from "../components/frame/fault";
 import { NARROW, Rail } from "../components/frame/rail";
+import { ScreenOrWait } from "../components/frame/needs-rows";
 import { SettingsDialog } from "../components/frame/settings-dialog";
 import { useStudyCommands } from "../components/frame/study-commands";
 import { StorageNotices } from "../components/frame/storage-notices";
@@ -120,7 +121,7 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
           <StorageNotices context={context} />
           <Fault analysis={context.analysis} />
           <GlossaryOpener value={openGlossary}>
-            <Outlet context={context} />
+            <ScreenOrWait context={context} />
           </GlossaryOpener>
         </Page>
       </Frame>

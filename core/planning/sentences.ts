@@ -13,9 +13,12 @@ export interface PlanSentence {
 /** A share as percent with one decimal. */
 export const percentWords = (share: number): string => `${(100 * share).toFixed(1)} %`;
 
-/** A share with 1.96 simulation errors, as "82.4 % (± 1.1)". */
-export const shareWords = ({ share, se }: SimulatedShare): string =>
-  `${percentWords(share)} (± ${(196 * se).toFixed(1)})`;
+/**
+ * A share with 1.96 simulation errors, as "82.4 % (± 1.1)". Where all samples agree that formula would promise certainty; the 95 % bound is
+ * then 3 over the number of samples (Hanley & Lippman-Hand 1983, JAMA 249).
+ */
+export const shareWords = ({ share, se, samples }: SimulatedShare): string =>
+  `${percentWords(share)} (± ${(se > 0 ? 196 * se : 300 / Math.max(1, samples)).toFixed(1)})`;
 
 /** One sentence for each sentence of the theory. */
 export function planSentences(

@@ -109,6 +109,7 @@ export function MeasureCard({
         </IconAction>
       </ScreenHead>
       {evidence &&
+        observed !== null &&
         (measure.weighting === "regression" && measure.form === "combines" ? (
           <p className="quiet">
             Its items make it up, so they need not go together: alpha and omega say nothing of it.

@@ -137,22 +137,28 @@ export function ExpectedTables(props: Props) {
               />
             </Line>
           ))}
-          <Box sx={{ mt: 1 }}>
-            <Segments
-              label="Sizes are meant among"
-              value={plan.sizesAmong}
-              choices={[
-                ["constructs", "what is measured"],
-                ["scores", "the scores"],
-              ]}
-              choose={(sizesAmong) => change({ ...plan, sizesAmong })}
-            />
-            <Typography variant="caption" color="textSecondary" sx={{ display: "block", mt: 0.5 }}>
-              {plan.sizesAmong === "constructs"
-                ? "Unreliable scores will show less than is expected here."
-                : "As published paths among scores are: unreliability is in them already."}
-            </Typography>
-          </Box>
+          {used.some((m) => m.form === "averages" || m.form === "sums") && (
+            <Box sx={{ mt: 1 }}>
+              <Segments
+                label="Sizes are meant among"
+                value={plan.sizesAmong}
+                choices={[
+                  ["constructs", "what is measured"],
+                  ["scores", "the scores"],
+                ]}
+                choose={(sizesAmong) => change({ ...plan, sizesAmong })}
+              />
+              <Typography
+                variant="caption"
+                color="textSecondary"
+                sx={{ display: "block", mt: 0.5 }}
+              >
+                {plan.sizesAmong === "constructs"
+                  ? "Unreliable scores will show less than is expected here."
+                  : "As published paths among scores are: unreliability is in them already."}
+              </Typography>
+            </Box>
+          )}
         </Part>
       )}
       <Shapes {...props} nodes={[...inModel]} />

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import { useState } from "react";
-import { plain, thousands, type Goal, type StudyDefinition, type StudyPlan } from "../../../core";
+import { thousands, type Goal, type StudyDefinition, type StudyPlan } from "../../../core";
 import type { Planning, PlanningState } from "../../analysis/planning";
 import { Labelled, Row } from "../ui/layout";
 import { Select } from "../ui/select";
@@ -208,5 +208,5 @@ function Progress({
 /** "about 40 seconds left" */
 export const leftWords = (seconds: number): string =>
   seconds < 90
-    ? `about ${plain(Math.max(1, Math.round(seconds)))} seconds left`
-    : `about ${plain(Math.round(seconds / 60))} minutes left`;
+    ? `about ${thousands(Math.max(1, Math.round(seconds)))} seconds left`
+    : `about ${thousands(Math.round(seconds / 60))} minutes left`;
