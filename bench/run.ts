@@ -112,6 +112,12 @@ if (process.argv[2] === "report") {
   process.exit(0);
 }
 
+if (process.argv[2] === "planning") {
+  const { measurePlanning } = await import("./planning");
+  await measurePlanning();
+  process.exit(0);
+}
+
 if (process.argv[2] === "responses") {
   const { measureResponses } = await import("./responses");
   await measureResponses();

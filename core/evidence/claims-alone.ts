@@ -1,11 +1,21 @@
 import { claimOf } from "../effects";
-import { compileExpression } from "../model";
+import { deltaTest, type BootstrapSummary } from "../inference";
+import {
+  compileExpression,
+  equationOf,
+  firstFixed,
+  gradient,
+  withoutCrossBlocks,
+  type NormalTest,
+} from "../model";
 import type { Prepared } from "../prepare";
 import { resamplerOf } from "../replicate-maker";
 import type { IntervalKind } from "../study";
-import { bootstrapAll, effectEvidence } from "./effects";
+import { bootstrapAll, sourceOf } from "./effects";
 import { claimsIn, testsOf } from "./hypotheses";
 import { isBootstrap, SUMMARY } from "./reading";
+import { drawnLimits, jackknifeTests } from "./sources";
+import { jointTestOf, routeOf } from "./two-path";
 import type { ClaimTest } from "./types";
 
 /** What one analysis says of one sentence, in numbers alone. */
@@ -37,32 +47,68 @@ export function claimsAlone(prepared: Prepared, more = false): ClaimReading[] {
     quantities,
     estimates: Float64Array.from(quantities, (q) => compileExpression(q.expression)(theta, 0)),
   };
-  const { replications, interval } = study.settings;
+  const { replications, interval, level, crossEquations } = study.settings;
   const resampled = replications > 0 && isBootstrap(interval);
   const resampler = resampled ? resamplerOf(resampling) : null;
   const resamples = resampler && {
     replicates: [resampler.replicates(0, replications)],
     jackknife: interval === "bca" || more ? resampler.jackknife() : null,
   };
+  resampler?.release();
   const boot = resamples && bootstrapAll(lean, resamples, []);
-  const list = effectEvidence(lean, boot, resamples?.jackknife ?? null);
-  return testsOf(lean, list, boot).map(({ claim, claimed, test }): ClaimReading => {
-    const [only, ...others] = claimed.quantities;
-    const at = only && others.length === 0 ? quantities.findIndex((q) => q.id === only.id) : -1;
-    const effect = list.effects[at];
-    const summary = boot?.effects[at] ?? null;
-    const limits: ClaimReading["limits"] = {};
-    for (const [kind, key] of Object.entries(SUMMARY)) {
-      const found = summary?.[key];
-      if (found) limits[kind as IntervalKind] = { lower: found.lower, upper: found.upper };
-    }
-    const delta = effect?.delta[study.settings.crossEquations][prepared.errors];
-    if (delta) limits.delta = { lower: delta.lower, upper: delta.upper };
-    return {
-      label: claim.label,
-      test,
-      limits,
-      joint: effect?.jointSignificance?.[prepared.errors]?.significant ?? null,
-    };
-  });
+  const { fit, errors } = prepared;
+  const covariance =
+    crossEquations === "joint"
+      ? fit.covariances[errors]
+      : withoutCrossBlocks(fit.covariances[errors], (at) => equationOf(fit.parameters, at));
+  const fixed = firstFixed(fit.parameters);
+  const deltas = quantities.map((q, i) =>
+    deltaTest(lean.estimates[i]!, gradient(q.expression, theta), covariance, level, fixed),
+  );
+  const jackknifed = resampled ? new Map<number, NormalTest>() : jackknifeTests(lean, level, null);
+  const drawn = drawnLimits(lean)?.quantities;
+  const sources = new Map(
+    quantities.map((q, i) => {
+      const estimate = Number.isFinite(lean.estimates[i]!) ? lean.estimates[i]! : null;
+      const source = sourceOf(lean, q, {
+        estimate,
+        reduced: estimate === null ? null : (fit.exactTest?.(q, estimate, level) ?? null),
+        delta: deltas[i]!,
+        jackknifed: jackknifed.get(i) ?? null,
+        bootstrap: boot?.effects[i] ?? null,
+        monteCarlo: drawn?.[i] ?? null,
+      });
+      return [q.id, source] as const;
+    }),
+  );
+  return testsOf(lean, { effects: [], sources }, boot).map(
+    ({ claim, claimed, test }): ClaimReading => {
+      const [only, ...others] = claimed.quantities;
+      const one = only && others.length === 0 ? only : null;
+      const at = one ? quantities.findIndex((q) => q.id === one.id) : -1;
+      return {
+        label: claim.label,
+        test,
+        limits: limitsOf(boot?.effects[at] ?? null, deltas[at] ?? null),
+        joint:
+          one?.kind === "specific_indirect"
+            ? (jointTestOf(fit, routeOf(lean, one).route, errors, 1 - level)?.significant ?? null)
+            : null,
+      };
+    },
+  );
+}
+
+/** Limits of every interval that was made. */
+function limitsOf(
+  summary: BootstrapSummary | null,
+  delta: NormalTest | null,
+): ClaimReading["limits"] {
+  const limits: ClaimReading["limits"] = {};
+  for (const [kind, key] of Object.entries(SUMMARY)) {
+    const found = summary?.[key];
+    if (found) limits[kind as IntervalKind] = { lower: found.lower, upper: found.upper };
+  }
+  if (delta) limits.delta = { lower: delta.lower, upper: delta.upper };
+  return limits;
 }

@@ -1,4 +1,4 @@
-import { indirectId, type Quantity } from "../effects";
+import type { Quantity } from "../effects";
 import {
   deltaTest,
   holmAdjusted,
@@ -27,7 +27,7 @@ import {
   type Resamples,
 } from "./replicates";
 import { chosenJoint, drawnLimits, jackknifeTests, needsSds } from "./sources";
-import { jointSignificance, twoPath } from "./two-path";
+import { jointSignificance, routeOf, twoPath } from "./two-path";
 import type { BootstrapRun, EffectEvidence } from "./types";
 import { withheldReason } from "./withheld";
 
@@ -132,15 +132,14 @@ export function effectEvidence(
   const sources = new Map<string, Sources>();
   const effects = prepared.quantities.map((quantity, i): EffectEvidence => {
     const made = oneEffect(prepared, quantity, i, zeroed, boot);
-    const exact = fit.standardised ? null : (made.reduced?.tests[errors] ?? null);
-    const chosen = made.delta[study.settings.crossEquations][errors];
-    const source: Sources = {
+    const source = sourceOf(prepared, quantity, {
       estimate: made.estimate,
-      linear: exact ?? fit.tTest?.(quantity.expression, errors, level) ?? null,
-      delta: needsSds(prepared, quantity) ? (jackknifed.get(i) ?? null) : chosen,
+      reduced: made.reduced,
+      delta: made.delta[study.settings.crossEquations][errors],
+      jackknifed: jackknifed.get(i) ?? null,
       bootstrap: made.bootstrap,
       monteCarlo: drawn?.[i] ?? null,
-    };
+    });
     sources.set(quantity.id, source);
     const found = readInterval(source, study.settings, 0);
     // A squared effect is never below zero, so a test against zero would say nothing.
@@ -194,16 +193,33 @@ export function effectEvidence(
   }
 }
 
+/** What the test of a quantity can draw on, from all that is known of it. */
+export const sourceOf = (
+  prepared: Prepared,
+  quantity: Quantity,
+  known: {
+    reduced: EffectEvidence["reduced"];
+    jackknifed: NormalTest | null;
+  } & Pick<Sources, "estimate" | "delta" | "bootstrap" | "monteCarlo">,
+): Sources => {
+  const { fit, errors, study } = prepared;
+  const exact = fit.standardised ? null : (known.reduced?.tests[errors] ?? null);
+  return {
+    estimate: known.estimate,
+    linear: exact ?? fit.tTest?.(quantity.expression, errors, study.settings.level) ?? null,
+    delta: needsSds(prepared, quantity) ? known.jackknifed : known.delta,
+    bootstrap: known.bootstrap,
+    monteCarlo: known.monteCarlo,
+  };
+};
+
 function routeExtras(
   prepared: Prepared,
   quantity: Quantity,
 ): Pick<EffectEvidence, "twoPath" | "jointSignificance"> {
   if (quantity.kind !== "specific_indirect") return { twoPath: null, jointSignificance: null };
   const { level } = prepared.study.settings;
-  const pair = prepared.context.pairs.find(
-    (p) => p.from === quantity.from && p.to === quantity.to,
-  )!;
-  const route = pair.indirect.find((r) => indirectId(pair.from, r.nodes) === quantity.id)!;
+  const { pair, route } = routeOf(prepared, quantity);
   return {
     twoPath: twoPath(prepared, pair, route, level),
     jointSignificance: jointSignificance(prepared, route, 1 - level),

@@ -1,6 +1,7 @@
-import type { EffectPair } from "../effects";
+import { indirectId, type EffectPair, type Quantity } from "../effects";
 import { byCovariance, normalTest, parameterAt, sdLabel, type Expression } from "../model";
 import type { Prepared } from "../prepare";
+import type { CovarianceKind } from "../study";
 import type { EffectEvidence, TwoPathEvidence } from "./types";
 
 type Route = EffectPair["indirect"][number];
@@ -60,14 +61,31 @@ function adjustedUpsilon(
 }
 
 /** Joint significance (MacKinnon et al. 2002): every path significant by its t test; p is the largest of them. */
-export function jointSignificance(
+export const jointSignificance = (
   { fit }: Prepared,
   route: Route,
   alpha: number,
-): EffectEvidence["jointSignificance"] {
-  return byCovariance((kind) => {
-    if (route.coefficients.length === 0) return null;
-    const p = Math.max(...route.coefficients.map((e) => fit.tTest?.(e, kind, 1 - alpha)?.p ?? NaN));
-    return Number.isNaN(p) ? null : { p, significant: p < alpha };
-  });
+): EffectEvidence["jointSignificance"] =>
+  byCovariance((kind) => jointTestOf(fit, route, kind, alpha));
+
+/** The same by one kind of errors; null where a path has no t test. */
+export function jointTestOf(
+  fit: Prepared["fit"],
+  route: Route,
+  kind: CovarianceKind,
+  alpha: number,
+): { p: number; significant: boolean } | null {
+  if (route.coefficients.length === 0) return null;
+  const p = Math.max(...route.coefficients.map((e) => fit.tTest?.(e, kind, 1 - alpha)?.p ?? NaN));
+  return Number.isNaN(p) ? null : { p, significant: p < alpha };
+}
+
+/** The route of an indirect effect. */
+export function routeOf(
+  { context }: Prepared,
+  quantity: Quantity,
+): { pair: EffectPair; route: Route } {
+  const pair = context.pairs.find((p) => p.from === quantity.from && p.to === quantity.to)!;
+  const route = pair.indirect.find((r) => indirectId(pair.from, r.nodes) === quantity.id)!;
+  return { pair, route };
 }

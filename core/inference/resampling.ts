@@ -90,6 +90,11 @@ export class Resampler {
     return { first, count, size, values, errors };
   }
 
+  /** Gives its memory to the next run, where many short ones follow each other; nothing may be asked of it afterwards. */
+  release(): void {
+    this.draws.release();
+  }
+
   /** Units that can be left out: rows, or clusters where these are drawn. */
   get units(): number {
     return this.draws.units;
@@ -141,6 +146,10 @@ class Draws {
       extra: this.sums?.extra ?? none,
       weights: () => this.weights(),
     };
+  }
+
+  release(): void {
+    this.sums?.release();
   }
 
   draw(stream: RandomStream): Resample {

@@ -141,3 +141,19 @@ describe("weighted sums of columns and their products", () => {
     expect(compiled()).toBe(WEIGHTED_SUMS_WASM);
   }, 60_000);
 });
+
+it("finds the same in memory that another run has given back", () => {
+  const first = made(80, 3, 1, 5);
+  const once = new WeightedSums(first);
+  once.find(first.weights);
+  const found = [...once.sums, ...once.extra];
+  once.release();
+  // Another problem of the same size uses the memory, and gives it back.
+  const other = made(70, 3, 1, 6);
+  const between = new WeightedSums(other);
+  between.find(other.weights);
+  between.release();
+  const again = new WeightedSums(first);
+  again.find(first.weights);
+  expect([...again.sums, ...again.extra]).toEqual(found);
+});

@@ -46,6 +46,7 @@ export class WeightedSums {
   readonly extra: Float64Array;
   private readonly weights: Float64Array;
   private readonly loops: Loops;
+  private engine: WasmEngine | null;
   /** Columns whose sums are found as they are: with products kept all of them, else only the extra ones. */
   private readonly kept: Packed;
   /** A column of ones and the columns, for products made anew; null where they are kept. */
@@ -70,7 +71,8 @@ export class WeightedSums {
       padded * padded,
       padded * rows,
     ];
-    const { views, loops } = memoryOf(sizes, scripted);
+    const { views, loops, engine } = memoryOf(sizes, scripted);
+    this.engine = engine;
     const [weights, sum, data, product, z] = views as [
       Float64Array,
       Float64Array,
@@ -113,6 +115,13 @@ export class WeightedSums {
       }
     }
     this.unpack();
+  }
+
+  /** Gives the memory to whoever comes next; nothing may be asked of these sums afterwards. */
+  release(): void {
+    const { engine } = this;
+    if (engine) spare.set(engine.pages, [...(spare.get(engine.pages) ?? []), engine]);
+    this.engine = null;
   }
 
   /** The sums found last, to take single units off them with `leaveOut`. */
@@ -203,21 +212,42 @@ const PAGE = 65536;
 const START = 1024;
 
 /** Arrays of these lengths in one memory, with the loops that work on it. */
-function memoryOf(sizes: number[], scripted: boolean): { views: Float64Array[]; loops: Loops } {
+function memoryOf(
+  sizes: number[],
+  scripted: boolean,
+): { views: Float64Array[]; loops: Loops; engine: WasmEngine | null } {
   const total = START + sizes.reduce((sum, length) => sum + length * BYTES, 0);
   const compiled = scripted ? null : compile();
-  const memory = compiled && new WebAssembly.Memory({ initial: Math.ceil(total / PAGE) });
-  const buffer = memory?.buffer ?? new ArrayBuffer(total);
+  const engine = compiled && engineOf(compiled, Math.ceil(total / PAGE));
+  const buffer = engine?.memory.buffer ?? new ArrayBuffer(total);
   let offset = START;
   const views = sizes.map((length) => {
     const view = new Float64Array(buffer, offset, length);
     offset += length * BYTES;
     return view;
   });
-  const loops = compiled
-    ? (new WebAssembly.Instance(compiled, { env: { memory: memory! } }).exports as unknown as Loops)
-    : scriptedLoops(new Float64Array(buffer));
-  return { views, loops };
+  return { views, loops: engine?.loops ?? scriptedLoops(new Float64Array(buffer)), engine };
+}
+
+/** One memory and the loops on it. */
+interface WasmEngine {
+  pages: number;
+  memory: WebAssembly.Memory;
+  loops: Loops;
+}
+
+/** Given back, by their size: a simulation makes thousands of short runs, and calls into a new instance are slow at first. */
+const spare = new Map<number, WasmEngine[]>();
+
+function engineOf(compiled: WebAssembly.Module, pages: number): WasmEngine {
+  const used = spare.get(pages)?.pop();
+  if (used) {
+    new Uint8Array(used.memory.buffer).fill(0, START);
+    return used;
+  }
+  const memory = new WebAssembly.Memory({ initial: pages });
+  const { exports } = new WebAssembly.Instance(compiled, { env: { memory } });
+  return { pages, memory, loops: exports as unknown as Loops };
 }
 
 let held: WebAssembly.Module | null | undefined;
