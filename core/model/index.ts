@@ -1,5 +1,5 @@
 export { differenceTest, type DifferenceTest, type NestedFit } from "./difference-test";
-export { byCovariance, type ByCovariance } from "./by-covariance";
+export { byCovariance, whenAsked, type ByCovariance } from "./by-covariance";
 export { ColumnEvaluator } from "./columns";
 export {
   bilinearForm,

@@ -1,6 +1,6 @@
 import { pow } from "../../numerics/elementary";
-import { byCovariance, type Covariance } from "../../model";
-import { COVARIANCES, type CovarianceKind } from "../../study";
+import { byCovariance, whenAsked, type Covariance } from "../../model";
+import type { CovarianceKind } from "../../study";
 import type { EquationFit } from "./fit";
 
 /** A leverage above this leaves the row without a usable residual: HC2 to HC4 are then not available. */
@@ -20,21 +20,40 @@ export type CovarianceSet = Record<CovarianceKind, Covariance>;
  */
 export function covariances(fits: readonly EquationFit[]): CovarianceSet {
   const size = fits.reduce((sum, fit) => sum + fit.p, 0);
-  const found = new Map<CovarianceKind, Covariance>(
-    COVARIANCES.map((kind) => [kind, { size, values: new Float64Array(size * size).fill(NaN) }]),
-  );
   const starts = fits.map((_, g) => fits.slice(0, g).reduce((sum, fit) => sum + fit.p, 0));
-  const multiplied = fits.map(multipliedResiduals);
-  fits.forEach((g, gi) =>
-    fits.slice(gi).forEach((h, offset) => {
-      const at = { row: starts[gi]!, column: starts[gi + offset]! };
-      classicalBlock(found.get("classical")!, g, h, at);
-      heteroskedasticBlocks(found, [g, h], [multiplied[gi]!, multiplied[gi + offset]!], at);
-      clusterBlock(found.get("CR2")!, g, h, at);
-    }),
-  );
-  found.set("HC1", inflated(fits, found.get("HC0")!));
-  return Object.fromEntries(found) as CovarianceSet;
+  const empty = (): Covariance => ({ size, values: new Float64Array(size * size).fill(NaN) });
+  const eachBlock = (fill: (g: number, h: number, at: Corner) => void): void =>
+    fits.forEach((_, g) =>
+      fits.slice(g).forEach((_, offset) => {
+        const h = g + offset;
+        fill(g, h, { row: starts[g]!, column: starts[h]! });
+      }),
+    );
+  let sandwiches: Map<CovarianceKind, Covariance> | null = null;
+  /** All of them come from one pass over the rows. */
+  const sandwich = (kind: CovarianceKind): Covariance => {
+    if (!sandwiches) {
+      const found = new Map<CovarianceKind, Covariance>(SANDWICHES.map((k) => [k, empty()]));
+      const multiplied = fits.map(multipliedResiduals);
+      eachBlock((g, h, at) =>
+        heteroskedasticBlocks(found, [fits[g]!, fits[h]!], [multiplied[g]!, multiplied[h]!], at),
+      );
+      found.set("HC1", inflated(fits, found.get("HC0")!));
+      sandwiches = found;
+    }
+    return sandwiches.get(kind) ?? empty();
+  };
+  const single = (
+    block: (into: Covariance, g: EquationFit, h: EquationFit, at: Corner) => void,
+  ): Covariance => {
+    const into = empty();
+    eachBlock((g, h, at) => block(into, fits[g]!, fits[h]!, at));
+    return into;
+  };
+  return whenAsked((kind) => {
+    if (kind === "classical") return single(classicalBlock);
+    return kind === "CR2" ? single(clusterBlock) : sandwich(kind);
+  });
 }
 
 /** HC1 from HC0: every block times the square roots of n / (n - p) of its two equations. */
@@ -67,7 +86,7 @@ function mappedCovariance({ size, values }: Covariance, maps: readonly Float64Ar
 export const mappedCovariances = (
   set: CovarianceSet,
   maps: readonly Float64Array[],
-): CovarianceSet => byCovariance((kind) => mappedCovariance(set[kind], maps)) as CovarianceSet;
+): CovarianceSet => whenAsked((kind) => mappedCovariance(set[kind], maps));
 
 /** The block of one equation, of every kind. */
 export const blockOf = (set: CovarianceSet, start: number, p: number): CovarianceSet =>
