@@ -2,6 +2,7 @@ import {
   percent,
   plain,
   thousands,
+  type Goal,
   type PlanFound,
   type SimulatedShare,
   type SmallestSample,
@@ -45,11 +46,19 @@ export function planTable(
 }
 
 /** What the search found, in a sentence. */
-export function smallestWords({ people, range }: SmallestSample, plan: StudyPlan): string {
+export function smallestWords(
+  { people, range }: SmallestSample,
+  goal: Goal,
+  plan: StudyPlan,
+): string {
   const [low, high] = range;
+  const wanted =
+    goal.kind === "width"
+      ? `an interval of ${goal.label} no wider than ${plain(goal.most)} on average`
+      : `a power of ${percent(plan.target)} %`;
   const about =
     low === high
       ? ""
       : ` The simulation cannot tell ${thousands(low)} to ${thousands(high)} from it.`;
-  return `${thousands(people)} people are the fewest that reach the goal (power ${percent(plan.target)} %).${about}`;
+  return `${thousands(people)} people are the fewest that reach ${wanted}.${about}`;
 }

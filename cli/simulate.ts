@@ -125,7 +125,7 @@ async function simulate(options: Options, run: PieceRunner): Promise<void> {
   if (options.out !== null) writeFileSync(options.out, `${JSON.stringify(result, null, 2)}\n`);
   process.stdout.write(
     [
-      ...(smallest ? [smallestWords(smallest, plan)] : []),
+      ...(smallest ? [smallestWords(smallest, options.smallest!, plan)] : []),
       ...points.map((found) => planTable(found, planner.exactTests)),
     ].join("\n\n") + "\n",
   );

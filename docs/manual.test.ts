@@ -1,8 +1,20 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
-import { analyse } from "../core";
+import {
+  analyse,
+  claimsInOrder,
+  compileTheory,
+  completePlan,
+  inThisThread,
+  parseTheory,
+  Planner,
+  planSentences,
+  togetherWords,
+  writeStatement,
+} from "../core";
 import { demoCompositesStudy } from "../demo/composites";
 import { demoFactorsStudy } from "../demo/factors";
+import { demoPlannedStudy } from "../demo/planned";
 import { demoLeverStudy, demoStudy, demoTreatmentStudy } from "../demo/study";
 
 const STUDIES = {
@@ -11,6 +23,7 @@ const STUDIES = {
   measurement: demoFactorsStudy,
   composites: demoCompositesStudy,
   treatment: demoTreatmentStudy,
+  planned: demoPlannedStudy,
 };
 
 const FOLDER = new URL("./manual/", import.meta.url);
@@ -32,14 +45,35 @@ describe("what the manual quotes is what the demo study says", () => {
       "latent-variables",
       "composites",
       "treatments",
+      "planning",
     ]);
     for (const { quoted } of examples) expect(quoted.length).toBeGreaterThan(0);
   });
 
-  it.each(examples)("$name", { timeout: 120_000 }, ({ study, theory, quoted }) => {
-    const { definition, table } = STUDIES[study]();
+  it.each(examples.filter((e) => e.study !== "planned"))(
+    "$name",
+    { timeout: 120_000 },
+    ({ study, theory, quoted }) => {
+      const { definition, table } = STUDIES[study]();
+      expect(theory).toBe(definition.theory);
+      const said = analyse(definition, table).hypotheses.map(({ report }) => report);
+      for (const sentence of quoted) expect(said).toContain(sentence);
+    },
+  );
+
+  it("planning", { timeout: 120_000 }, async () => {
+    const { theory, quoted } = examples.find((e) => e.study === "planned")!;
+    const { definition } = demoPlannedStudy();
     expect(theory).toBe(definition.theory);
-    const said = analyse(definition, table).hypotheses.map(({ report }) => report);
-    for (const sentence of quoted) expect(said).toContain(sentence);
+    const plan = completePlan(definition.plan);
+    const planner = new Planner({ study: definition, plan, every: false }, inThisThread);
+    const point = await planner.evaluate(plan.n);
+    const found = { point, exact: planner.exactAt(plan.n) };
+    const names = definition.variables.map((v) => v.name);
+    const claims = claimsInOrder(compileTheory(parseTheory(theory, names).statements)).map((c) =>
+      writeStatement(c).replace(/^[^:]*: /, ""),
+    );
+    const said = planSentences(found, claims, plan.target, definition.unit).map((s) => s.text);
+    for (const sentence of quoted) expect([...said, togetherWords(found)]).toContain(sentence);
   });
 });

@@ -46,11 +46,6 @@ async function visit(page, screen, study = "demo") {
 }
 
 const page = await open("light");
-await page.setInputFiles("input[type=file]", "demo/language-cafe.xlsx");
-await page.getByRole("region", { name: "First rows" }).waitFor();
-await page.waitForTimeout(500);
-await shot(page, "import");
-await page.keyboard.press("Escape");
 await visit(page, "data");
 await page.getByRole("button", { name: /^group/ }).click();
 await shot(page, "data");
@@ -81,8 +76,6 @@ await page
   .first()
   .evaluate((element) => element.scrollIntoView());
 await shot(page, "report");
-await visit(page, "hypotheses", "demo-lever");
-await shot(page, "moderation");
 await visit(page, "probe", "demo-lever");
 await shot(page, "probe");
 await page.getByRole("button", { name: "surface" }).click();
@@ -116,6 +109,18 @@ await page
   .evaluate((element) => element.scrollIntoView());
 await page.waitForTimeout(800);
 await shot(page, "treatment");
+await visit(page, "plan", "demo-planned");
+await shot(page, "plan");
+await page.getByRole("button", { name: "Draw power over people" }).click();
+await page.waitForTimeout(2000);
+await page.waitForFunction(() => !document.querySelector("[role=progressbar]"), null, {
+  timeout: 180_000,
+});
+await page
+  .getByRole("heading", { name: "200 people, 500 samples" })
+  .evaluate((element) => element.scrollIntoView());
+await page.waitForTimeout(600);
+await shot(page, "power");
 const dark = await open("dark");
 await visit(dark, "probe", "demo-lever");
 await shot(dark, "probe-dark");

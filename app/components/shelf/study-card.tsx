@@ -50,7 +50,7 @@ export function StudyCard({ entry: { study, strip, onlyHere }, copy, remove }: P
             ? "no data yet"
             : `${thousands(study.rows)} ${definition.unit}, ${study.columns} columns`}
         </Typography>
-        <Strip strip={strip} theory={definition.theory} />
+        <Strip strip={strip} theory={definition.theory} rows={study.rows} />
       </Stack>
       <Stack
         direction="row"
@@ -102,13 +102,23 @@ async function exportFromShelf(id: string): Promise<void> {
   if (loaded) exportStudy(loaded.study, loaded.study.definition, loaded.table);
 }
 
-function Strip({ strip, theory }: { strip: ShelfEntry["strip"]; theory: string }) {
+function Strip({
+  strip,
+  theory,
+  rows,
+}: {
+  strip: ShelfEntry["strip"];
+  theory: string;
+  rows: number;
+}) {
   if (!strip || strip.verdicts.length === 0) {
     const count = linesOf(theory, "hypothesis", "moderation").length;
     const words = count === 1 ? "one hypothesis" : `${count} hypotheses`;
     return (
       <Typography variant="body2" color="textSecondary" sx={{ mt: 0.75 }}>
-        {count === 0 ? "no hypotheses yet" : `${words}, open to see the evidence`}
+        {count === 0
+          ? "no hypotheses yet"
+          : `${words}, open to ${rows === 0 ? "plan" : "see the evidence"}`}
       </Typography>
     );
   }
