@@ -6,6 +6,7 @@ import type { Route } from "./+types/plan";
 import {
   claimsInOrder,
   completePlan,
+  nodesOfTheory,
   writeStatement,
   type Claim,
   type StudyPlan,
@@ -52,6 +53,7 @@ export default function PlanScreen({ loaderData: { shelf } }: Route.ComponentPro
   const { theory, measures } = read;
   const change = (next: StudyPlan): void => edit({ plan: next }, "plan");
   const claims = claimsInOrder(theory);
+  const nodes = nodesOfTheory(theory);
   const labels = claims.map((c) => c.label);
   const detail = (name: string): string => cardWords(definition, measures, name);
   return (
@@ -98,7 +100,13 @@ export default function PlanScreen({ loaderData: { shelf } }: Route.ComponentPro
         <Typography variant="h2" sx={{ mb: 1 }}>
           How many {definition.unit}?
         </Typography>
-        <Questions {...{ definition, plan, labels, planning, state, change }} />
+        <Questions
+          {...{ definition, plan, labels, planning, state, change }}
+          indirect={claims.flatMap((c) =>
+            c.kind === "hypothesis" && c.chains.length > 0 ? [c.label] : [],
+          )}
+          nodes={[...nodes.exogenous, ...nodes.endogenous]}
+        />
         <Results {...{ definition, plan, state }} claims={claims.map(wordsOfClaim)} />
       </Box>
       <Box sx={{ mt: 4, maxWidth: 560 }}>

@@ -56,7 +56,7 @@ export function inUnits(effect: EffectEvidence, units: Units): boolean {
   return effect.kind === units;
 }
 
-const CONDITIONAL: EffectKind[] = [
+const NAMED_BY_CONDITION: EffectKind[] = [
   "conditional_direct",
   "conditional_indirect",
   "conditional_contrast",
@@ -98,7 +98,7 @@ export function wordsOf(effect: EffectEvidence, units: Units, evidence: Evidence
       : "";
   if (effect.from === null) return effect.label;
   if (kind === "comparison") return comparedTail(effect);
-  if (CONDITIONAL.includes(kind)) return `${KIND_WORDS[kind]}${conditionalTail(effect)}`;
+  if (NAMED_BY_CONDITION.includes(kind)) return `${KIND_WORDS[kind]}${conditionalTail(effect)}`;
   return kind === "contrast"
     ? `contrast: ${effect.label.split(": ").pop()}`
     : `${KIND_WORDS[kind]}${kind === "specific_indirect" && tail ? `, ${tail}` : ""}`;

@@ -76,7 +76,7 @@ function testedPath(
 function explainedBy(population: Population, name: string, others: readonly string[]): number {
   const k = others.length;
   if (k === 0) return 0;
-  const { at } = population.covariances();
+  const at = population.correlations();
   const matrix = new Float64Array(k * k);
   const r = Float64Array.from(others, (o) => at(o, name));
   others.forEach((a, i) => others.forEach((b, j) => (matrix[i * k + j] = at(a, b))));

@@ -38,7 +38,7 @@ describe("the population of a plan", () => {
     void found;
     expect(population.explained.get("m")).toBeCloseTo(0.09, 12);
     expect(population.explained.get("y")).toBeCloseTo(1 - 0.8465, 12);
-    const { at } = population.covariances();
+    const at = population.correlations();
     expect(at("x", "y")).toBeCloseTo(0.1 + 0.3 * 0.35, 12);
     expect(simulator(study(THREE, MEDIATION), { sizes: SIZES }).truths()[0]).toBeCloseTo(0.105, 10);
   });

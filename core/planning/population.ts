@@ -40,6 +40,7 @@ export class Population {
   private readonly exogenous: { name: string; column: PlannedColumn | null }[];
   private readonly makers: Maker[];
   private readonly items: PlannedItems[];
+  private known: ((a: string, b: string) => number) | null = null;
   /** Lower triangles: normal scores of predictors and of residuals from independent ones. */
   private readonly ofPredictors: Float64Array;
   private readonly ofResiduals: Float64Array;
@@ -126,16 +127,10 @@ export class Population {
     return this.table(base, null);
   }
 
-  /** Covariances of the variables of the theory in a sample of theirs, in z-scores; exact for linear theories of normal variables. */
-  covariances(): { names: string[]; at(a: string, b: string): number } {
-    const base = this.pilot();
-    const values = this.values(base, false).standard;
-    const names = [...values.keys()];
-    const at = (a: string, b: string): number => {
-      const [x, y] = [values.get(a)!, values.get(b)!];
-      return x.reduce((sum, v, i) => sum + v * y[i]!, 0) / x.length;
-    };
-    return { names, at };
+  /** Correlations of the variables of the theory; exact for linear theories of normal variables. */
+  correlations(): (a: string, b: string) => number {
+    this.known ??= correlationsOf(this.values(this.pilot(), false).standard);
+    return this.known;
   }
 
   /** Is every variable normal, and every arrow a straight line? */
@@ -160,16 +155,18 @@ export class Population {
     );
   }
 
-  private draw(stream: RandomStream, rows: number): Float64Array[] {
-    return Array.from({ length: this.width }, () => {
+  private draw(stream: RandomStream, rows: number, width = this.width): Float64Array[] {
+    return Array.from({ length: width }, () => {
       const column = new Float64Array(rows);
       for (let i = 0; i < rows; i++) column[i] = stream.normal();
       return column;
     });
   }
 
+  /** Scores of the variables alone: their items scale nothing. */
   private pilot(): Float64Array[] {
-    const base = this.draw(new RandomStream(1, streamIndex("simulation", 1)), PILOT);
+    const width = this.exogenous.length + this.makers.length;
+    const base = this.draw(new RandomStream(1, streamIndex("simulation", 1)), PILOT, width);
     whiten(base);
     return base;
   }
@@ -343,6 +340,18 @@ function linear(
     }
   }
   return out;
+}
+
+/** Mean products of z-scores, each made once. */
+function correlationsOf(
+  standard: ReadonlyMap<string, Float64Array>,
+): (a: string, b: string) => number {
+  const names = [...standard.keys()];
+  const columns = [...standard.values()];
+  const table = columns.map((x) =>
+    columns.map((y) => x.reduce((sum, v, i) => sum + v * y[i]!, 0) / x.length),
+  );
+  return (a, b) => table[names.indexOf(a)]![names.indexOf(b)]!;
 }
 
 /** Mean and SD, divisor the number of values. */

@@ -1,4 +1,7 @@
 export { effectWorking } from "./effect";
+export { equationWorking } from "./equation";
 export { fitWorking } from "./fit";
 export { alphaWorking } from "./measure";
+export { measurementWorking } from "./measurement";
+export { regionWorking } from "./region";
 export type * from "./types";

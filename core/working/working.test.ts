@@ -1,6 +1,17 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { alphaWorking, analyse, dataEvidence, effectWorking, fitWorking, plain } from "..";
+import {
+  alphaWorking,
+  analyse,
+  dataEvidence,
+  effectWorking,
+  equationsOf,
+  equationWorking,
+  fitWorking,
+  measurementWorking,
+  plain,
+  regionWorking,
+} from "..";
 import { demoCompositesStudy } from "../../demo/composites";
 import { demoFactorsStudy } from "../../demo/factors";
 import { demoLeverStudy, demoStudy, demoTreatmentStudy } from "../../demo/study";
@@ -154,5 +165,72 @@ describe("the working of fit and reliability", () => {
       expect(workedOut(left!)).toBeCloseTo(value!, 2);
       expect(right).toBe(plain(value));
     }
+  });
+});
+
+describe("workings beside tables", () => {
+  /** What stands between an = and the next, worked out, against what stands behind it. */
+  const holds = (numbers: string, tolerance: number): void => {
+    for (const part of numbers.split(/[;,] /)) {
+      const sides = part.split(" = ").map((side) => side.replace(/^.*?(?=[√(−\d])/, ""));
+      const values = sides.map(workedOut);
+      for (const value of values)
+        expect(Math.abs(value - values[0]!)).toBeLessThan(tolerance * (1 + Math.abs(value)));
+    }
+  };
+
+  it("of an equation: residual SD and R² follow from what is put in, t is b over SE", () => {
+    const { definition, table } = demoStudy();
+    const settings = { ...definition.settings, replications: 0 };
+    const evidence = analyse({ ...definition, settings }, table);
+    for (const equation of equationsOf(evidence)) {
+      const { steps } = equationWorking(equation, evidence);
+      const [sd, r2, ...coefficients] = steps;
+      holds(sd!.numbers, 0.01);
+      holds(r2!.numbers.replace("; adjusted", ", "), 0.01);
+      expect(coefficients.length).toBe(equation.coefficients.length);
+      for (const step of coefficients) {
+        const [, b, se, t] = /^(\S+) \/ (\S+) = ([^\s,]+)/.exec(step.numbers)!;
+        const found = workedOut(b!) / workedOut(se!);
+        // Rounded parts of a small coefficient say little of its ratio.
+        if (Math.abs(workedOut(b!)) > 0.05)
+          expect(Math.abs(found - workedOut(t!))).toBeLessThan(0.02 * (1 + Math.abs(found)));
+      }
+    }
+  });
+
+  it("of a region: at its boundaries the slope is so many errors from zero", () => {
+    const { definition, table } = demoLeverStudy();
+    const settings = { ...definition.settings, replications: 0 };
+    const evidence = analyse({ ...definition, settings }, table);
+    let boundaries = 0;
+    for (const moderation of evidence.moderations)
+      for (const set of moderation.johnsonNeyman) {
+        const working = regionWorking(moderation, set, [], evidence)!;
+        for (const step of working.steps.filter((s) => s.what.startsWith("Boundary"))) {
+          const [, slope, critical, se] = /slope is (\S+) = (\S+) × (\S+)$/.exec(step.numbers)!;
+          expect(Math.abs(workedOut(slope!) - workedOut(critical!) * workedOut(se!))).toBeLessThan(
+            0.002,
+          );
+          boundaries += 1;
+        }
+      }
+    expect(boundaries).toBeGreaterThan(2);
+  });
+
+  it("of measurement: what the loadings give is what the table says", () => {
+    const { definition, table } = demoFactorsStudy();
+    const settings = { ...definition.settings, replications: 0 };
+    const section = analyse({ ...definition, settings }, table).sections.find(
+      (s) => s.kind === "structure",
+    )!;
+    const [group] = section.measurement;
+    const { steps } = measurementWorking(group!);
+    expect(steps).toHaveLength(2 * group!.factors.length);
+    group!.factors.forEach((f, i) => {
+      expect(steps[2 * i]!.numbers).toContain(` = ${plain(f.ave)};`);
+      expect(steps[2 * i + 1]!.numbers).toMatch(new RegExp(` = ${plain(f.compositeReliability)}$`));
+      holds(steps[2 * i + 1]!.numbers, 0.01);
+    });
   });
 });

@@ -1,3 +1,5 @@
+import { escapedMarkup } from "../markup";
+
 /** How a figure for print is made. Lengths inside are points. */
 export interface FigureStyle {
   /** Of the figure on paper: one column of a journal is about 85, both about 175. */
@@ -28,15 +30,9 @@ const FAMILY = "Hebel Figure";
 /** Of a letter of the sans, as a share of the font size: enough to know whether words fit. */
 const LETTER = 0.52;
 
+/** Without the characters that XML cannot hold. */
 export const escapedXml = (text: string): string =>
-  // Characters that XML cannot hold are left out.
-  [...text]
-    .filter((mark) => !/[\p{Cc}\p{Cs}]/u.test(mark))
-    .join("")
-    .replace(
-      /[&<>"]/g,
-      (mark) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[mark]!,
-    );
+  escapedMarkup([...text].filter((mark) => !/[\p{Cc}\p{Cs}]/u.test(mark)).join(""));
 
 export const textWidth = (text: string, size: number): number => text.length * size * LETTER;
 

@@ -6,12 +6,7 @@ import {
   type TableBlock,
   type Text,
 } from "../../core";
-
-export const escapedHtml = (text: string): string =>
-  text.replace(
-    /[&<>"]/g,
-    (mark) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[mark]!,
-  );
+import { escapedMarkup } from "../markup";
 
 const anchor = (id: string): string => `b-${id.replace(/[^A-Za-z0-9]+/g, "-")}`;
 
@@ -35,8 +30,8 @@ svg { max-width: 100%; height: auto; }
 export function htmlText(text: Text, names: ReadonlyMap<string, string>): string {
   return text
     .map((run) => {
-      if (typeof run === "string") return escapedHtml(run);
-      if ("italic" in run) return `<i>${escapedHtml(run.italic)}</i>`;
+      if (typeof run === "string") return escapedMarkup(run);
+      if ("italic" in run) return `<i>${escapedMarkup(run.italic)}</i>`;
       const name = names.get(run.see);
       return name ? `<a href="#${anchor(run.see)}">${name}</a>` : "the table";
     })
@@ -52,18 +47,18 @@ export function htmlTable(table: TableBlock, names: ReadonlyMap<string, string>)
   const head = table.columns
     .map(
       ({ head: text }, j) =>
-        `<th scope="col"${words(j)} style="${align(j)};padding:2px 8px;font-weight:normal${rule("top")}${rule("bottom")}">${escapedHtml(text)}</th>`,
+        `<th scope="col"${words(j)} style="${align(j)};padding:2px 8px;font-weight:normal${rule("top")}${rule("bottom")}">${escapedMarkup(text)}</th>`,
     )
     .join("");
   const body = table.rows
     .map(({ cells, heading }, i) => {
       const last = i === table.rows.length - 1 ? rule("bottom") : "";
       if (heading)
-        return `<tr><td class="group" colspan="${table.columns.length}" style="text-align:left;padding:2px 8px${last}"><i>${escapedHtml(cells[0]!.text)}</i></td></tr>`;
+        return `<tr><td class="group" colspan="${table.columns.length}" style="text-align:left;padding:2px 8px${last}"><i>${escapedMarkup(cells[0]!.text)}</i></td></tr>`;
       return `<tr>${cells
         .map(
           (c, j) =>
-            `<td${words(j)} style="${align(j)};padding:2px 8px${last}">${escapedHtml(c.text)}</td>`,
+            `<td${words(j)} style="${align(j)};padding:2px 8px${last}">${escapedMarkup(c.text)}</td>`,
         )
         .join("")}</tr>`;
     })
@@ -71,7 +66,7 @@ export function htmlTable(table: TableBlock, names: ReadonlyMap<string, string>)
   const notes = table.notes
     .map((n) => `<p class="note"><i>Note.</i> ${htmlText(n, names)}</p>`)
     .join("");
-  return `<figure class="wide" id="${anchor(table.id)}"><figcaption><b>Table ${table.number}</b><br><i>${escapedHtml(table.title)}</i></figcaption><table style="border-collapse:collapse"><thead><tr>${head}</tr></thead><tbody>
+  return `<figure class="wide" id="${anchor(table.id)}"><figcaption><b>Table ${table.number}</b><br><i>${escapedMarkup(table.title)}</i></figcaption><table style="border-collapse:collapse"><thead><tr>${head}</tr></thead><tbody>
 ${body}
 </tbody></table>${notes}</figure>`;
 }
@@ -83,7 +78,7 @@ function blockHtml(
 ): string {
   switch (block.kind) {
     case "heading":
-      return `<h${block.level + 1}>${escapedHtml(block.text)}</h${block.level + 1}>`;
+      return `<h${block.level + 1}>${escapedMarkup(block.text)}</h${block.level + 1}>`;
     case "paragraph":
       return `<p>${htmlText(block.text, names)}</p>`;
     case "list":
@@ -94,7 +89,7 @@ function blockHtml(
           (r) =>
             `<p>${referenceText(r)
               .map(({ text, italic }) =>
-                italic ? `<i>${escapedHtml(text)}</i>` : escapedHtml(text),
+                italic ? `<i>${escapedMarkup(text)}</i>` : escapedMarkup(text),
               )
               .join("")}</p>`,
         )
@@ -102,7 +97,7 @@ function blockHtml(
     case "table":
       return htmlTable(block, names);
     case "figure":
-      return `<figure id="${anchor(block.id)}">${pictures.get(block.id) ?? ""}<figcaption><b>Figure ${block.number}</b> <i>${escapedHtml(block.title)}.</i> ${block.notes.map((n) => htmlText(n, names)).join(" ")}</figcaption></figure>`;
+      return `<figure id="${anchor(block.id)}">${pictures.get(block.id) ?? ""}<figcaption><b>Figure ${block.number}</b> <i>${escapedMarkup(block.title)}.</i> ${block.notes.map((n) => htmlText(n, names)).join(" ")}</figcaption></figure>`;
   }
 }
 
@@ -113,12 +108,12 @@ export function htmlReport(
 ): string {
   const names = captionNames(document.blocks);
   const body = document.blocks.map((block) => blockHtml(block, names, pictures)).join("\n");
-  const question = document.question ? `<p><i>${escapedHtml(document.question)}</i></p>` : "";
+  const question = document.question ? `<p><i>${escapedMarkup(document.question)}</i></p>` : "";
   return `<!doctype html>
 <html lang="${document.language}">
-<head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escapedHtml(document.title)}</title><style>${STYLE}</style></head>
+<head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escapedMarkup(document.title)}</title><style>${STYLE}</style></head>
 <body>
-<h1>${escapedHtml(document.title)}</h1>
+<h1>${escapedMarkup(document.title)}</h1>
 ${question}
 ${body}
 </body>

@@ -1,5 +1,5 @@
 export { docxReport, type Picture } from "./docx";
-export { escapedHtml, htmlReport, htmlTable } from "./html";
+export { htmlReport, htmlTable } from "./html";
 export { latexTables } from "./latex";
 export { markdownReport } from "./markdown";
 export { bibTex, cslJson } from "./references";

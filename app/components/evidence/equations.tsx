@@ -1,9 +1,10 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { equationsOf, type Evidence } from "../../../core";
+import { equationsOf, equationWorking, type Evidence } from "../../../core";
 import { ScreenHead, Spacer } from "../ui/layout";
 import { Segments } from "../ui/segments";
+import { WorkingView } from "../working/working-view";
 import { EquationTable } from "./equation-table";
 import { ErrorsTable } from "./errors-table";
 import { AboutScores, ScoresTable } from "./scores-table";
@@ -36,11 +37,14 @@ export function Equations({ evidence }: { evidence: Evidence }) {
       {equations.map((equation) => (
         <Box key={equation.outcome} sx={{ mb: 2.75 }}>
           {view === "coefficients" && (
-            <EquationTable
-              equation={equation}
-              evidence={evidence}
-              heading={<Typography variant="h3">{equation.outcome}</Typography>}
-            />
+            <>
+              <EquationTable
+                equation={equation}
+                evidence={evidence}
+                heading={<Typography variant="h3">{equation.outcome}</Typography>}
+              />
+              <WorkingView working={equationWorking(equation, evidence)} />
+            </>
           )}
           {view === "errors" && <ErrorsTable equation={equation} evidence={evidence} />}
           {view === "scores" && <ScoresTable equation={equation} evidence={evidence} />}

@@ -1,6 +1,6 @@
 import { download, fileName } from "../download";
 import { markupOf } from "./drawing";
-import { escaped } from "./pen";
+import { escapedMarkup } from "../../../formats/markup";
 
 const STYLES = [
   "fill",
@@ -50,7 +50,8 @@ export function pictureOf(holder: HTMLElement, caption: string): Picture {
     const height = top + lines.length * LINE + MARGIN;
     const words = lines
       .map(
-        (line, i) => `<text x="${MARGIN}" y="${top + (i + 1) * LINE - 4}">${escaped(line)}</text>`,
+        (line, i) =>
+          `<text x="${MARGIN}" y="${top + (i + 1) * LINE - 4}">${escapedMarkup(line)}</text>`,
       )
       .join("");
     const { color, fontFamily } = getComputedStyle(holder);
@@ -68,7 +69,7 @@ export function pictureOf(holder: HTMLElement, caption: string): Picture {
 /** Words of the page that belong to the picture: the head of a panel, a line of a legend. */
 function textOf(element: HTMLElement, place: string): string {
   const { fontSize, fontWeight, color } = getComputedStyle(element);
-  return `<text transform="${place}" y="${parseFloat(fontSize)}" font-size="${parseFloat(fontSize)}" font-weight="${fontWeight}" fill="${color}">${escaped(element.innerText)}</text>`;
+  return `<text transform="${place}" y="${parseFloat(fontSize)}" font-size="${parseFloat(fontSize)}" font-weight="${fontWeight}" fill="${color}">${escapedMarkup(element.innerText)}</text>`;
 }
 
 /** Lines of at most so many letters, broken between words. */

@@ -1,3 +1,5 @@
+import { escapedMarkup } from "../../../formats/markup";
+
 /** How a mark looks; colours as the browser writes them. */
 export interface Ink {
   fill?: string;
@@ -64,9 +66,6 @@ export function canvasPen(context: CanvasRenderingContext2D, font: string): Pen 
 /** Coordinates in files: a hundredth of a pixel is plenty. */
 const short = (value: number): string => String(Number(value.toFixed(2)));
 
-export const escaped = (text: string): string =>
-  text.replace(/&/g, "&amp;").replace(/</g, "&lt;").replace(/>/g, "&gt;").replace(/"/g, "&quot;");
-
 /** A pen that writes SVG; `markup` is what has been drawn so far. */
 export function svgPen(): Pen & { markup: () => string } {
   const parts: string[] = [];
@@ -81,7 +80,7 @@ export function svgPen(): Pen & { markup: () => string } {
       ),
     text: (x, y, words, { fill, size, align = "start", weight = 400 }) =>
       parts.push(
-        `<text x="${short(x)}" y="${short(y)}" fill="${fill}" font-size="${size}" font-weight="${weight}" text-anchor="${align}">${escaped(words)}</text>`,
+        `<text x="${short(x)}" y="${short(y)}" fill="${fill}" font-size="${size}" font-weight="${weight}" text-anchor="${align}">${escapedMarkup(words)}</text>`,
       ),
     markup: () => parts.join(""),
   };

@@ -12,6 +12,10 @@ interface Props {
   definition: StudyDefinition;
   plan: StudyPlan;
   labels: string[];
+  /** Labels of sentences about an indirect effect, whose paths can be tested jointly. */
+  indirect: readonly string[];
+  /** Variables on which it may depend which answers are missing. */
+  nodes: readonly string[];
   planning: Planning;
   state: PlanningState;
   change: (plan: StudyPlan) => void;
@@ -26,7 +30,16 @@ const peopleAround = (n: number): number[] => [
 ];
 
 /** How sure the study is to be, and what can be asked of its plan. */
-export function Questions({ definition, plan, labels, planning, state, change }: Props) {
+export function Questions({
+  definition,
+  plan,
+  labels,
+  indirect,
+  nodes,
+  planning,
+  state,
+  change,
+}: Props) {
   const [goal, setGoal] = useState("all");
   const [width, setWidth] = useState<number | null>(0.2);
   const [label, setLabel] = useState(labels[0] ?? "");
@@ -34,13 +47,14 @@ export function Questions({ definition, plan, labels, planning, state, change }:
   const goalOf = (): Goal | null => {
     if (goal === "all") return { kind: "all" };
     const [kind, of = ""] = goal.split(" ");
+    if (kind === "joint") return { kind: "joint", label: of };
     if (kind !== "width") return { kind: "sentence", label: of };
     return width === null ? null : { kind: "width", label: of, most: width };
   };
   const shown = labels.includes(label) ? label : (labels[0] ?? "");
   return (
     <>
-      <Numbers {...{ definition, plan, change }} />
+      <Numbers {...{ definition, plan, nodes, change }} />
       <Row sx={{ gap: 1.25 }}>
         <Button
           variant="contained"
@@ -74,6 +88,11 @@ export function Questions({ definition, plan, labels, planning, state, change }:
             {labels.map((l) => (
               <option key={l} value={`sentence ${l}`}>
                 {l}
+              </option>
+            ))}
+            {indirect.map((l) => (
+              <option key={`j ${l}`} value={`joint ${l}`}>
+                joint significance of {l}
               </option>
             ))}
             {labels.map((l) => (
@@ -121,7 +140,12 @@ export function Questions({ definition, plan, labels, planning, state, change }:
 }
 
 /** People, power, samples: what is simulated, and how closely. */
-function Numbers({ definition, plan, change }: Pick<Props, "definition" | "plan" | "change">) {
+function Numbers({
+  definition,
+  plan,
+  nodes,
+  change,
+}: Pick<Props, "definition" | "plan" | "nodes" | "change">) {
   const numbers: [
     keyof StudyPlan & ("n" | "target" | "samples" | "replications"),
     string,
@@ -163,6 +187,23 @@ function Numbers({ definition, plan, change }: Pick<Props, "definition" | "plan"
           onValue={(share) => change({ ...plan, missing: { ...plan.missing, share: share ?? 0 } })}
         />
       </Labelled>
+      {plan.missing.share > 0 && (
+        <Labelled>
+          <span>more of them where it is high</span>
+          <Select
+            aria-label="What missing answers depend on"
+            value={plan.missing.on ?? ""}
+            onChange={(e) =>
+              change({ ...plan, missing: { ...plan.missing, on: e.target.value || null } })
+            }
+          >
+            <option value="">at random</option>
+            {nodes.map((name) => (
+              <option key={name}>{name}</option>
+            ))}
+          </Select>
+        </Labelled>
+      )}
     </Row>
   );
 }

@@ -66,7 +66,7 @@ function Answers({ definition, plan, state }: Omit<Props, "claims">) {
     const goal =
       question.goal.kind === "width"
         ? `for an interval of ${question.goal.label} no wider than ${plain(question.goal.most)} on average`
-        : `for a power of ${percent(plan.target)} % ${question.goal.kind === "all" ? "of all sentences together" : `of ${question.goal.label}`}`;
+        : `for a power of ${percent(plan.target)} % ${question.goal.kind === "all" ? "of all sentences together" : `of ${question.goal.kind === "joint" ? "joint significance of " : ""}${question.goal.label}`}`;
     lines.push(
       `${thousands(smallest.people)} ${definition.unit} are the fewest ${goal}.${low < high ? ` The simulation cannot tell ${thousands(low)} to ${thousands(high)} from it.` : ""}`,
     );

@@ -1,5 +1,6 @@
 import { useRef, useState } from "react";
-import { pClause, plain } from "../../../core";
+import { pClause, plain, regionWorking } from "../../../core";
+import { WorkingView } from "../working/working-view";
 import { LeverPlot } from "./lever-plot";
 import { LeverSide, type LeverProps } from "./lever-side";
 import type { ShownPoints } from "./people-layer";
@@ -15,28 +16,37 @@ export function Lever(props: LeverProps) {
   const [shown, setShown] = useState<ShownPoints>("near");
   const { test, reading } = lever;
   const figure = useRef<HTMLDivElement>(null);
+  const set =
+    found &&
+    moderation.johnsonNeyman.find((one) =>
+      Object.values(one.tests[evidence.errors] ?? {}).includes(found),
+    );
+  const region = set ? regionWorking(moderation, set, lever.heldPlace, evidence) : null;
   return (
     <Beside>
-      <Pictures ref={figure}>
-        <LeverPlot
-          {...{ moderation, points, place, critical, pinned, shown, units, label }}
-          height={numeric ? 372 : 480}
-        />
-        {numeric && found && (
-          <SlopeStrip
-            {...{ moderation, found, points, units }}
-            critical={found.critical}
-            heldPlace={lever.heldPlace}
-            over={first.name}
-            unit={evidence.unit}
-            value={at}
-            change={lever.setValue}
-            valueWords={`${first.name} ${plain(at, 2)}: slope ${plain(reading.estimate)}, ${test ? pClause(test.p) : ""}`}
-            marks={first.probes.map((p) => ({ value: p.value!, label: p.label }))}
-            columnKey={first.columns[0]!}
+      <div>
+        <Pictures ref={figure}>
+          <LeverPlot
+            {...{ moderation, points, place, critical, pinned, shown, units, label }}
+            height={numeric ? 372 : 480}
           />
-        )}
-      </Pictures>
+          {numeric && found && (
+            <SlopeStrip
+              {...{ moderation, found, points, units }}
+              critical={found.critical}
+              heldPlace={lever.heldPlace}
+              over={first.name}
+              unit={evidence.unit}
+              value={at}
+              change={lever.setValue}
+              valueWords={`${first.name} ${plain(at, 2)}: slope ${plain(reading.estimate)}, ${test ? pClause(test.p) : ""}`}
+              marks={first.probes.map((p) => ({ value: p.value!, label: p.label }))}
+              columnKey={first.columns[0]!}
+            />
+          )}
+        </Pictures>
+        {region && <WorkingView working={region} summary="Show the working of the region" />}
+      </div>
       <LeverSide {...props} {...{ lever, shown, setShown, figure }} />
     </Beside>
   );

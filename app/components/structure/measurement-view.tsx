@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import type { MeasurementEvidence, StructureSection } from "../../../core";
+import { measurementWorking, type MeasurementEvidence, type StructureSection } from "../../../core";
+import { WorkingView } from "../working/working-view";
 import { NumberTable } from "../ui/number-table";
 import { limitsCell, pCell, whole } from "./cells";
 import { AVE, GUIDANCE, HTMT, REDUNDANT, RELIABLE, shortcomingWords } from "./guidance";
@@ -137,6 +138,12 @@ function Group({
         })}
         note="Guidance: standardised loadings of .50 and more in factor models (Hair et al. 2010). Loadings elsewhere are named where a score test has p below .01."
       />
+      {group.factors.some((f) => f.items > 1) && (
+        <WorkingView
+          working={measurementWorking(group)}
+          summary="Show the working of reliability and variance extracted"
+        />
+      )}
       {group.htmt.length > 0 && <Discriminant group={group} where={where} />}
     </Box>
   );

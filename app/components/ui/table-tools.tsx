@@ -2,6 +2,8 @@ import Button from "@mui/material/Button";
 import { useEffect, useState } from "react";
 import { plain } from "../../../core";
 import { neutralise } from "../../../formats";
+import { escapedMarkup } from "../../../formats/markup";
+import { copyBoth, tabbed } from "./clipboard";
 import { download, fileName } from "../download";
 import { exportedCell, type Cell, type TableRowSpec } from "./number-table";
 
@@ -65,13 +67,10 @@ const shownText = (cell: Cell): string => {
   return typeof shown === "string" ? shown : plain(value);
 };
 
-const escaped = (text: string): string =>
-  text.replace(/[&<>]/g, (mark) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;" })[mark]!);
-
 /** The table as HTML that pastes into a word processor as a table: rules above, below the head and at the end. */
 export function tableHtml(title: string, heads: readonly string[], rows: Props["rows"]): string {
   const cell = (tag: "th" | "td", text: string, j: number, rule: string): string =>
-    `<${tag} style="text-align:${j === 0 ? "left" : "right"};padding:2px 8px;font-weight:normal${rule}">${escaped(text)}</${tag}>`;
+    `<${tag} style="text-align:${j === 0 ? "left" : "right"};padding:2px 8px;font-weight:normal${rule}">${escapedMarkup(text)}</${tag}>`;
   const head = heads
     .map((text, j) => cell("th", text, j, ";border-top:1px solid;border-bottom:1px solid"))
     .join("");
@@ -81,18 +80,15 @@ export function tableHtml(title: string, heads: readonly string[], rows: Props["
       return `<tr>${cells.map((one, j) => cell("td", shownText(one), j, rule)).join("")}</tr>`;
     })
     .join("");
-  return `<table style="border-collapse:collapse"><caption style="text-align:left">${escaped(title)}</caption><thead><tr>${head}</tr></thead><tbody>${body}</tbody></table>`;
+  return `<table style="border-collapse:collapse"><caption style="text-align:left">${escapedMarkup(title)}</caption><thead><tr>${head}</tr></thead><tbody>${body}</tbody></table>`;
 }
 
 /** The same as text: tabs between cells. */
 export const tableText = (heads: readonly string[], rows: Props["rows"]): string =>
-  [heads.join("\t"), ...rows.map(({ cells }) => cells.map(shownText).join("\t"))].join("\n");
+  tabbed([heads, ...rows.map(({ cells }) => cells.map(shownText))]);
 
-async function copyTable(title: string, heads: Props["heads"], rows: Props["rows"]): Promise<void> {
-  const html = new Blob([tableHtml(title, heads, rows)], { type: "text/html" });
-  const text = new Blob([tableText(heads, rows)], { type: "text/plain" });
-  await navigator.clipboard.write([new ClipboardItem({ "text/html": html, "text/plain": text })]);
-}
+const copyTable = (title: string, heads: Props["heads"], rows: Props["rows"]): Promise<void> =>
+  copyBoth(tableHtml(title, heads, rows), tableText(heads, rows));
 
 async function saveCsv(title: string, heads: Props["heads"], rows: Props["rows"]): Promise<void> {
   const { default: Papa } = await import("papaparse");

@@ -29,7 +29,7 @@ const UNIT_NAMES = {
 } as const;
 
 /** Kinds that a table of conditional effects holds. */
-const CONDITIONAL = new Set([
+const IN_CONDITIONAL_TABLE = new Set([
   "conditional_direct",
   "conditional_indirect",
   "conditional_contrast",
@@ -103,7 +103,10 @@ const saysTheSame = (effect: EffectEvidence, all: readonly EffectEvidence[]): bo
 export function conditionalIds({ effects: all }: Evidence): ReadonlySet<string> {
   const own = new Set(
     all
-      .filter((e) => CONDITIONAL.has(e.kind) || (e.kind === "comparison" && e.label.includes(":")))
+      .filter(
+        (e) =>
+          IN_CONDITIONAL_TABLE.has(e.kind) || (e.kind === "comparison" && e.label.includes(":")),
+      )
       .map((e) => e.id),
   );
   for (const e of all) if (e.of !== null && own.has(e.of)) own.add(e.id);
