@@ -43,7 +43,10 @@ export function Equations({ evidence }: { evidence: Evidence }) {
                 evidence={evidence}
                 heading={<Typography variant="h3">{equation.outcome}</Typography>}
               />
-              <WorkingView working={equationWorking(equation, evidence)} />
+              <WorkingView
+                working={equationWorking(equation, evidence)}
+                summary={`Show the working of ${equation.outcome}`}
+              />
             </>
           )}
           {view === "errors" && <ErrorsTable equation={equation} evidence={evidence} />}
