@@ -169,9 +169,16 @@ test("where a number comes from is shown beside it", async ({ page }) => {
   await expect(page.getByRole("link", { name: /^Language café Do/ })).toBeVisible();
   await page.goto("/study/demo/evidence");
   await settled(page);
-  await page.getByRole("button", { name: "Show the working" }).click();
+  await page.getByRole("button", { name: /Show the working$/ }).click();
   const working = page.getByLabel("Working of hours on belonging through confidence");
   await expect(working).toContainText("b(hours → confidence) × b(confidence → belonging)");
   await expect(working).toContainText("0.123 × 0.233 = 0.029");
   await expect(working).toContainText("412 of 420 people");
+  await page.getByRole("button", { name: "Show the working of confidence" }).click();
+  await expect(page.getByLabel("Working of Equation of confidence")).toContainText("VIF 1 / (1 −");
+  await page.goto("/study/demo-lever/probe");
+  await page.getByRole("button", { name: "Show the working of the region" }).click();
+  await expect(page.getByLabel("Working of Region of hours along support")).toContainText(
+    "at support = 2.522 the slope is 0.063 = 1.966 × 0.032",
+  );
 });
