@@ -7,31 +7,12 @@ import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import type { ReactNode } from "react";
 import { plain } from "../../../core";
+import { isShown, type TableRowSpec } from "./cell";
 import { Spacer } from "./layout";
 import { Term } from "./term";
 import { TableTools } from "./table-tools";
 
-/** What a cell holds: shown rounded or as it is, exported in full. */
-export type Cell =
-  | string
-  | number
-  | null
-  | {
-      shown: ReactNode;
-      value: string | number | null;
-      /** Over so many columns, as words that stand in place of numbers. */
-      span?: number;
-    };
-
-export interface TableRowSpec {
-  key: string;
-  cells: readonly Cell[];
-  /** The row that is pointed at from elsewhere. */
-  selected?: boolean;
-  /** Deserves a look. */
-  marked?: boolean;
-  quiet?: boolean;
-}
+export { exportedCell, type Cell, type TableRowSpec } from "./cell";
 
 export interface NumberTableProps {
   /** Of the table; also the name of its files. */
@@ -52,15 +33,6 @@ export interface NumberTableProps {
   /** At most so many rows are shown; files hold all. */
   most?: number;
 }
-
-const isShown = (cell: Cell): cell is Exclude<Cell, string | number | null> =>
-  typeof cell === "object" && cell !== null;
-
-/** A cell as text for a file: a number in full, nothing for what is not known. */
-export const exportedCell = (cell: Cell): string | number | null => {
-  const value = isShown(cell) ? cell.value : cell;
-  return typeof value === "number" && !Number.isFinite(value) ? null : value;
-};
 
 /** The one table of numbers: hairlines, figures to the right, copied as a table by one click, exported in full. */
 export function NumberTable({

@@ -5,7 +5,7 @@ import { neutralise } from "../../../formats";
 import { escapedMarkup } from "../../../formats/markup";
 import { copyBoth, tabbed } from "./clipboard";
 import { download, fileName } from "../download";
-import { exportedCell, type Cell, type TableRowSpec } from "./number-table";
+import { exportedCell, type Cell, type TableRowSpec } from "./cell";
 
 interface Props {
   title: string;

@@ -1,0 +1,33 @@
+import type { ReactNode } from "react";
+
+/** What a cell holds: shown rounded or as it is, exported in full. */
+export type Cell =
+  | string
+  | number
+  | null
+  | {
+      shown: ReactNode;
+      value: string | number | null;
+      /** Over so many columns, as words that stand in place of numbers. */
+      span?: number;
+    };
+
+export interface TableRowSpec {
+  key: string;
+  cells: readonly Cell[];
+  /** The row that is pointed at from elsewhere. */
+  selected?: boolean;
+  /** Deserves a look. */
+  marked?: boolean;
+  quiet?: boolean;
+}
+
+/** Shown otherwise than it is exported. */
+export const isShown = (cell: Cell): cell is Exclude<Cell, string | number | null> =>
+  typeof cell === "object" && cell !== null;
+
+/** A cell as text for a file: a number in full, nothing for what is not known. */
+export const exportedCell = (cell: Cell): string | number | null => {
+  const value = isShown(cell) ? cell.value : cell;
+  return typeof value === "number" && !Number.isFinite(value) ? null : value;
+};
