@@ -83,6 +83,38 @@ for (const look of ["light", "dark"] as const) {
   });
 }
 
+for (const look of ["light", "dark"] as const)
+  test(`planning and the manual have no moderate or serious accessibility fault, ${look}`, async ({
+    page,
+  }) => {
+    test.setTimeout(240_000);
+    await page.emulateMedia({ colorScheme: look });
+    await page.goto("/");
+    await expect(cards(page)).toHaveCount(DEMO_STUDIES);
+    for (const screen of ["data", "hypotheses", "evidence"]) {
+      await page.goto(`/study/demo-planned/${screen}`);
+      await expect(page.getByText(/There are no data yet/)).toBeVisible();
+      expect(await serious(page), screen).toEqual([]);
+    }
+    await page.goto("/study/demo-planned/plan");
+    await page.getByLabel("simulated samples").fill("20");
+    await page.getByLabel("bootstrap samples in each").fill("50");
+    await page.getByRole("button", { name: "Draw power over people" }).click();
+    await expect(page.getByRole("img", { name: "Power over people" })).toBeVisible({
+      timeout: 60_000,
+    });
+    expect(await serious(page)).toEqual([]);
+    await page.setViewportSize({ width: 390, height: 844 });
+    await page.waitForTimeout(400);
+    expect(
+      await page.evaluate(() => document.documentElement.scrollWidth - innerWidth),
+    ).toBeLessThanOrEqual(0);
+    await page.setViewportSize({ width: 1280, height: 800 });
+    await page.goto("/manual#planning");
+    await expect(page.getByRole("heading", { name: /^Planning/ })).toBeVisible();
+    expect(await serious(page)).toEqual([]);
+  });
+
 test("estimates follow a change without a button, and typing is never blocked", async ({
   page,
 }) => {

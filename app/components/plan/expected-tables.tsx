@@ -58,7 +58,7 @@ function Line({ words, children }: { words: ReactNode; children: ReactNode }) {
 function Part({ title, note, children }: { title: string; note?: string; children: ReactNode }) {
   return (
     <Box component="section" sx={{ mb: 2 }}>
-      <Typography variant="h3" sx={{ mb: 0.25 }}>
+      <Typography variant="h3" component="h2" sx={{ mb: 0.25 }}>
         {title}
       </Typography>
       {note && (
