@@ -198,7 +198,6 @@ export async function historyDepth(id: string): Promise<{ undo: number; redo: nu
 export async function replaceData(id: string, table: Table, variables: Variable[]): Promise<void> {
   const loaded = await loadStudy(id);
   if (!loaded) return;
-  const dataKey = newId();
   const when = new Date().toISOString();
   await writing(
     database.studies,
@@ -215,28 +214,12 @@ export async function replaceData(id: string, table: Table, variables: Variable[
         why: misfits.join(" "),
       },
     ];
-    const history = (await database.histories.get(id)) ?? emptyHistory(id);
-    const past = boundedHistory([...history.past, stateOf(study)]);
-    await database.pages.put({ dataKey, study: id, table: packTable(table) });
-    await database.histories.put({ id, past, future: [], lastKind: "", lastAt: 0 });
-    await database.studies.put({
-      ...study,
-      definition: { ...definition, log },
-      revision: study.revision + 1,
-      origin: "history",
-      updatedAt: Date.now(),
-      rows: table.rows,
-      columns: table.columns.length,
-      dataKey,
-    });
-    await dropUnreachable(id, [dataKey, ...past.map((p) => p.dataKey)]);
+    await putData(study, { ...definition, log }, table);
   });
 }
 
 /** Says which variables a study without data will have; a study with data keeps its own. */
 export async function declareVariables(id: string, variables: Variable[]): Promise<void> {
-  const dataKey = newId();
-  const table = tableOfNames(variables.map((v) => v.column ?? v.name));
   await writing(
     database.studies,
     database.pages,
@@ -244,21 +227,34 @@ export async function declareVariables(id: string, variables: Variable[]): Promi
   )(async () => {
     const study = await database.studies.get(id);
     if (!study || study.rows > 0) return;
-    const history = (await database.histories.get(id)) ?? emptyHistory(id);
-    const past = boundedHistory([...history.past, stateOf(study)]);
-    await database.pages.put({ dataKey, study: id, table: packTable(table) });
-    await database.histories.put({ id, past, future: [], lastKind: "", lastAt: 0 });
-    await database.studies.put({
-      ...study,
-      definition: { ...study.definition, variables },
-      revision: study.revision + 1,
-      origin: "history",
-      updatedAt: Date.now(),
-      columns: table.columns.length,
-      dataKey,
-    });
-    await dropUnreachable(id, [dataKey, ...past.map((p) => p.dataKey)]);
+    const table = tableOfNames(variables.map((v) => v.column ?? v.name));
+    await putData(study, { ...study.definition, variables }, table);
   });
+}
+
+/** Writes other data with what is said of them, as one step of undo; within a transaction over studies, pages and histories. */
+async function putData(
+  study: StoredStudy,
+  definition: StudyDefinition,
+  table: Table,
+): Promise<void> {
+  const { id } = study;
+  const dataKey = newId();
+  const history = (await database.histories.get(id)) ?? emptyHistory(id);
+  const past = boundedHistory([...history.past, stateOf(study)]);
+  await database.pages.put({ dataKey, study: id, table: packTable(table) });
+  await database.histories.put({ id, past, future: [], lastKind: "", lastAt: 0 });
+  await database.studies.put({
+    ...study,
+    definition,
+    revision: study.revision + 1,
+    origin: "history",
+    updatedAt: Date.now(),
+    rows: table.rows,
+    columns: table.columns.length,
+    dataKey,
+  });
+  await dropUnreachable(id, [dataKey, ...past.map((p) => p.dataKey)]);
 }
 
 /** Data that neither the study nor its history can come back to need not be kept. */

@@ -34,9 +34,10 @@ interface Props {
 
 /** What the simulation has found so far: in sentences, as a table, as a curve. */
 export function Results({ definition, plan, state, claims }: Props) {
-  const { points, problem, smallest, sizes } = state;
-  const shown =
-    points.find((p) => p.point.people === (smallest?.people ?? plan.n)) ?? points.at(-1) ?? null;
+  const { points, problem, smallest, sizes, question } = state;
+  // The table is about what was asked last: the smallest sample that was found, else the planned one.
+  const wanted = question?.kind === "smallest" ? (smallest?.people ?? plan.n) : plan.n;
+  const shown = points.find((p) => p.point.people === wanted) ?? points.at(-1) ?? null;
   return (
     <Box sx={{ opacity: state.old ? 0.55 : 1 }}>
       {problem && (
