@@ -12,19 +12,8 @@ import {
   togetherWords,
   writeStatement,
 } from "../core";
-import { demoCompositesStudy } from "../demo/composites";
-import { demoFactorsStudy } from "../demo/factors";
+import { DEMO_STUDIES } from "../demo";
 import { demoPlannedStudy } from "../demo/planned";
-import { demoLeverStudy, demoStudy, demoTreatmentStudy } from "../demo/study";
-
-const STUDIES = {
-  mediation: demoStudy,
-  moderation: demoLeverStudy,
-  measurement: demoFactorsStudy,
-  composites: demoCompositesStudy,
-  treatment: demoTreatmentStudy,
-  planned: demoPlannedStudy,
-};
 
 const FOLDER = new URL("./manual/", import.meta.url);
 const chapters = readdirSync(FOLDER).filter((name) => name.endsWith(".md"));
@@ -33,7 +22,7 @@ const examples = chapters.flatMap((name) => {
   const block = /```hebel (\w+)\n([\s\S]*?)```/.exec(text);
   if (!block) return [];
   const quoted = [...text.matchAll(/^> (.+)$/gm)].map((line) => line[1]!);
-  return [{ name, study: block[1] as keyof typeof STUDIES, theory: block[2]!.trim(), quoted }];
+  return [{ name, study: block[1] as keyof typeof DEMO_STUDIES, theory: block[2]!.trim(), quoted }];
 });
 
 describe("what the manual quotes is what the demo study says", () => {
@@ -50,11 +39,11 @@ describe("what the manual quotes is what the demo study says", () => {
     for (const { quoted } of examples) expect(quoted.length).toBeGreaterThan(0);
   });
 
-  it.each(examples.filter((e) => e.study !== "planned"))(
+  it.each(examples.filter((e) => e.study !== "planning"))(
     "$name",
     { timeout: 120_000 },
     ({ study, theory, quoted }) => {
-      const { definition, table } = STUDIES[study]();
+      const { definition, table } = DEMO_STUDIES[study]();
       expect(theory).toBe(definition.theory);
       const said = analyse(definition, table).hypotheses.map(({ report }) => report);
       for (const sentence of quoted) expect(said).toContain(sentence);
@@ -62,7 +51,7 @@ describe("what the manual quotes is what the demo study says", () => {
   );
 
   it("planning", { timeout: 120_000 }, async () => {
-    const { theory, quoted } = examples.find((e) => e.study === "planned")!;
+    const { theory, quoted } = examples.find((e) => e.study === "planning")!;
     const { definition } = demoPlannedStudy();
     expect(theory).toBe(definition.theory);
     const plan = completePlan(definition.plan);
