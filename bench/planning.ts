@@ -5,7 +5,7 @@ import {
   Planner,
   type SimulationTask,
 } from "../core";
-import { nodePieces } from "../cli/work-threads";
+import { nodePieces } from "../cli/threads";
 
 /** A thousand samples with a thousand resamples each of a simple mediation among a hundred people; the goal is 5 s on two threads. */
 const task: SimulationTask = {

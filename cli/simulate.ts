@@ -15,7 +15,7 @@ import {
 import { decodeText, FormatProblem, readStudy, type LoadedStudy } from "../formats";
 import { QueueClient } from "./queue/client";
 import { planTable, smallestWords } from "./plan-table";
-import { nodePieces } from "./work-threads";
+import { nodePieces } from "./threads";
 
 const USAGE = `Usage: npm run --silent simulate -- STUDY.hebel.json [--people N[,N...]] [--samples N] [--resamples N] [--seed N] [--every]
        [--smallest all | LABEL | joint:LABEL | width:LABEL:W] [--workers N | --queue redis://HOST] [--out RESULT.json]

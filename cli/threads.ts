@@ -1,17 +1,43 @@
 import { Worker } from "node:worker_threads";
-import { ReplicatePool, type MakerRequest, type MakerThread, type ReplicateBlock } from "../core";
+import {
+  PiecePool,
+  ReplicatePool,
+  type MakerRequest,
+  type MakerThread,
+  type Piece,
+  type PieceResult,
+  type PieceThread,
+  type ReplicateBlock,
+  type SimulationTask,
+} from "../core";
+import type { ThreadAnswer, ThreadRequest } from "./thread";
 
-/** A worker thread of Node that makes replicates. */
-class NodeThread implements MakerThread {
-  private readonly worker = new Worker(new URL("./replicate-worker.mjs", import.meta.url));
+/** A worker thread of Node that does one thing at a time. */
+export class NodeThread implements MakerThread, PieceThread {
+  private readonly worker = new Worker(new URL("./thread.mjs", import.meta.url));
 
-  ask(request: MakerRequest): Promise<ReplicateBlock | null> {
+  async ask(request: MakerRequest): Promise<ReplicateBlock | null> {
+    return (await this.send(request)) as ReplicateBlock | null;
+  }
+
+  async make(key: string, task: SimulationTask, piece: Piece): Promise<PieceResult> {
+    return (await this.send({ kind: "piece", key, task, piece })) as PieceResult;
+  }
+
+  /** What is under way is refused. */
+  end(): void {
+    void this.worker.terminate();
+  }
+
+  private send(request: ThreadRequest): Promise<PieceResult | ReplicateBlock | null> {
     return new Promise((resolve, reject) => {
       const settle = (then: () => void): void => {
         for (const event of ["message", "error", "exit"]) this.worker.removeAllListeners(event);
         then();
       };
-      this.worker.once("message", (block: ReplicateBlock | null) => settle(() => resolve(block)));
+      this.worker.once("message", (answer: ThreadAnswer) =>
+        settle(() => ("done" in answer ? resolve(answer.done) : reject(new Error(answer.fault)))),
+      );
       this.worker.once("error", (error) => settle(() => reject(error)));
       this.worker.once("exit", (code) =>
         settle(() => reject(new Error(`A worker thread ended with code ${code}.`))),
@@ -19,12 +45,11 @@ class NodeThread implements MakerThread {
       this.worker.postMessage(request);
     });
   }
-
-  end(): void {
-    void this.worker.terminate();
-  }
 }
 
-/** A pool of so many worker threads of Node. */
+/** A pool of so many threads of Node that make replicates. */
 export const nodePool = (size: number): ReplicatePool =>
   new ReplicatePool(() => new NodeThread(), size);
+
+/** A pool of so many threads of Node that make pieces of a simulation. */
+export const nodePieces = (size: number): PiecePool => new PiecePool(() => new NodeThread(), size);

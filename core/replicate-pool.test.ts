@@ -87,6 +87,23 @@ describe("a pool of threads", () => {
     expect(counts()).toEqual({ started: 4, ended: 4 });
   });
 
+  it("starts no thread again when it is closed in the middle", async () => {
+    let started = 0;
+    const pool = new ReplicatePool(() => {
+      started += 1;
+      let refuse: (reason: Error) => void;
+      return {
+        ask: () => new Promise((_, reject) => (refuse = reject)),
+        end: () => refuse(new Error("ended")),
+      };
+    }, 2);
+    const { resampling } = Analysis.of(definition, table).prepared;
+    const running = pool.replicates("one", resampling, 0, 10);
+    pool.close();
+    await expect(running).rejects.toThrow("ended");
+    expect(started).toBe(2);
+  });
+
   it("leaves one out on the threads where a replicate takes long, in batches", async () => {
     const { start, log } = threads();
     const analysis = Analysis.of(definition, table);

@@ -84,14 +84,16 @@ class Seat {
     request: MakerRequest,
   ): Promise<ReplicateBlock> {
     for (let attempt = 1; ; attempt++) {
+      const thread = (this.thread ??= this.start());
       try {
-        this.thread ??= this.start();
         if (this.prepared !== key) {
-          await this.thread.ask({ kind: "prepare", key, problem });
+          await thread.ask({ kind: "prepare", key, problem });
           this.prepared = key;
         }
-        return (await this.thread.ask(request))!;
+        return (await thread.ask(request))!;
       } catch (error) {
+        // The pool was closed while it worked: nothing is to be tried again.
+        if (this.thread !== thread) throw error;
         this.end();
         if (attempt === MOST_TRIES) throw error;
       }

@@ -11,33 +11,19 @@ import {
   type Table,
 } from "../../core";
 import type { Attempt } from "./attempt";
+import { BrowserThread } from "./browser-thread";
 import type { PlanAnswer, PlanRequest } from "./planning.worker";
 
 const MAX_THREADS = 16;
 
 /** A worker of the browser that simulates. */
-class PlanThread implements PieceThread {
-  private readonly worker = new Worker(new URL("./planning.worker.ts", import.meta.url), {
-    type: "module",
-  });
-
-  ask(request: PlanRequest): Promise<PlanAnswer> {
-    return new Promise((resolve, reject) => {
-      this.worker.onmessage = ({ data }: MessageEvent<PlanAnswer>) => resolve(data);
-      this.worker.onerror = (event) =>
-        reject(new Error(event.message || "A worker could not be started."));
-      this.worker.onmessageerror = () =>
-        reject(new Error("A worker sent something that cannot be read."));
-      this.worker.postMessage(request);
-    });
+class PlanThread extends BrowserThread<PlanRequest, PlanAnswer> implements PieceThread {
+  constructor() {
+    super(new Worker(new URL("./planning.worker.ts", import.meta.url), { type: "module" }));
   }
 
   async make(key: string, task: SimulationTask, piece: Piece): Promise<PieceResult> {
     return (await this.ask({ kind: "piece", key, task, piece })) as PieceResult;
-  }
-
-  end(): void {
-    this.worker.terminate();
   }
 }
 

@@ -8,9 +8,9 @@ import {
   type ReplicateBlock,
   type ResamplingProblem,
 } from "../../core";
-import type { Work } from "../work";
 import { connectionTo, QUEUE } from "./connection";
 import { nameOf, packed, unpackedDone } from "./payload";
+import type { Done, Work } from "./work";
 
 /** Results are kept so long, seconds, for a producer that comes back. */
 const KEPT = 24 * 3600;
@@ -51,7 +51,7 @@ export class QueueClient {
   }
 
   /** Has work done by any worker of the queue. */
-  async do(work: Work): Promise<PieceResult | ReplicateBlock> {
+  async do(work: Work): Promise<Done> {
     const text = packed(work);
     const id = nameOf(text);
     const ask = (): Promise<unknown> =>

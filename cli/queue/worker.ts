@@ -1,8 +1,9 @@
 import { availableParallelism } from "node:os";
 import { Worker } from "bullmq";
-import { WorkThread } from "../work-threads";
+import { NodeThread } from "../threads";
 import { connectionTo, QUEUE } from "./connection";
 import { packed, unpackedWork } from "./payload";
+import { Hand } from "./work";
 
 const USAGE = `Usage: npm run --silent worker -- --queue redis://HOST [--workers N]
 
@@ -27,17 +28,17 @@ if (url === undefined || !Number.isInteger(size) || size < 1) {
   process.exitCode = 2;
 } else {
   // Work is done on threads, so that this one is free to say that it lives.
-  const free: WorkThread[] = [];
+  const free: Hand[] = [];
   const worker = new Worker<string, string>(
     QUEUE,
     async (job) => {
-      const thread = free.pop() ?? new WorkThread();
+      const hand = free.pop() ?? new Hand(new NodeThread());
       try {
-        const done = packed(await thread.do(unpackedWork(job.data)));
-        free.push(thread);
+        const done = packed(await hand.do(unpackedWork(job.data)));
+        free.push(hand);
         return done;
       } catch (error) {
-        thread.end();
+        hand.end();
         throw error;
       }
     },
@@ -55,7 +56,7 @@ if (url === undefined || !Number.isInteger(size) || size < 1) {
   );
   const stop = async (): Promise<void> => {
     await worker.close();
-    for (const thread of free) thread.end();
+    for (const hand of free) hand.end();
     process.exit(0);
   };
   process.once("SIGINT", () => void stop());

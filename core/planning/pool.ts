@@ -34,8 +34,8 @@ export class PiecePool {
       this.threads.map(async (_, seat) => {
         for (let piece = waiting.shift(); piece; piece = waiting.shift()) {
           if (signal?.aborted) return;
-          const result = await this.make(seat, key, task, piece);
-          if (!signal?.aborted) each(result);
+          const result = await this.make(seat, key, task, piece, signal);
+          if (result && !signal?.aborted) each(result);
         }
       }),
     );
@@ -48,17 +48,21 @@ export class PiecePool {
     return name;
   }
 
+  /** @returns null for a run that was stopped */
   private async make(
     seat: number,
     key: string,
     task: SimulationTask,
     piece: Piece,
-  ): Promise<PieceResult> {
+    signal?: AbortSignal,
+  ): Promise<PieceResult | null> {
     for (let attempt = 1; ; attempt++) {
       const thread = (this.threads[seat] ??= this.start());
       try {
         return await thread.make(key, task, piece);
       } catch (error) {
+        // A run that was stopped has had its threads ended: that is no fault.
+        if (signal?.aborted) return null;
         thread.end();
         this.threads[seat] = null;
         if (attempt === MOST_TRIES) throw error;

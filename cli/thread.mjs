@@ -2,4 +2,4 @@
 import { register } from "tsx/esm/api";
 
 register();
-await import("./work-thread.ts");
+await import("./thread.ts");
