@@ -2,6 +2,8 @@ import { equationsOf } from "./equations-of";
 import { describe, expect, it } from "vitest";
 import { analyseCase } from "../../reference/load";
 import { plain, pValue } from "../wording/numbers";
+import type { BootstrapRun } from "./types";
+import { failedWarning } from "./warnings";
 
 describe("a whole analysis", () => {
   it("is unsettled when zero lies within the Monte Carlo error of a limit, and says what would settle it", () => {
@@ -85,6 +87,19 @@ describe("a whole analysis", () => {
     expect(evidence.effects[0]!.bootstrap!.used).toBe(300 - evidence.bootstrap!.failed);
     expect(evidence.warnings.map((w) => w.code)).toContain("replicates_failed");
   });
+});
+
+it.each([
+  // Closed solutions fail only where a resample is degenerate; fits that go by steps may miss now and then.
+  [null, 0, undefined, false],
+  [null, 50, "replicates_failed", false],
+  [null, 51, "replicates_failed", true],
+  [0, 100, "replicates_failed", false],
+  [3, 101, "many_failed_replicates", true],
+])("improper %s, %i of 1,000 failed: %s", (improper, failed, code, many) => {
+  const [warning] = failedWarning({ improper, failed, done: 1000 } as BootstrapRun);
+  expect(warning?.code).toBe(code);
+  expect(warning?.message.includes("too many") ?? false).toBe(many);
 });
 
 it("numbers read well", () => {

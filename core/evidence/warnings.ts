@@ -14,7 +14,8 @@ import { warning } from "../wording";
 import { excludes } from "./reading";
 import type { BootstrapRun, EffectEvidence } from "./types";
 
-const MANY_FAILED = 0.05;
+/** Above this share of failed resamples the loss itself is a finding; where fits go by steps, some fail in any sound study. */
+const MANY_FAILED = { closed: 0.05, stepwise: 0.1 };
 /** Above this share of resamples without a finite value a quantity is warned of. */
 const MANY_MISSING = 0.01;
 /** Fewer clusters than these make cluster-robust errors uncertain, or hardly usable. */
@@ -168,11 +169,19 @@ function pairWarnings(
   return list;
 }
 
+/** Says how many resamples failed, and whether that is too many. */
+export function failedWarning({ failed, done, improper }: BootstrapRun): Warning[] {
+  if (failed === 0) return [];
+  const stepwise = improper !== null;
+  const many = failed / done > (stepwise ? MANY_FAILED.stepwise : MANY_FAILED.closed);
+  const code = many && stepwise ? "many_failed_replicates" : "replicates_failed";
+  return [warning(code, { failed, done, many }, [])];
+}
+
 function resamplingWarnings(effects: EffectEvidence[], run: BootstrapRun | null): Warning[] {
   if (!run) return [];
-  const { failed, done } = run;
-  const many = failed / done > MANY_FAILED;
-  const failures = failed > 0 ? [warning("replicates_failed", { failed, done, many }, [])] : [];
+  const failures = failedWarning(run);
+  const { done } = run;
   if (run.improper)
     failures.push(warning("replicates_improper", { improper: run.improper, done }, []));
   const resampled = effects.filter((e) => e.bootstrap);

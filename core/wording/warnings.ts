@@ -11,6 +11,9 @@ interface Listed {
   effects: string[];
 }
 
+const failedWords = ({ failed, done, many }: { failed: number; done: number; many: boolean }) =>
+  `${failed} of ${done} bootstrap samples failed (${percent(failed / done)} %) and were left out.${many ? " That is too many: the intervals describe only the samples in which the model could be fitted." : ""}`;
+
 /** What deserves a look whatever engine estimates, in words: the one place where it is said. */
 const WARNINGS = {
   moments_only: ({ n, unit, standardised }: { n: number; unit: string; standardised: boolean }) =>
@@ -41,8 +44,8 @@ const WARNINGS = {
     `The direct effect (${plain(direct)}) and the indirect effect (${plain(indirect)}) of ${from} on ${to} have opposite signs, and both intervals exclude zero (inconsistent mediation). That is a finding, not an error; a proportion mediated has no meaning here.`,
   proportion_unstable: ({ from, to }: Pair) =>
     `The total effect of ${from} on ${to} may be zero, so the proportion mediated is unstable; better not report it.`,
-  replicates_failed: ({ failed, done, many }: { failed: number; done: number; many: boolean }) =>
-    `${failed} of ${done} bootstrap samples failed (${percent(failed / done)} %) and were left out.${many ? " That is too many: the intervals describe only the samples in which the model could be fitted." : ""}`,
+  replicates_failed: failedWords,
+  many_failed_replicates: failedWords,
   replicates_improper: ({ improper, done }: { improper: number; done: number }) =>
     `${improper} of ${done} bootstrap samples (${percent(improper / done)} %) have an improper solution (a variance below zero, or a correlation beyond one). They are kept; with many of them the model hardly suits the items.`,
   bc_undefined: ({ effects }: Listed) =>
