@@ -1,3 +1,4 @@
+import { availableParallelism } from "node:os";
 import { defineConfig } from "vitest/config";
 
 export default defineConfig({
@@ -5,5 +6,7 @@ export default defineConfig({
     include: ["{core,formats,cli,app,demo,docs,reference,bench}/**/*.test.{ts,tsx}"],
     testTimeout: 30_000,
     setupFiles: [],
+    // A test file is one thread of work nearly always: every processor takes one, while the runner itself rests.
+    maxWorkers: availableParallelism(),
   },
 });

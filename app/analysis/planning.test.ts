@@ -49,15 +49,15 @@ const study = (plan: Partial<StudyPlan> = {}): StudyDefinition & { plan: StudyPl
     ["x", "m", "y"].map((name) => ({ name, level: "continuous" as const })),
   ),
   theory: "H1: x raises y through m",
-  settings: { ...DEFAULT_SETTINGS, replications: 100, interval: "percentile" },
+  settings: { ...DEFAULT_SETTINGS, replications: 60, interval: "percentile" },
   plan: completePlan({
     sizes: [
       { from: ["x"], to: "m", size: 0.4 },
       { from: ["m"], to: "y", size: 0.4 },
     ],
     n: 60,
-    samples: 60,
-    replications: 100,
+    samples: 40,
+    replications: 60,
     ...plan,
   }),
 });
@@ -83,7 +83,7 @@ describe("a plan under way", () => {
       planning.ask(study(), { kind: "power", people: [80, 40] }),
     );
     const end = planning.snapshot();
-    expect(end).toMatchObject({ status: "done", done: 120, total: 120, problem: null, old: false });
+    expect(end).toMatchObject({ status: "done", done: 80, total: 80, problem: null, old: false });
     expect(end.points.map((p) => p.point.people)).toEqual([40, 80]);
     const task: SimulationTask = { study: study(), plan: study().plan, every: true };
     const straight = new Planner(task, inThisThread);
@@ -100,17 +100,17 @@ describe("a plan under way", () => {
   it("makes nothing twice: a question asked again, or wider, adds only what is new", async () => {
     const planning = new Planning();
     await planning.ask(study(), { kind: "power", people: [40] });
-    expect(pieces).toBe(3);
+    expect(pieces).toBe(2);
     await planning.ask(study(), { kind: "power", people: [40] });
-    expect(pieces).toBe(3);
+    expect(pieces).toBe(2);
     await planning.ask(study(), { kind: "power", people: [40, 50] });
-    expect(pieces).toBe(6);
+    expect(pieces).toBe(4);
     expect(planning.snapshot().points).toHaveLength(2);
   });
 
   it("keeps what came before it was stopped, and goes on from there", async () => {
     const planning = new Planning();
-    const definition = study({ samples: 200 });
+    const definition = study({ samples: 120 });
     eachPiece = () => {
       if (pieces === 4) planning.stop();
     };
@@ -123,8 +123,8 @@ describe("a plan under way", () => {
     planning.goOn(definition);
     await vi.waitFor(() => expect(planning.snapshot().status).toBe("done"));
     // The piece that was under way is made again, the three before it are not.
-    expect(pieces).toBe(4 + 7);
-    expect(planning.snapshot().points[0]!.point.samples).toBe(200);
+    expect(pieces).toBe(4 + 3);
+    expect(planning.snapshot().points[0]!.point.samples).toBe(120);
   });
 
   it("marks what it found as old when the study changes, and as good again when it changes back", async () => {
@@ -134,7 +134,7 @@ describe("a plan under way", () => {
     await planning.ask(study(), { kind: "power", people: [40] });
     planning.follow({ ...study(), title: "another title" });
     expect(planning.snapshot().old).toBe(false);
-    planning.follow(study({ samples: 80 }));
+    planning.follow(study({ samples: 60 }));
     expect(planning.snapshot().old).toBe(true);
     planning.follow(study());
     expect(planning.snapshot().old).toBe(false);
@@ -143,7 +143,7 @@ describe("a plan under way", () => {
   it("stops when the study changes under it", async () => {
     const planning = new Planning();
     eachPiece = () => {
-      if (pieces === 2) planning.follow(study({ samples: 80 }));
+      if (pieces === 2) planning.follow(study({ samples: 60 }));
     };
     await planning.ask(study(), { kind: "power", people: [40] });
     expect(planning.snapshot()).toMatchObject({ status: "stopped", old: true });
@@ -160,17 +160,17 @@ describe("a plan under way", () => {
 
   it("finds the smallest number of people whose power reaches the target", async () => {
     const planning = new Planning();
-    const definition = study({ samples: 40, target: 0.8 });
+    const definition = study({ samples: 20, target: 0.6 });
     await planning.ask(definition, { kind: "smallest", goal: { kind: "sentence", label: "H1" } });
     const { smallest, points, status } = planning.snapshot();
     expect(status).toBe("done");
     const found = points.find((p) => p.point.people === smallest!.people)!;
-    expect(found.point.sentences[0]!.power.share).toBeGreaterThanOrEqual(0.8);
+    expect(found.point.sentences[0]!.power.share).toBeGreaterThanOrEqual(0.6);
   });
 
   it("finds the smallest effect, and says when there is none", async () => {
     const planning = new Planning();
-    const definition = study({ samples: 20, n: 100 });
+    const definition = study({ samples: 20, n: 40, target: 0.5 });
     await planning.ask(definition, { kind: "effect", label: "H1" });
     const { effect, sizes, noEffect } = planning.snapshot();
     expect(noEffect).toBe(false);

@@ -41,3 +41,12 @@ export function choleskySolveInPlace(
     x[i] = sum / l[i * stride + i]!;
   }
 }
+
+/** L^-1 x in place, for a lower triangle L, k x k; x begins at `start`. */
+export function solveLower(L: Float64Array, x: Float64Array, k: number, start = 0): void {
+  for (let i = 0; i < k; i++) {
+    let sum = x[start + i]!;
+    for (let m = 0; m < i; m++) sum -= L[i * k + m]! * x[start + m]!;
+    x[start + i] = sum / L[i * k + i]!;
+  }
+}

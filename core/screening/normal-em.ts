@@ -1,5 +1,5 @@
 import { ln } from "../numerics/elementary";
-import { choleskyInPlace, choleskySolveInPlace } from "../numerics/cholesky";
+import { choleskyInPlace, choleskySolveInPlace, solveLower } from "../numerics/cholesky";
 import { mean, sumOfSquares } from "../numerics/moments";
 import type { MissingPattern } from "./patterns";
 
@@ -53,14 +53,9 @@ export function normalEm(
   const mu = new Float64Array(p);
   const sigma = new Float64Array(p * p);
   for (let j = 0; j < p; j++) sigma[j * p + j] = 1;
-  let steps = 0;
-  let change = Infinity;
-  while (change >= CONVERGED && steps < MAX_STEPS) {
-    const next = step(sums, mu, sigma, n, p);
-    if (next === null) return null;
-    change = next;
-    steps += 1;
-  }
+  const climbed = climb(sums, mu, sigma, n);
+  if (!climbed) return null;
+  const { steps, change } = climbed;
   const fit = likelihood(sums, mu, sigma, p, scales);
   if (fit === null) return null;
   return {
@@ -112,25 +107,122 @@ function factorOf(
   return { l, share: choleskyInPlace(l, k, k) };
 }
 
+/**
+ * EM steps until they change nothing, in place. Two steps tell where the third and all after it lead, nearly on a line; going there at once
+ * (squared extrapolation, Varadhan & Roland 2008, scheme S3) saves most of them. A point that is no covariance matrix is not gone to.
+ */
+function climb(
+  sums: PatternSums[],
+  mu: Float64Array,
+  sigma: Float64Array,
+  n: number,
+): { steps: number; change: number } | null {
+  const room = new Room(mu.length);
+  const joined = (): Float64Array => Float64Array.from([...mu, ...sigma]);
+  const goTo = (point: Float64Array): void => {
+    mu.set(point.subarray(0, mu.length));
+    sigma.set(point.subarray(mu.length));
+  };
+  let steps = 0;
+  let change = Infinity;
+  while (steps < MAX_STEPS) {
+    const start = joined();
+    const points: Float64Array[] = [];
+    for (let k = 0; k < 2; k++) {
+      const next = step(sums, mu, sigma, n, room);
+      if (next === null) return null;
+      change = next;
+      steps += 1;
+      if (change < CONVERGED) return { steps, change };
+      points.push(joined());
+    }
+    const ahead = extrapolated(start, points[0]!, points[1]!);
+    goTo(ahead);
+    const next = step(sums, mu, sigma, n, room);
+    if (next === null) goTo(points[1]!);
+    else steps += 1;
+  }
+  return { steps, change };
+}
+
+/** x0 + 2 a r + a^2 v with r = x1 - x0, v = x2 - 2 x1 + x0 and a = |r| / |v|, at least one. */
+function extrapolated(x0: Float64Array, x1: Float64Array, x2: Float64Array): Float64Array {
+  let rr = 0;
+  let vv = 0;
+  for (let i = 0; i < x0.length; i++) {
+    const r = x1[i]! - x0[i]!;
+    const v = x2[i]! - x1[i]! - r;
+    rr += r * r;
+    vv += v * v;
+  }
+  const a = vv > 0 ? Math.max(1, Math.sqrt(rr / vv)) : 1;
+  return x0.map((x, i) => {
+    const r = x1[i]! - x;
+    return x + 2 * a * r + a * a * (x2[i]! - x1[i]! - r);
+  });
+}
+
+/** Room that every pattern of every step uses again. */
+class Room {
+  /** Sums of the completed deviations from mu, and of their cross-products: lower triangle. */
+  readonly total: Float64Array;
+  readonly products: Float64Array;
+  readonly l: Float64Array;
+  readonly d: Float64Array;
+  readonly about: Float64Array;
+  /** Of each missing variable: what it is regressed by, and what that leads to. */
+  readonly weights: Float64Array[];
+  readonly expected: Float64Array[];
+  readonly completed: Float64Array;
+
+  constructor(readonly p: number) {
+    this.total = new Float64Array(p);
+    this.products = new Float64Array(p * p);
+    this.l = new Float64Array(p * p);
+    this.d = new Float64Array(p);
+    this.about = new Float64Array(p * p);
+    this.weights = Array.from({ length: p }, () => new Float64Array(p));
+    this.expected = Array.from({ length: p }, () => new Float64Array(p));
+    this.completed = new Float64Array(p);
+  }
+
+  /** Adds to the cross-product of two variables. */
+  add(i: number, j: number, value: number): void {
+    const at = i > j ? i * this.p + j : j * this.p + i;
+    this.products[at] = this.products[at]! + value;
+  }
+}
+
 /** One EM step in place; the largest change, or null when a block is singular. */
 function step(
   sums: PatternSums[],
   mu: Float64Array,
   sigma: Float64Array,
   n: number,
-  p: number,
+  room: Room,
 ): number | null {
-  const total = new Float64Array(p);
-  const products = new Float64Array(p * p);
-  for (const pattern of sums)
-    if (!addCompleted(pattern, mu, sigma, p, total, products)) return null;
+  const { total, products, p } = room;
+  total.fill(0);
+  products.fill(0);
+  for (const pattern of sums) {
+    const { observed, means } = pattern;
+    const k = observed.length;
+    for (let a = 0; a < k; a++) {
+      room.d[a] = means[a]! - mu[observed[a]!]!;
+      for (let b = 0; b <= a; b++) room.l[a * k + b] = sigma[observed[a]! * p + observed[b]!]!;
+    }
+    if (!(choleskyInPlace(room.l, k, k) > SINGULAR)) return null;
+    if (pattern.n === 1) addCase(pattern, sigma, room);
+    else addCompleted(pattern, sigma, room);
+  }
   let change = 0;
   for (let j = 0; j < p; j++) total[j] = total[j]! / n;
   for (let i = 0; i < p; i++) {
-    for (let j = 0; j < p; j++) {
+    for (let j = 0; j <= i; j++) {
       const value = products[i * p + j]! / n - total[i]! * total[j]!;
       change = Math.max(change, Math.abs(value - sigma[i * p + j]!));
       sigma[i * p + j] = value;
+      sigma[j * p + i] = value;
     }
   }
   for (let j = 0; j < p; j++) {
@@ -140,55 +232,64 @@ function step(
   return change;
 }
 
-/** Adds a pattern's expected deviations from mu and their cross-products. */
-function addCompleted(
-  pattern: PatternSums,
-  mu: Float64Array,
-  sigma: Float64Array,
-  p: number,
-  total: Float64Array,
-  products: Float64Array,
-): boolean {
-  const { observed, missing, n } = pattern;
+/**
+ * Adds the expected deviations of the one case of a pattern, and their cross-products: with u and v of d and of the covariances in the
+ * metric of the factor, what is missing is expected at v'u, and varies by sigma - v'v about it.
+ */
+function addCase({ observed, missing }: PatternSums, sigma: Float64Array, room: Room): void {
+  const { total, l, d, about: u, weights, completed, p } = room;
   const k = observed.length;
-  const { l, share } = factorOf(observed, sigma, p);
-  if (!(share > SINGULAR)) return false;
-  const d = pattern.means.map((m, a) => m - mu[observed[a]!]!);
-  const about = new Float64Array(k * k);
+  for (let r = 0; r < k; r++) u[r] = completed[observed[r]!] = d[r]!;
+  solveLower(l, u, k);
+  for (let a = 0; a < missing.length; a++) {
+    const j = missing[a]!;
+    const v = weights[a]!;
+    for (let r = 0; r < k; r++) v[r] = sigma[observed[r]! * p + j]!;
+    solveLower(l, v, k);
+    completed[j] = inner(v, u, k);
+    for (let b = 0; b <= a; b++)
+      room.add(j, missing[b]!, sigma[j * p + missing[b]!]! - inner(v, weights[b]!, k));
+  }
+  for (let i = 0; i < p; i++) {
+    total[i] = total[i]! + completed[i]!;
+    for (let j = 0; j <= i; j++) room.add(i, j, completed[i]! * completed[j]!);
+  }
+}
+
+/** Adds a pattern's expected deviations from mu and their cross-products. */
+function addCompleted(pattern: PatternSums, sigma: Float64Array, room: Room): void {
+  const { observed, missing, n } = pattern;
+  const { total, l, d, about, weights, expected, p } = room;
+  const k = observed.length;
   for (let r = 0; r < k; r++) {
-    const row = observed[r]! * p;
     total[observed[r]!] = total[observed[r]!]! + n * d[r]!;
-    for (let c = 0; c < k; c++) {
+    for (let c = 0; c <= r; c++) {
       const value = pattern.products[r * k + c]! + n * d[r]! * d[c]!;
-      about[r * k + c] = value;
-      products[row + observed[c]!] = products[row + observed[c]!]! + value;
+      about[r * k + c] = about[c * k + r] = value;
+      room.add(observed[r]!, observed[c]!, value);
     }
   }
   // What is missing is expected by regression on what is observed.
-  const weights: Float64Array[] = [];
-  const expected: Float64Array[] = [];
-  for (const j of missing) {
-    const w = Float64Array.from(observed, (o) => sigma[o * p + j]!);
+  for (let a = 0; a < missing.length; a++) {
+    const j = missing[a]!;
+    const w = weights[a]!;
+    const t = expected[a]!;
+    for (let r = 0; r < k; r++) w[r] = sigma[observed[r]! * p + j]!;
     choleskySolveInPlace(l, k, k, w);
-    const t = times(about, w, k);
-    weights.push(w);
-    expected.push(t);
-    total[j] = total[j]! + n * inner(d, w);
     for (let r = 0; r < k; r++) {
-      const o = observed[r]!;
-      products[o * p + j] = products[o * p + j]! + t[r]!;
-      products[j * p + o] = products[j * p + o]! + t[r]!;
+      let sum = 0;
+      for (let c = 0; c < k; c++) sum += about[r * k + c]! * w[c]!;
+      t[r] = sum;
+      room.add(observed[r]!, j, sum);
+    }
+    total[j] = total[j]! + n * inner(d, w, k);
+    for (let b = 0; b <= a; b++) {
+      const i = missing[b]!;
+      let explained = 0;
+      for (let r = 0; r < k; r++) explained += sigma[i * p + observed[r]!]! * w[r]!;
+      room.add(i, j, inner(w, expected[b]!, k) + n * (sigma[i * p + j]! - explained));
     }
   }
-  missing.forEach((i, a) => {
-    missing.forEach((j, b) => {
-      let explained = 0;
-      for (let r = 0; r < k; r++) explained += sigma[i * p + observed[r]!]! * weights[b]![r]!;
-      const value = inner(weights[a]!, expected[b]!) + n * (sigma[i * p + j]! - explained);
-      products[i * p + j] = products[i * p + j]! + value;
-    });
-  });
-  return true;
 }
 
 function likelihood(
@@ -207,7 +308,7 @@ function likelihood(
     const d = means.map((m, a) => m - mu[observed[a]!]!);
     const solved = Float64Array.from(d);
     choleskySolveInPlace(l, k, k, solved);
-    const own = n * inner(d, solved);
+    const own = n * inner(d, solved, k);
     let logDeterminant = 0;
     let trace = 0;
     for (let a = 0; a < k; a++) {
@@ -222,14 +323,8 @@ function likelihood(
   return { logLikelihood, distance };
 }
 
-function times(m: Float64Array, x: Float64Array, k: number): Float64Array {
-  const out = new Float64Array(k);
-  for (let i = 0; i < k; i++) for (let j = 0; j < k; j++) out[i] = out[i]! + m[i * k + j]! * x[j]!;
-  return out;
-}
-
-function inner(a: Float64Array, b: Float64Array): number {
+function inner(a: Float64Array, b: Float64Array, k: number): number {
   let sum = 0;
-  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
+  for (let i = 0; i < k; i++) sum += a[i]! * b[i]!;
   return sum;
 }

@@ -1,6 +1,11 @@
 import { COVARIANCE, INTERCEPT, PATH } from "./directions";
 import type { PatternLikelihood } from "./pattern";
 
+// An imported name is looked up each time it is read; these are read for every pair of arrows.
+const ofPath = PATH;
+const ofCovariance = COVARIANCE;
+const ofIntercept = INTERCEPT;
+
 /**
  * Second derivatives of the log-likelihood of one case, averaged, times minus n: of one direction with all others, added to
  * `out`. After `columns` and `addScore`.
@@ -40,8 +45,8 @@ export function addCurvature(
     }
     if (other !== 0) sum -= h * other * (oe * D[bs]! + be * D[os]!);
     if (shift !== 0) sum -= g * shift * (be * D[r]! + br * D[e]!);
-    if (kind[t] === PATH) sum += secondOrder(part, s, t);
-    else if (kind[s] === PATH) sum += secondOrder(part, t, s);
+    if (kind[t] === ofPath) sum += secondOrder(part, s, t);
+    else if (kind[s] === ofPath) sum += secondOrder(part, t, s);
     const place = at + parameter[t]!;
     out[place] = out[place]! - moments.n * sum;
   }
@@ -74,15 +79,19 @@ export function addRow(
 }
 
 /** What the second derivatives of Sigma and mu add: `one` differentiated along a path. */
-function secondOrder(part: PatternLikelihood, one: number, path: number): number {
+export function secondOrder(
+  part: Pick<PatternLikelihood, "G" | "D" | "c" | "implied" | "directions">,
+  one: number,
+  path: number,
+): number {
   const { G, D, c, implied, directions } = part;
   const { kind, row, column, b, o, half } = directions;
   const { B, E, v, means } = implied;
   const [k, l, i, j] = [row[path]!, column[path]!, row[one]!, column[one]!];
   const [bk, el, bi, oj] = [b[path]!, o[path]!, b[one]!, o[one]!];
   const turn = B[l * v + i]!;
-  if (kind[one] === INTERCEPT) return turn * D[bk]!;
-  if (kind[one] === COVARIANCE)
+  if (kind[one] === ofIntercept) return turn * D[bk]!;
+  if (kind[one] === ofCovariance)
     return half[one]! * (turn * G[bk * c + oj]! + B[l * v + j]! * G[bk * c + bi]!);
   return (
     turn * G[bk * c + oj]! +

@@ -40,7 +40,11 @@ export interface WeightedModel {
 
 /** The estimates that everything else rests on are found to the last digit. */
 const AS_FAR_AS_IT_GOES = 1e-20;
-const NEWTON_STEPS = 2;
+/** Steps from the estimates of two stages, and from within rounding of the maximum. */
+const NEAR_STEPS = 15;
+const LAST_STEPS = 3;
+/** What a step leaves of the criterion at most, as it comes in. */
+const CONTRACTS = 0.1;
 
 /** Number of means, variances and covariances that a model is fitted to. */
 export const momentCount = (p: number, means: boolean, groups: number): number =>
@@ -83,12 +87,11 @@ export function fitModel(stated: Specification, data: StructureSample): FittedMo
     );
   const weighted = spec.estimator === "ml" ? null : weightedModel(spec, models, sample, data);
   const objective: Objective = weighted?.objective ?? likelihood;
-  // With values missing scoring gains a digit or two a step; the last digits come from the observed information at once.
-  const close = sample.missing ? CONVERGED : AS_FAR_AS_IT_GOES;
-  const { end, theta, iterations } = bestOf(objective, models, start, close);
+  const { end, theta, iterations } = sample.missing
+    ? withGaps(likelihood, models, sample, start)
+    : bestOf(objective, models, start, AS_FAR_AS_IT_GOES);
   if (end !== "converged")
     throw new ModelFault("not-converged", "The estimates did not converge.", []);
-  if (sample.missing) polish(likelihood, theta);
   objective.valueAt(theta);
   objective.derivatives();
   const base = {
@@ -148,19 +151,76 @@ function shareItems({ slots, observed }: ArrowModel): boolean {
   return double > 0 && double >= loadings.size / 2;
 }
 
-/** Newton steps from within rounding of the maximum. */
-function polish(likelihood: NormalLikelihood, theta: Float64Array): void {
-  const { q } = likelihood;
-  if (likelihood.at(theta) === null) return;
+/**
+ * Where values are missing, the estimates for the sample's moments by EM as if nothing were: they cost one pattern instead of many and lie
+ * near the maximum (two-stage estimates, Savalei & Bentler 2009). Where they do not converge the start stays.
+ */
+function twoStage(
+  models: readonly ArrowModel[],
+  sample: PreparedSample,
+  start: Float64Array,
+): Float64Array {
+  const stage = new NormalLikelihood(
+    models,
+    sample.groups.map(({ n, saturated }) => ({
+      patterns: [{ n, indices: Int32Array.from(saturated.means, (_, i) => i), ...saturated }],
+    })),
+  );
+  const { end, theta } = fisherScoring(stage, start, CONVERGED);
+  return end === "converged" ? theta : start;
+}
+
+/**
+ * With values missing a step of scoring costs much and gains little. Estimates of two stages lie so near that steps by the observed
+ * information there come in; where they do not, scoring goes the whole way, and such steps find the last digits.
+ */
+function withGaps(
+  likelihood: NormalLikelihood,
+  models: readonly ArrowModel[],
+  sample: PreparedSample,
+  start: Float64Array,
+): ScoringResult {
+  const near = twoStage(models, sample, start);
+  const steps = shareItems(models[0]!) ? null : comeIn(likelihood, near, NEAR_STEPS);
+  if (steps !== null) return { end: "converged", theta: near, iterations: steps };
+  const found = bestOf(likelihood, models, start, CONVERGED);
+  const theta = Float64Array.from(found.theta);
+  const better = found.end === "converged" && comeIn(likelihood, theta, LAST_STEPS) !== null;
+  return better ? { ...found, theta } : found;
+}
+
+/**
+ * Steps by the observed information of where they begin, in place, as long as each leaves less than a tenth of the criterion before it.
+ * @returns how many, or null where they do not come in: `theta` is then no estimate
+ */
+function comeIn(likelihood: NormalLikelihood, theta: Float64Array, most: number): number | null {
+  const { q, n, score } = likelihood;
+  if (likelihood.valueAt(theta) === -Infinity) return null;
+  likelihood.caseDerivatives();
   const inverse = inverseOf(likelihood.observedInformation(), q);
-  if (!inverse) return;
-  for (let step = 0; step < NEWTON_STEPS; step++) {
-    const { score } = likelihood;
-    for (let a = 0; a < q; a++)
-      for (let b = 0; b < q; b++) theta[a] = theta[a]! + inverse[a * q + b]! * score[b]!;
-    likelihood.valueAt(theta);
+  if (!inverse) return null;
+  const before = Float64Array.from(theta);
+  let last = Infinity;
+  for (let step = 0; step < most; step++) {
+    const move = Float64Array.from(score, (_, a) => {
+      let sum = 0;
+      for (let b = 0; b < q; b++) sum += inverse[a * q + b]! * score[b]!;
+      return sum;
+    });
+    const criterion = move.reduce((sum, m, a) => sum + m * score[a]!, 0) / n;
+    if (!(criterion < CONTRACTS * last)) {
+      if (!(last < CONVERGED)) return null;
+      // Only rounding error is left to gain.
+      if (criterion > last) theta.set(before);
+      return step;
+    }
+    before.set(theta);
+    for (let a = 0; a < q; a++) theta[a] = theta[a]! + move[a]!;
+    last = criterion;
+    if (likelihood.valueAt(theta) === -Infinity) return null;
     likelihood.slope();
   }
+  return last < CONVERGED ? most : null;
 }
 
 function compile({ observed, latent, groups, means }: Specification): ArrowModel[] {

@@ -1,7 +1,8 @@
 import { choleskyInPlace } from "../../numerics/cholesky";
 import { exp, ln } from "../../numerics/elementary";
 import type { ArrowModel } from "./arrows";
-import { solveLower, whiten } from "./triangular";
+import { whiten } from "./triangular";
+import { solveLower } from "../../numerics/cholesky";
 import type { PreparedGroup } from "./prepared-sample";
 
 /** The effect of `x` on `to` changes with the latent variable `w`: a place in A that grows by omega times w. */

@@ -1,3 +1,4 @@
+import { mean, sumOfSquares } from "../../numerics/moments";
 import { compileGroups, type Arrow, type ArrowModel } from "./arrows";
 import type { ErrorMatrices } from "./error-matrices";
 import {
@@ -96,7 +97,6 @@ function likelihoodFit(model: Fitted, errors: ErrorMatrices, rows: boolean): Res
     scaled: null,
   };
   if (!rows || spec.convention !== "normal" || own.df === 0) return fit;
-  const uncorrelated = baselineModel(model);
   return {
     ...fit,
     satorraBentler: errors.fourth && satorraBentler(),
@@ -105,6 +105,7 @@ function likelihoodFit(model: Fitted, errors: ErrorMatrices, rows: boolean): Res
 
   function satorraBentler(): ScaledFit | null {
     const { bread, fourth } = errors;
+    const uncorrelated = baselineModel(model);
     const other = weightedFourthMoments(uncorrelated, sample.groups);
     const inverse = inverseOf(uncorrelated.information, uncorrelated.q);
     if (!bread || !inverse) return null;
@@ -123,10 +124,9 @@ function likelihoodFit(model: Fitted, errors: ErrorMatrices, rows: boolean): Res
     const { observed } = errors.by;
     if (!observed || !errors.scores) return null;
     const traceSaturated = saturatedModel ? saturatedModel.trace() : saturatedTrace(model);
-    const inverse = inverseOf(uncorrelated.observedInformation(), uncorrelated.q);
-    if (traceSaturated === null || !inverse) return null;
+    if (traceSaturated === null) return null;
     const traceModel = traceOfProduct(observed, errors.scores);
-    const traceBaseline = traceOfProduct(inverse, scoreProducts(uncorrelated, sample.groups));
+    const traceBaseline = baselineTrace(sample, spec.means);
     const fitted = scaledFit(
       own,
       none,
@@ -136,6 +136,24 @@ function likelihoodFit(model: Fitted, errors: ErrorMatrices, rows: boolean): Res
     );
     return fitted && { ...fitted, traceSaturated, traceModel };
   }
+}
+
+/**
+ * tr(A^-1 M) of the model in which nothing is correlated: variables stand alone there, so each adds 1 for its mean and (m4 / s^4 - 1) / 2
+ * for its variance, with the moments of its own known values.
+ */
+function baselineTrace({ groups }: Fitted["sample"], means: boolean): number {
+  let trace = 0;
+  for (const column of groups.flatMap((g) => g.columns)) {
+    const known = column.filter((y) => !Number.isNaN(y));
+    const centre = mean(known);
+    const variance = sumOfSquares(known, centre) / known.length;
+    let fourth = 0;
+    for (const y of known) fourth += (y - centre) ** 2 * (y - centre) ** 2;
+    const kurtosis = fourth / known.length / (variance * variance);
+    trace += (means ? 1 : 0) + (kurtosis - 1) / 2;
+  }
+  return trace;
 }
 
 /** All variables uncorrelated, at its own estimates. */
@@ -199,7 +217,7 @@ function saturatedAt({ spec, sample }: Fitted): { value: number; trace: () => nu
   return {
     value: likelihood.valueAt(theta),
     trace: () => {
-      if (likelihood.at(theta) === null) return null;
+      likelihood.caseDerivatives();
       const inverse = inverseOf(likelihood.observedInformation(), likelihood.q);
       return inverse && traceOfProduct(inverse, scoreProducts(likelihood, sample.groups));
     },

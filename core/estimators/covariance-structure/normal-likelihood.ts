@@ -2,6 +2,7 @@ import type { ArrowModel } from "./arrows";
 import { addCurvature } from "./curvature";
 import { directionsOf } from "./directions";
 import { ImpliedMoments } from "./implied";
+import { modelCurvature, throughMoments } from "./moment-curvature";
 import { PatternLikelihood, type PatternMoments } from "./pattern";
 
 /** Moments of the cases of one group: one pattern where nothing is missing. */
@@ -76,17 +77,23 @@ export class NormalLikelihood implements Objective {
   }
 
   derivatives(): void {
-    const { score, information, q } = this;
-    score.fill(0);
+    const { information, q } = this;
+    this.caseDerivatives();
     information.fill(0);
+    for (const parts of this.parts)
+      for (const part of parts) if (part.moments.n > 0) part.addInformation(information, q);
+    symmetric(information, q);
+  }
+
+  /** The score, with what the scores of single cases are made of, at the point of the last value. */
+  caseDerivatives(): void {
+    this.score.fill(0);
     for (const parts of this.parts)
       for (const part of parts) {
         if (part.moments.n === 0) continue;
         part.columns();
-        part.addScore(score);
-        part.addInformation(information, q);
+        part.addScore(this.score);
       }
-    symmetric(information, q);
   }
 
   /** The score alone, at the point of the last value. */
@@ -96,20 +103,28 @@ export class NormalLikelihood implements Objective {
       for (const part of parts) if (part.moments.n > 0) part.addScoreAlone(this.score);
   }
 
-  /** Minus the second derivatives of the log-likelihood at the point of the last `derivatives`, q x q. */
+  /** Minus the second derivatives of the log-likelihood at the point of the last `derivatives` or `caseDerivatives`, q x q. */
   observedInformation(): Float64Array {
     const { q } = this;
     // Each pair of arrows is met once; arrows that are one parameter then count both ways, too.
     const pairs = new Float64Array(q * q);
     const own = new Float64Array(q * q);
-    for (const parts of this.parts)
-      for (const part of parts) {
-        const { count, parameter } = part.directions;
-        for (let s = 0; s < count; s++) {
-          addCurvature(part, s, s, pairs, parameter[s]! * q);
-          addCurvature(part, s, s + 1, own, parameter[s]! * q, s);
-        }
+    for (const parts of this.parts) {
+      const { count, parameter } = parts[0]!.directions;
+      const through = throughMoments(parts) ? modelCurvature(parts) : null;
+      for (let s = 0; s < count; s++) {
+        const row = parameter[s]! * q;
+        if (through) {
+          for (let t = 0; t < s; t++)
+            pairs[row + parameter[t]!] = pairs[row + parameter[t]!]! + through.between(s, t);
+          own[row + parameter[s]!] = own[row + parameter[s]!]! + through.between(s, s);
+        } else
+          for (const part of parts) {
+            addCurvature(part, s, s, pairs, row);
+            addCurvature(part, s, s + 1, own, row, s);
+          }
       }
+    }
     const observed = own;
     for (let a = 0; a < q; a++)
       for (let b = 0; b < q; b++)

@@ -1,5 +1,5 @@
-import { choleskyInPlace } from "../../numerics/cholesky";
-import { invertLower, rowProducts, solveLower, whiten } from "./triangular";
+import { choleskyInPlace, solveLower } from "../../numerics/cholesky";
+import { invertLower, rowProducts, whiten } from "./triangular";
 import { ln } from "../../numerics/elementary";
 import { COVARIANCE, INTERCEPT, type Directions } from "./directions";
 import type { ImpliedMoments } from "./implied";
@@ -51,7 +51,7 @@ export class PatternLikelihood {
   private readonly inverse: Float64Array;
   private readonly metric: Float64Array;
   /** Of each variable: which of the pattern's variables it leads to. All of them. */
-  private readonly rows: Int32Array[];
+  private reached: Int32Array[] | null = null;
   private readonly all: Int32Array;
 
   constructor(
@@ -77,11 +77,18 @@ export class PatternLikelihood {
       () => new Float64Array(k * k),
     ) as [Float64Array, Float64Array, Float64Array, Float64Array, Float64Array];
     this.metric = new Float64Array(k);
-    const place = new Map([...moments.indices].map((variable, at) => [variable, at]));
-    this.rows = directions.reach.map((list) =>
-      Int32Array.from([...list].flatMap((variable) => place.get(variable) ?? [])),
-    );
     this.all = Int32Array.from({ length: k }, (_, i) => i);
+  }
+
+  private get rows(): Int32Array[] {
+    if (this.reached) return this.reached;
+    const { indices } = this.moments;
+    const place = new Int32Array(this.implied.p).fill(-1);
+    for (let at = 0; at < indices.length; at++) place[indices[at]!] = at;
+    this.reached = this.directions.reach.map((list) =>
+      list.map((variable) => place[variable]!).filter((at) => at >= 0),
+    );
+    return this.reached;
   }
 
   /**
@@ -201,34 +208,25 @@ export class PatternLikelihood {
    * M = Sigma^-1 R Sigma^-1 - Sigma^-1 itself, since most columns of B have a single element.
    */
   addScoreAlone(score: Float64Array): void {
-    const { directions, moments, implied, W, R, T, M, d, metric } = this;
+    const { directions, moments, implied } = this;
+    const { M, metric } = this.inMoments();
     const { n, indices } = moments;
     const k = indices.length;
     const { v, B, E } = implied;
-    // All matrices are symmetric, so every product is one of rows.
-    rowProducts(W, R, T, k, false);
-    rowProducts(T, W, M, k, true);
-    for (let i = 0; i < k; i++) {
-      let along = 0;
-      for (let j = 0; j < k; j++) {
-        along += W[i * k + j]! * d[j]!;
-        M[i * k + j] = M[i * k + j]! - W[i * k + j]!;
-      }
-      metric[i] = along;
-    }
     const shifts = this.findShifts();
     const { ofB, ofE, byO, startO, row, half, parameter, count } = directions;
+    const { rows: reached } = this;
     for (let x = 0; x < ofB.length + ofE.length; x++) {
       const [from, to] = [startO[x]!, startO[x + 1]!];
       if (from === to) continue;
       const source = x < ofB.length ? B : E;
       const column = x < ofB.length ? ofB[x]! : ofE[x - ofB.length]!;
-      const places = x < ofB.length ? this.rows[column]! : this.all;
+      const places = x < ofB.length ? reached[column]! : this.all;
       for (let at = from; at < to; at++) {
         const s = byO[at]!;
         if (half[s] === 0) continue;
         const b = row[s]!;
-        const rows = this.rows[b]!;
+        const rows = reached[b]!;
         let through = 0;
         for (let r = 0; r < rows.length; r++) {
           const i = rows[r]!;
@@ -245,12 +243,33 @@ export class PatternLikelihood {
     for (let s = 0; s < count; s++) {
       if (shifts[s] === 0) continue;
       const b = row[s]!;
-      const rows = this.rows[b]!;
+      const rows = reached[b]!;
       let along = 0;
       for (let r = 0; r < rows.length; r++)
         along += B[indices[rows[r]!]! * v + b]! * metric[rows[r]!]!;
       score[parameter[s]!] = score[parameter[s]!]! + n * shifts[s]! * along;
     }
+  }
+
+  /**
+   * The derivatives in the moments themselves, at the point of the last `value`: W = Sigma^-1, M = W R W - W, and `metric` = W d. They lie
+   * in room that the next call writes over.
+   */
+  inMoments(): { W: Float64Array; M: Float64Array; metric: Float64Array } {
+    const { moments, W, R, T, M, d, metric } = this;
+    const k = moments.indices.length;
+    // All matrices are symmetric, so every product is one of rows.
+    rowProducts(W, R, T, k, false);
+    rowProducts(T, W, M, k, true);
+    for (let i = 0; i < k; i++) {
+      let along = 0;
+      for (let j = 0; j < k; j++) {
+        along += W[i * k + j]! * d[j]!;
+        M[i * k + j] = M[i * k + j]! - W[i * k + j]!;
+      }
+      metric[i] = along;
+    }
+    return { W, M, metric };
   }
 
   /** What the mean of the implied moments changes by, in units of b: for every direction, at the last point. */
@@ -332,7 +351,7 @@ export class PatternLikelihood {
     }
   }
 
-  /** What mu changes by along each direction, in units of b; after `addScore`. */
+  /** What mu changes by along each direction, in units of b; after `addScore` or `addScoreAlone`. */
   get meanShifts(): Float64Array {
     return this.shifts;
   }

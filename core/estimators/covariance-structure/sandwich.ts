@@ -1,4 +1,4 @@
-import { solveLower } from "./triangular";
+import { solveLower } from "../../numerics/cholesky";
 import type { NormalLikelihood } from "./normal-likelihood";
 import type { CasePattern } from "./sample-moments";
 

@@ -2,6 +2,7 @@ import { chiSquaredP } from "../../numerics/distributions";
 import { addRow } from "./curvature";
 import { arrowName, type ArrowModel, type Slot } from "./arrows";
 import type { FittedModel } from "./fit-model";
+import { modelCurvature, throughMoments } from "./moment-curvature";
 import { NormalLikelihood } from "./normal-likelihood";
 import { inverseOf } from "./scoring";
 
@@ -94,15 +95,31 @@ function collect(
   const across = new Float64Array(size * q);
   const diagonal = new Float64Array(size);
   const row = new Float64Array(size);
-  for (const parts of likelihood.parts)
+  const add = (to: Float64Array, at: number, value: number): void => {
+    to[at] = to[at]! + value;
+  };
+  for (const parts of likelihood.parts) {
+    const { count, parameter } = parts[0]!.directions;
+    // The model's own arrows come first, candidates after them.
+    const own = parameter.findIndex((a) => a >= q);
+    const until = own < 0 ? count : own;
+    if (observed && throughMoments(parts)) {
+      for (const part of parts) {
+        part.value();
+        part.addScoreAlone(score);
+      }
+      const curvature = modelCurvature(parts);
+      for (let s = 0; s < count; s++) {
+        const a = parameter[s]!;
+        for (let t = 0; t < until; t++) add(across, a * q + parameter[t]!, curvature.between(s, t));
+        if (a >= q) add(diagonal, a, curvature.between(s, s));
+      }
+      continue;
+    }
     for (const part of parts) {
       part.value();
       part.columns();
       part.addScore(score);
-      const { count, parameter } = part.directions;
-      // The model's own arrows come first, candidates after them.
-      const own = parameter.findIndex((a) => a >= q);
-      const until = own < 0 ? count : own;
       for (let s = 0; s < count; s++) {
         const a = parameter[s]!;
         row.fill(0);
@@ -114,6 +131,7 @@ function collect(
         diagonal[a] = diagonal[a]! + row[a]!;
       }
     }
+  }
   for (let a = 0; a < q; a++) diagonal[a] = across[a * q + a]!;
   return { score, across, diagonal, inner: across.slice(0, q * q) };
 }

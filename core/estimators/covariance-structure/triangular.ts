@@ -54,15 +54,6 @@ export function invertLower(L: Float64Array, out: Float64Array, k: number): void
     }
 }
 
-/** L^-1 x, in place. */
-export function solveLower(L: Float64Array, x: Float64Array, k: number, start = 0): void {
-  for (let i = 0; i < k; i++) {
-    let sum = x[start + i]!;
-    for (let m = 0; m < i; m++) sum -= L[i * k + m]! * x[start + m]!;
-    x[start + i] = sum / L[i * k + i]!;
-  }
-}
-
 /** L^-1 M L^-T of a symmetric matrix, in place. */
 export function whiten(M: Float64Array, L: Float64Array, k: number): void {
   // Columns first, then rows.
