@@ -7,8 +7,7 @@ import {
   claimsInOrder,
   completePlan,
   nodesOfTheory,
-  writeStatement,
-  type Claim,
+  claimWords,
   type StudyPlan,
 } from "../../core";
 import { planningOf } from "../analysis/planning";
@@ -107,7 +106,7 @@ export default function PlanScreen({ loaderData: { shelf } }: Route.ComponentPro
           )}
           nodes={[...nodes.exogenous, ...nodes.endogenous]}
         />
-        <Results {...{ definition, plan, state }} claims={claims.map(wordsOfClaim)} />
+        <Results {...{ definition, plan, state }} claims={claims.map(claimWords)} />
       </Box>
       <Box sx={{ mt: 4, maxWidth: 560 }}>
         <Preregistration
@@ -118,5 +117,3 @@ export default function PlanScreen({ loaderData: { shelf } }: Route.ComponentPro
     </Screen>
   );
 }
-
-const wordsOfClaim = (claim: Claim): string => writeStatement(claim).replace(/^[^:]*: /, "");

@@ -71,6 +71,8 @@ export interface ResidualRows {
 export interface CoefficientEvidence {
   term: string;
   label: string;
+  /** The variable, or the product of variables, whose column it belongs to: the same for all code columns of one; null for the intercept. */
+  variable: string | null;
   covariate: boolean;
   /** There because it moderates a step, not because a path starts from it. */
   moderator: boolean;

@@ -1,4 +1,9 @@
-import type { EquationEvidence, EquationsSection, Section } from "../estimators";
+import type {
+  CoefficientEvidence,
+  EquationEvidence,
+  EquationsSection,
+  Section,
+} from "../estimators";
 import type { Evidence } from "./types";
 
 const isEquations = (section: Section): section is EquationsSection => section.kind === "equations";
@@ -12,3 +17,8 @@ export const totalOmnibusOf = ({
   sections,
 }: Pick<Evidence, "sections">): EquationsSection["totalOmnibus"] =>
   sections.filter(isEquations).flatMap((section) => section.totalOmnibus);
+
+/** The variables and products among coefficients, each once however many code columns it has. */
+export const variablesOf = (coefficients: readonly CoefficientEvidence[]): string[] => [
+  ...new Set(coefficients.flatMap((c) => c.variable ?? [])),
+];

@@ -1,6 +1,6 @@
 import { claimOf, directOf, pathEffect, type Claim, type Claimed, type Quantity } from "../effects";
 import type { Prepared } from "../prepare";
-import { nodesOf, writeStatement, type Hypothesis, type Moderation } from "../theory";
+import { claimWords, nodesOf, type Hypothesis, type Moderation } from "../theory";
 import { claimTest, statedDirection } from "./claim-test";
 import type { BootstrapAll, EffectList } from "./effects";
 import { claimedChange, crossingWords, focalSign } from "./focal-sign";
@@ -124,7 +124,7 @@ function entryOf(
   return {
     label: claim.label,
     line: claim.line,
-    sentence: writeStatement(claim).replace(/^[^:]*: /, ""),
+    sentence: claimWords(claim),
     from: claim.from.name,
     verb: claim.verb,
     to: claim.to.name,

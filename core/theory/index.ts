@@ -5,7 +5,7 @@ export { MODERATION_VERBS, VERBS, writtenVerb } from "./verbs";
 export { moderatedSteps, nodesOf, type ModeratedStep } from "./moderated-steps";
 export { MEASURE_FORMS } from "./measure";
 export { renameInTheory } from "./rename";
-export { writeArrow, writeName, writeStatement } from "./write";
+export { claimWords, writeArrow, writeName, writeStatement } from "./write";
 export { GROUP_PARTS, RESPONSE_MODELS, WEIGHTINGS } from "./syntax";
 export { nearestName } from "./nearest";
 export { compileTheory, type CompiledTheory, type EquationSpec, type ModelPath } from "./compile";

@@ -5,7 +5,9 @@ import type {
   Compare,
   Control,
   Formula,
+  Hypothesis,
   Measure,
+  Moderation,
   NameRef,
   ResponseModel,
   Statement,
@@ -94,6 +96,12 @@ export function writeStatement(statement: Statement): string {
     }
   }
 }
+
+/** What a claim says, for people: without its label, and names as they are. It is not read again. */
+export const claimWords = (claim: Hypothesis | Moderation): string =>
+  writeStatement(claim)
+    .replace(/^(?:"(?:[^"]|"")*"|[^:"]*): /, "")
+    .replace(/"((?:[^"]|"")*)"/g, (_, name: string) => name.replace(/""/g, '"'));
 
 function writeResponseLine(statement: ResponseModel | Compare | Control): string {
   const of = writeName(statement.of.name);

@@ -40,15 +40,26 @@ export function padded(values: Iterable<number>, share = 0.04): [number, number]
   return [min - room, max + room];
 }
 
+/** Names of large numbers, as axes of newspapers and journals write them: thousands of millions are billions. */
+const LARGE: readonly [unit: number, name: string][] = [
+  [1e12, " tn"],
+  [1e9, " bn"],
+  [1e6, " M"],
+];
+
 /**
- * Round values as text, all with the same number of decimals: 5, 10, 15, or 0.5, 1.0, 1.5.
+ * Round values as text, all with the same number of decimals: 5, 10, 15, or 0.5, 1.0, 1.5; from a million on in millions: 100 M, 200 M.
  * @param values as `ticks` gives them
  */
 function tickTexts(values: readonly number[]): string[] {
-  const places = Math.max(0, ...values.map((v) => /\.(\d+)$/.exec(String(v))?.[1]?.length ?? 0));
-  return values.map((v) =>
-    Math.abs(v) >= 1e6 || places > 6 ? plain(v) : minus(v.toFixed(places)),
-  );
+  const largest = Math.max(0, ...values.map(Math.abs));
+  const large = largest < 1e15 ? LARGE.find(([unit]) => largest >= unit) : undefined;
+  const shown = large ? values.map((v) => Number((v / large[0]).toPrecision(12))) : values;
+  const places = Math.max(0, ...shown.map((v) => /\.(\d+)$/.exec(String(v))?.[1]?.length ?? 0));
+  return shown.map((v) => {
+    if (v === 0 && largest >= 1e6) return "0";
+    return largest >= 1e15 || places > 6 ? plain(v) : minus(v.toFixed(places)) + (large?.[1] ?? "");
+  });
 }
 
 /** About so many round values within a domain, each with its text. */

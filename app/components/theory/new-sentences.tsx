@@ -16,31 +16,42 @@ type Props = SentenceProps & {
 
 const lineCount = (text: string): number => text.split("\n").length;
 
-/** The sentence to come. */
+/** The sentence to come: written as soon as both of its ends are chosen, whichever comes first. */
 export function NewHypothesis({ text, statements, variables, change, goOn }: Props) {
   const [from, setFrom] = useState<string | null>(null);
+  const [to, setTo] = useState<string | null>(null);
+  const write = (cause: string | null, effect: string | null): void => {
+    if (!cause || !effect) return;
+    const next = appendLine(text, newHypothesis(statements, cause, effect));
+    change(next);
+    setFrom(null);
+    setTo(null);
+    goOn(lineCount(next), "through");
+  };
   return (
     <Line name="New hypothesis" label={nextLabel(statements)}>
       <Words>
         <Slot
+          needed
           label="Who or what"
           placeholder="who or what"
           value={from}
-          options={variables}
-          choose={setFrom}
+          options={variables.filter((v) => v !== to)}
+          choose={(name) => {
+            setFrom(name);
+            write(name, to);
+          }}
         />{" "}
         raises{" "}
         <Slot
+          needed
           label="What is affected"
           placeholder="what?"
-          value={null}
+          value={to}
           options={variables.filter((v) => v !== from)}
-          choose={(to) => {
-            if (!from) return;
-            const next = appendLine(text, newHypothesis(statements, from, to));
-            change(next);
-            setFrom(null);
-            goOn(lineCount(next), "through");
+          choose={(name) => {
+            setTo(name);
+            write(from, name);
           }}
         />
       </Words>
@@ -52,16 +63,19 @@ export function NewHypothesis({ text, statements, variables, change, goOn }: Pro
 function NewModeration({ text, statements, variables, evidence, change, close }: RowProps) {
   const [moderator, setModerator] = useState<string | null>(null);
   const [from, setFrom] = useState<string | null>(null);
+  const [to, setTo] = useState<string | null>(null);
   const explained = new Set(evidence?.paths.map((p) => p.to));
-  const write = (by: string | null, of: string | null, to: string | null): void => {
-    if (!by || !of || !to) return;
-    const sentence = `${nextLabel(statements)}: ${writeName(by)} alters ${writeName(of)} to ${writeName(to)}`;
+  const write = (by: string | null, of: string | null, on: string | null): void => {
+    if (!by || !of || !on) return;
+    const sentence = `${nextLabel(statements)}: ${writeName(by)} alters ${writeName(of)} to ${writeName(on)}`;
     change(appendLine(text, sentence));
     close();
   };
-  const outcomes = variables
-    .filter((v) => v !== from && v !== moderator)
-    .sort((a, b) => Number(explained.has(b)) - Number(explained.has(a)));
+  const others = (...taken: (string | null)[]): string[] =>
+    variables.filter((v) => !taken.includes(v));
+  const outcomes = others(from, moderator).sort(
+    (a, b) => Number(explained.has(b)) - Number(explained.has(a)),
+  );
   return (
     <Line
       name="New moderation"
@@ -70,27 +84,39 @@ function NewModeration({ text, statements, variables, evidence, change, close }:
     >
       <Words>
         <Slot
+          needed
           label="Moderator"
           placeholder="who or what"
           value={moderator}
-          options={variables.filter((v) => v !== from)}
-          choose={setModerator}
+          options={others(from, to)}
+          choose={(name) => {
+            setModerator(name);
+            write(name, from, to);
+          }}
         />{" "}
         alters{" "}
         <Slot
+          needed
           label="Of what"
           placeholder="what"
           value={from}
-          options={variables.filter((v) => v !== moderator)}
-          choose={setFrom}
+          options={others(moderator, to)}
+          choose={(name) => {
+            setFrom(name);
+            write(moderator, name, to);
+          }}
         />{" "}
         to{" "}
         <Slot
+          needed
           label="What is affected"
           placeholder="what?"
-          value={null}
+          value={to}
           options={outcomes}
-          choose={(to) => write(moderator, from, to)}
+          choose={(name) => {
+            setTo(name);
+            write(moderator, from, name);
+          }}
         />
       </Words>
     </Line>
@@ -123,27 +149,37 @@ function NewAdjustment({ text, variables, evidence, change, close }: RowProps) {
 /** Two variables whose residuals go together, to come. */
 function NewCovariance({ text, variables, change, close }: RowProps) {
   const [first, setFirst] = useState<string | null>(null);
+  const [second, setSecond] = useState<string | null>(null);
+  const write = (one: string | null, other: string | null): void => {
+    if (!one || !other) return;
+    change(appendLine(text, `covary ${writeName(one)} with ${writeName(other)}`));
+    close();
+  };
   return (
     <Line minor name="New covariance" remove={{ label: "Leave the covariance out", act: close }}>
       <p>
         what is left of{" "}
         <Slot
+          needed
           label="Variable that covaries"
           placeholder="which variable?"
           value={first}
-          options={variables}
-          choose={setFirst}
+          options={variables.filter((v) => v !== second)}
+          choose={(name) => {
+            setFirst(name);
+            write(name, second);
+          }}
         />{" "}
         and{" "}
         <Slot
+          needed
           label="With what"
           placeholder="which other?"
-          value={null}
+          value={second}
           options={variables.filter((v) => v !== first)}
-          choose={(second) => {
-            if (!first) return;
-            change(appendLine(text, `covary ${writeName(first)} with ${writeName(second)}`));
-            close();
+          choose={(name) => {
+            setSecond(name);
+            write(first, name);
           }}
         />{" "}
         goes together

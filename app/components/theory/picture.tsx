@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import {
   completePlan,
   equationsOf,
+  variablesOf,
   unitWords,
   type Evidence,
   type HypothesisEvidence,
@@ -175,7 +176,7 @@ function adjustedFor(evidence: Evidence): string {
     return covariates.length > 0 ? `Adjusted for ${covariates.join(" and ")}.` : "";
   const groups = new Map<string, string[]>();
   for (const equation of equationsOf(evidence)) {
-    const covariates = equation.coefficients.filter((c) => c.covariate).map((c) => c.label);
+    const covariates = variablesOf(equation.coefficients.filter((c) => c.covariate));
     if (covariates.length === 0) continue;
     const key = covariates.join(" and ");
     groups.set(key, [...(groups.get(key) ?? []), equation.outcome]);

@@ -2,7 +2,7 @@ import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
 import Popover from "@mui/material/Popover";
 import { styled } from "@mui/material/styles";
-import { use, useRef, useState } from "react";
+import { use, useRef, useState, type KeyboardEvent } from "react";
 import { Picker } from "../ui/picker";
 import { VariableDetails } from "./variable-details";
 
@@ -16,6 +16,8 @@ interface Props {
   remove?: () => void;
   /** What the slot is called where another part of the sentence hands the focus on to it. */
   place?: string;
+  /** Without it the sentence is not whole: a choice made elsewhere in the line leads here next. */
+  needed?: boolean;
 }
 
 const Place = styled(ButtonBase)({
@@ -36,8 +38,43 @@ const Place = styled(ButtonBase)({
   },
 });
 
+/** So long, milliseconds, a sentence may take to be written, and so often one looks. */
+const WRITTEN_WITHIN = 600;
+const LOOK_EVERY = 40;
+
+/**
+ * After a choice in a line: on to what the sentence still needs, else to the name chosen, which may stand in a slot of its own by then;
+ * unless the focus is somewhere already.
+ */
+function goOnIn(line: HTMLElement, name: string, left = WRITTEN_WITHIN / LOOK_EVERY): void {
+  setTimeout(() => {
+    const { activeElement } = document;
+    const undecided =
+      activeElement === document.body ||
+      line.contains(activeElement) ||
+      activeElement?.closest(".MuiPopover-root");
+    if (!undecided) return;
+    const now = line.isConnected
+      ? line
+      : document.querySelector<HTMLElement>(`section[data-line="${line.dataset.line}"]`);
+    const slots = [...(now?.querySelectorAll<HTMLElement>("[aria-haspopup=listbox]") ?? [])];
+    const own = slots.find((slot) => slot.textContent === name);
+    if (own) (slots.find((slot) => slot.matches("[data-needed].empty")) ?? own).focus();
+    else if (left > 1) goOnIn(line, name, left - 1);
+  }, LOOK_EVERY);
+}
+
 /** One place in a sentence: reads as underlined text, opens a list of the study's variables to type into. */
-export function Slot({ value, options, placeholder, label, choose, remove, place }: Props) {
+export function Slot({
+  value,
+  options,
+  placeholder,
+  label,
+  choose,
+  remove,
+  place,
+  needed = false,
+}: Props) {
   const details = use(VariableDetails);
   const button = useRef<HTMLButtonElement>(null);
   const [open, setOpen] = useState(false);
@@ -45,6 +82,10 @@ export function Slot({ value, options, placeholder, label, choose, remove, place
   /** Back to where one was, unless the choice has led elsewhere. */
   const restore = (): void => {
     if (document.activeElement === document.body) button.current?.focus();
+  };
+  /** A letter typed on the slot is the first of a name. */
+  const typeInto = ({ key, ctrlKey, metaKey, altKey }: KeyboardEvent): void => {
+    if (key.length === 1 && key !== " " && !ctrlKey && !metaKey && !altKey) setOpen(true);
   };
   return (
     <>
@@ -54,7 +95,9 @@ export function Slot({ value, options, placeholder, label, choose, remove, place
         aria-label={`${label}: ${value ?? "choose"}`}
         aria-haspopup="listbox"
         data-place={place}
+        data-needed={needed || undefined}
         onClick={() => setOpen(true)}
+        onKeyDown={typeInto}
       >
         {value ?? placeholder}
       </Place>
@@ -78,8 +121,10 @@ export function Slot({ value, options, placeholder, label, choose, remove, place
           current={value}
           nothing="No variable of this study has these letters."
           choose={(name) => {
+            const line = button.current?.closest("section") ?? null;
             choose(name);
             close();
+            if (line) goOnIn(line, name);
           }}
         />
         {remove && (

@@ -156,6 +156,7 @@ function coefficient(
   return {
     term: column?.key ?? "intercept",
     label: column?.label ?? "intercept",
+    variable: column?.variable ?? null,
     covariate: column !== null && fit.equation.covariates.has(column.key),
     moderator: column !== null && fit.equation.moderators.has(column.key),
     components: column?.components?.map(({ key, variable }) => ({ key, variable })) ?? null,

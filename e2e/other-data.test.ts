@@ -1,0 +1,93 @@
+import { settled, expect, test } from "./fixtures";
+
+/** An orchard's trees: names with units, a site of three levels, years written as dates, yields in millions of grams. */
+function orchardCsv(): Buffer {
+  let state = 7;
+  const uniform = (): number => {
+    state = (state * 16807) % 2147483647;
+    return state / 2147483647;
+  };
+  const normal = (): number =>
+    Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
+  const lines = ['Site,Planted,Pruning (h),"Light, at noon (lx)",Yield (g)'];
+  for (let i = 0; i < 150; i++) {
+    const site = i % 3;
+    const pruning = 4 + normal();
+    const light = 30 + 5 * pruning + 4 * site + 6 * normal();
+    const yields = 1e6 * (20 + 1.5 * light + 3 * pruning + 12 * normal());
+    const cells = [light.toFixed(1), yields.toFixed(0)];
+    if (i % 29 === 0) cells[0] = "NA";
+    lines.push(
+      [
+        ["North slope", "River", "South slope"][site],
+        `20${10 + (i % 7)}-01-01`,
+        pruning.toFixed(2),
+        ...cells,
+      ].join(","),
+    );
+  }
+  return Buffer.from(lines.join("\n"));
+}
+
+test("a file nobody here has seen before: from the import to the sentence by keyboard alone, and on to the report", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await page
+    .locator("input[type=file]")
+    .first()
+    .setInputFiles({ name: "orchard.csv", mimeType: "text/csv", buffer: orchardCsv() });
+  await page.getByRole("button", { name: "Start a study with these data" }).press("Enter");
+  await expect(page.getByRole("heading", { name: "Data" })).toBeVisible();
+  const stages = page.getByRole("navigation", { name: "Stages of the work" });
+  await stages.getByRole("link", { name: /Hypotheses/ }).press("Enter");
+
+  const focused = page.locator(":focus");
+  const slot = page.getByRole("button", { name: "Who or what: choose" });
+  await slot.focus();
+  // A letter opens the list and is the first of the name; a choice leads to what the sentence still needs.
+  await page.keyboard.type("prun", { delay: 40 });
+  await expect(page.getByRole("combobox", { name: "Who or what" })).toHaveValue("prun");
+  await page.keyboard.press("Enter");
+  await expect(focused).toHaveAccessibleName("What is affected: choose");
+  await page.keyboard.type("yield", { delay: 40 });
+  await page.keyboard.press("Enter");
+  await expect(focused).toHaveAccessibleName("Mediator: choose");
+  await page.keyboard.type("light", { delay: 40 });
+  await page.keyboard.press("Enter");
+  await expect(focused).toHaveAccessibleName("Mediator: Light, at noon (lx)");
+  await settled(page);
+  await expect(page.getByLabel("Hypothesis H1")).toContainText("supported");
+
+  // The outcome may come before the cause: nothing that is chosen is lost.
+  const fresh = page.getByLabel("New hypothesis");
+  await fresh.getByRole("button", { name: "What is affected: choose" }).press("Enter");
+  await page.keyboard.type("light", { delay: 40 });
+  await page.keyboard.press("Enter");
+  await expect(focused).toHaveAccessibleName("Who or what: choose");
+  await page.keyboard.type("site", { delay: 40 });
+  await page.keyboard.press("Enter");
+  await expect(page.getByLabel("Hypothesis H2")).toContainText("Light, at noon (lx)");
+
+  await page.getByRole("button", { name: "covariates" }).press("Enter");
+  await page.getByRole("button", { name: "Covariate: choose" }).press("Enter");
+  await page.keyboard.type("plan", { delay: 40 });
+  await page.keyboard.press("Enter");
+  await settled(page);
+  // A variable of seven levels is one variable, however many columns stand for it.
+  await expect(page.getByText(/^Adjusted for Planted: /)).toBeVisible();
+
+  await stages.getByRole("link", { name: /Evidence/ }).press("Enter");
+  const ledger = page.getByRole("region", { name: "Ledger of hypotheses" });
+  await expect(ledger).toContainText("Pruning (h) raises Yield (g) through Light, at noon (lx)");
+  await stages.getByRole("link", { name: /Checks/ }).press("Enter");
+  await expect(
+    page.getByText(/^explained by Pruning \(h\), Site, Planted; \d+ rows/),
+  ).toBeVisible();
+  await stages.getByRole("link", { name: /Report/ }).press("Enter");
+  await expect(
+    page.getByText(
+      /H1 \(Pruning \(h\) raises Yield \(g\) through Light, at noon \(lx\)\) was supported/,
+    ),
+  ).toBeVisible();
+});
