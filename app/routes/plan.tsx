@@ -3,13 +3,7 @@ import Typography from "@mui/material/Typography";
 import { useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { Link } from "react-router";
 import type { Route } from "./+types/plan";
-import {
-  claimsInOrder,
-  completePlan,
-  nodesOfTheory,
-  claimWords,
-  type StudyPlan,
-} from "../../core";
+import { claimsInOrder, completePlan, nodesOfTheory, claimWords, type StudyPlan } from "../../core";
 import { planningOf } from "../analysis/planning";
 import { useStudy } from "../analysis/use-study";
 import { ExpectedTables } from "../components/plan/expected-tables";

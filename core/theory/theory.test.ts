@@ -10,10 +10,7 @@ import {
   pathsBetween,
   renameInTheory,
   RESERVED,
-  claimWords,
   writeStatement,
-  type Hypothesis,
-  type Moderation,
 } from ".";
 import { StudyProblem } from "../problems";
 
@@ -32,23 +29,6 @@ const parse = (text: string) => parseTheory(text, NAMES);
 const compile = (text: string) => compileTheory(parse(text).statements);
 
 describe("reading the notation", () => {
-  it("says a claim to people without its label and without quotation marks", () => {
-    const said = (line: string): string =>
-      claimWords(
-        parseTheory(line, ["Body Mass (g)", "Site", "beak"]).statements[0] as
-          Hypothesis | Moderation,
-      );
-    expect(said('H1: Site raises "Body Mass (g)" through beak')).toBe(
-      "Site raises Body Mass (g) through beak",
-    );
-    expect(said('H1: Site ("North: 2" against "a ""b""") raises beak')).toBe(
-      'Site (North: 2 against a "b") raises beak',
-    );
-    expect(said('"a: b": "Body Mass (g)" alters Site to beak')).toBe(
-      "Body Mass (g) alters Site to beak",
-    );
-  });
-
   it("reads every kind of sentence and writes it back", () => {
     const text = [
       "H1: hours raises belonging through confidence then friends and friends",
