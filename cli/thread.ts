@@ -12,8 +12,7 @@ import {
 
 /** What a thread of Node is asked: replicates of an analysis, or a piece of a simulation. */
 export type ThreadRequest =
-  | MakerRequest
-  | { kind: "piece"; key: string; task: SimulationTask; piece: Piece };
+  MakerRequest | { kind: "piece"; key: string; task: SimulationTask; piece: Piece };
 
 /** A fault is an answer, too: the thread says it and lives on. */
 export type ThreadAnswer = { done: PieceResult | ReplicateBlock | null } | { fault: string };

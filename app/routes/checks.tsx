@@ -117,9 +117,8 @@ function EquationChecks({
         {equation.outcome}
       </Typography>
       <p className="quiet">
-        explained by{" "}
-        {variablesOf(equation.coefficients).join(", ")}
-        ; {equation.n} rows, R² {plain(equation.r2, 3)}
+        explained by {variablesOf(equation.coefficients).join(", ")}; {equation.n} rows, R²{" "}
+        {plain(equation.r2, 3)}
       </p>
       <Columns>
         <List>
