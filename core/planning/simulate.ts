@@ -52,6 +52,8 @@ export interface SimulationTask {
 /** Rows of the sample that stands for the population when its effects are found; fewer where a fit takes long. */
 const IDEAL_ROWS = 40_000;
 const IDEAL_ROWS_OF_LONG_FITS = 8_000;
+/** Straight lines among normal variables are found exactly in a sample of any size that has the population's moments. */
+const IDEAL_ROWS_OF_MOMENTS = 1_000;
 
 /** Makes and analyses samples of one plan in this thread. */
 export class Simulator {
@@ -85,7 +87,12 @@ export class Simulator {
 
   /** The effects that sentences claim in the population, in their order; null where a sentence claims several at once. */
   truths(): (number | null)[] {
-    const rows = this.population.isEstimatedAtOnce ? IDEAL_ROWS : IDEAL_ROWS_OF_LONG_FITS;
+    const { isNormal, isEstimatedAtOnce } = this.population;
+    const rows = isNormal
+      ? IDEAL_ROWS_OF_MOMENTS
+      : isEstimatedAtOnce
+        ? IDEAL_ROWS
+        : IDEAL_ROWS_OF_LONG_FITS;
     const settings = { ...this.study.settings, replications: 0, interval: "delta" as const };
     const prepared = prepare({ ...this.study, settings }, this.population.ideal(rows));
     return claimsInOrder(prepared.theory).map((claim) => {
