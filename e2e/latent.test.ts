@@ -58,7 +58,7 @@ test("the picture unfolds to items, and a plain figure goes into the paper", asy
   const item = page.getByLabel("Path diagram").locator("text", { hasText: "conf3r" });
   await expect(item.first()).toBeVisible();
   await page.getByRole("button", { name: "For the paper" }).click();
-  const figure = page.getByRole("img", { name: "Figure for the paper" });
+  const figure = page.getByRole("dialog").getByRole("img");
   await expect(figure.locator("ellipse")).toHaveCount(3);
   await page.getByRole("button", { name: "concepts only" }).click();
   await expect(figure.getByText("conf1")).toHaveCount(0);

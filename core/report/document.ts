@@ -41,6 +41,8 @@ export type FigureSpec =
       kind: "path";
       estimates: "none" | "raw" | "standardised";
       beside: "interval" | "p" | "nothing";
+      /** Constructs with their items. */
+      items?: boolean;
     }
   | { kind: "slopes"; moderation: string }
   | { kind: "region"; moderation: string; set: number }

@@ -10,5 +10,6 @@ export {
   type ReportStyle,
 } from "./choices";
 export type * from "./document";
+export { orderNote, pathEffects, type PathUnits } from "./path-numbers";
 export { plainText } from "./present";
 export { referenceText } from "./references";

@@ -11,7 +11,7 @@ export function drawFigure(
 ): DrawnFigure | null {
   switch (figure.kind) {
     case "path":
-      return pathFigure(evidence, { ...figure, items: false }, title, style);
+      return pathFigure(evidence, { items: false, ...figure }, title, style);
     case "slopes": {
       const own = evidence.moderations.find((m) => m.id === figure.moderation);
       return own ? slopesFigure(own, title, style) : null;

@@ -1,4 +1,4 @@
-import { plain, pValue, type EffectEvidence, type Evidence } from "../../core";
+import { pathEffects, plain, pValue, type EffectEvidence, type Evidence } from "../../core";
 import { layoutDiagram, type DiagramLayout } from "./layout";
 import { INSET, itemNumber, measuredAs } from "./measured";
 import { placeItems } from "./place-items";
@@ -66,7 +66,7 @@ export function pathFigure(
   }
   if (choices.estimates !== "none")
     for (const { from, to, label } of layout.arrows)
-      drawNumber(pen, label, effectOf(evidence, from, to, choices.estimates), beside, style);
+      drawNumbers(pen, label, pathEffects(evidence, from, to, choices.estimates), beside, style);
   const { top, bottom } = extentOf(layout, size);
   return figureFile(
     `<g transform="translate(0 ${(-top * factor).toFixed(2)})">${pen.scaled(factor)}</g>`,
@@ -141,39 +141,28 @@ const written = (value: number | null, { decimal }: FigureStyle): string => {
   return decimal === "," ? text.replace(".", ",") : text;
 };
 
-/** The effect that stands on an arrow; null where a categorical predictor has several. */
-function effectOf(
-  { paths, effects }: Evidence,
-  from: string,
-  to: string,
-  estimates: "raw" | "standardised",
-): EffectEvidence | null {
-  const ids = paths.find((p) => p.from === from && p.to === to)?.effects ?? [];
-  if (ids.length !== 1) return null;
-  const own = effects.find((e) => e.id === ids[0]) ?? null;
-  if (estimates === "raw") return own;
-  return effects.find((e) => e.of === ids[0] && e.kind === "completely_standardised") ?? own;
-}
-
-function drawNumber(
+/** One number with what stands under it, or several beneath each other. */
+function drawNumbers(
   pen: Pen,
   at: { x: number; y: number },
-  effect: EffectEvidence | null,
+  effects: readonly EffectEvidence[],
   beside: PathChoices["beside"],
   style: FigureStyle,
 ): void {
-  const shown = effect?.shown;
-  if (!shown) return;
+  const shown = effects.flatMap((e) => (e.shown ? [{ ...e.shown, estimate: e.estimate }] : []));
+  if (shown.length === 0 || shown.length < effects.length) return;
   const f = pen.size;
-  const under = besideWords(shown, beside, style);
   const look = { anchor: "middle", halo: true } as const;
-  pen.text(
-    at.x,
-    at.y + (under === "" ? f * 0.34 : -f * 0.12),
-    written(effect.estimate, style),
-    look,
+  const under = shown.length === 1 ? besideWords(shown[0]!, beside, style) : "";
+  if (under !== "") {
+    pen.text(at.x, at.y - f * 0.12, written(shown[0]!.estimate, style), look);
+    pen.text(at.x, at.y + f * 0.85, under, look, f * 0.82);
+    return;
+  }
+  const middle = at.y + f * 0.34 - ((shown.length - 1) * f) / 2;
+  shown.forEach(({ estimate }, i) =>
+    pen.text(at.x, middle + i * f, written(estimate, style), look),
   );
-  if (under !== "") pen.text(at.x, at.y + f * 0.85, under, look, f * 0.82);
 }
 
 function besideWords(

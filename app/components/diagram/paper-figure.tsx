@@ -1,16 +1,28 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { useRef, useState } from "react";
-import { plain, type Evidence } from "../../../core";
-import { PictureTools } from "../figure/picture-tools";
+import { useState } from "react";
+import {
+  DEFAULT_REPORT,
+  orderNote,
+  type Evidence,
+  type FigureBlock,
+  type FigureChoices,
+} from "../../../core";
+import { drawFigure, measuredAs } from "../../../formats/figures";
+import { figureStyle, saveFigure } from "../report/exports";
+import { Check } from "../ui/check";
 import { Dialog } from "../ui/dialog";
 import { ScreenHead, Spacer } from "../ui/layout";
 import { Segments } from "../ui/segments";
-import { placeItems } from "../../../formats/figures";
-import { INSET, itemNumber, measuredAs } from "../../../formats/figures";
-import { layoutDiagram } from "../../../formats/figures";
 
-/** The plain convention of textbooks: ellipses for factors, double lines for composites, rectangles for observed variables. */
+type Estimates = "none" | "raw" | "standardised";
+type Beside = FigureChoices["beside"];
+
+/** One column of a journal, one and a half, both. */
+const WIDTHS = ["85", "120", "175"] as const;
+const WIDEST = 175;
+
+/** The path diagram in the plain convention of textbooks, as it stands in the report. */
 export function PaperFigure({ evidence, title }: { evidence: Evidence; title: string }) {
   const [open, setOpen] = useState(false);
   if (evidence.paths.length === 0) return null;
@@ -33,8 +45,23 @@ function FigureDialog({
   title: string;
   close: () => void;
 }) {
-  const [kind, setKind] = useState<"conceptual" | "statistical">("statistical");
-  const frame = useRef<HTMLDivElement>(null);
+  const latent = evidence.latent.length > 0;
+  const [estimates, setEstimates] = useState<Estimates>(latent ? "standardised" : "raw");
+  const [beside, setBeside] = useState<Beside>("interval");
+  const [items, setItems] = useState(latent);
+  const [width, setWidth] = useState<(typeof WIDTHS)[number]>("175");
+  const block: FigureBlock = {
+    kind: "figure",
+    id: "paper",
+    number: 1,
+    title,
+    figure: { kind: "path", estimates, beside, items },
+    notes: [],
+  };
+  const choices = { ...DEFAULT_REPORT.figures, widthMm: Number(width) as FigureChoices["widthMm"] };
+  const save = (as: "svg" | 300 | 600): void =>
+    void saveFigure(block, evidence, choices, DEFAULT_REPORT.decimal, as);
+  const drawn = drawFigure(block, evidence, figureStyle(choices, DEFAULT_REPORT.decimal));
   return (
     <Dialog
       title="Figure for the paper"
@@ -48,187 +75,72 @@ function FigureDialog({
     >
       <ScreenHead as="div">
         <Segments
-          label="Kind of figure"
-          value={kind}
+          label="Estimates"
+          value={estimates}
           choices={[
-            ["statistical", "with estimates"],
-            ["conceptual", "concepts only"],
+            ["raw", "raw units"],
+            ["standardised", "standardised"],
+            ["none", "concepts only"],
           ]}
-          choose={setKind}
+          choose={setEstimates}
+        />
+        {estimates !== "none" && (
+          <Segments
+            label="Beneath an estimate"
+            value={beside}
+            choices={[
+              ["interval", "interval"],
+              ["p", "p"],
+              ["nothing", "nothing"],
+            ]}
+            choose={setBeside}
+          />
+        )}
+        {latent && <Check label="items" checked={items} onChange={setItems} />}
+        <Segments
+          label="Width on paper"
+          value={width}
+          choices={WIDTHS.map((mm) => [mm, `${mm} mm`])}
+          choose={setWidth}
         />
         <Spacer />
-        <PictureTools
-          target={frame}
-          name={`${title} figure`}
-          caption={kind === "statistical" ? captionOf(evidence) : ""}
-        />
+        <span role="group" aria-label="Take along: figure for the paper">
+          <Button variant="text" size="small" onClick={() => save("svg")}>
+            SVG
+          </Button>
+          <Button variant="text" size="small" onClick={() => save(300)}>
+            PNG 300 dpi
+          </Button>
+          <Button variant="text" size="small" onClick={() => save(600)}>
+            600 dpi
+          </Button>
+        </span>
       </ScreenHead>
-      <Box ref={frame} sx={{ overflow: "auto", backgroundColor: "#fff", mt: 1 }}>
-        <Figure evidence={evidence} statistical={kind === "statistical"} />
-      </Box>
+      {drawn && (
+        // Our own drawing; names in it are escaped where it is made.
+        <Box
+          sx={{
+            overflow: "auto",
+            backgroundColor: "#fff",
+            mt: 1,
+            p: 1,
+            "& svg": {
+              display: "block",
+              mx: "auto",
+              width: `${(100 * choices.widthMm) / WIDEST}%`,
+              height: "auto",
+            },
+          }}
+          dangerouslySetInnerHTML={{ __html: drawn.svg }}
+        />
+      )}
+      <p className="quiet">{captionOf(evidence, estimates)}</p>
     </Dialog>
   );
 }
 
-const WIDTH = 860;
-const HEIGHT = 430;
-const CARD = 52;
-
-function Figure({ evidence, statistical }: { evidence: Evidence; statistical: boolean }) {
-  const unfolded = statistical ? evidence.latent : [];
-  const layout = layoutDiagram(evidence, WIDTH, HEIGHT, new Set(unfolded.map((l) => l.name)));
-  const text = { fontFamily: "Source Sans 3, Arial, sans-serif", fill: "#000" };
-  return (
-    <svg
-      width={layout.width}
-      height={layout.height}
-      viewBox={`0 0 ${layout.width} ${layout.height}`}
-      role="img"
-      aria-label="Figure for the paper"
-      style={{ display: "block", background: "#fff", margin: "0 auto" }}
-    >
-      <rect width={layout.width} height={layout.height} fill="#fff" />
-      {layout.arrows.map((arrow) => {
-        const { tip } = arrow;
-        return (
-          <g key={`${arrow.from} ${arrow.to}`}>
-            <path d={arrow.d} fill="none" stroke="#000" strokeWidth={1.2} />
-            <path
-              d="M0 0-9-3.6-9 3.6z"
-              fill="#000"
-              transform={`translate(${tip.x} ${tip.y}) rotate(${(tip.angle * 180) / Math.PI})`}
-            />
-          </g>
-        );
-      })}
-      {layout.moderators.map(({ moderator, from, to, d }) => (
-        <path
-          key={`${moderator} ${from} ${to}`}
-          d={d}
-          fill="none"
-          stroke="#000"
-          strokeWidth={1.2}
-        />
-      ))}
-      {layout.boxes.map((box) => {
-        const factor = evidence.latent.find((l) => l.name === box.name);
-        const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
-        return (
-          <g key={box.name}>
-            {statistical && factor && (
-              <PaperItems box={box} items={factor.items} evidence={evidence} />
-            )}
-            {measuredAs(evidence, box.name) === "factor" ? (
-              <ellipse
-                cx={middle.x}
-                cy={middle.y}
-                rx={box.width / 2}
-                ry={CARD / 2}
-                fill="#fff"
-                stroke="#000"
-                strokeWidth={1.2}
-              />
-            ) : (
-              <PaperCard box={box} inner={factor !== undefined} />
-            )}
-            <text {...text} x={middle.x} y={middle.y + 5} fontSize={15} textAnchor="middle">
-              {box.name}
-            </text>
-          </g>
-        );
-      })}
-      {statistical &&
-        layout.arrows.map(({ from, to, label }) => (
-          <text
-            key={`${from} ${to} number`}
-            {...text}
-            x={label.x}
-            y={label.y + 5}
-            fontSize={14}
-            textAnchor="middle"
-            stroke="#fff"
-            strokeWidth={5}
-            paintOrder="stroke"
-          >
-            {numberOf(evidence, from, to)}
-          </text>
-        ))}
-    </svg>
-  );
-}
-
-/** A rectangle; of a composite with a second line inside. */
-function PaperCard({
-  box,
-  inner,
-}: {
-  box: { x: number; y: number; width: number; height: number };
-  inner: boolean;
-}) {
-  const top = box.y + box.height / 2 - CARD / 2;
-  return (
-    <>
-      <rect
-        x={box.x}
-        y={top}
-        width={box.width}
-        height={CARD}
-        fill="#fff"
-        stroke="#000"
-        strokeWidth={1.2}
-      />
-      {inner && (
-        <rect
-          x={box.x + INSET}
-          y={top + INSET}
-          width={box.width - 2 * INSET}
-          height={CARD - 2 * INSET}
-          fill="none"
-          stroke="#000"
-          strokeWidth={0.7}
-        />
-      )}
-    </>
-  );
-}
-
-function PaperItems({
-  box,
-  items,
-  evidence,
-}: {
-  box: { name: string; x: number; y: number; width: number; height: number };
-  items: readonly string[];
-  evidence: Evidence;
-}) {
-  return placeItems(box, items).map(({ item, x, y, width, height, from, above }) => {
-    const end = { x: x + width / 2, y: above ? y + height : y };
-    return (
-      <g key={item}>
-        <line x1={from.x} y1={from.y} x2={end.x} y2={end.y} stroke="#000" />
-        <rect x={x} y={y} width={width} height={height} fill="#fff" stroke="#000" />
-        <text x={end.x} y={y + 14} fontSize={11} textAnchor="middle" fill="#000">
-          {item}
-        </text>
-        <text
-          x={(from.x + end.x) / 2}
-          y={(from.y + end.y) / 2 + 4}
-          fontSize={11}
-          textAnchor="middle"
-          fill="#000"
-          stroke="#fff"
-          strokeWidth={3}
-          paintOrder="stroke"
-        >
-          {plain(itemNumber(evidence, box.name, item).value, 2)}
-        </text>
-      </g>
-    );
-  });
-}
-
-/** What shapes and numbers of the figure are. */
-function captionOf(evidence: Evidence): string {
+/** What shapes and numbers of the figure are, to stand beneath it. */
+function captionOf(evidence: Evidence, estimates: Estimates): string {
   const kinds = new Set(evidence.latent.map((l) => measuredAs(evidence, l.name)));
   const numbers = [
     ...(kinds.has("factor") ? ["loadings"] : []),
@@ -239,16 +151,9 @@ function captionOf(evidence: Evidence): string {
     ...(kinds.has("composite") ? ["double lines: composites"] : []),
     "rectangles: observed variables",
   ].join("; ");
-  return `Standardised estimates${numbers.length > 0 ? `; ${numbers.join(" and ")} on the lines to items` : ""}. ${shapes[0]!.toUpperCase()}${shapes.slice(1)}.`;
-}
-
-/** In SDs of both, where they mean something. */
-function numberOf({ paths, effects }: Evidence, from: string, to: string): string {
-  const ids = paths.find((p) => p.from === from && p.to === to)?.effects ?? [];
-  if (ids.length !== 1) return "";
-  const own = effects.find((e) => e.id === ids[0]);
-  const standardised = effects.find(
-    (e) => e.of === ids[0] && e.kind === "completely_standardised" && e.shown !== null,
-  );
-  return plain((standardised ?? own)?.estimate ?? null, 2);
+  const shaped = `${shapes[0]!.toUpperCase()}${shapes.slice(1)}.`;
+  if (estimates === "none") return shaped;
+  const units = estimates === "raw" ? "Unstandardised estimates" : "Standardised estimates";
+  const onItems = numbers.length > 0 ? `; ${numbers.join(" and ")} on the lines to items` : "";
+  return [`${units}${onItems}.`, shaped, orderNote(evidence)].filter((s) => s !== "").join(" ");
 }

@@ -1,4 +1,5 @@
 import { heading, type Part, type ReportContext } from "../context";
+import { orderNote } from "../path-numbers";
 import type { Block, FigureBlock, FigureSpec } from "../document";
 
 /** So many pictures of one kind; a theory with thirty hypotheses needs no thirty pictures. */
@@ -45,6 +46,7 @@ const BESIDE = { interval: " with their intervals", p: " with their p values", n
 
 function estimated({ evidence, style }: ReportContext): Block[] {
   const standardised = style.units === "completely_standardised";
+  const note = orderNote(evidence);
   const shapes = [
     ...(evidence.latent.some((l) => l.form === "reflects") ? ["ellipses: latent variables"] : []),
     ...(evidence.latent.some((l) => l.form === "combines") ? ["double lines: composites"] : []),
@@ -59,7 +61,7 @@ function estimated({ evidence, style }: ReportContext): Block[] {
         estimates: standardised ? "standardised" : "raw",
         beside: style.figures.beside,
       },
-      `${standardised ? "Completely standardised estimates" : evidence.units === "raw" ? "Unstandardised estimates" : "Estimates"}${BESIDE[style.figures.beside]}; ${shapes.join("; ")}.`,
+      `${standardised ? "Completely standardised estimates" : evidence.units === "raw" ? "Unstandardised estimates" : "Estimates"}${BESIDE[style.figures.beside]}; ${shapes.join("; ")}.${note === "" ? "" : ` ${note}`}`,
     ),
   ];
 }
