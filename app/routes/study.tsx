@@ -5,6 +5,7 @@ import { data, useFetcher, useLocation } from "react-router";
 import type { Route } from "./+types/study";
 import type { Evidence } from "../../core";
 import { studyAction } from "../actions/study-action";
+import { useForScreens } from "../analysis/for-screens";
 import { dataKeyOf, useStudyState } from "../analysis/use-study";
 import { useShortcuts } from "../commands/registry";
 import { AboutDialog } from "../components/frame/open-about";
@@ -80,6 +81,7 @@ export default function Study({ loaderData }: Route.ComponentProps) {
 
 function StudyFrame({ study, table, history, known }: Route.ComponentProps["loaderData"]) {
   const context = useStudyState(study, table, known);
+  const forScreens = useForScreens(context);
   const [dialog, setOpen] = useState<"settings" | "palette" | "glossary" | "about" | null>(null);
   const step = useHistory(study.id, context.writer.flush);
   const openSettings = useCallback(() => setOpen("settings"), []);
@@ -121,7 +123,7 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
           <StorageNotices context={context} />
           <Fault analysis={context.analysis} />
           <GlossaryOpener value={openGlossary}>
-            <ScreenOrWait context={context} />
+            <ScreenOrWait context={forScreens} />
           </GlossaryOpener>
         </Page>
       </Frame>

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import type { StudyContext } from "../../analysis/use-study";
 import { Empty } from "../ui/empty";
@@ -14,7 +15,7 @@ const OF_DATA: readonly string[] = [
 ];
 
 /** The screen that is open; where it is about data that are not there yet, what leads there. */
-export function ScreenOrWait({ context }: { context: StudyContext }) {
+export const ScreenOrWait = memo(function ScreenOrWait({ context }: { context: StudyContext }) {
   const screen = useLocation().pathname.split("/").at(-1)!;
   if (context.study.rows > 0 || !OF_DATA.includes(screen)) return <Outlet context={context} />;
   const [, title = ""] = SCREENS.find(([to]) => to === screen) ?? [];
@@ -25,4 +26,4 @@ export function ScreenOrWait({ context }: { context: StudyContext }) {
       {context.definition.unit} it takes; this page fills when the data are there.
     </Empty>
   );
-}
+});
