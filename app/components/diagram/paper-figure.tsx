@@ -55,7 +55,7 @@ function FigureDialog({
     id: "paper",
     number: 1,
     title,
-    figure: { kind: "path", estimates, beside, items },
+    figure: { kind: "path", estimates, beside, items: items && estimates !== "none" },
     notes: [],
   };
   const choices = { ...DEFAULT_REPORT.figures, widthMm: Number(width) as FigureChoices["widthMm"] };
@@ -96,7 +96,9 @@ function FigureDialog({
             choose={setBeside}
           />
         )}
-        {latent && <Check label="items" checked={items} onChange={setItems} />}
+        {latent && estimates !== "none" && (
+          <Check label="items" checked={items} onChange={setItems} />
+        )}
         <Segments
           label="Width on paper"
           value={width}
