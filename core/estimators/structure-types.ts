@@ -185,6 +185,8 @@ export interface StructureSection {
     convention: string;
     interactions: string | null;
     errors: string;
+    /** Confidence level of all limits here. */
+    level: number;
     /** For a report. */
     words: string;
   };

@@ -3,5 +3,6 @@ export { equationWorking } from "./equation";
 export { fitWorking } from "./fit";
 export { alphaWorking } from "./measure";
 export { measurementWorking } from "./measurement";
+export { naturalWorking } from "./natural";
 export { regionWorking } from "./region";
 export type * from "./types";

@@ -9,6 +9,7 @@ import {
   equationWorking,
   fitWorking,
   measurementWorking,
+  naturalWorking,
   plain,
   regionWorking,
 } from "..";
@@ -232,5 +233,42 @@ describe("workings beside tables", () => {
       expect(steps[2 * i + 1]!.numbers).toMatch(new RegExp(` = ${plain(f.compositeReliability)}$`));
       holds(steps[2 * i + 1]!.numbers, 0.01);
     });
+  });
+});
+
+describe("the working of effects of a treatment", () => {
+  const { definition, table } = demoTreatmentStudy();
+  const settings = { ...definition.settings, replications: 0, interval: "delta" as const };
+  const naturals = (theory = definition.theory) =>
+    analyse({ ...definition, theory, settings }, table).sections.flatMap((s) =>
+      s.kind === "responses" ? s.natural : [],
+    );
+
+  it("comes from the four means, on every scale, and works out", () => {
+    const [natural] = naturals();
+    const working = naturalWorking(natural!);
+    const difference = working.steps.filter((s) => s.formula?.includes(" − E[Y(x0, M(x0))]"));
+    expect(difference.map((s) => s.formula)).toContain("E[Y(x1, M(x1))] − E[Y(x0, M(x0))]");
+    // Five effects on three scales, three values of the mediator, and the share.
+    expect(working.steps).toHaveLength(5 * 3 + 3 + 1);
+    for (const { numbers } of working.steps) {
+      const [left, right] = numbers.split(" = ") as [string, string];
+      const [made, said] = [workedOut(left), workedOut(right)];
+      expect(Math.abs(made - said)).toBeLessThan(0.002 + 0.03 * Math.abs(said));
+    }
+  });
+
+  it("says what is told apart of the two values, and brackets what is negative", () => {
+    const [natural] = naturals();
+    const turned = {
+      ...natural!,
+      means: natural!.means.map((m) => ({ ...m, estimate: m.estimate - 1 })),
+    };
+    expect(naturalWorking(turned).steps[0]!.numbers).toMatch(
+      /^\(−0\.\d+\) − \(−0\.\d+\) = −?0\.\d+$/,
+    );
+    expect(naturalWorking(natural!).rows).toContain(
+      "x1: group weekly cafe, x0: group waiting list",
+    );
   });
 });

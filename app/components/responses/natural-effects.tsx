@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useId } from "react";
 import {
+  naturalWorking,
   percent,
   plain,
   type ChangedEffects,
@@ -13,6 +14,7 @@ import { limitsCell, pCell } from "../structure/cells";
 import { Words } from "../structure/structure-view";
 import { Disclosure } from "../ui/disclosure";
 import { NumberTable } from "../ui/number-table";
+import { WorkingView } from "../working/working-view";
 import { UnmeasuredTable } from "./unmeasured";
 import { HeldPicture } from "./held-picture";
 import { FourMeans } from "./four-means";
@@ -96,6 +98,7 @@ export function NaturalEffects({
           </Disclosure>
         );
       })}
+      <WorkingView working={naturalWorking(natural)} summary="Show the working of the effects" />
       {natural.rareOutcome && (
         <Disclosure summary="In closed form, if the outcome is rare">
           <p className="quiet">

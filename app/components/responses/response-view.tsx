@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import type { Evidence, ResponseSection } from "../../../core";
+import { percent, type Evidence, type ResponseSection } from "../../../core";
 import { NumberTable } from "../ui/number-table";
 import { limitsCell, pCell } from "../structure/cells";
 import { LinkProducts } from "./link-products";
@@ -48,7 +48,15 @@ export function ModelsView({ section, evidence }: Props) {
         <NumberTable
           title="Interactions on the scale of the response"
           heading={<Typography variant="h2">Interactions on the scale of the response</Typography>}
-          columns={["interaction", "average", "SE", "CI", "p", "least", "largest"]}
+          columns={[
+            "interaction",
+            "average",
+            "SE",
+            `${percent(evidence.settings.level)} % CI`,
+            "p",
+            "least",
+            "largest",
+          ]}
           rows={section.interactions.map((i) => ({
             key: `${i.outcome} ${i.columns.join()}`,
             cells: [

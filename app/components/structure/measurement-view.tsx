@@ -1,6 +1,11 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import { measurementWorking, type MeasurementEvidence, type StructureSection } from "../../../core";
+import {
+  measurementWorking,
+  percent,
+  type MeasurementEvidence,
+  type StructureSection,
+} from "../../../core";
 import { WorkingView } from "../working/working-view";
 import { NumberTable } from "../ui/number-table";
 import { limitsCell, pCell, whole } from "./cells";
@@ -25,6 +30,7 @@ export function MeasurementView({
         <Group
           key={group.group}
           group={group}
+          level={section.method.level}
           several={section.measurement.length > 1}
           leaveOut={leaveOut}
         />
@@ -35,10 +41,12 @@ export function MeasurementView({
 
 function Group({
   group,
+  level,
   several,
   leaveOut,
 }: {
   group: MeasurementEvidence;
+  level: number;
   several: boolean;
   leaveOut: (measure: string, item: string) => void;
 }) {
@@ -144,12 +152,20 @@ function Group({
           summary="Show the working of reliability and variance extracted"
         />
       )}
-      {group.htmt.length > 0 && <Discriminant group={group} where={where} />}
+      {group.htmt.length > 0 && <Discriminant group={group} level={level} where={where} />}
     </Box>
   );
 }
 
-function Discriminant({ group, where }: { group: MeasurementEvidence; where: string }) {
+function Discriminant({
+  group,
+  level,
+  where,
+}: {
+  group: MeasurementEvidence;
+  level: number;
+  where: string;
+}) {
   const names = group.factors.map((f) => f.factor);
   const correlation = (a: string, b: string): number =>
     group.correlations[names.indexOf(a)]![names.indexOf(b)]!;
@@ -157,7 +173,7 @@ function Discriminant({ group, where }: { group: MeasurementEvidence; where: str
     <NumberTable
       title={`Pairs of latent variables${where}`}
       heading={<Typography variant="h3">Pairs of latent variables{where}</Typography>}
-      columns={["pair", "correlation", "HTMT", "95 % CI", "HTMT2"]}
+      columns={["pair", "correlation", "HTMT", `${percent(level)} % CI`, "HTMT2"]}
       rows={group.htmt.map((pair) => ({
         key: `${pair.first} ${pair.second}`,
         marked: (pair.htmt ?? 0) >= HTMT,

@@ -1,5 +1,6 @@
 import Typography from "@mui/material/Typography";
 import {
+  percent,
   plain,
   type ArrowEvidence,
   type FitEvidence,
@@ -10,7 +11,14 @@ import { pCell, whole } from "./cells";
 import { NumberTable, type Cell, type TableRowSpec } from "../ui/number-table";
 
 /** Estimate, error, z, p, limits and what it is in SDs. */
-const COLUMNS = ["estimate", "SE", "z", "p", "95 % CI", "standardised"];
+const columnsAt = (level: number): string[] => [
+  "estimate",
+  "SE",
+  "z",
+  "p",
+  `${percent(level)} % CI`,
+  "standardised",
+];
 
 function cells(arrow: ArrowEvidence, errors: string): Cell[] {
   const { estimate, se, z, p, lower, upper, full, free } = arrow;
@@ -65,7 +73,7 @@ export function ArrowTable({ section, of: role, title, heads, note }: ArrowTable
         columns={[
           ...ends,
           ...(several ? ["group"] : []),
-          ...COLUMNS,
+          ...columnsAt(section.method.level),
           ...(role === "path" || role === "loading" ? ["R²"] : []),
         ]}
         words={[...(ends.length > 1 ? [1] : []), ...(several ? [ends.length] : [])]}

@@ -6,7 +6,7 @@ import { Disclosure } from "../ui/disclosure";
 
 const List = styled("dl")({
   display: "grid",
-  gridTemplateColumns: "auto minmax(0, 1fr)",
+  gridTemplateColumns: "fit-content(26ch) minmax(0, 1fr)",
   gap: "8px 14px",
   margin: 0,
   fontSize: 14,

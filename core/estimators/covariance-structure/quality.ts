@@ -10,20 +10,18 @@ import type { TheoryModel } from "./theory-model";
 
 /** Resamples behind the interval of HTMT. */
 const HTMT_RESAMPLES = 1000;
-const HTMT_LEVEL = 0.95;
 
 /**
  * How well items measure, group by group: loadings, reliability (alpha; omega and composite reliability from the model; Joreskog
  * 1971; McDonald 1999), average variance extracted with the comparison of Fornell & Larcker (1981), HTMT (Henseler, Ringle &
  * Sarstedt 2015), items' collinearity, and what score tests say of cross-loadings.
- * @param resample also bootstraps HTMT (percentile interval), which takes a moment
+ * @param resampled where HTMT is bootstrapped, too (percentile limits at the level), which takes a moment; null for not
  */
 export function measurementQuality(
   model: TheoryModel,
   fitted: FittedModel,
   tests: readonly ScoreTest[],
-  resample: boolean,
-  seed: number,
+  resampled: { seed: number; level: number } | null,
 ): MeasurementEvidence[] {
   const factors = model.built.factors.filter((m) =>
     m.items.every((item) => !model.isLatent(item.ref.name)),
@@ -51,7 +49,7 @@ export function measurementQuality(
     );
     const vif = inflation(correlation, [...new Set(blocks.flatMap((b) => b.items))]);
     const limits =
-      resample && !fitted.sample.missing ? htmtLimits(group.columns, blocks, seed) : null;
+      resampled && !fitted.sample.missing ? htmtLimits(group.columns, blocks, resampled) : null;
     return {
       group: group.name,
       factors: factors.map((m, f) =>
@@ -125,7 +123,7 @@ function correlationsOf(covariance: Float64Array, p: number): Float64Array {
 function htmtLimits(
   columns: readonly Float64Array[],
   blocks: ItemBlock[],
-  seed: number,
+  { seed, level }: { seed: number; level: number },
 ): ([number, number] | null)[] {
   const p = columns.length;
   const n = columns[0]!.length;
@@ -160,7 +158,7 @@ function htmtLimits(
   return found.map((values) => {
     const sorted = Float64Array.from(values.filter(Number.isFinite)).sort();
     if (sorted.length < HTMT_RESAMPLES / 2) return null;
-    const half = (1 - HTMT_LEVEL) / 2;
+    const half = (1 - level) / 2;
     return [quantile6(sorted, half), quantile6(sorted, 1 - half)];
   });
 }

@@ -62,6 +62,7 @@ export function structureSections(
             ? model.options.interactions
             : null,
         errors,
+        level: choices.level,
         words: methodWords(model, fitted, errors),
       },
       counts: {
@@ -117,7 +118,7 @@ export function structureSections(
       changes: moderated ? [] : changesOf(model, fitted, choices.theory, tests),
       measurement: moderated
         ? []
-        : measurementQuality(model, fitted, tests, choices.resampled, choices.seed),
+        : measurementQuality(model, fitted, tests, choices.resampled ? choices : null),
       improper: moderated ? [] : improperSolutions(fitted).map((each) => ({ ...each })),
       interactions: interactionsOf(model, estimates),
       likelihoodRatio: moderated && likelihoodRatio(estimates),

@@ -1,4 +1,5 @@
 import type { CompositeSection, MeasurementEvidence, StructureSection } from "../../estimators";
+import { percent } from "../../wording/numbers";
 import {
   heading,
   limits,
@@ -98,14 +99,15 @@ function htmt(
     lower: number | null;
     upper: number | null;
   }[],
-  { cell }: ReportContext,
+  { cell, evidence }: ReportContext,
 ): Block[] {
+  const { level } = evidence.settings;
   if (pairs.length === 0) return [];
   return [
     table(
       id,
       `Heterotrait-monotrait ratios${of}`,
-      [word("Constructs"), number("HTMT"), limits("95 % CI")],
+      [word("Constructs"), number("HTMT"), limits(`${percent(level)} % CI`)],
       pairs.map((p) =>
         row(
           cell.words(`${p.first} and ${p.second}`),

@@ -1,0 +1,98 @@
+import { plain } from "../evidence";
+import type { EffectScale, NaturalEffect, NaturalEffectsEvidence } from "../estimators";
+import type { Working, WorkingStep } from "./types";
+
+/** Two potential means by their place: the outcome under a value, the mediator as under another. */
+type Pair = readonly [first: string, second: string];
+
+/** What each effect sets against what (Robins & Greenland 1992; VanderWeele 2015, ch. 2). */
+const PAIRS: Record<string, Pair> = {
+  total_effect: ["x1_m_x1", "x0_m_x0"],
+  pure_natural_direct: ["x1_m_x0", "x0_m_x0"],
+  total_natural_indirect: ["x1_m_x1", "x1_m_x0"],
+  total_natural_direct: ["x1_m_x1", "x0_m_x1"],
+  pure_natural_indirect: ["x0_m_x1", "x0_m_x0"],
+};
+
+const SCALES: Partial<Record<EffectScale, (a: string, b: string) => string>> = {
+  difference: (a, b) => `${a} − ${b}`,
+  risk_ratio: (a, b) => `${a} / ${b}`,
+  mean_ratio: (a, b) => `${a} / ${b}`,
+  odds_ratio: (a, b) => `(${a} / (1 − ${a})) / (${b} / (1 − ${b}))`,
+};
+
+/** As an operand: what is negative stands in brackets. */
+const operand = (value: number): string => (value < 0 ? `(${plain(value)})` : plain(value));
+
+const SOURCE = "Robins & Greenland 1992, Epidemiology 3; VanderWeele 2015, ch. 2";
+
+const symbolOf = (name: string): string => {
+  const [x, m] = name.split("_m_") as [string, string];
+  return `E[Y(${x}, M(${m}))]`;
+};
+
+/**
+ * How the effects of a treatment follow from the four potential means, and the share that is mediated from the effects: differences and
+ * ratios of numbers that stand in the table above them.
+ */
+export function naturalWorking(natural: NaturalEffectsEvidence): Working {
+  const { upper, lower, treatment, mediator, means, effects } = natural;
+  const meanOf = (name: string): number => means.find((m) => m.name === name)!.estimate;
+  const steps = Object.entries(SCALES).flatMap(([scale, join]) =>
+    (effects[scale as EffectScale] ?? []).flatMap((effect): WorkingStep[] => {
+      const pair = PAIRS[effect.name];
+      if (!pair) return [];
+      const [a, b] = pair;
+      return [
+        {
+          what: effect.words,
+          formula: join(symbolOf(a), symbolOf(b)),
+          numbers: `${join(operand(meanOf(a)), operand(meanOf(b)))} = ${plain(effect.estimate)}`,
+          source: effect.name === "total_effect" && scale === "difference" ? SOURCE : null,
+        },
+      ];
+    }),
+  );
+  return {
+    title: `Effects of ${treatment} through ${mediator}`,
+    steps: [...steps, ...heldSteps(natural), ...shareStep(effects.difference ?? [])],
+    rows: `x1: ${treatment} ${upper}, x0: ${treatment} ${lower}; M(x): ${mediator} as it would be under x. Each mean is over all rows with their own covariates.`,
+  };
+}
+
+/** With the mediator held: one effect for each value, and what of the total is left. */
+function heldSteps({ controlled, effects }: NaturalEffectsEvidence): WorkingStep[] {
+  const list = (effects.difference ?? []).filter((e) => e.name.startsWith("controlled_direct["));
+  return controlled.flatMap(({ x1, x0 }, i): WorkingStep[] => {
+    const effect = list[i];
+    return effect
+      ? [
+          {
+            what: effect.words,
+            formula: "E[Y(x1, m)] − E[Y(x0, m)]",
+            numbers: `${operand(x1)} − ${operand(x0)} = ${plain(effect.estimate)}`,
+            source: null,
+          },
+        ]
+      : [];
+  });
+}
+
+function shareStep(list: readonly NaturalEffect[]): WorkingStep[] {
+  const of = (name: string): NaturalEffect | undefined => list.find((e) => e.name === name);
+  const [share, through, total] = [
+    of("proportion_mediated"),
+    of("total_natural_indirect"),
+    of("total_effect"),
+  ];
+  return share && through && total
+    ? [
+        {
+          what: share.words,
+          formula: "through the mediator / in total",
+          numbers: `${operand(through.estimate)} / ${operand(total.estimate)} = ${plain(share.estimate)}`,
+          source: null,
+        },
+      ]
+    : [];
+}
