@@ -6,11 +6,11 @@ import { Disclosure } from "../ui/disclosure";
 
 const List = styled("dl")({
   display: "grid",
-  gridTemplateColumns: "fit-content(26ch) minmax(0, 1fr)",
+  gridTemplateColumns: "fit-content(34%) minmax(0, 1fr)",
   gap: "8px 14px",
   margin: 0,
   fontSize: 14,
-  "& dt": { color: "var(--quiet)", maxWidth: "14ch" },
+  "& dt": { color: "var(--quiet)", maxWidth: "32ch" },
   "& dd": { margin: 0, overflowWrap: "anywhere" },
   "@media (max-width: 640px)": { gridTemplateColumns: "minmax(0, 1fr)" },
 });
