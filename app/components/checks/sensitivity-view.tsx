@@ -13,8 +13,8 @@ import { useStudy } from "../../analysis/use-study";
 import { bandPlot } from "../figure/band-plot";
 import { FigureTools, type NumberTable as Numbers } from "../figure/figure-tools";
 import { Plot } from "../figure/plot";
-import { limitsCell } from "../structure/cells";
 import { Words } from "../structure/structure-view";
+import { EValueTable } from "./e-values";
 import { Labelled, Row } from "../ui/layout";
 import { NumberTable } from "../ui/number-table";
 import { TextInput } from "../ui/text-input";
@@ -74,31 +74,15 @@ function OneEffect({ effect, evidence }: { effect: LinearSensitivity; evidence: 
         </div>
       </Box>
       <LeftOutTable effect={effect} place={`${place}, ${contrast}`} />
-      <NumberTable
+      <EValueTable
         title={`E-values: ${place}, ${contrast}`}
         heading={<Typography variant="h3">E-values</Typography>}
-        columns={[
-          "effect",
-          "estimate",
-          "SE",
-          "as a ratio",
-          `${percent(evidence.settings.level)} % CI`,
-          "E-value",
-          "E-value of the limit",
-        ]}
-        rows={effect.eValues.map((e) => ({
+        level={evidence.settings.level}
+        rows={effect.eValues.map(({ estimate, se, ...e }) => ({
+          ...e,
           key: e.effect,
-          cells: [
-            e.effect,
-            e.estimate,
-            e.se,
-            e.ratio,
-            limitsCell(e.lower, e.upper),
-            e.eValue,
-            e.eValueOfLimit,
-          ],
+          difference: { estimate, se },
         }))}
-        note="The least ratio by which something left out has to be related to both mediator and outcome (of the total effect: to treatment and outcome) to make the effect nothing (VanderWeele & Ding 2017). Differences of means are turned into ratios by exp(0.91 d)."
       />
     </section>
   );

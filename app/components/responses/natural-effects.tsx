@@ -113,7 +113,7 @@ export function NaturalEffects({
       )}
       {natural.unmeasured.length > 0 && (
         <Disclosure summary="How strong would something left out have to be?">
-          <UnmeasuredTable natural={natural} level={level} place={place} />
+          <UnmeasuredTable natural={natural} level={evidence.settings.level} place={place} />
         </Disclosure>
       )}
     </section>

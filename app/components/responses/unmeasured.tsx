@@ -1,12 +1,6 @@
 import Typography from "@mui/material/Typography";
-import {
-  percent,
-  type Evidence,
-  type NaturalEffectsEvidence,
-  type ResponseSection,
-} from "../../../core";
-import { limitsCell } from "../structure/cells";
-import { NumberTable } from "../ui/number-table";
+import type { Evidence, NaturalEffectsEvidence, ResponseSection } from "../../../core";
+import { EValueTable } from "../checks/e-values";
 
 /** E-values of one treatment's effects. */
 export function UnmeasuredTable({
@@ -15,24 +9,18 @@ export function UnmeasuredTable({
   place,
 }: {
   natural: NaturalEffectsEvidence;
-  level: string;
+  level: number;
   place: string;
 }) {
   return (
-    <NumberTable
+    <EValueTable
       title={`Unmeasured causes: ${place}`}
-      columns={["effect", "ratio", `${level} % CI`, "E-value", "E-value of the limit"]}
+      level={level}
       rows={natural.unmeasured.map((u) => ({
+        ...u,
         key: u.effect,
-        cells: [
-          natural.effects.difference?.find((e) => e.name === u.effect)?.words ?? u.effect,
-          u.ratio,
-          limitsCell(u.lower, u.upper),
-          u.eValue,
-          u.eValueOfLimit,
-        ],
+        effect: natural.effects.difference?.find((e) => e.name === u.effect)?.words ?? u.effect,
       }))}
-      note="The least ratio by which something that was left out has to be related to both mediator and outcome (of the total effect: to treatment and outcome), beyond what is held, to make the effect nothing (VanderWeele & Ding 2017). Differences of means are turned into ratios by exp(0.91 d)."
     />
   );
 }
@@ -56,7 +44,7 @@ export function UnmeasuredTables({
         <UnmeasuredTable
           key={`${natural.contrast} ${natural.outcome}`}
           natural={natural}
-          level={percent(evidence.settings.level)}
+          level={evidence.settings.level}
           place={`${natural.outcome}, ${natural.contrast}`}
         />
       ))}
