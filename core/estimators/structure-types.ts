@@ -80,6 +80,13 @@ export interface FitEvidence {
   } | null;
 }
 
+/** An arrow as the line on groups lets it go: a path, a covariance, or the variance or intercept of one variable. */
+export interface FreedArrow {
+  kind: "path" | "covariance" | "variance" | "intercept";
+  from: string;
+  to: string;
+}
+
 /** What letting one more arrow go would do, and how the theory would say it. */
 export interface ChangeEvidence {
   arrow: string;
@@ -94,8 +101,8 @@ export interface ChangeEvidence {
   sepc: number | null;
   /** For people. */
   words: string;
-  /** A line to add, or an item to add to a measure; null where the notation has no word for it. */
-  change: { line: string } | { measure: string; item: string } | null;
+  /** A line to add, an item to add to a measure, or an arrow to let differ between groups; null where the notation has no word for it. */
+  change: { line: string } | { measure: string; item: string } | { free: FreedArrow } | null;
   /** Labels of the hypotheses whose paths it bears on. */
   touches: string[];
 }

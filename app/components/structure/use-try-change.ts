@@ -4,7 +4,7 @@ import { keptRun, type ChangeEvidence } from "../../../core";
 import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import { withItem, withoutItem, rewriteMeasure, removeMeasure } from "../measures/edit-measures";
-import { appendLine } from "../theory/edit-text";
+import { appendLine, freedInTheory } from "../theory/edit-text";
 
 /** Tries the theory with something changed after the fact: the run as it stands is kept, so that both can be put side by side. */
 export function useTryChange(context: StudyContext) {
@@ -33,6 +33,12 @@ export function useTryChange(context: StudyContext) {
       if (!change) return;
       if ("line" in change) {
         attempt(appendLine(definition.theory, change.line), change.line, `score test: ${words}`);
+        return;
+      }
+      if ("free" in change) {
+        const theory = freedInTheory(definition, change.free);
+        if (theory !== null)
+          attempt(theory, `${arrow} of its own in each group`, `score test: ${words}`);
         return;
       }
       const measure = measureOf(change.measure);

@@ -10,6 +10,7 @@ import {
   ref,
   replaceLine,
   rewrite,
+  freedInTheory,
 } from "./edit-text";
 
 const NAMES = ["hours", "belonging", "confidence", "weekly hours"];
@@ -89,5 +90,35 @@ describe("editing the text by slots", () => {
         },
       ),
     );
+  });
+});
+
+describe("an arrow of its own in each group", () => {
+  const study = (theory: string) => ({
+    theory,
+    variables: ["F", "a 2", "site", "y"].map((name) => ({ name, level: "continuous" as const })),
+    derived: [],
+  });
+  const THEORY = "H1: F raises y\ngroups by site with loadings equal\n# the end";
+
+  it("is written into the line on groups, and after those that are there", () => {
+    const once = freedInTheory(study(THEORY), { kind: "path", from: "F", to: "a 2" })!;
+    expect(once).toBe(
+      'H1: F raises y\ngroups by site with loadings equal but F to "a 2" free\n# the end',
+    );
+    expect(freedInTheory(study(once), { kind: "intercept", from: "", to: "a 2" })).toContain(
+      'but F to "a 2" and intercept of "a 2" free',
+    );
+    expect(freedInTheory(study(THEORY), { kind: "variance", from: "y", to: "y" })).toContain(
+      "but variance of y free",
+    );
+    expect(freedInTheory(study(THEORY), { kind: "covariance", from: "F", to: "y" })).toContain(
+      "but F with y free",
+    );
+  });
+
+  it("has no place where nothing is said of groups", () => {
+    const free = { kind: "path", from: "F", to: "y" } as const;
+    expect(freedInTheory(study("H1: F raises y"), free)).toBeNull();
   });
 });

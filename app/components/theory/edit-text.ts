@@ -1,9 +1,13 @@
 import {
+  parseTheory,
   renameInTheory,
   writeStatement,
+  type ArrowRef,
+  type FreedArrow,
   type Hypothesis,
   type NameRef,
   type Statement,
+  type StudyDefinition,
 } from "../../../core";
 
 const at = { line: 1, column: 1, length: 1 };
@@ -24,6 +28,21 @@ export function appendLine(text: string, line: string): string {
 /** Writes a changed statement in place of its line. */
 export const rewrite = (text: string, statement: Statement): string =>
   replaceLine(text, statement.line, writeStatement(statement));
+
+/** The theory with one more arrow that may differ between groups; null where no line speaks of groups. */
+export function freedInTheory(
+  { theory, variables, derived }: Pick<StudyDefinition, "theory" | "variables" | "derived">,
+  { kind, from, to }: FreedArrow,
+): string | null {
+  const names = [...variables, ...derived].map((v) => v.name);
+  const groups = parseTheory(theory, names).statements.find((s) => s.kind === "groups");
+  if (!groups) return null;
+  const arrow: ArrowRef =
+    kind === "variance" || kind === "intercept"
+      ? { kind, of: ref(to) }
+      : { kind, from: ref(from), to: ref(to) };
+  return rewrite(theory, { ...groups, free: [...groups.free, arrow] });
+}
 
 /** The next free label H1, H2, … */
 export function nextLabel(statements: readonly Statement[]): string {

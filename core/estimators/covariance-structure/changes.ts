@@ -20,7 +20,7 @@ export function changesOf(
     return {
       ...test,
       words: wordsOf(test, fitted.spec.groups.length > 1),
-      change: made ? null : changeOf(test),
+      change: made ? null : changeOf(test, theory, fitted.spec.groups.length),
       touches: touched(test, theory),
     };
   });
@@ -42,10 +42,30 @@ function wordsOf({ kind, from, to, mi, epc, group, arrow }: ScoreTest, several: 
 }
 
 /** What a line of the theory would say. */
-function changeOf({ kind, from, to }: ScoreTest): ChangeEvidence["change"] {
-  if (kind === "loading") return { measure: from, item: to };
-  if (kind === "covariance") return { line: `covary ${writeName(from)} with ${writeName(to)}` };
-  return kind === "path" ? { line: `also ${writeName(from)} to ${writeName(to)}` } : null;
+function changeOf(
+  { kind, from, to, arrowKind }: ScoreTest,
+  { groups }: CompiledTheory,
+  count: number,
+): ChangeEvidence["change"] {
+  switch (kind) {
+    case "loading":
+      return { measure: from, item: to };
+    case "covariance":
+      return { line: `covary ${writeName(from)} with ${writeName(to)}` };
+    case "path":
+      return { line: `also ${writeName(from)} to ${writeName(to)}` };
+    case "release":
+      // Of three groups and more the test lets one go, the notation all; without a line on groups there is nothing to write it into.
+      return groups && count === 2
+        ? {
+            free: {
+              kind: arrowKind === "covariance" && from === to ? "variance" : arrowKind,
+              from,
+              to,
+            },
+          }
+        : null;
+  }
 }
 
 /** Hypotheses in which both variables stand, whose estimates the change would move most directly. */

@@ -10,6 +10,7 @@ import { inverseOf } from "./scoring";
 export interface ScoreTest {
   arrow: string;
   kind: "loading" | "covariance" | "path" | "release";
+  arrowKind: "path" | "covariance" | "intercept";
   from: string;
   to: string;
   group: string;
@@ -174,6 +175,7 @@ function testOf(
         to: matrix === "S" ? from : to,
       }),
       kind: candidate.kind,
+      arrowKind: kinds[matrix],
       from,
       to,
       group: spec.groups[candidate.group]!.name,
