@@ -37,6 +37,7 @@ describe("letting an equality between groups go", () => {
       change: { free: { kind: "path", from: "F", to: "a2" } },
     });
     expect(largest!.p).toBeLessThan(0.001);
+    expect(largest!.words).toMatch(/^Let what “F” does to “a2” be its own in 1: χ² would fall by/);
   });
 
   it("does to the fit about what it promised", () => {

@@ -26,7 +26,10 @@ export function changesOf(
   });
 }
 
-function wordsOf({ kind, from, to, mi, epc, group, arrow }: ScoreTest, several: boolean): string {
+function wordsOf(
+  { kind, arrowKind, from, to, mi, epc, group }: ScoreTest,
+  several: boolean,
+): string {
   const where = several ? ` in ${group}` : "";
   const gain = `χ² would fall by about ${plain(mi, 1)}`;
   switch (kind) {
@@ -37,7 +40,20 @@ function wordsOf({ kind, from, to, mi, epc, group, arrow }: ScoreTest, several: 
     case "path":
       return `Let “${to}” depend on “${from}”${where}: ${gain}, path about ${plain(epc, 2)}.`;
     case "release":
-      return `Let ${arrow} be its own${where}: ${gain}, about ${plain(epc, 2)} away from the common value.`;
+      return `Let ${nameOf({ arrowKind, from, to })} be its own${where}: ${gain}, about ${plain(epc, 2)} away from the common value.`;
+  }
+}
+
+function nameOf({ arrowKind, from, to }: Pick<ScoreTest, "arrowKind" | "from" | "to">): string {
+  switch (arrowKind) {
+    case "path":
+      return `what “${from}” does to “${to}”`;
+    case "intercept":
+      return `the intercept of “${to}”`;
+    case "covariance":
+      return from === to
+        ? `the variance of what is left of “${to}”`
+        : `the covariance of “${from}” and “${to}”`;
   }
 }
 
