@@ -9,6 +9,7 @@ export {
 } from "./region-words";
 export { compareRuns, keptRun, type KeptRun, type RunComparison } from "./runs";
 export { isBootstrap, statisticOf, SUMMARY } from "./reading";
+export { pairWords, repeatsCodeColumn } from "./pair-words";
 export { equationsOf, totalOmnibusOf, variablesOf } from "./equations-of";
 export type * from "./moderation-types";
 export type * from "./region-types";

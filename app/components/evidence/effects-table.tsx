@@ -5,7 +5,9 @@ import {
   effectWorking,
   percent,
   pValue,
+  pairWords,
   referenceName,
+  repeatsCodeColumn,
   type EffectEvidence,
   type Evidence,
   inUnits,
@@ -30,13 +32,16 @@ interface Props {
 export function EffectsTable({ evidence, selected, select }: Props) {
   const [units, setUnits] = useState<Units>("raw");
   const [form, setForm] = useState<"table" | "forest">("table");
-  const listed = evidence.effects.filter((e) => inUnits(e, units));
+  const claimed = new Set(evidence.hypotheses.flatMap((h) => h.effects));
+  // What a hypothesis claims, or somebody has chosen, stands here under the name it was called by.
+  const listed = evidence.effects.filter(
+    (e) =>
+      inUnits(e, units) &&
+      (claimed.has(e.id) || e.id === selected || !repeatsCodeColumn(evidence, e)),
+  );
   const groups = new Map<string, EffectEvidence[]>();
   for (const effect of listed) {
-    const key =
-      effect.from && effect.to
-        ? `${effect.label.split(" on ")[0]} on ${effect.to}`
-        : "stated quantities";
+    const key = pairWords(evidence, effect) || "stated quantities";
     groups.set(key, [...(groups.get(key) ?? []), effect]);
   }
   return (

@@ -1,7 +1,9 @@
 import {
   inUnits,
+  pairWords,
   percent,
   referenceName,
+  repeatsCodeColumn,
   unitWords,
   wordsOf,
   type EffectEvidence,
@@ -48,7 +50,7 @@ export const effects: Part = (context) => {
   const ofUnits = (units: Parameters<typeof inUnits>[1]): EffectEvidence[] =>
     evidence.effects.filter((e) => inUnits(e, units));
   const main = ofUnits(style.units).filter(
-    (e) => !conditional.has(e.id) && !saysTheSame(e, evidence.effects),
+    (e) => !conditional.has(e.id) && !repeatsCodeColumn(evidence, e),
   );
   return [
     ["effects", titleOf(context), main] as const,
@@ -87,18 +89,6 @@ const titleOf = ({ evidence, style }: ReportContext): string =>
     ? "Direct, indirect and total effects"
     : `${UNIT_NAMES[style.units]} direct, indirect and total effects`;
 
-/** A comparison with the reference level is the effect of a code column itself. */
-const saysTheSame = (effect: EffectEvidence, all: readonly EffectEvidence[]): boolean =>
-  effect.kind === "comparison" &&
-  all.some(
-    (e) =>
-      e.kind !== "comparison" &&
-      e.to === effect.to &&
-      e.label.split(" on ")[0] === effect.label.split(" on ")[0] &&
-      e.via.join() === effect.via.join() &&
-      e.estimate === effect.estimate,
-  );
-
 /** Ids of effects at values of moderators, of their differences, and of what rescales them. */
 export function conditionalIds({ effects: all }: Evidence): ReadonlySet<string> {
   const own = new Set(
@@ -125,8 +115,7 @@ export function effectsTable(
   const level = percent(evidence.settings.level);
   const groups = new Map<string, EffectEvidence[]>();
   for (const effect of listedEffects) {
-    const group =
-      effect.from && effect.to ? `${effect.label.split(" on ")[0]} on ${effect.to}` : "";
+    const group = pairWords(evidence, effect);
     groups.set(group, [...(groups.get(group) ?? []), effect]);
   }
   const units = id === "sizes" ? "sizes" : style.units;
