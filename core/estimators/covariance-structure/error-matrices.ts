@@ -1,4 +1,4 @@
-import type { FittedModel } from "./fit-model";
+import type { Estimated } from "./estimated";
 import { inner, times } from "./moment-objective";
 import { normalTheoryWeight } from "./moment-weights";
 import {
@@ -33,14 +33,12 @@ export interface ErrorMatrices {
   bread: Float64Array | null;
 }
 
-type Fitted = Omit<FittedModel, "errors" | "fit">;
-
 /**
  * Expected and observed information, and the two sandwiches (Huber 1967; White 1982; Satorra & Bentler 1994) of ML; the naive and
  * robust covariances of weighted moments (Browne 1984).
  * @param rows single cases are known
  */
-export function covariancesOf(model: Fitted, rows: boolean): ErrorMatrices {
+export function covariancesOf(model: Estimated, rows: boolean): ErrorMatrices {
   const none: ErrorMatrices = {
     by: {
       expected: null,
@@ -60,7 +58,7 @@ export function covariancesOf(model: Fitted, rows: boolean): ErrorMatrices {
 }
 
 function ofLikelihood(
-  { likelihood, sample, spec }: Fitted,
+  { likelihood, sample, spec }: Estimated,
   rows: boolean,
   none: ErrorMatrices,
 ): ErrorMatrices {
@@ -88,7 +86,11 @@ function ofLikelihood(
   };
 }
 
-function ofWeights({ weighted, spec }: Fitted, rows: boolean, none: ErrorMatrices): ErrorMatrices {
+function ofWeights(
+  { weighted, spec }: Estimated,
+  rows: boolean,
+  none: ErrorMatrices,
+): ErrorMatrices {
   const { objective, groups } = weighted!;
   const { q } = objective;
   const bread = inverseOf(objective.information, q);
@@ -118,7 +120,7 @@ function ofWeights({ weighted, spec }: Fitted, rows: boolean, none: ErrorMatrice
 
 /** Sum over groups of n Delta' W Gamma W Delta. */
 function meatOf(
-  { objective, groups }: NonNullable<Fitted["weighted"]>,
+  { objective, groups }: NonNullable<Estimated["weighted"]>,
   gammaOf: (g: number) => Float64Array | null,
 ): Float64Array | null {
   const { q } = objective;

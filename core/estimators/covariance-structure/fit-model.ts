@@ -2,9 +2,9 @@ import { RandomStream, streamIndex } from "../../numerics/random";
 import { compileGroups, ModelFault, type ArrowModel } from "./arrows";
 import { fitOf, type ModelFit } from "./model-fit";
 import { informationRank } from "./identification";
-import type { ImpliedMoments } from "./implied";
 import { covariancesOf, type ErrorMatrices } from "./error-matrices";
-import { MomentObjective, momentVector, type WeightedMoments } from "./moment-objective";
+import type { Estimated, WeightedModel } from "./estimated";
+import { MomentObjective, momentVector } from "./moment-objective";
 import { fourthMoments, momentWeight } from "./moment-weights";
 import { NormalLikelihood, type Objective } from "./normal-likelihood";
 import { prepareSample, type PreparedSample } from "./prepared-sample";
@@ -12,30 +12,10 @@ import { CONVERGED, fisherScoring, inverseOf, type ScoringResult } from "./scori
 import type { Specification, StructureSample } from "./specification";
 import { startValues } from "./start-values";
 
-/** A fitted model. Parameters are those of the centred data; `reportedIntercepts` turns them back. */
-export interface FittedModel {
-  spec: Specification;
-  models: ArrowModel[];
-  sample: PreparedSample;
-  /** Cases of all groups. */
-  n: number;
-  moments: number;
-  /** Free parameters that count. */
-  parameters: number;
-  theta: Float64Array;
-  implied: ImpliedMoments[];
-  /** The likelihood at the estimates; null for estimators that have none. */
-  likelihood: NormalLikelihood | null;
-  weighted: WeightedModel | null;
-  iterations: number;
+/** A fitted model with everything that is said of it without resampling. */
+export interface FittedModel extends Estimated {
   errors: ErrorMatrices;
   fit: ModelFit;
-}
-
-/** What the estimators that weight moments need besides. */
-export interface WeightedModel {
-  objective: MomentObjective;
-  groups: (WeightedMoments & { gamma: Float64Array | null })[];
 }
 
 /** The estimates that everything else rests on are found to the last digit. */

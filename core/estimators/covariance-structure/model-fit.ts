@@ -11,7 +11,7 @@ import {
   type MomentsCompared,
   type ScaledFit,
 } from "./fit-measures";
-import type { FittedModel } from "./fit-model";
+import type { Estimated } from "./estimated";
 import { inner, MomentObjective, times } from "./moment-objective";
 import { NormalLikelihood } from "./normal-likelihood";
 import { availableMoments, baselineLogLikelihood, saturatedLogLikelihood } from "./sample-moments";
@@ -40,9 +40,7 @@ export interface ModelFit {
   scaled: ScaledFit | null;
 }
 
-type Fitted = Omit<FittedModel, "errors" | "fit">;
-
-export function fitOf(model: Fitted, errors: ErrorMatrices, rows: boolean): ModelFit {
+export function fitOf(model: Estimated, errors: ErrorMatrices, rows: boolean): ModelFit {
   const residuals = standardisedResiduals(momentsCompared(model), model.spec.means);
   return {
     ...residuals,
@@ -51,7 +49,7 @@ export function fitOf(model: Fitted, errors: ErrorMatrices, rows: boolean): Mode
 }
 
 /** Sample (by EM where values are missing) and implied moments of every group. */
-export function momentsCompared({ sample, implied, spec, n }: Fitted): MomentsCompared[] {
+export function momentsCompared({ sample, implied, spec, n }: Estimated): MomentsCompared[] {
   const p = spec.observed.length;
   return sample.groups.map((group, g) => {
     const [only] = group.moments;
@@ -68,7 +66,7 @@ export function momentsCompared({ sample, implied, spec, n }: Fitted): MomentsCo
 
 type Rest = Omit<ModelFit, "srmr" | "srmrCovariances">;
 
-function likelihoodFit(model: Fitted, errors: ErrorMatrices, rows: boolean): Rest {
+function likelihoodFit(model: Estimated, errors: ErrorMatrices, rows: boolean): Rest {
   const { likelihood, theta, sample, spec, moments, parameters } = model;
   const p = spec.observed.length;
   const n = likelihood!.n;
@@ -142,7 +140,7 @@ function likelihoodFit(model: Fitted, errors: ErrorMatrices, rows: boolean): Res
  * tr(A^-1 M) of the model in which nothing is correlated: variables stand alone there, so each adds 1 for its mean and (m4 / s^4 - 1) / 2
  * for its variance, with the moments of its own known values.
  */
-function baselineTrace({ groups }: Fitted["sample"], means: boolean): number {
+function baselineTrace({ groups }: Estimated["sample"], means: boolean): number {
   let trace = 0;
   for (const column of groups.flatMap((g) => g.columns)) {
     const known = column.filter((y) => !Number.isNaN(y));
@@ -157,7 +155,7 @@ function baselineTrace({ groups }: Fitted["sample"], means: boolean): number {
 }
 
 /** All variables uncorrelated, at its own estimates. */
-function baselineModel({ spec, sample }: Fitted): NormalLikelihood {
+function baselineModel({ spec, sample }: Estimated): NormalLikelihood {
   const p = spec.observed.length;
   const arrows = (g: number): Arrow[] =>
     spec.observed.flatMap((name): Arrow[] => [
@@ -186,7 +184,7 @@ function baselineModel({ spec, sample }: Fitted): NormalLikelihood {
 }
 
 /** The unrestricted model where values are missing: its likelihood, and the trace that the scaled test needs. */
-function saturatedAt({ spec, sample }: Fitted): { value: number; trace: () => number | null } {
+function saturatedAt({ spec, sample }: Estimated): { value: number; trace: () => number | null } {
   const p = spec.observed.length;
   const arrows = (g: number): Arrow[] =>
     spec.observed.flatMap((name, i): Arrow[] => [
@@ -225,7 +223,7 @@ function saturatedAt({ spec, sample }: Fitted): { value: number; trace: () => nu
 }
 
 /** tr(As^-1 Ms) of the unrestricted model at complete data: tr(NT(S) Gamma). */
-function saturatedTrace({ spec, sample }: Fitted): number {
+function saturatedTrace({ spec, sample }: Estimated): number {
   const fixed = compileGroups(
     spec.observed,
     [],
@@ -248,7 +246,7 @@ function saturatedTrace({ spec, sample }: Fitted): number {
   return trace + (spec.means ? meansTrace : 0);
 }
 
-function weightedFit(model: Fitted, rows: boolean): Rest {
+function weightedFit(model: Estimated, rows: boolean): Rest {
   const { weighted, spec, theta, moments, parameters } = model;
   const { objective, groups } = weighted!;
   const p = spec.observed.length;
@@ -303,11 +301,11 @@ function weightedTrace(weight: Float64Array, gamma: Float64Array): number {
 }
 
 /** The independence model by the same estimator with the same weights. */
-function independence({ spec, weighted, sample }: Fitted): {
+function independence({ spec, weighted, sample }: Estimated): {
   objective: MomentObjective;
   theta: Float64Array;
 } {
-  const baseline = baselineModel({ spec, sample } as Fitted);
+  const baseline = baselineModel({ spec, sample } as Estimated);
   const models: ArrowModel[] = baseline.implied.map((i) => i.model);
   const objective = new MomentObjective(models, weighted!.groups, spec.means);
   const p = spec.observed.length;
