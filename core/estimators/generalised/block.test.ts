@@ -5,7 +5,7 @@ import { analyseMade, normals, problemOf } from "../../test-kit";
 import type { NaturalEffectsEvidence, ResponseSection } from "../response-types";
 import { Estimation } from "./estimation";
 import { Base, designOf, splitByAll } from "./terms";
-import type { Functional } from "./functionals";
+import type { Functional } from "./functional";
 
 const N = 140;
 

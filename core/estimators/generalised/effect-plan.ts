@@ -1,7 +1,7 @@
 import type { CausalModel, Contrast, Triad } from "./causal-model";
 import { extent } from "../../numerics/moments";
 import { isBinary } from "./families";
-import type { Functional } from "./functionals";
+import type { Functional } from "./functional";
 import type { BlockMediator } from "./block";
 import { designOf, splitBy, splitByAll, termDerivative, type Setting, type Term } from "./terms";
 

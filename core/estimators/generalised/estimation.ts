@@ -1,4 +1,5 @@
-import { Functionals, type Functional } from "./functionals";
+import type { Functional } from "./functional";
+import { Functionals } from "./functionals";
 import { pairOf, type Shape } from "./shape";
 import { GeneralisedFit, sandwich, type Equation, type FitEnding } from "./generalised-fit";
 

@@ -2,7 +2,8 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { RandomStream } from "../../numerics/random";
 import { FAMILIES, type FamilyId } from "./families";
-import { Functionals, type Functional } from "./functionals";
+import type { Functional } from "./functional";
+import { Functionals } from "./functionals";
 import type { Shape } from "./shape";
 
 const N = 40;

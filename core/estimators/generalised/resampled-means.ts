@@ -2,7 +2,7 @@ import { Phi } from "../../numerics/distributions";
 import { exp } from "../../numerics/elementary";
 import type { Block } from "./block";
 import { familyOf, isBinary, isCount, type FamilyId } from "./families";
-import type { Functional } from "./functionals";
+import type { Functional } from "./functional";
 import { tabledLogisticSum } from "./inner-means";
 import { Predictors, type Predictor } from "./predictors";
 import type { Shape } from "./shape";
