@@ -1,4 +1,3 @@
-import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
 import {
@@ -10,6 +9,7 @@ import {
 } from "../../../core";
 import { drawFigure, measuredAs } from "../../../formats/figures";
 import { figureStyle, saveFigure } from "../report/exports";
+import { Drawn, FigureSaves } from "../report/figure-saves";
 import { Check } from "../ui/check";
 import { Dialog } from "../ui/dialog";
 import { ScreenHead, Spacer } from "../ui/layout";
@@ -107,20 +107,12 @@ function FigureDialog({
         />
         <Spacer />
         <span role="group" aria-label="Take along: figure for the paper">
-          <Button variant="text" size="small" onClick={() => save("svg")}>
-            SVG
-          </Button>
-          <Button variant="text" size="small" onClick={() => save(300)}>
-            PNG 300 dpi
-          </Button>
-          <Button variant="text" size="small" onClick={() => save(600)}>
-            600 dpi
-          </Button>
+          <FigureSaves save={save} />
         </span>
       </ScreenHead>
       {drawn && (
-        // Our own drawing; names in it are escaped where it is made.
-        <Box
+        <Drawn
+          figure={drawn}
           sx={{
             overflow: "auto",
             backgroundColor: "#fff",
@@ -133,7 +125,6 @@ function FigureDialog({
               height: "auto",
             },
           }}
-          dangerouslySetInnerHTML={{ __html: drawn.svg }}
         />
       )}
       <p className="quiet">{captionOf(evidence, estimates)}</p>

@@ -21,6 +21,7 @@ import {
 } from "../../../core";
 import { drawFigure } from "../../../formats/figures";
 import { copyReportTable } from "./copy-table";
+import { Drawn, FigureSaves } from "./figure-saves";
 import { figureStyle, saveFigure } from "./exports";
 
 /** A sheet of paper, light in either look, as it will be printed. */
@@ -283,22 +284,13 @@ function FigureView({
     <Box component="figure" id={anchor(block.id)} sx={{ m: 0, my: 2.5, breakInside: "avoid" }}>
       {drawn && (
         <Tools role="group" aria-label={`Take along: Figure ${block.number}`}>
-          <Button size="small" variant="text" onClick={() => save("svg")}>
-            SVG
-          </Button>
-          <Button size="small" variant="text" onClick={() => save(300)}>
-            PNG 300 dpi
-          </Button>
-          <Button size="small" variant="text" onClick={() => save(600)}>
-            600 dpi
-          </Button>
+          <FigureSaves save={save} />
         </Tools>
       )}
       {drawn ? (
-        // Our own drawing; names in it are escaped where it is made.
-        <Box
+        <Drawn
+          figure={drawn}
           sx={{ clear: "both", overflowX: "auto", "& svg": { maxWidth: "100%", height: "auto" } }}
-          dangerouslySetInnerHTML={{ __html: drawn.svg }}
         />
       ) : (
         <p className="quiet">This figure cannot be drawn from the evidence as it is.</p>

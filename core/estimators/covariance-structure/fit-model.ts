@@ -67,9 +67,10 @@ export function fitModel(stated: Specification, data: StructureSample): FittedMo
     );
   const weighted = spec.estimator === "ml" ? null : weightedModel(spec, models, sample, data);
   const objective: Objective = weighted?.objective ?? likelihood;
-  const { end, theta, iterations } = sample.missing
-    ? withGaps(likelihood, models, sample, start)
-    : bestOf(objective, models, start, AS_FAR_AS_IT_GOES);
+  const { end, theta, iterations } =
+    sample.missing && !weighted
+      ? withGaps(likelihood, models, sample, start)
+      : bestOf(objective, models, start, AS_FAR_AS_IT_GOES);
   if (end !== "converged")
     throw new ModelFault("not-converged", "The estimates did not converge.", []);
   objective.valueAt(theta);
@@ -133,13 +134,14 @@ function shareItems({ slots, observed }: ArrowModel): boolean {
 
 /**
  * Where values are missing, the estimates for the sample's moments by EM as if nothing were: they cost one pattern instead of many and lie
- * near the maximum (two-stage estimates, Savalei & Bentler 2009). Where they do not converge the start stays.
+ * near the maximum (two-stage estimates, Savalei & Bentler 2009).
+ * @returns null where they do not converge
  */
 function twoStage(
   models: readonly ArrowModel[],
   sample: PreparedSample,
   start: Float64Array,
-): Float64Array {
+): Float64Array | null {
   const stage = new NormalLikelihood(
     models,
     sample.groups.map(({ n, saturated }) => ({
@@ -147,7 +149,7 @@ function twoStage(
     })),
   );
   const { end, theta } = fisherScoring(stage, start, CONVERGED);
-  return end === "converged" ? theta : start;
+  return end === "converged" ? theta : null;
 }
 
 /**
@@ -160,9 +162,10 @@ function withGaps(
   sample: PreparedSample,
   start: Float64Array,
 ): ScoringResult {
-  const near = twoStage(models, sample, start);
-  const steps = shareItems(models[0]!) ? null : comeIn(likelihood, near, NEAR_STEPS);
-  if (steps !== null) return { end: "converged", theta: near, iterations: steps };
+  // Several maxima are looked for from several starts.
+  const near = shareItems(models[0]!) ? null : twoStage(models, sample, start);
+  const steps = near && comeIn(likelihood, near, NEAR_STEPS);
+  if (near && steps !== null) return { end: "converged", theta: near, iterations: steps };
   const found = bestOf(likelihood, models, start, CONVERGED);
   const theta = Float64Array.from(found.theta);
   const better = found.end === "converged" && comeIn(likelihood, theta, LAST_STEPS) !== null;
