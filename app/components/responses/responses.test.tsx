@@ -90,6 +90,10 @@ describe("how strong something left out would have to be", () => {
   it("is told once for each treatment as a whole, effect by effect", () => {
     const text = textOf(shown(UnmeasuredTables, evidence));
     for (const cause of natural!.unmeasured) expect(text).toContain(plain(cause.eValue));
+    // Each table is headed by what it compares, to be seen and not only to be read out.
+    const html = shown(UnmeasuredTables, evidence);
+    const heads = [...html.matchAll(/<h3[^>]*>([^<]+)</g)].map(([, head]) => head);
+    expect(heads).toEqual(section.natural.map((n) => `${n.outcome}, ${n.contrast}`));
     const none = {
       ...evidence,
       sections: [{ ...section, natural: [{ ...natural!, unmeasured: [] }] }],

@@ -7,14 +7,18 @@ export function UnmeasuredTable({
   natural,
   level,
   place,
+  headed = false,
 }: {
   natural: NaturalEffectsEvidence;
   level: number;
   place: string;
+  /** Where several stand beneath each other, each says what it is about. */
+  headed?: boolean;
 }) {
   return (
     <EValueTable
       title={`Unmeasured causes: ${place}`}
+      {...(headed ? { heading: <Typography variant="h3">{place}</Typography> } : {})}
       level={level}
       rows={natural.unmeasured.map((u) => ({
         ...u,
@@ -42,6 +46,7 @@ export function UnmeasuredTables({
       </Typography>
       {whole.map((natural) => (
         <UnmeasuredTable
+          headed
           key={`${natural.contrast} ${natural.outcome}`}
           natural={natural}
           level={evidence.settings.level}
