@@ -16,6 +16,7 @@ export type ProblemCode =
   | "invalid_setting"
   | "contrast_equal"
   | "treatment_level_absent"
+  | "compared_not_with_reference"
   | "response_not_binary"
   | "count_negative"
   | "count_not_integer"

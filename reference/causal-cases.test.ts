@@ -335,23 +335,25 @@ describe("requests that must stop", () => {
   const CODES: Record<string, string> = {
     treatment_constant: "constant_variable",
     response_constant: "constant_variable",
+    treatment_not_binary: "wrong_level",
   };
-  const STATED = new Set([
-    // A level that does not occur cannot be compared in the notation, and three values are no binary column.
-    "absent",
-    "three-valued-treatment",
-  ]);
-  const wanted: [string, any][] = requests
-    .filter((r: any) => !STATED.has(r.request.id))
-    .map((r: any) => [r.request.id, r]);
+  const LEVELS: Record<string, string> = {
+    absent: "categorical",
+    "three-valued-treatment": "binary",
+  };
+  const wanted: [string, any][] = requests.map((r: any) => [r.request.id, r]);
   it.each(wanted)("%s", (_, { request: r, status, code, variable, coefficients }) => {
-    const others = r.outcome_terms.filter((t: string) => t !== r.treatment && t !== r.mediator);
+    const others = r.outcome_terms.filter(
+      (t: string) => ![r.treatment, r.mediator].includes(t.split("=")[0]!),
+    );
     const theory = [
       `H1: ${r.treatment} raises ${r.outcome} through ${r.mediator}`,
       ...(others.length > 0 ? [`adjust ${r.outcome} for ${others.join(", ")}`] : []),
       `model ${r.outcome} as ${r.outcome_family}${r.exposure ? ` with exposure ${r.exposure}` : ""}`,
       `model ${r.mediator} as ${r.mediator_family}`,
-      ...(r.id === "equal" ? [`compare ${r.treatment} at 1 with 1`] : []),
+      ...(["equal", "absent"].includes(r.id)
+        ? [`compare ${r.treatment} at ${r.x1} with ${r.x0}`]
+        : []),
     ];
     const run = () =>
       runCausal(
@@ -360,6 +362,7 @@ describe("requests that must stop", () => {
         { options: { treatment_product: "out" } },
         {
           ...(r.id === "coded-1-2" ? { [r.outcome]: { level: "binary" } } : {}),
+          ...(r.id in LEVELS ? { [r.treatment]: { level: LEVELS[r.id] } } : {}),
         },
       );
     if (status === "ok") {

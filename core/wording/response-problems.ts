@@ -9,8 +9,13 @@ export const RESPONSE_PROBLEMS = {
   ),
   treatment_level_absent: worded(
     "treatment_level_absent",
-    ({ name, value, known }: { name: string; value: number; known: number[] }) =>
+    ({ name, value, known }: { name: string; value: number; known: (number | string)[] }) =>
       `“${name}” is never ${value} among the rows that are analysed; its values are ${known.join(", ")}. Compare values that occur.`,
+  ),
+  compared_not_with_reference: worded(
+    "compared_not_with_reference",
+    ({ name, reference, lower }: { name: string; reference: string; lower: string }) =>
+      `The levels of “${name}” are compared with “${reference}”, so “compare ${name}” cannot compare with “${lower}”. Make “${lower}” the reference on Data, or leave the line out.`,
   ),
   response_not_binary: worded(
     "response_not_binary",

@@ -6,10 +6,11 @@ import { StudyProblem } from "../../problems";
 import { pathsBetween, type CompiledTheory } from "../../theory";
 import type { Settings } from "../../study";
 import type { ModelData } from "../engine";
+import { contrastsOf, type Contrast } from "./contrasts";
 import { isBinary, isCount, type FamilyId } from "./families";
 import type { Equation } from "./generalised-fit";
 import type { ResponseOptions } from "./options";
-import { Base, designOf, INTERCEPT, type Setting, type Term } from "./terms";
+import { Base, designOf, INTERCEPT, type Term } from "./terms";
 
 /** One response with its model. */
 export interface Response {
@@ -19,21 +20,6 @@ export interface Response {
   /** Products are of columns about their centres. */
   terms: Term[];
   equation: Equation;
-}
-
-/** Two values of a treatment that are compared, everything else as it is. */
-export interface Contrast {
-  /** Column of the treatment: itself, or that of the level which is looked at. */
-  key: string;
-  variable: string;
-  /** `1 against 0`, `weekly cafe against waiting list`, `6 against 2` */
-  label: string;
-  upper: string;
-  lower: string;
-  x1: Setting;
-  x0: Setting;
-  /** Difference of the two, where it is a number; one for levels. */
-  distance: number;
 }
 
 /** A treatment, a mediator and an outcome whose effects are means of potential outcomes. */
@@ -153,90 +139,6 @@ function treatmentProducts(
 export const betweenOf = (theory: CompiledTheory, from: string, to: string): string[] => [
   ...new Set(pathsBetween(theory.paths, from, to).flatMap((nodes) => nodes.slice(1, -1))),
 ];
-
-function contrastsOf(
-  theory: CompiledTheory,
-  data: ModelData,
-  design: Design,
-  columns: ReadonlyMap<string, Column>,
-): Contrast[] {
-  return theory.roles.predictors.flatMap((variable): Contrast[] => {
-    const own = [...columns.values()].filter((c) => c.variable === variable);
-    const coding = design.codings.find((c) => c.variable === variable);
-    if (coding) return levelContrasts(variable, coding, own, data);
-    const [column] = own;
-    return column ? [numberContrast(theory, column, data)] : [];
-  });
-}
-
-function levelContrasts(
-  variable: string,
-  coding: UsedCoding,
-  own: readonly Column[],
-  data: ModelData,
-): Contrast[] {
-  if (coding.coding !== "indicator")
-    throw new StudyProblem("coding_not_indicator", { name: variable }, { variables: [variable] });
-  const labels = data.variables.get(variable)?.labels ?? {};
-  const word = (level: string): string => labels[level] ?? level;
-  const reference = coding.levels.find((_, i) => coding.columns.every((c) => c.codes[i] === 0))!;
-  return coding.columns.map(({ key, codes }): Contrast => {
-    const level = coding.levels[codes.indexOf(1)]!;
-    const zero = new Map(own.map((c) => [c.key, 0]));
-    return {
-      key,
-      variable,
-      label: `${word(level)} against ${word(reference)}`,
-      upper: word(level),
-      lower: word(reference),
-      x1: new Map(own.map((c) => [c.key, c.key === key ? 1 : 0])),
-      x0: zero,
-      distance: 1,
-    };
-  });
-}
-
-/** Two values of a number: as the theory says, the two that there are, or its mean and one SD more. */
-function numberContrast(theory: CompiledTheory, column: Column, data: ModelData): Contrast {
-  const { key, variable, values } = column;
-  const said = theory.compared.find((c) => c.of.name === variable);
-  const two = twoValues(values);
-  const centre = mean(values);
-  const [x1, x0] =
-    said?.values ?? (two ? [two[1], two[0]] : [centre + standardDeviation(values), centre]);
-  if (x1 === x0)
-    throw new StudyProblem(
-      "contrast_equal",
-      { name: variable, value: x1 },
-      { variables: [variable] },
-    );
-  if (said && two)
-    for (const value of said.values)
-      if (!two.includes(value))
-        throw new StudyProblem(
-          "treatment_level_absent",
-          { name: variable, value, known: [...two] },
-          { variables: [variable] },
-        );
-  const described = data.variables.get(variable);
-  const levels = data.typed.get(variable)?.levels;
-  const word = (value: number): string => {
-    const level = levels ? levels[value]! : String(value);
-    return described?.labels?.[level] ?? (levels ? level : shortNumber(value));
-  };
-  return {
-    key,
-    variable,
-    label: `${word(x1)} against ${word(x0)}`,
-    upper: word(x1),
-    lower: word(x0),
-    x1: new Map([[key, x1]]),
-    x0: new Map([[key, x0]]),
-    distance: x1 - x0,
-  };
-}
-
-const shortNumber = (value: number): string => String(Number(value.toPrecision(4)));
 
 function checkResponse(name: string, family: FamilyId, y: Float64Array): void {
   const place = { variables: [name], equation: name };

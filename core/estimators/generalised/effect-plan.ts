@@ -1,4 +1,5 @@
-import type { CausalModel, Contrast, Triad } from "./causal-model";
+import type { CausalModel, Triad } from "./causal-model";
+import type { Contrast } from "./contrasts";
 import { extent } from "../../numerics/moments";
 import { isBinary } from "./families";
 import type { Functional } from "./functional";
