@@ -1,51 +1,8 @@
+import type { ProblemCode } from "./problem-types";
 import { PROBLEMS, type Condition, type ConditionData } from "./wording";
 import type { Words } from "./wording/condition";
 
-/** The conditions that stop an analysis; one code per condition, in every engine. */
-export type ProblemCode =
-  | "notation"
-  | "unknown_variable"
-  | "cyclic_model"
-  | "not_numeric"
-  | "wrong_level"
-  | "no_complete_cases"
-  | "one_level"
-  | "constant_variable"
-  | "collinear"
-  | "too_few_cases"
-  | "invalid_setting"
-  | "contrast_equal"
-  | "treatment_level_absent"
-  | "compared_not_with_reference"
-  | "response_not_binary"
-  | "count_negative"
-  | "count_not_integer"
-  | "exposure_not_positive"
-  | "empty_cell"
-  | "rank_deficient"
-  | "separation_complete"
-  | "separation_quasi"
-  | "separation_counts"
-  | "no_replicates"
-  | "nothing_to_estimate"
-  | "too_few_items"
-  | "out_of_range"
-  | "no_observed"
-  | "formula"
-  | "needs_rows"
-  | "not_available"
-  | "negative_df"
-  | "under_identified"
-  | "singular_sample_covariance"
-  | "no_data"
-  | "not_converged"
-  | "adf_sample_too_small"
-  | "needs_raw_data"
-  | "bad_matrix"
-  | "item_used_twice"
-  | "reliability_not_positive"
-  | "impossible_paths"
-  | "impossible_correlations";
+export type { ProblemCode, Warning } from "./problem-types";
 
 /** What a message is about, so that a screen can lead the reader to it. */
 export interface ProblemPlace {
@@ -74,15 +31,4 @@ export class StudyProblem<C extends Condition = Condition> extends Error {
     this.code = code;
     this.name = "StudyProblem";
   }
-}
-
-/** A condition worth a look that does not stop an analysis: as data, and said in words. */
-export interface Warning {
-  /** One of the common codes (wording/warnings.ts), or of the engine's own. */
-  code: string;
-  /** What the sentence is made of. */
-  data: Record<string, unknown>;
-  message: string;
-  /** Variables, equations or effect ids concerned. */
-  about: string[];
 }

@@ -1,6 +1,5 @@
 import type { Variable } from "./data";
 import type { StudyPlan } from "./planning/plan";
-import type { Registration } from "./registration/plan";
 import type { ReportChoices } from "./report/choices";
 import type { Correction, DerivedVariable, RowFilter } from "./derive";
 
@@ -106,6 +105,20 @@ export const DEFAULT_SETTINGS: Settings = {
 };
 
 export const MAX_REPLICATIONS = 100_000;
+
+/** A study's plan as it was laid down, to be held against what was done later. */
+export interface Registration {
+  /** ISO 8601, UTC. */
+  when: string;
+  question: string;
+  unit: string;
+  theory: string;
+  settings: Settings;
+  derived: DerivedVariable[];
+  filters: RowFilter[];
+  /** What was expected, and how many people were planned. */
+  plan?: Partial<StudyPlan>;
+}
 
 /** Everything a study states, apart from its data. */
 export interface StudyDefinition {

@@ -1,9 +1,8 @@
 import { describeChange } from "../change-log";
-import type { Settings, StudyDefinition } from "../study";
+import type { Registration, Settings, StudyDefinition } from "../study";
 import { completePlan, sizeOf, type StudyPlan } from "../planning/plan";
 import { INTERVAL_WORDS } from "../evidence";
 import { percent, thousands } from "../wording/numbers";
-import type { Registration } from "./plan";
 
 /**
  * What differs now from the plan, in sentences: hypotheses and other lines of the theory one by one, measures, exclusions,

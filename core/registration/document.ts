@@ -1,10 +1,10 @@
+import type { Registration } from "../study";
 import { recipeWords } from "../derive";
 import { completePlan, type StudyPlan } from "../planning/plan";
 import { percent, thousands } from "../wording/numbers";
 import type { Block, ReportDocument } from "../report/document";
 import { linesOf } from "../theory";
 import { settingWords } from "./deviations";
-import type { Registration } from "./plan";
 
 const heading = (text: string): Block => ({ kind: "heading", level: 1, text });
 const list = (items: readonly string[]): Block => ({

@@ -1,3 +1,4 @@
 export { deviations } from "./deviations";
 export { registrationDocument } from "./document";
-export { registrationOf, type Registration } from "./plan";
+export type { Registration } from "../study";
+export { registrationOf } from "./plan";

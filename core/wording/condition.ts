@@ -1,4 +1,4 @@
-import type { ProblemCode } from "../problems";
+import type { ProblemCode } from "../problem-types";
 
 /** A condition that stops an analysis: the code of its family, and what is said of it from its data. */
 export interface Words<D> {

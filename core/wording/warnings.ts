@@ -1,4 +1,4 @@
-import type { Warning } from "../problems";
+import type { Warning } from "../problem-types";
 import { numbered, quoted } from "./condition";
 import { percent, plain } from "./numbers";
 

@@ -26,7 +26,8 @@ import { compositeSections } from "./composite-section";
 import { conditionalCovariance } from "./conditional-covariance";
 import { compositeWarnings, resampledWarnings } from "./composite-warnings";
 import { estimatedGroups, type EstimatedGroup } from "./estimated-groups";
-import { furtherStudies, type FurtherStudies } from "./further-studies";
+import type { FittedComposite, FurtherStudies } from "./fitted-composite";
+import { furtherStudies } from "./further-studies";
 import { pairsIn, type HtmtPlan } from "./htmt";
 import { CompositeKernel, type CompositeProblem } from "./kernel";
 import { distinctProducts, same } from "./model";
@@ -37,7 +38,7 @@ import { theoryComposite, type TheoryComposite } from "./theory-model";
 import { wholeSample } from "./whole-sample";
 
 /** A theory among constructs made of their items, estimated by partial least squares; each group by itself. */
-export class CompositeFit implements Fit<CompositeProblem> {
+export class CompositeFit implements Fit<CompositeProblem>, FittedComposite {
   readonly parameters: Parameters;
   readonly covariances: Record<CovarianceKind, Covariance>;
   readonly coefficients: Quantity[];
@@ -183,7 +184,6 @@ export class CompositeFit implements Fit<CompositeProblem> {
     };
   }
 
-  /** Made once, however often the evidence is put together. */
   furtherStudies(): FurtherStudies {
     return (this.studies ??= furtherStudies(this));
   }

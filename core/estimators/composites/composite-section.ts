@@ -10,7 +10,7 @@ import type {
   ResampledEvidence,
 } from "../composite-types";
 import type { SectionContext } from "../engine";
-import type { CompositeFit } from "./composite-fit";
+import type { FittedComposite } from "./fitted-composite";
 import type { EstimatedGroup } from "./estimated-groups";
 import { fitWords, methodWords } from "./fit-words";
 import { htmtOf, pairsIn } from "./htmt";
@@ -20,7 +20,10 @@ import type { Product } from "./specification";
 import { MODE_WORDS } from "./wording";
 
 /** Everything a composite model says besides its effects. */
-export function compositeSections(fit: CompositeFit, context: SectionContext): CompositeSection[] {
+export function compositeSections(
+  fit: FittedComposite,
+  context: SectionContext,
+): CompositeSection[] {
   const { groups, grouping, options, composite } = fit;
   const summaries = summariesOf(fit, context);
   const [first] = groups;
@@ -70,7 +73,7 @@ interface Summaries {
   reported(label: string): ResampledEvidence | null;
 }
 
-function summariesOf(fit: CompositeFit, context: SectionContext): Summaries {
+function summariesOf(fit: FittedComposite, context: SectionContext): Summaries {
   const { coefficients, parameters, groups } = fit;
   const at = new Map(coefficients.map((q, i) => [q.label, i]));
   const theta = fit.vector();
@@ -190,7 +193,7 @@ function htmtEvidence({ built, solution }: EstimatedGroup, summaries: Summaries)
 /** Paths with their sizes: of the equations with products where there are any, corrected where they are. */
 function pathsOf(
   { built, solution }: EstimatedGroup,
-  fit: CompositeFit,
+  fit: FittedComposite,
   summaries: Summaries,
 ): CompositePath[] {
   const { products } = built.stated;
@@ -216,7 +219,7 @@ function pathsOf(
 }
 
 /** The column of a product, as coefficients name it. */
-function productKey({ products }: CompositeFit, { of, to }: Product): string {
+function productKey({ products }: FittedComposite, { of, to }: Product): string {
   const own = products.find(
     ({ outcome, components }) =>
       outcome === to && of.every((name, i) => components[i]!.key === name),
@@ -224,7 +227,7 @@ function productKey({ products }: CompositeFit, { of, to }: Product): string {
   return own!.column.key;
 }
 
-function scoresOf({ groups, data, composite }: CompositeFit): CompositeSection["scores"] {
+function scoresOf({ groups, data, composite }: FittedComposite): CompositeSection["scores"] {
   const { rows } = data.sample;
   const names = composite.model.constructs.map((c) => c.name);
   const standardised: Named<number[]> = {};

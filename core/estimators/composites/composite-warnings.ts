@@ -1,5 +1,5 @@
 import type { Warning } from "../../problems";
-import type { CompositeFit } from "./composite-fit";
+import type { FittedComposite } from "./fitted-composite";
 import type { ResampledFlags } from "../engine";
 import type { EstimatedGroup } from "./estimated-groups";
 import { BY_CORRELATION } from "./layout";
@@ -13,7 +13,7 @@ const HIGH_VIF = 5;
 const DEFINITE = 1e-10;
 
 /** What of a composite model deserves a look before anything is concluded. */
-export function compositeWarnings({ composite, groups, options }: CompositeFit): Warning[] {
+export function compositeWarnings({ composite, groups, options }: FittedComposite): Warning[] {
   const list: Warning[] = composite.added.map(([from, to]) =>
     warning("main_effect_added", { from, to }, [from, to]),
   );
@@ -37,7 +37,7 @@ export function compositeWarnings({ composite, groups, options }: CompositeFit):
 
 /** Scores that resamples turned round, and groups that do not measure alike. */
 export function resampledWarnings(
-  fit: CompositeFit,
+  fit: FittedComposite,
   { flags, done, complete }: ResampledFlags,
 ): Warning[] {
   const constructs = fit.groups[0]!.built.model.constructs.flatMap(({ name }) => {

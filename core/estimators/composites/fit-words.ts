@@ -1,5 +1,5 @@
 import { plain } from "../../wording/numbers";
-import type { CompositeFit } from "./composite-fit";
+import type { FittedComposite } from "./fitted-composite";
 import type { CompositeSolution } from "./solution";
 
 const SCHEME_WORDS = {
@@ -17,7 +17,7 @@ const APPROACH_WORDS = {
 } as const;
 
 /** How a model was estimated, for a report. */
-export function methodWords({ groups, options, composite }: CompositeFit): string {
+export function methodWords({ groups, options, composite }: FittedComposite): string {
   const { model } = groups[0]!.built;
   const factors = model.constructs.filter((c) => c.corrected).map((c) => c.name);
   const parts = [

@@ -1,14 +1,11 @@
 import { pick } from "../../data";
-import type { CompositeSection } from "../composite-types";
-import type { CompositeFit } from "./composite-fit";
+import type { FittedComposite, FurtherStudies } from "./fitted-composite";
 import { exactFit } from "./exact-fit";
 import { compareGroups } from "./group-comparison";
 import { drawnFolds, predictOut } from "./prediction";
 
-export type FurtherStudies = Pick<CompositeSection, "exactFit" | "comparisons" | "prediction">;
-
 /** What re-estimates the model many times besides the bootstrap: exact fit, groups by permutation, prediction. */
-export function furtherStudies(fit: CompositeFit): FurtherStudies {
+export function furtherStudies(fit: FittedComposite): FurtherStudies {
   const { groups, options, composite, data, settings } = fit;
   const [first] = groups;
   const pairs = groups.flatMap((one, i) => groups.slice(i + 1).map((two) => [one, two] as const));
@@ -36,7 +33,7 @@ export function furtherStudies(fit: CompositeFit): FurtherStudies {
 }
 
 /** Which fold each row is in: as a column says, or drawn, once for each repetition. */
-function foldsOf({ options, data, settings }: CompositeFit): ArrayLike<number>[] {
+function foldsOf({ options, data, settings }: FittedComposite): ArrayLike<number>[] {
   const { foldColumn, folds, repetitions } = options;
   const { rows } = data.sample;
   if (foldColumn !== null) return [pick(data.typed.get(foldColumn)!.values, rows)];

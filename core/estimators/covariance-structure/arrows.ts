@@ -160,3 +160,10 @@ function causalOrder(variables: readonly string[], slots: readonly Slot[]): numb
   variables.forEach((_, i) => visit(i));
   return order;
 }
+
+/** A free arrow under its own name. */
+export const free = (arrow: Pick<Arrow, "kind" | "from" | "to">): Arrow => ({
+  ...arrow,
+  label: arrowName(arrow),
+  value: 0,
+});

@@ -1,19 +1,12 @@
 import { StudyProblem } from "../../problems";
 import type { ArrowRef, CompiledTheory } from "../../theory";
-import { arrowName, type Arrow } from "./arrows";
-import type { ModelContext, Parts } from "./build-model";
+import { arrowName, free, type Arrow } from "./arrows";
+import type { ModelContext, Parts } from "./model-parts";
 
 const key = ({ kind, from, to }: Pick<Arrow, "kind" | "from" | "to">): string =>
   kind === "covariance"
     ? ["c", ...[from, to].sort()].join("\u0000")
     : [kind, from, to].join("\u0000");
-
-/** A free arrow under its own name. */
-export const free = (arrow: Pick<Arrow, "kind" | "from" | "to">): Arrow => ({
-  ...arrow,
-  label: arrowName(arrow),
-  value: 0,
-});
 
 /** The arrows of one group: covariances that are drawn, intercepts, what is held, and what groups share. */
 export function constrained(

@@ -1,6 +1,6 @@
 import { coefficientLabel, sdLabel, type Parameters } from "../../model";
 import type { CompiledTheory } from "../../theory";
-import { productKey } from "./build-model";
+import { productKey } from "./model-parts";
 import type { TheoryModel } from "./theory-model";
 
 /**

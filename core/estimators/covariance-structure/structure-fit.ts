@@ -21,7 +21,7 @@ import type { Warning } from "../../problems";
 import type { CompiledTheory } from "../../theory";
 import type { Fit, Line, ModelData, SectionContext } from "../engine";
 import type { Section } from "../sections";
-import { productKey } from "./build-model";
+import { productKey } from "./model-parts";
 import { estimatesOf, type Estimates } from "./estimates";
 import { factorScores } from "./factor-scores";
 import type { AveragePlan, ReportPlan, StructureProblem } from "./kernel";

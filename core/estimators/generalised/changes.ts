@@ -1,6 +1,6 @@
 import { subtract, type Expression } from "../../model";
 import type { Triad } from "./causal-model";
-import type { ResponsesFit } from "./response-fit";
+import type { FittedResponses } from "./fitted-responses";
 
 /** Effects whose differences between values of a moderator are told. */
 const CHANGING = [
@@ -23,7 +23,10 @@ export interface Change {
 }
 
 /** Every two values of the moderator of a triad, the higher less the lower. */
-export function changesOf({ plan, formulas }: Pick<ResponsesFit, "plan" | "formulas">): Change[] {
+export function changesOf({
+  plan,
+  formulas,
+}: Pick<FittedResponses, "plan" | "formulas">): Change[] {
   const list: Change[] = [];
   plan.triads.forEach(({ triad }, hi) =>
     plan.triads.forEach(({ triad: other }, lo) => {

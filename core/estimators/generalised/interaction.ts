@@ -4,7 +4,7 @@ import type { Covariance } from "../../model";
 import type { ResponseInteraction, TestedNumber } from "../response-types";
 import type { Response } from "./causal-model";
 import { familyOf } from "./families";
-import type { ResponsesFit } from "./response-fit";
+import type { FittedResponses } from "./fitted-responses";
 import { termDerivative, termValue, type Base, type Setting, type Term } from "./terms";
 import { interactionWords } from "./words";
 
@@ -19,7 +19,7 @@ interface Corner {
  * how much the change of the mean response with one column changes with the other, row by row and on average; from value to
  * value where a column has two, as a derivative otherwise. Covariates stay as they are.
  */
-export function responseInteractions(fit: ResponsesFit, level: number): ResponseInteraction[] {
+export function responseInteractions(fit: FittedResponses, level: number): ResponseInteraction[] {
   return fit.model.responses.flatMap((response) => {
     if (response.family === "linear") return [];
     return fit.products
@@ -31,7 +31,7 @@ export function responseInteractions(fit: ResponsesFit, level: number): Response
 }
 
 function interactionOf(
-  fit: ResponsesFit,
+  fit: FittedResponses,
   response: Response,
   keys: [string, string],
   level: number,
@@ -78,7 +78,7 @@ function interactionOf(
 }
 
 /** Every combination of the two values of some columns; the others of a set of code columns at zero. */
-function cornersOf({ model, columns }: ResponsesFit, stepped: readonly string[]): Corner[] {
+function cornersOf({ model, columns }: FittedResponses, stepped: readonly string[]): Corner[] {
   return stepped.reduce<Corner[]>(
     (corners, key) => {
       const [low, high] = twoValues(model.base.get(key)!)!;
@@ -98,7 +98,7 @@ function cornersOf({ model, columns }: ResponsesFit, stepped: readonly string[])
 
 /** The interaction of each row, and its gradient in the coefficients. @param by columns that it is a derivative by */
 function rowsOf(
-  fit: ResponsesFit,
+  fit: FittedResponses,
   { terms, equation, family: id }: Response,
   corners: readonly Corner[],
   by: readonly string[],

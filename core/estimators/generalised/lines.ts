@@ -15,7 +15,7 @@ import type { Line } from "../engine";
 import type { Response } from "./causal-model";
 import type { FamilyId } from "./families";
 import { sandwich } from "./generalised-fit";
-import type { ResponsesFit } from "./response-fit";
+import type { FittedResponses } from "./fitted-responses";
 
 const LINKS: Record<FamilyId, Link> = {
   linear: "identity",
@@ -26,7 +26,7 @@ const LINKS: Record<FamilyId, Link> = {
 };
 
 /** Products that the theory states, apart from those of treatments with mediators. */
-const stated = (fit: ResponsesFit, outcome: string): Set<string> =>
+const stated = (fit: FittedResponses, outcome: string): Set<string> =>
   new Set(
     fit.products
       .filter((p) => p.outcome === outcome)
@@ -37,7 +37,7 @@ const stated = (fit: ResponsesFit, outcome: string): Set<string> =>
  * The effect of a column on the linear predictor of a response, as a function of its moderators about their centres. A mediator
  * that goes with a treatment in a product stands at its centre.
  */
-export function linkSlope(fit: ResponsesFit, outcome: string, key: string): Polynomial {
+export function linkSlope(fit: FittedResponses, outcome: string, key: string): Polynomial {
   const response = fit.model.responses.find((r) => r.outcome === outcome)!;
   const known = stated(fit, outcome);
   const at = (term: readonly string[]): Expression =>
@@ -52,7 +52,7 @@ export function linkSlope(fit: ResponsesFit, outcome: string, key: string): Poly
 }
 
 /** Responses with products as linear predictors of columns about their means; products are of columns about their centres already. */
-export function linkLines(fit: ResponsesFit): Line[] {
+export function linkLines(fit: FittedResponses): Line[] {
   return fit.model.responses.flatMap((response): Line[] => {
     const { outcome, terms, family, equation } = response;
     if (stated(fit, outcome).size === 0) return [];
@@ -83,7 +83,7 @@ export function linkLines(fit: ResponsesFit): Line[] {
 }
 
 /** Main columns and products, in the order of the terms after the intercept. */
-function columnsOf(fit: ResponsesFit, { terms }: Response): Column[] {
+function columnsOf(fit: FittedResponses, { terms }: Response): Column[] {
   return terms.slice(1).map((term) => {
     const parts = term.map((key) => fit.columns.get(key)!);
     return parts.length === 1 ? parts[0]! : productColumn(parts, parts.map(centreOf));
@@ -100,7 +100,7 @@ function aboutMeans(columns: readonly Column[]): Float64Array {
 }
 
 function blockOf(
-  { covariances }: ResponsesFit,
+  { covariances }: FittedResponses,
   kind: CovarianceKind,
   start: number,
   p: number,
@@ -115,7 +115,7 @@ function blockOf(
 
 /** The outcome and its columns in the rows of the sample. */
 export function linkPoints(
-  fit: ResponsesFit,
+  fit: FittedResponses,
   outcome: string,
 ): { y: Float64Array; columns: Column[] } | null {
   const response = fit.model.responses.find((r) => r.outcome === outcome);

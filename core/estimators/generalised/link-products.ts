@@ -5,14 +5,14 @@ import type { LinkCoefficient, LinkProduct } from "../response-types";
 import type { Response, Triad } from "./causal-model";
 import { isBinary } from "./families";
 import { GeneralisedFit } from "./generalised-fit";
-import type { ResponsesFit } from "./response-fit";
+import type { FittedResponses } from "./fitted-responses";
 import { designOf, type Term } from "./terms";
 
 /** Variance of what stands behind a yes/no response beyond its predictor: of a logistic and of a standard normal variable. */
 const LATENT = { logistic: (Math.PI * Math.PI) / 3, probit: 1 } as const;
 
 /** Treatments with one straight-line mediator on the way to a yes/no response, nothing moderated on the way. */
-export function linkTriads({ model, theory }: ResponsesFit): Triad[] {
+export function linkTriads({ model, theory }: FittedResponses): Triad[] {
   return model.triads.filter(({ at, block, outcome, contrast }) => {
     const [mediator] = block as [string];
     const find = (name: string): Response => model.responses.find((r) => r.outcome === name)!;
@@ -33,7 +33,7 @@ export const linkLabel = (at: number): string => `product on the scale of the mo
 
 /** a b as a function of the parameters, where the outcome has no product of treatment and mediator. */
 export function linkFormula(
-  { parameters, model }: ResponsesFit,
+  { parameters, model }: FittedResponses,
   { contrast, block, outcome }: Triad,
 ): Expression | null {
   const [mediator] = block as [string];
@@ -52,7 +52,7 @@ export function linkFormula(
  * covariates. Null where one of the two models has no finite estimate.
  */
 export function linkProduct(
-  fit: ResponsesFit,
+  fit: FittedResponses,
   { contrast, mediator, outcome }: Triad,
   level: number,
 ): Omit<LinkProduct, "bootstrap"> | null {
@@ -118,7 +118,11 @@ export function linkProduct(
 }
 
 /** One model with other terms than its own; null where it has no finite estimate. */
-function fitted({ model }: ResponsesFit, { equation, family }: Response, terms: readonly Term[]) {
+function fitted(
+  { model }: FittedResponses,
+  { equation, family }: Response,
+  terms: readonly Term[],
+) {
   const { n, base } = model;
   const p = terms.length;
   const design = designOf(terms, base, n);

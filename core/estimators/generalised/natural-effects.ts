@@ -107,3 +107,9 @@ export function effectFormulas(
 
 /** The end of a name that says where mediators are held: `[m=30]`, `[m=4,45]` for a block. */
 const heldAt = (values: readonly number[]): string => `[m=${values.join(",")}]`;
+
+/** How a formula's resamples are found again. @param triad which of the triads */
+export const formulaLabel = (
+  { scale, name }: Pick<EffectFormula, "scale" | "name">,
+  triad: number,
+): string => `${triad + 1} ${scale} ${name}`;

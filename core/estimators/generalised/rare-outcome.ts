@@ -4,7 +4,7 @@ import { mean } from "../../numerics/moments";
 import type { RareOutcome } from "../response-types";
 import type { Triad } from "./causal-model";
 import { reportedCoefficient } from "./reported";
-import type { ResponsesFit } from "./response-fit";
+import type { FittedResponses } from "./fitted-responses";
 
 /** Above this share of yes an odds ratio is no ratio of probabilities. */
 const RARE = 0.1;
@@ -14,7 +14,7 @@ const RARE = 0.1;
  * their means (VanderWeele & Vansteelandt 2010, Am J Epidemiol 172): an approximation beside the integrated effects; null for other models.
  */
 export function rareOutcome(
-  fit: ResponsesFit,
+  fit: FittedResponses,
   { at, block, outcome, contrast }: Triad,
 ): RareOutcome | null {
   const { model, parameters, estimation } = fit;

@@ -1,9 +1,9 @@
 import { multiply, number, parameter, sum, type Expression } from "../../model";
-import type { ResponsesFit } from "./response-fit";
+import type { FittedResponses } from "./fitted-responses";
 import { multipliedOut } from "./terms";
 
 /** From coefficients of products about centres to those that are reported, of columns as they are; null where the two are the same. */
-export function reportingMap({ model }: ResponsesFit, e: number): Float64Array | null {
+export function reportingMap({ model }: FittedResponses, e: number): Float64Array | null {
   const { terms } = model.responses[e]!;
   if (terms.every((t) => t.length < 2)) return null;
   const map = multipliedOut(terms, model.base);
@@ -12,7 +12,7 @@ export function reportingMap({ model }: ResponsesFit, e: number): Float64Array |
 }
 
 /** A coefficient as it is reported; another parameter as it is. @param at its place among the parameters */
-export function reportedCoefficient(fit: ResponsesFit, at: number): Expression {
+export function reportedCoefficient(fit: FittedResponses, at: number): Expression {
   const { equations } = fit.parameters;
   const e = equations.findIndex((b) => at >= b.start && at < b.start + b.count);
   const map = e < 0 ? null : reportingMap(fit, e);

@@ -27,10 +27,11 @@ import { causalModel, type CausalModel } from "./causal-model";
 import { effectPlan, meanNames, type EffectPlan, type TriadMeans } from "./effect-plan";
 import { Estimation } from "./estimation";
 import { changeLabel, changesOf } from "./changes";
+import type { FittedResponses } from "./fitted-responses";
 import { ResponseKernel, type ResponseProblem } from "./kernel";
 import { linkFormula, linkLabel, linkTriads } from "./link-products";
 import { linkLines, linkPoints, linkSlope } from "./lines";
-import { effectFormulas, type EffectFormula } from "./natural-effects";
+import { effectFormulas, formulaLabel, type EffectFormula } from "./natural-effects";
 import { optionsOf, type ResponseOptions } from "./options";
 import { dependentDesign } from "./rank";
 import { reportedCoefficient } from "./reported";
@@ -41,7 +42,7 @@ import { separationOf } from "./separation";
 import { termName } from "./terms";
 
 /** Responses as generalised linear models, and effects of treatments as differences of potential outcomes. */
-export class ResponsesFit implements Fit<ResponseProblem> {
+export class ResponsesFit implements Fit<ResponseProblem>, FittedResponses {
   readonly parameters: Parameters;
   readonly covariances: Record<CovarianceKind, Covariance>;
   readonly coefficients: Quantity[];
@@ -343,12 +344,6 @@ export class ResponsesFit implements Fit<ResponseProblem> {
     return responseWarnings(this);
   }
 }
-
-/** How a formula's resamples are found again. @param triad which of the triads */
-export const formulaLabel = (
-  { scale, name }: Pick<EffectFormula, "scale" | "name">,
-  triad: number,
-) => `${triad + 1} ${scale} ${name}`;
 
 /** Every column of every equation, outcomes too. */
 function columnsOf({ design }: CausalModel): Map<string, Column> {

@@ -30,7 +30,8 @@ import { responseInteractions } from "./interaction";
 import { linkLabel, linkProduct, linkTriads } from "./link-products";
 import { modelEvidence } from "./model-evidence";
 import type { EffectFormula } from "./natural-effects";
-import { formulaLabel, type ResponsesFit } from "./response-fit";
+import type { FittedResponses } from "./fitted-responses";
+import { formulaLabel } from "./natural-effects";
 import { reportedCoefficient, reportingMap } from "./reported";
 import { rareOutcome } from "./rare-outcome";
 import { unmeasuredCauses } from "./unmeasured";
@@ -40,7 +41,7 @@ import { ASSUMPTIONS, effectWords, meanWords, summaryWords, unmeasuredWords } fr
 const STEADY = 4.5;
 
 /** Everything that is said of responses and of treatments. */
-export function responseSection(fit: ResponsesFit, context: SectionContext): ResponseSection {
+export function responseSection(fit: FittedResponses, context: SectionContext): ResponseSection {
   const theta = fit.vector();
   const teller = new Teller(fit, theta, context);
   const settled = settledOf(fit, context.level);
@@ -65,9 +66,9 @@ interface Settled {
 }
 
 /** Evidence is put together after every batch of replicates; what does not change with them is found once a fit. */
-const settledBefore = new WeakMap<ResponsesFit, Settled>();
+const settledBefore = new WeakMap<FittedResponses, Settled>();
 
-function settledOf(fit: ResponsesFit, level: number): Settled {
+function settledOf(fit: FittedResponses, level: number): Settled {
   const known = settledBefore.get(fit);
   if (known?.level === level) return known;
   const settled = {
@@ -87,7 +88,7 @@ export class Teller {
   private readonly places: Map<string, number>;
 
   constructor(
-    private readonly fit: ResponsesFit,
+    private readonly fit: FittedResponses,
     private readonly theta: Float64Array,
     private readonly context: SectionContext,
   ) {
@@ -131,7 +132,7 @@ export class Teller {
 }
 
 function modelOf(
-  fit: ResponsesFit,
+  fit: FittedResponses,
   teller: Teller,
   context: SectionContext,
   e: number,
@@ -211,7 +212,7 @@ const NAMES = [
 ] as const;
 
 function naturalOf(
-  fit: ResponsesFit,
+  fit: FittedResponses,
   teller: Teller,
   { triad, nested, controlled, along }: TriadMeans,
   t: number,

@@ -4,7 +4,7 @@ import { deltaTest } from "../../inference";
 import type { Warning } from "../../problems";
 import { isBinary, isCount } from "./families";
 import { linkTriads } from "./link-products";
-import type { ResponsesFit } from "./response-fit";
+import type { FittedResponses } from "./fitted-responses";
 import { warning } from "./wording";
 
 const ENOUGH_EVENTS = 10;
@@ -13,7 +13,7 @@ const DISPERSION = 1.5;
 const FAR = 20;
 
 /** What of models and effects deserves a look before anything is concluded. */
-export function responseWarnings(fit: ResponsesFit): Warning[] {
+export function responseWarnings(fit: FittedResponses): Warning[] {
   return [
     ...modelWarnings(fit),
     ...blockWarnings(fit),
@@ -24,7 +24,7 @@ export function responseWarnings(fit: ResponsesFit): Warning[] {
 }
 
 /** Of every mediator and response whose product of coefficients is told. */
-function linkWarnings(fit: ResponsesFit): Warning[] {
+function linkWarnings(fit: FittedResponses): Warning[] {
   const pairs = linkTriads(fit).map(({ outcome, mediator }) => ({ outcome, mediator }));
   return [...new Map(pairs.map((p) => [`${p.outcome} ${p.mediator}`, p])).values()].map((p) =>
     warning("not_collapsible", p, [p.outcome]),
@@ -32,7 +32,7 @@ function linkWarnings(fit: ResponsesFit): Warning[] {
 }
 
 /** Where paths through one of several mediators have no reading as differences of means. */
-function blockWarnings({ model }: ResponsesFit): Warning[] {
+function blockWarnings({ model }: FittedResponses): Warning[] {
   const blocks = model.triads.filter(
     ({ block, outcome, at }) =>
       block.length > 1 &&
@@ -45,7 +45,7 @@ function blockWarnings({ model }: ResponsesFit): Warning[] {
   );
 }
 
-function modelWarnings({ model, estimation, theory }: ResponsesFit): Warning[] {
+function modelWarnings({ model, estimation, theory }: FittedResponses): Warning[] {
   return model.responses.flatMap(({ outcome, family, equation }, e): Warning[] => {
     const list: Warning[] = [];
     const { y, columns } = equation;
@@ -72,7 +72,7 @@ function modelWarnings({ model, estimation, theory }: ResponsesFit): Warning[] {
   });
 }
 
-function rangeWarnings({ model }: ResponsesFit): Warning[] {
+function rangeWarnings({ model }: FittedResponses): Warning[] {
   const list: Warning[] = [];
   const outside = (name: string, value: number): boolean => {
     const values = model.base.get(name)!;
@@ -97,7 +97,7 @@ function rangeWarnings({ model }: ResponsesFit): Warning[] {
   return list;
 }
 
-function shareWarnings(fit: ResponsesFit): Warning[] {
+function shareWarnings(fit: FittedResponses): Warning[] {
   const theta = fit.vector();
   return fit.plan.triads.flatMap(({ triad }, t): Warning[] => {
     if (triad.at) return [];

@@ -7,10 +7,10 @@ import {
   type Expression,
 } from "../../model";
 import { indirectAt, linearTriads, RHOS, type LinearTriad } from "../../sensitivity";
-import type { ResponsesFit } from "./response-fit";
+import type { FittedResponses } from "./fitted-responses";
 
 /** Effects all by straight lines without a product of treatment and mediator: those whose sensitivity can be told. */
-export function sensitiveTriads({ theory, model }: ResponsesFit): LinearTriad[] {
+export function sensitiveTriads({ theory, model }: FittedResponses): LinearTriad[] {
   const find = (outcome: string) => model.responses.find((r) => r.outcome === outcome)!;
   return linearTriads(
     theory,
@@ -31,7 +31,7 @@ export const curveLabel = (triad: number, at: number): string => `sensitivity ${
 
 /** The indirect effect at every correlation of the errors, as a function of the parameters. */
 export function curveFormulas(
-  fit: ResponsesFit,
+  fit: FittedResponses,
   { treatment, mediator, outcome, distance, x }: LinearTriad,
 ): Expression[] {
   const { parameters, model, columns } = fit;
