@@ -5,10 +5,11 @@ import { parseTheory } from "../../core";
 import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy } from "../analysis/use-study";
 import { isStopped } from "../components/frame/fault";
+import { choicesOf } from "../components/theory/choices";
 import { Picture } from "../components/theory/picture";
 import { Sentences } from "../components/theory/sentences";
 import { prepareEditor, TextView } from "../components/theory/text-view";
-import { detailsOf, VariableDetails } from "../components/theory/variable-details";
+import { VariableDetails } from "../components/theory/variable-details";
 import { Note, ScreenHead, Spacer } from "../components/ui/layout";
 import { Segments } from "../components/ui/segments";
 
@@ -33,14 +34,21 @@ export default function Hypotheses() {
   const analysis = useAnalysis(context.analysis);
   const [view, setView] = useState<"sentences" | "text">("sentences");
   const [focus, setFocus] = useState<number | null>(null);
-  const columns = dataset.table.columns.map((c) => c.name);
-  const { statements, complaints } = parseTheory(
-    definition.theory,
-    columns.filter((name) => dataset.origins.get(name) !== "measure"),
+  const { statements, complaints } = useMemo(
+    () =>
+      parseTheory(
+        definition.theory,
+        dataset.table.columns
+          .map((c) => c.name)
+          .filter((name) => dataset.origins.get(name) !== "measure"),
+      ),
+    [definition.theory, dataset],
   );
-  const usable = columns.filter((_, j) => dataset.variables[j]!.level !== "identifier");
+  const { variables, groupings, details } = useMemo(
+    () => choicesOf(dataset, statements),
+    [dataset, statements],
+  );
   useEffect(prepareEditor, []);
-  const details = useMemo(() => detailsOf(dataset), [dataset]);
   const change = (theory: string): void => edit({ theory }, "theory");
   return (
     <Sides>
@@ -64,7 +72,8 @@ export default function Hypotheses() {
               text={definition.theory}
               statements={statements}
               complaints={complaints}
-              variables={usable}
+              variables={variables}
+              groupings={groupings}
               evidence={analysis.evidence}
               change={change}
               focus={setFocus}
@@ -74,7 +83,7 @@ export default function Hypotheses() {
           <TextView
             text={definition.theory}
             complaints={complaints}
-            variables={usable}
+            variables={variables}
             change={change}
           />
         )}

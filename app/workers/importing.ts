@@ -1,11 +1,14 @@
 import {
   cell,
+  guessLevel,
   guessVariable,
   packTable,
   replaceData,
   StudyProblem,
+  suspectedCodes,
   type PackedTable,
   type StudyDefinition,
+  type SuspectedCode,
   type Table,
   type Variable,
 } from "../../core";
@@ -28,6 +31,8 @@ export interface ImportPreview {
   columns: { name: string; cells: string[] }[];
   notes: string[];
   variables: Variable[];
+  /** Numbers that may be codes for “no answer”, and the guess if they are. */
+  suspected: { codes: SuspectedCode[]; variables: Variable[] };
   /** The table is a printed covariance or correlation matrix of so many variables. */
   matrix: number | null;
 }
@@ -67,6 +72,7 @@ export const importing = {
       const { table, notes } = readData(source!, layout, progress);
       const matrix = matrixOf(table);
       read = { table, matrix };
+      const variables = table.columns.map(guessVariable);
       return {
         rows: table.rows,
         columns: table.columns.map((column) => ({
@@ -76,7 +82,8 @@ export const importing = {
           ),
         })),
         notes,
-        variables: table.columns.map(guessVariable),
+        variables,
+        suspected: suspectedIn(table, variables),
         matrix: matrix ? matrix.columns.length : null,
       };
     });
@@ -89,6 +96,19 @@ export const importing = {
     return packed;
   },
 };
+
+function suspectedIn(table: Table, variables: Variable[]): ImportPreview["suspected"] {
+  const codes = suspectedCodes(table.columns, variables);
+  return {
+    codes,
+    variables: table.columns.map((column, j) => {
+      const own = codes.filter((c) => c.columns.includes(column.name)).map((c) => c.code);
+      if (own.length === 0) return variables[j]!;
+      const variable = { ...variables[j]!, missing: [...(variables[j]!.missing ?? []), ...own] };
+      return { ...variable, level: guessLevel(column, variable) };
+    }),
+  };
+}
 
 /** What would no longer fit if the previewed table replaced these data. */
 export function misfitsOf(

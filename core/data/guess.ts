@@ -82,7 +82,11 @@ export function guessDecimal(texts: readonly string[]): "." | "," {
   return commas > 0 ? "," : ".";
 }
 
-function guessLevel(column: TextColumn, variable: Variable): Level {
+/**
+ * The level that the cells of a column suggest, once those are passed over that the variable calls missing.
+ * @example answers 1 to 7 and a 99: continuous; the same with 99 called missing: ordinal
+ */
+export function guessLevel(column: TextColumn, variable: Variable): Level {
   const present = [...new Set(someOf(column.dictionary).map((t) => t.trim()))].filter(
     (t) => !isMissing(t, variable),
   );

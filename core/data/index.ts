@@ -20,7 +20,8 @@ export {
   type TypedColumn,
 } from "./typed-column";
 export { numbersOf } from "./numbers";
-export { guessDecimal, guessVariable } from "./guess";
+export { guessDecimal, guessLevel, guessVariable } from "./guess";
+export { suspectedCodes, type SuspectedCode } from "./suspected-codes";
 export { codeColumns, type CodeColumn } from "./coding";
 export { listwise, type NumberColumn } from "./number-column";
 export { anySample, listwiseSample, pick, type Sample } from "./sample";

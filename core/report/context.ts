@@ -64,10 +64,6 @@ export const word = (head: string): Column => ({ head, kind: "words" });
 export const number = (head: string): Column => ({ head, kind: "number" });
 export const limits = (head: string): Column => ({ head, kind: "limits" });
 
-/** “a, b and c”. */
-export const listed = (names: readonly string[]): string =>
-  names.length < 2 ? names.join("") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)!}`;
-
 /** With a capital letter at its beginning. */
 export const sentence = (text: string): string =>
   text === "" ? "" : `${text[0]!.toUpperCase()}${text.slice(1)}`;

@@ -13,6 +13,10 @@ export const worded = <D>(code: ProblemCode, say: (data: D) => string): Words<D>
 export const quoted = (names: readonly string[]): string =>
   names.map((name) => `“${name}”`).join(", ");
 
+/** Names one after another: `a`, `a and b`, `a, b and c`. */
+export const listed = (names: readonly string[]): string =>
+  names.length < 2 ? names.join("") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)!}`;
+
 /** The word for one or for several. */
 export const numbered = (count: number, one: string, several: string): string =>
   count === 1 ? one : several;

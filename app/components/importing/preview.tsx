@@ -12,6 +12,7 @@ import { Check } from "../ui/check";
 import { Select } from "../ui/select";
 import { TextInput } from "../ui/text-input";
 import { Labelled, Note, ScreenHead } from "../ui/layout";
+import { SuspectedCodes } from "./suspected";
 
 interface Props {
   preview: ImportPreview;
@@ -62,6 +63,8 @@ export function Preview({
   setAsMatrix,
 }: Props) {
   const { notes } = preview;
+  /** The list of codes begins anew when codes have come from elsewhere. */
+  const [accepted, setAccepted] = useState(0);
   const decimal = variables.some((v) => v.decimal === ",") ? "," : ".";
   return (
     <>
@@ -96,10 +99,20 @@ export function Preview({
                 <option value=",">comma, 1,5</option>
               </Select>
             </Labelled>
-            <MissingCodes variables={variables} setVariables={setVariables} />
+            <MissingCodes key={accepted} variables={variables} setVariables={setVariables} />
           </>
         )}
       </ScreenHead>
+      {!asMatrix && (
+        <SuspectedCodes
+          preview={preview}
+          variables={variables}
+          accept={(next) => {
+            setVariables(next);
+            setAccepted(accepted + 1);
+          }}
+        />
+      )}
       {notes.length > 0 && <Note>{notes.join(" ")}</Note>}
       {/* A table wider than the dialog has to be reachable by keyboard. */}
       {}

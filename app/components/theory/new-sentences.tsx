@@ -189,7 +189,7 @@ function NewCovariance({ text, variables, change, close }: RowProps) {
 }
 
 /** Groups to come. */
-function NewGroups({ text, variables, evidence, change, close }: RowProps) {
+function NewGroups({ text, groupings, evidence, change, close }: RowProps) {
   // Where each group is estimated by itself nothing can be held equal.
   const equal = evidence && has(evidence, "structure") ? " with loadings equal" : "";
   return (
@@ -200,7 +200,7 @@ function NewGroups({ text, variables, evidence, change, close }: RowProps) {
           label="Column that tells the groups"
           placeholder="which column?"
           value={null}
-          options={variables}
+          options={groupings}
           choose={(name) => {
             change(appendLine(text, `groups by ${writeName(name)}${equal}`));
             close();

@@ -12,6 +12,8 @@ export interface SentenceProps {
   statements: Statement[];
   complaints: Complaint[];
   variables: string[];
+  /** Columns that may tell groups apart. */
+  groupings: string[];
   evidence: Evidence | null;
   change: (text: string) => void;
   /** Brings out the path of the sentence on this line (1-based) in the picture, or of none. */

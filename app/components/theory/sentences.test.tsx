@@ -35,6 +35,7 @@ function markup(theory: string, estimated = true): string {
     statements,
     complaints,
     variables: VARIABLES,
+    groupings: ["i1"],
     evidence,
     change: () => undefined,
     focus: () => undefined,

@@ -93,7 +93,7 @@ const PART_WORDS: Record<GroupPart, string> = {
 
 /** The groups in which a theory is estimated, and what they share. */
 export function GroupsLine(props: Props<Groups>) {
-  const { text, statement, variables, change } = props;
+  const { text, statement, groupings, change } = props;
   const toggle = (part: GroupPart): void =>
     change(
       rewrite(text, {
@@ -111,7 +111,7 @@ export function GroupsLine(props: Props<Groups>) {
           label="Column that tells the groups"
           placeholder="which column?"
           value={statement.by.name}
-          options={variables}
+          options={groupings}
           choose={(name) => change(rewrite(text, { ...statement, by: ref(name) }))}
         />
         , with equal{" "}

@@ -5,6 +5,7 @@ import { ln } from "../../numerics/elementary";
 import { StudyProblem } from "../../problems";
 import { pathsBetween, type CompiledTheory } from "../../theory";
 import type { Settings } from "../../study";
+import { listed } from "../../wording";
 import type { ModelData } from "../engine";
 import { contrastsOf, type Contrast } from "./contrasts";
 import { isBinary, isCount, type FamilyId } from "./families";
@@ -186,7 +187,7 @@ function triadsOf(
       if (block.length === 0) return [];
       const whole: Triad = {
         contrast,
-        mediator: namesAnd(block),
+        mediator: listed(block),
         block,
         outcome,
         event: eventOf(outcome, data),
@@ -238,9 +239,6 @@ function inOrder(theory: CompiledTheory, names: readonly string[]): string[] {
       .length;
   return [...names].sort((a, b) => earlier(a) - earlier(b));
 }
-
-const namesAnd = (names: readonly string[]): string =>
-  names.length < 2 ? names.join("") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
 
 /** Where mediators are held: as stated, the first values of all, then the second ones; else where one usually would be, several at their means. */
 function heldValues(

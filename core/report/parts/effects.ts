@@ -13,7 +13,6 @@ import {
   heading,
   headingRow,
   limits,
-  listed,
   number,
   row,
   sentence,
@@ -22,6 +21,7 @@ import {
   type Part,
   type ReportContext,
 } from "../context";
+import { listed } from "../../wording";
 import type { Row, TableBlock } from "../document";
 
 const UNIT_NAMES = {

@@ -1,14 +1,5 @@
-import {
-  heading,
-  limits,
-  listed,
-  number,
-  paragraph,
-  row,
-  table,
-  word,
-  type Part,
-} from "../context";
+import { heading, limits, number, paragraph, row, table, word, type Part } from "../context";
+import { listed } from "../../wording";
 import type { MeasureForm } from "../../theory";
 
 const FORMS: Record<MeasureForm, string> = {

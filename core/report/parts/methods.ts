@@ -1,7 +1,8 @@
 import { errorsName, INTERVAL_WORDS, percent, type Evidence } from "../../evidence";
 import { deviations } from "../../registration";
 import type { StudyDefinition } from "../../study";
-import { heading, listed, paragraphs, type Part, type ReportContext } from "../context";
+import { heading, paragraphs, type Part, type ReportContext } from "../context";
+import { listed } from "../../wording";
 
 /** How everything was estimated, so that somebody else could do it again. */
 export const methods: Part = (context) => {

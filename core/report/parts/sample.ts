@@ -1,4 +1,5 @@
-import { heading, listed, paragraphs, type Part } from "../context";
+import { heading, paragraphs, type Part } from "../context";
+import { listed } from "../../wording";
 
 /** Who was analysed, who was left out and why, and what screening found. */
 export const sample: Part = ({ evidence, data, definition, write }) => {
