@@ -112,7 +112,7 @@ function refitting(
 }
 
 function scored(likelihood: NormalLikelihood, start: Float64Array): Float64Array | null {
-  const { end, theta } = fisherScoring(likelihood, start);
+  const { end, theta } = fisherScoring(likelihood, start, { patient: false });
   return end === "converged" ? theta : null;
 }
 

@@ -107,7 +107,7 @@ function bestOf(
   start: Float64Array,
   close: number,
 ): ScoringResult {
-  const first = fisherScoring(objective, start, close);
+  const first = fisherScoring(objective, start, { close });
   if (!shareItems(models[0]!)) return first;
   const stream = new RandomStream(ANY_SEED, streamIndex("moments", 1));
   let best = first;
@@ -115,7 +115,7 @@ function bestOf(
   for (let k = 1; k < STARTS; k++) {
     const moved = start.map((x) => x * (1 + APART * stream.normal()));
     if (objective.valueAt(moved) === -Infinity) continue;
-    const found = fisherScoring(objective, moved, close);
+    const found = fisherScoring(objective, moved, { close });
     const value = found.end === "converged" ? objective.valueAt(found.theta) : -Infinity;
     if (value > highest) [best, highest] = [found, value];
   }
@@ -148,7 +148,7 @@ function twoStage(
       patterns: [{ n, indices: Int32Array.from(saturated.means, (_, i) => i), ...saturated }],
     })),
   );
-  const { end, theta } = fisherScoring(stage, start, CONVERGED);
+  const { end, theta } = fisherScoring(stage, start);
   return end === "converged" ? theta : null;
 }
 

@@ -121,7 +121,7 @@ export class StructureKernel implements Kernel {
       problem.estimator === "ml" ? this.likelihood : this.weightedObjective(resample.weights());
     if (!objective) return false;
     // What warm steps do not reach, Fisher scoring may.
-    const { end, theta } = fisherScoring(objective, problem.start);
+    const { end, theta } = fisherScoring(objective, problem.start, { patient: false });
     if (end !== "converged") return false;
     objective.valueAt(theta);
     this.report(objective, theta, out, at);

@@ -315,7 +315,7 @@ function independence({ spec, weighted, sample }: Estimated): {
       spec.means ? [variances[i]!, means[i]!] : [variances[i]!],
     );
   });
-  const { theta } = fisherScoring(objective, Float64Array.from(start), 1e-20);
+  const { theta } = fisherScoring(objective, Float64Array.from(start), { close: 1e-20 });
   objective.valueAt(theta);
   objective.derivatives();
   return { objective, theta };

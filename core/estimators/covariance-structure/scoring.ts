@@ -14,6 +14,11 @@ export interface ScoringResult {
 export const CONVERGED = 1e-12;
 const MOST_ITERATIONS = 500;
 const MOST_HALVINGS = 30;
+/**
+ * Resamples whose likelihood has no maximum: two variances drift apart without end, and only ever smaller shares of a
+ * step still rise. Where the last steps were shorter than this on average, nobody waits for the 500th.
+ */
+const DRIFT = { steps: 8, share: 1 / 32 };
 /** A pivot of the information, scaled to unit diagonal, below this: no direction to go. */
 const SINGULAR = 1e-13;
 
@@ -21,11 +26,12 @@ const SINGULAR = 1e-13;
  * Fisher scoring with step halving: theta + I^-1 g, halved until the likelihood rises.
  * @param start where to begin; not changed
  * @param close go on until the criterion is below this, or only rounding error is left to gain; at most `CONVERGED`
+ * @param patient false: a drift without end is left early, as not converged
  */
 export function fisherScoring(
   likelihood: Objective,
   start: Float64Array,
-  close = CONVERGED,
+  { close = CONVERGED, patient = true } = {},
 ): ScoringResult {
   const { q, n } = likelihood;
   const theta = Float64Array.from(start);
@@ -36,6 +42,8 @@ export function fisherScoring(
   const factor = new Float64Array(q * q);
   const scale = new Float64Array(q);
   let value = likelihood.valueAt(theta);
+  /** Mean share of a step that was taken lately; the last one weighs 1 / steps. */
+  let taken = 1;
   for (let iteration = 0; iteration < MOST_ITERATIONS; iteration++) {
     const ended = (end: ScoringEnd, at: Float64Array): ScoringResult => ({
       end,
@@ -67,6 +75,9 @@ export function fisherScoring(
     if (!(reached > value)) return ended("not_converged", theta);
     value = reached;
     theta.set(next);
+    // Halved once more after the step that rose.
+    taken += (2 * share - taken) / DRIFT.steps;
+    if (!patient && taken < DRIFT.share) return ended("not_converged", theta);
   }
   return { end: "not_converged", theta, iterations: MOST_ITERATIONS };
 }
