@@ -233,7 +233,7 @@ describe("regions of significance", () => {
       values,
     );
     expect(regionSentence(sure, "hours", "confidence", "support", 40, "people")).toMatch(
-      /more confidence from a support of 1\.\d+ on \(\d+ % of the 40 people\)\. Elsewhere/,
+      /more confidence where support is at least 1\.\d+ \(\d+ % of the 40 people\)\. Elsewhere/,
     );
     const none = johnsonNeyman(
       { b1: 0, b3: 0, v11: 1, v13: 0, v33: 1, centre: 2, df: 50 },

@@ -27,19 +27,19 @@ const sentence = (regions: Region[]): string => {
 describe("regions in words", () => {
   it("say from where on, up to where, between where, and for how many", () => {
     expect(sentence([region(1, 2.52, 24, null), region(2.52, 5, 76, 1)])).toBe(
-      "With more hours comes more confidence from a support of 2.52 on (76 % of the 200 people). Elsewhere the interval of the slope contains zero.",
+      "With more hours comes more confidence where support is at least 2.52 (76 % of the 200 people). Elsewhere the interval of the slope contains zero.",
     );
     expect(sentence([region(1, 2, 30, -1), region(2, 5, 70, null)])).toContain(
-      "less confidence up to a support of 2.00 (30 %",
+      "less confidence where support is at most 2.00 (30 %",
     );
     expect(
       sentence([region(1, 2, 20, null), region(2, 3, 50, -1), region(3, 5, 30, null)]),
-    ).toContain("between a support of 2.00 and 3.00");
+    ).toContain("where support is between 2.00 and 3.00");
   });
 
   it("tell two directions apart", () =>
     expect(sentence([region(1, 2, 20, -1), region(2, 4, 50, null), region(4, 5, 30, 1)])).toMatch(
-      /less confidence up to a support of 2\.00 .*, and more confidence from a support of 4\.00 on/,
+      /less confidence where support is at most 2\.00 .*, and more confidence where support is at least 4\.00/,
     ));
 
   it("cover the whole range without a word about elsewhere", () =>

@@ -36,10 +36,10 @@ export function regionSentence(
       r.from === min && r.to === max
         ? `at every value of ${over} that was observed`
         : r.to === max
-          ? `from a ${over} of ${plain(r.from, 2)} on`
+          ? `where ${over} is at least ${plain(r.from, 2)}`
           : r.from === min
-            ? `up to a ${over} of ${plain(r.to, 2)}`
-            : `between a ${over} of ${plain(r.from, 2)} and ${plain(r.to, 2)}`;
+            ? `where ${over} is at most ${plain(r.to, 2)}`
+            : `where ${over} is between ${plain(r.from, 2)} and ${plain(r.to, 2)}`;
     return `${r.sign > 0 ? "more" : "less"} ${outcome} ${where} (${Math.round(r.percent)} % of the ${n} ${people})`;
   });
   const rest =

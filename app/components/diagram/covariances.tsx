@@ -40,7 +40,7 @@ export function Covariances({
     });
 }
 
-/** A bow beside two cards of one column, above two of one row, between the nearest sides otherwise. */
+/** A bow beside two cards of one column, beneath two of one row; from beneath one to the side of another that is lower. */
 function arc(a: Place, b: Place): { path: string; middle: Point } {
   const [above, below] = a.y <= b.y ? [a, b] : [b, a];
   const sameColumn = Math.abs(a.x - b.x) < Math.max(a.width, b.width) / 2;
@@ -65,11 +65,25 @@ function arc(a: Place, b: Place): { path: string; middle: Point } {
       middle: { x: (x1 + x2) / 2, y: (Math.min(left.y, right.y) + top) / 2 },
     };
   }
+  if (below.y - above.y > above.height) return toTheSide(above, below);
   const start = { x: left.x + left.width / 2, y: left.y + left.height };
   const end = { x: right.x + right.width / 2, y: right.y + right.height };
   const depth = Math.max(start.y, end.y) + Math.min(60, 14 + (end.x - start.x) / 8);
   return {
     path: `M${start.x} ${start.y}Q${(start.x + end.x) / 2} ${depth} ${end.x} ${end.y}`,
     middle: { x: (start.x + end.x) / 2, y: (Math.max(start.y, end.y) + depth) / 2 },
+  };
+}
+
+/** From beneath one card to the nearer side of one that stands lower, beside it. */
+function toTheSide(above: Place, below: Place): { path: string; middle: Point } {
+  const start = { x: above.x + above.width / 2, y: above.y + above.height };
+  const end = {
+    x: start.x < below.x + below.width / 2 ? below.x : below.x + below.width,
+    y: below.y + below.height / 2,
+  };
+  return {
+    path: `M${start.x} ${start.y}Q${start.x} ${end.y} ${end.x} ${end.y}`,
+    middle: { x: 0.75 * start.x + 0.25 * end.x, y: 0.25 * start.y + 0.75 * end.y },
   };
 }
