@@ -1,4 +1,4 @@
-import { add, multiply, parameter, sum, type Expression, type Polynomial } from "../model";
+import { averagedOver, sum, type Expression, type Polynomial } from "../model";
 import type { ConditionalRoute, EffectContext, EffectPair, Quantity } from "./quantity";
 
 export const averageId = (from: string, nodes: readonly string[]): string =>
@@ -8,14 +8,8 @@ export const averageId = (from: string, nodes: readonly string[]): string =>
  * The mean of a moderated effect over the cases of the sample: every product of moderator columns at its sample average.
  * It does not depend on coding, on the order of levels or on probe values. A resample uses its own cases.
  */
-export const averageOf = (context: EffectContext, polynomial: Polynomial): Expression =>
-  polynomial
-    .map(({ moderators, expression }) =>
-      moderators.length === 0
-        ? expression
-        : multiply(expression, parameter(context.average(moderators))),
-    )
-    .reduce(add);
+export const averageOf = ({ average }: EffectContext, polynomial: Polynomial): Expression =>
+  averagedOver(polynomial, average);
 
 /** The average over the sample of every moderated path, and of the whole effect where a path of it is moderated. */
 export function averages(context: EffectContext): Quantity[] {

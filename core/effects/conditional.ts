@@ -48,10 +48,10 @@ export function conditionalEffects(context: EffectContext): Quantity[] {
 
 /** Highest-order products as quantities, so that a moderation can claim their sign. */
 export function interactions({ products }: EffectContext): Quantity[] {
-  return products.map(({ outcome, key, label, expression }) => ({
+  return products.map(({ outcome, key, label, expression, averaged }) => ({
     id: interactionId(outcome, key),
     kind: "interaction",
-    label: `${label} on ${outcome}`,
+    label: `${label} on ${outcome}${averaged ? ", on average" : ""}`,
     from: key,
     to: outcome,
     via: [],

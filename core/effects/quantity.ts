@@ -2,6 +2,7 @@ import { own } from "../own";
 import type { TypedColumn, Variable } from "../data";
 import { centreOf, type Column, type UsedCoding } from "../design";
 import {
+  averagedOver,
   coefficientLabel,
   moderatorsOf,
   multiply,
@@ -56,6 +57,8 @@ export interface EffectSource {
   parameters: Parameters;
   /** Products of columns that explain an outcome. */
   products: { outcome: string; column: Column; components: Column[] }[];
+  /** The coefficient of a product where it may differ between groups, as a function of their codes; a parameter elsewhere. */
+  coefficientOf?(outcome: string, key: string): Polynomial;
   /** The effect of a column on an outcome, other things equal, as a function of its moderators. */
   slope(outcome: string, key: string): Polynomial;
   /**
@@ -82,6 +85,8 @@ export interface ProductTerm {
   /** The columns multiplied. */
   keys: string[];
   expression: Expression;
+  /** It differs between groups; `expression` is its average over them. */
+  averaged: boolean;
 }
 
 /** What a family of effects can draw on. */
@@ -133,7 +138,7 @@ export function effectContext(
       label: column.label,
       variables: components.map((p) => p.variable),
       keys: components.map((p) => p.key),
-      expression: parameter(parameterAt(parameters, coefficientLabel(outcome, column.key))),
+      ...productTerm(source, outcome, column.key),
     })),
     centre: (key) => centreOf(columns.get(key)!),
     sd: (key) => parameter(parameterAt(parameters, sdLabel(key))),
@@ -143,6 +148,24 @@ export function effectContext(
     levelLabel: (variable, level) =>
       own(variables.find((v) => v.name === variable)?.labels, level) ?? level,
   };
+}
+
+/** The coefficient of a product: the same for everybody, or its average over groups. */
+function productTerm(
+  { coefficientOf, average, parameters }: EffectSource,
+  outcome: string,
+  key: string,
+): Pick<ProductTerm, "expression" | "averaged"> {
+  const polynomial = coefficientOf?.(outcome, key);
+  return polynomial
+    ? {
+        expression: averagedOver(polynomial, average),
+        averaged: moderatorsOf(polynomial).length > 0,
+      }
+    : {
+        expression: parameter(parameterAt(parameters, coefficientLabel(outcome, key))),
+        averaged: false,
+      };
 }
 
 /** What exists of effects of one column on one outcome. */

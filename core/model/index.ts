@@ -44,6 +44,7 @@ export {
 } from "./parameters";
 export {
   at,
+  averagedOver,
   combined,
   derivative,
   moderatorsOf,

@@ -1,4 +1,4 @@
-import { add, multiply, number, product, sum, type Expression } from "./expression";
+import { add, multiply, number, parameter, product, sum, type Expression } from "./expression";
 
 /** One term: an expression times the listed moderator columns (about their centres), repeated for powers. */
 export interface Term {
@@ -39,6 +39,20 @@ export const times = (a: Polynomial, b: Polynomial): Polynomial =>
       })),
     ),
   );
+
+/**
+ * A polynomial at the averages of its products of moderators.
+ * @param average where the parameter stands that holds the average of a product of columns
+ */
+export const averagedOver = (
+  polynomial: Polynomial,
+  average: (columns: readonly string[]) => number,
+): Expression =>
+  polynomial
+    .map(({ moderators, expression }) =>
+      moderators.length === 0 ? expression : multiply(expression, parameter(average(moderators))),
+    )
+    .reduce(add);
 
 /** A weighted sum of polynomials: comparisons of levels, sums over routes. */
 export const combined = (parts: { weight: number; polynomial: Polynomial }[]): Polynomial =>

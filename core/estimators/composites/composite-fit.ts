@@ -124,6 +124,9 @@ export class CompositeFit implements Fit<CompositeProblem>, FittedComposite {
     ];
   }
 
+  readonly coefficientOf = (outcome: string, key: string): Polynomial =>
+    this.overGroups(outcome, key);
+
   private coefficient(outcome: string, key: string, group: number): Expression {
     const at = this.parameters.index.get(this.label(outcome, key, group));
     return at === undefined ? number(0) : parameter(at);

@@ -6,7 +6,7 @@ import { MomentObjective, momentVector } from "./moment-objective";
 import { fourthMoments, fourthVariances, momentWeight } from "./moment-weights";
 import { NormalLikelihood } from "./normal-likelihood";
 import type { PatternMoments } from "./pattern";
-import { recentreMoments, type ProductPlan } from "./products";
+import { centreProducts, recentreMoments, recentrePatterns, type ProductPlan } from "./products";
 import { WarmRefit } from "./quasi-newton";
 import { fisherScoring } from "./scoring";
 import type { CasePattern } from "./sample-moments";
@@ -166,24 +166,22 @@ export class StructureKernel implements Kernel {
 
   private fromWeights(weights: Float64Array): boolean {
     const { values, p, groups, plans, means: modelled } = this.problem;
-    for (const [g, patterns] of groups.entries())
-      for (const [k, { indices, rows }] of patterns.entries()) {
-        const own = this.moments[g]![k]!;
-        weightedMoments(values, p, indices, rows, weights, own);
-        const complete = indices.length === p;
-        if (plans.length > 0 && complete) {
-          if (!recentreMoments(own.covariance, own.means, p, plans)) return false;
-          zeroMeans(own.means, plans);
-        }
-        if (!modelled) own.means.fill(0);
-        // Without cases a pattern adds nothing, and a group has nothing to be fitted to.
-        if (patterns.length === 1 && own.n === 0) return false;
-      }
+    for (const [g, patterns] of groups.entries()) {
+      const own = this.moments[g]!;
+      patterns.forEach(({ indices, rows }, k) =>
+        weightedMoments(values, p, indices, rows, weights, own[k]!),
+      );
+      // Products are centred over all cases of a group that have them.
+      if (plans.length > 0 && !recentrePatterns(own, plans)) return false;
+      if (!modelled) for (const { means } of own) means.fill(0);
+      // Without cases a pattern adds nothing, and a group has nothing to be fitted to.
+      if (own.length === 1 && own[0]!.n === 0) return false;
+    }
     return true;
   }
 
   private weightedObjective(weights: Float64Array): MomentObjective | null {
-    const { values, p, groups, models, estimator, means } = this.problem;
+    const { values, p, groups, models, estimator, means, plans } = this.problem;
     const made = groups.map((patterns, g) => {
       const rows = [...patterns[0]!.rows].flatMap((row) =>
         Array.from({ length: weights[row]! }, () => row),
@@ -191,6 +189,7 @@ export class StructureKernel implements Kernel {
       const columns = Array.from({ length: p }, (_, i) =>
         Float64Array.from(rows, (row) => values[row * p + i]!),
       );
+      if (plans.length > 0) centreProducts(columns, plans);
       const own = this.moments[g]![0]!;
       const gamma =
         estimator === "adf"

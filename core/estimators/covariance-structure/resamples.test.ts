@@ -44,6 +44,30 @@ describe("a replicate is the analysis of its rows", () => {
     ],
     ["products with an observed variable", "H1: F raises H\nH2: m4 alters F to H", {}, 0],
     ["everybody", "H1: F raises H through G", { options: { missing: "everybody" } }, 0.1],
+    [
+      "everybody, with matched products",
+      "H1: F raises H\nH2: G alters F to H",
+      { options: { missing: "everybody" } },
+      0.06,
+    ],
+    [
+      "everybody, with residual centring",
+      "H1: F raises H\nH2: G alters F to H",
+      { options: { missing: "everybody", interactions: "matched_residual" } },
+      0.06,
+    ],
+    [
+      "groups of products",
+      "H1: F raises H\nH2: G alters F to H\ngroups by site with loadings equal",
+      {},
+      0,
+    ],
+    [
+      "DWLS with products",
+      "H1: F raises H\nH2: G alters F to H",
+      { options: { estimator: "dwls" } },
+      0,
+    ],
     ["groups", "H1: F raises H through G\ngroups by site with loadings equal", {}, 0],
     [
       "groups with equal intercepts",

@@ -94,6 +94,9 @@ export class StructureFit implements Fit<StructureProblem> {
     return terms;
   };
 
+  readonly coefficientOf = (outcome: string, key: string): Polynomial =>
+    this.overGroups(outcome, key);
+
   /** A coefficient in the first group, and what other groups differ by, each times its code. */
   private overGroups(outcome: string, key: string): Polynomial {
     const { names, coding } = this.model.grouping;
