@@ -102,7 +102,7 @@ function errorsFor(settings: Settings, full: boolean): ErrorKind {
 
 function suitability(theory: CompiledTheory, data: ModelData): Suitability {
   const no = (reason: string): Suitability => ({ suits: false, reason });
-  const { typed, variables, clusters, momentsOnly, measures, sample } = data;
+  const { variables, clusters, momentsOnly } = data;
   if (clusters) return no(UNSUITED.clusters);
   const products = theory.equations.flatMap((e) => e.products);
   if (products.some((names) => names.length > 2)) return no(UNSUITED.joint);
@@ -120,12 +120,6 @@ function suitability(theory: CompiledTheory, data: ModelData): Suitability {
   }
   const ungrouped = products.filter((names) => !names.includes(group ?? ""));
   if (ungrouped.length > 0 && momentsOnly) return no(UNSUITED.products);
-  const gaps = [...typed.values()].some(({ values }) =>
-    sample.rows.some((row) => Number.isNaN(values[row]!)),
-  );
-  const latent = new Set(measures.map((m) => m.name.name));
-  const observedProducts = ungrouped.some((names) => !names.every((name) => latent.has(name)));
-  if (gaps && observedProducts) return no(UNSUITED.incompleteProducts);
   const outcome = theory.equations.find((e) => variables.get(e.outcome)?.level === "categorical");
   return outcome ? no(UNSUITED.outcome(outcome.outcome)) : { suits: true };
 }

@@ -51,6 +51,12 @@ describe("a replicate is the analysis of its rows", () => {
       0.06,
     ],
     [
+      "everybody, with an observed moderator",
+      "H1: F raises H\nH2: m4 alters F to H",
+      { options: { missing: "everybody" } },
+      0.06,
+    ],
+    [
       "everybody, with residual centring",
       "H1: F raises H\nH2: G alters F to H",
       { options: { missing: "everybody", interactions: "matched_residual" } },

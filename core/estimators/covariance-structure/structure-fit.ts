@@ -22,6 +22,7 @@ import type { CompiledTheory } from "../../theory";
 import type { Fit, Line, ModelData, SectionContext } from "../engine";
 import type { Section } from "../sections";
 import { productKey } from "./model-parts";
+import { alignedPoints } from "./points";
 import { estimatesOf, type Estimates } from "./estimates";
 import { factorScores } from "./factor-scores";
 import type { AveragePlan, ReportPlan, StructureProblem } from "./kernel";
@@ -277,7 +278,7 @@ export class StructureFit implements Fit<StructureProblem> {
 
   points(outcome: string): { y: Float64Array; columns: Column[] } | null {
     const column = this.columns.get(outcome);
-    return column ? { y: column.values, columns: this.columnsInto(outcome) } : null;
+    return column ? alignedPoints(column, this.columnsInto(outcome), this.data) : null;
   }
 
   private columnsInto(outcome: string): Column[] {

@@ -78,8 +78,6 @@ export const UNSUITED = {
     `Paths are said to differ by ${names.join(" and ")}; groups can be told by one column only.`,
   grouped: (name: string) =>
     `“${name}” tells the groups and has an effect of its own in another sentence. Among latent variables it can be one or the other: take it out of that sentence, or out of the moderation.`,
-  incompleteProducts:
-    "Products of items need complete cases. Choose complete cases only, or full information for latent interactions.",
   incompleteGroups: "Everybody must belong to a group; complete cases only are used with groups.",
   fullGroups:
     "Full information for interactions is not available with groups. Choose products of items.",
