@@ -100,3 +100,17 @@ test("groups, latent interactions and everybody's answers come by sentence and s
     timeout: 60_000,
   });
 });
+
+test("factors are chosen in sentences like any variable, before their items", async ({ page }) => {
+  await open(page, "hypotheses");
+  await page.getByRole("button", { name: "Who or what: choose" }).click();
+  const offered = page.getByRole("listbox").getByRole("option");
+  await expect(offered.first()).toContainText("a common factor of");
+  await offered.filter({ hasText: /^confidence/ }).click();
+  await page.getByRole("button", { name: "What is affected: choose" }).last().click();
+  await offered.filter({ hasText: /^belonging/ }).click();
+  await settled(page);
+  const line = page.getByLabel(/^Hypothesis H\d$/).last();
+  await expect(line).toContainText("confidence");
+  await expect(line).toContainText(/supported|unsettled/);
+});
