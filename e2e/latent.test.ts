@@ -114,3 +114,35 @@ test("factors are chosen in sentences like any variable, before their items", as
   await expect(line).toContainText("confidence");
   await expect(line).toContainText(/supported|unsettled/);
 });
+
+test("factors of second order and known reliabilities are made by clicks", async ({ page }) => {
+  await open(page, "measures");
+  const make = async (name: string, items: RegExp[]): Promise<void> => {
+    await page.getByRole("button", { name: "New measure" }).click();
+    const dialog = page.getByRole("dialog");
+    await dialog.getByLabel("Name", { exact: true }).fill(name);
+    await dialog.getByRole("combobox", { name: "Items" }).click();
+    for (const item of items) await page.getByRole("option", { name: item }).click();
+    await dialog.getByLabel("Name", { exact: true }).click();
+    await dialog.getByRole("button", { name: "Make the measure" }).click();
+  };
+  await make("strength", [/^confidence$/, /^support$/]);
+  const whole = page.getByRole("region", { name: "Measure strength", exact: true });
+  await expect(whole).toContainText("A factor of second order");
+  await whole.getByRole("combobox", { name: "its scale comes from" }).selectOption("confidence");
+  await make("stay", [/^hours$/]);
+  const single = page.getByRole("region", { name: "Measure stay", exact: true });
+  await single.getByRole("combobox", { name: "How stay is made" }).selectOption("common factor");
+  await single.getByLabel("known reliability of hours").fill("1.2");
+  await page.keyboard.press("Enter");
+  await expect(single.getByRole("alert")).toContainText("above 0 and up to 1");
+  await single.getByLabel("known reliability of hours").fill("0,85");
+  await page.keyboard.press("Enter");
+  await page.goto("/study/demo-factors/hypotheses");
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  const text = page.getByRole("textbox", { name: "Theory as text" });
+  await expect(text).toContainText(
+    "measure strength reflects confidence, support scaled by confidence",
+  );
+  await expect(text).toContainText("measure stay reflects hours with reliability 0.85");
+});

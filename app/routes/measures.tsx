@@ -6,10 +6,12 @@ import { useStudy } from "../analysis/use-study";
 import { useSummaries } from "../components/data/use-summaries";
 import {
   addMeasure,
+  freeFactors,
   freeName,
   removeMeasure,
   renameMeasure,
   rewriteMeasure,
+  itemsFor,
 } from "../components/measures/edit-measures";
 import { ItemPool } from "../components/measures/item-pool";
 import { MeasureCard } from "../components/measures/measure-card";
@@ -39,6 +41,7 @@ export default function Measures() {
     )
     .map((v) => v.name);
   const free = numeric.filter((name) => !used.has(name));
+  const factors = freeFactors(measures);
   const families = itemFamilies(free);
   const taken = [...columns, ...measures.map((m) => m.name.name)];
   const change = (theory: string, what: string): void => edit({ theory }, `measure ${what}`);
@@ -62,10 +65,15 @@ export default function Measures() {
       <ItemPool
         families={families}
         free={free}
+        factors={factors}
         taken={taken}
-        make={(name, items) =>
-          change(addMeasure(definition.theory, measures, freeName(name, taken), items), "new")
-        }
+        make={(name, items) => {
+          const form = items.some((item) => factors.includes(item)) ? "reflects" : "averages";
+          change(
+            addMeasure(definition.theory, measures, freeName(name, taken), items, form),
+            "new",
+          );
+        }}
       />
       <List aria-busy={old}>
         <ScreenHead as="div">
@@ -91,7 +99,10 @@ export default function Measures() {
             measure={measure}
             evidence={result?.find((e) => e.name === measure.name.name)}
             level={definition.settings.level}
-            pool={free}
+            pool={itemsFor(measure, measures, free)}
+            secondOrder={measure.items.some((i) =>
+              measures.some((m) => m.name.name === i.ref.name),
+            )}
             observed={observed(measure)}
             change={(next) =>
               change(rewriteMeasure(definition.theory, next), `change ${measure.name.name}`)

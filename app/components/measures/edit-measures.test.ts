@@ -3,11 +3,17 @@ import { describe, expect, it } from "vitest";
 import { parseTheory, type Measure } from "../../../core";
 import {
   addMeasure,
+  formed,
+  freeFactors,
   freeName,
+  itemsFor,
+  reliable,
   removeMeasure,
   renameMeasure,
   rewriteMeasure,
+  scaled,
   turnItem,
+  VARIANCE,
   withItem,
   withoutItem,
 } from "./edit-measures";
@@ -32,6 +38,90 @@ describe("an item that settles something else besides", () => {
     expect(theory).not.toContain("a2");
     const kept = rewriteMeasure(line, withoutItem(first(line), "b1"));
     expect(kept).toBe(line.replace(", b1", ""));
+  });
+});
+
+/** A line as it stands after a change, which must be readable. */
+function after(line: string, change: (measure: Measure) => Measure): string {
+  const theory = rewriteMeasure(line, change(first(line)));
+  expect(parseTheory(theory, COLUMNS).complaints).toEqual([]);
+  return theory;
+}
+
+describe("a measure that is made otherwise", () => {
+  const WAYS = [
+    "measure a averages a1, a2 on 1 to 5 with 60 % answered",
+    "measure a sums a1, reversed a2 on 1 to 5",
+    "measure a combines a1, a2 weighted by regression signed by a2",
+    "measure a combines a1, a2 weighted equally",
+    "measure a reflects a1, a2 signed by a1 scaled by a2",
+    "measure a reflects a1, a2 with variance 1",
+    "measure a reflects a1 with reliability 0.8",
+  ];
+  const FORMS = ["averages", "sums", "reflects", "combines"] as const;
+  it.each(WAYS.flatMap((line) => FORMS.map((form) => [line, form] as const)))(
+    "%s: %s",
+    (line, form) => {
+      const made = after(line, (measure) => formed(measure, form));
+      expect(made).toContain(`measure a ${form} a1`);
+      if (line.includes(` ${form} `)) expect(made).toBe(line);
+    },
+  );
+
+  it("keeps its direction where both kinds have one, and nothing else of its kind", () => {
+    expect(after(WAYS[2]!, (m) => formed(m, "reflects"))).toBe(
+      "measure a reflects a1, a2 signed by a2",
+    );
+    expect(after(WAYS[4]!, (m) => formed(m, "combines"))).toBe(
+      "measure a combines a1, a2 signed by a1",
+    );
+  });
+});
+
+describe("the scale of a factor", () => {
+  const line = "measure a reflects a1, a2, a3";
+  it("comes from an item, from a variance of one, or from the settings again", () => {
+    const byItem = after(line, (m) => scaled(m, "a2"));
+    expect(byItem).toBe(`${line} scaled by a2`);
+    const byVariance = after(byItem, (m) => scaled(m, VARIANCE));
+    expect(byVariance).toBe(`${line} with variance 1`);
+    expect(after(byVariance, (m) => scaled(m, ""))).toBe(line);
+  });
+
+  it("is that of a single item with the reliability it is known to have, until there is another", () => {
+    const single = "measure a reflects a1";
+    const known = after(single, (m) => reliable(m, 0.75));
+    expect(known).toBe(`${single} with reliability 0.75`);
+    expect(after(known, (m) => reliable(m, null))).toBe(single);
+    expect(after(known, (m) => withItem(m, "a2"))).toBe("measure a reflects a1, a2");
+  });
+});
+
+describe("what may become an item", () => {
+  const theory = [
+    "measure a reflects a1, a2",
+    "measure b reflects b1, b2",
+    "measure c reflects a, a3",
+    "measure d averages x, y",
+  ].join("\n");
+  const measures = measuresOf(theory);
+  const named = (name: string): Measure => measures.find((m) => m.name.name === name)!;
+
+  it("is a free column, and for a factor another factor that belongs to none yet", () => {
+    expect(itemsFor(named("b"), measures, ["two words"])).toEqual(["two words", "c"]);
+    expect(itemsFor(named("c"), measures, ["two words"])).toEqual(["two words", "b"]);
+    expect(itemsFor(named("d"), measures, ["two words"])).toEqual(["two words"]);
+  });
+
+  it("are factors of no other for a new one of second order", () => {
+    expect(freeFactors(measures)).toEqual(["b", "c"]);
+    const made = addMeasure(theory, measures, "whole", ["b", "c"], "reflects");
+    expect(parseTheory(made, COLUMNS).complaints).toEqual([]);
+    expect(made.split("\n")[4]).toBe("measure whole reflects b, c");
+  });
+
+  it("is never a factor that the measure stands behind, by whatever way", () => {
+    expect(itemsFor(named("a"), measures, [])).toEqual(["b"]);
   });
 });
 

@@ -1,4 +1,4 @@
-import { renameInTheory, writeStatement, type Measure } from "../../../core";
+import { renameInTheory, writeStatement, type Measure, type MeasureForm } from "../../../core";
 import { ref, replaceLine } from "../theory/edit-text";
 
 /** The theory with a measure changed in place. */
@@ -14,12 +14,13 @@ export function addMeasure(
   measures: readonly Measure[],
   name: string,
   items: readonly string[],
+  form: MeasureForm = "averages",
 ): string {
   const measure: Measure = {
     kind: "measure",
     line: 0,
     name: ref(name),
-    form: "averages",
+    form,
     items: items.map((item) => ({ ref: ref(item), reversed: false })),
     scale: null,
     answered: null,
@@ -38,10 +39,42 @@ export function freeName(wanted: string, taken: readonly string[]): string {
   for (let k = 2; ; k++) if (!taken.includes(`${first}_${k}`)) return `${first}_${k}`;
 }
 
-export const withItem = (measure: Measure, item: string): Measure =>
-  measure.items.some((i) => i.ref.name === item)
-    ? measure
-    : { ...measure, items: [...measure.items, { ref: ref(item), reversed: false }] };
+/** A measure made otherwise; what only its former kind knows - weights, direction, scaling - does not come along. */
+export function formed(measure: Measure, form: MeasureForm): Measure {
+  const { weighting, signedBy, reliability, scaledBy, ...kept } = measure;
+  const made: Measure = { ...kept, form };
+  if (form === "combines" && weighting !== undefined) made.weighting = weighting;
+  if ((form === "combines" || form === "reflects") && signedBy) made.signedBy = signedBy;
+  if (form === "reflects" && reliability !== undefined) made.reliability = reliability;
+  if (form === "reflects" && scaledBy !== undefined) made.scaledBy = scaledBy;
+  return made;
+}
+
+/** The measure with one more item; a known reliability is that of a single item, and goes. */
+export function withItem(measure: Measure, item: string): Measure {
+  if (measure.items.some((i) => i.ref.name === item)) return measure;
+  const items = [...measure.items, { ref: ref(item), reversed: false }];
+  return { ...reliable(measure, null), items };
+}
+
+/** A factor whose scale comes from an item, from a variance of one, or, for an empty name, from what the settings say. */
+export function scaled(measure: Measure, by: string): Measure {
+  const changed = reliable(measure, null);
+  delete changed.scaledBy;
+  if (by !== "") changed.scaledBy = by === VARIANCE ? "variance" : ref(by);
+  return changed;
+}
+
+/** Stands for a variance of one among the names of items; no item has an empty word in its name. */
+export const VARIANCE = " variance";
+
+/** A factor of one item whose reliability is known: above 0 and up to 1; none where it is taken as free of error. */
+export function reliable(measure: Measure, reliability: number | null): Measure {
+  const changed = { ...measure };
+  if (reliability === null) delete changed.reliability;
+  else changed.reliability = reliability;
+  return changed;
+}
 
 /** What the item settled - direction, scaling - is settled without it. */
 export function withoutItem(measure: Measure, item: string): Measure {
@@ -59,6 +92,37 @@ export function signed(measure: Measure, item: string): Measure {
   if (found) changed.signedBy = found;
   else delete changed.signedBy;
   return changed;
+}
+
+/** Factors that are no items of another factor, so that they may become some of one of second order. */
+export const freeFactors = (measures: readonly Measure[]): string[] => {
+  const used = new Set(
+    measures.flatMap((m) => (m.form === "reflects" ? m.items.map((i) => i.ref.name) : [])),
+  );
+  return measures.flatMap((m) =>
+    m.form === "reflects" && !used.has(m.name.name) ? [m.name.name] : [],
+  );
+};
+
+/**
+ * What may become an item of a measure: columns that are free; for a factor also other factors, which do not have it as
+ * an item themselves (a factor of second order).
+ */
+export function itemsFor(
+  measure: Measure,
+  measures: readonly Measure[],
+  free: readonly string[],
+): string[] {
+  if (measure.form !== "reflects") return [...free];
+  const named = (m: Measure): string[] => m.items.map((i) => i.ref.name);
+  const within = (name: string): string[] => {
+    const own = measures.find((m) => m.name.name === name);
+    return own ? [name, ...named(own).flatMap(within)] : [name];
+  };
+  const factors = freeFactors(measures).filter(
+    (name) => name !== measure.name.name && !within(name).includes(measure.name.name),
+  );
+  return [...free, ...factors];
 }
 
 /** Turns an item round; the scale has to be known for that, and the observed answers are its first guess. */

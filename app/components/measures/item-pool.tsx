@@ -12,13 +12,15 @@ interface Props {
   families: ItemFamily[];
   /** Numeric columns in no measure. */
   free: string[];
+  /** Factors that may be items of a factor of second order. */
+  factors: string[];
   /** Names that are in use. */
   taken: string[];
   make: (name: string, items: string[]) => void;
 }
 
 /** What is not in a measure yet: likely batteries first, then every column, to be dragged onto a measure. */
-export function ItemPool({ families, free, taken, make }: Props) {
+export function ItemPool({ families, free, factors, taken, make }: Props) {
   const [making, setMaking] = useState(false);
   return (
     <Pool aria-label="Columns in no measure">
@@ -49,11 +51,11 @@ export function ItemPool({ families, free, taken, make }: Props) {
           </li>
         ))}
       </Columns>
-      <Button disabled={free.length === 0} onClick={() => setMaking(true)}>
+      <Button disabled={free.length + factors.length === 0} onClick={() => setMaking(true)}>
         <PlusIcon /> New measure
       </Button>
       {making && (
-        <NewMeasureDialog free={free} taken={taken} make={make} close={() => setMaking(false)} />
+        <NewMeasureDialog {...{ free, factors, taken, make }} close={() => setMaking(false)} />
       )}
     </Pool>
   );

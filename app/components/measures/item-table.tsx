@@ -45,17 +45,7 @@ export function ItemTable({ measure, evidence, turn, remove }: Props) {
             two(s?.squaredMultipleCorrelation),
             two(reliability?.omega?.loadings[at]),
             withoutIt(s?.alphaIfDropped, reliability?.alpha),
-            {
-              shown: (
-                <IconAction
-                  name={`Take ${name} out of ${measure.name.name}`}
-                  onClick={() => remove(name)}
-                >
-                  <CloseIcon />
-                </IconAction>
-              ),
-              value: null,
-            },
+            { shown: takeOut(name, measure, remove), value: null },
           ],
         };
       })}
@@ -95,6 +85,27 @@ function withoutIt(value: number | null | undefined, alpha: number | null | unde
     value: value ?? null,
   };
 }
+
+/** The factors that a factor of second order stands behind; what can be said of them is estimated with the theory. */
+export function FactorTable({ measure, remove }: Pick<Props, "measure" | "remove">) {
+  return (
+    <NumberTable
+      title={`Factors behind which ${measure.name.name} stands`}
+      columns={["item", ""]}
+      rows={measure.items.map(({ ref: { name } }) => ({
+        key: name,
+        cells: [name, { shown: takeOut(name, measure, remove), value: null }],
+      }))}
+      note="A factor of second order: its loadings are estimated together with the paths, and stand on Checks."
+    />
+  );
+}
+
+const takeOut = (name: string, measure: Measure, remove: (item: string) => void) => (
+  <IconAction name={`Take ${name} out of ${measure.name.name}`} onClick={() => remove(name)}>
+    <CloseIcon />
+  </IconAction>
+);
 
 /** Correlations among the items, beneath the diagonal. */
 export function InterItem({ evidence }: { evidence: MeasureEvidence }) {

@@ -2,18 +2,12 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { styled } from "@mui/material/styles";
 import { useState, type DragEvent } from "react";
-import {
-  alphaWorking,
-  WEIGHTINGS,
-  type Measure,
-  type MeasureEvidence,
-  type MeasureForm,
-  type Weighting,
-} from "../../../core";
+import { alphaWorking, type Measure, type MeasureEvidence, type MeasureForm } from "../../../core";
 import { CloseIcon } from "../icons";
 import { Slot } from "../theory/slot";
-import { signed, turnItem, withItem, withoutItem } from "./edit-measures";
-import { InterItem, ItemTable } from "./item-table";
+import { formed, turnItem, withItem, withoutItem } from "./edit-measures";
+import { FactorTable, InterItem, ItemTable } from "./item-table";
+import { AnsweredRule, ScaleFields, ScalingRule, WeightingRule } from "./measure-rules";
 import { ReliabilitySummary } from "./reliability-summary";
 import { WorkingView } from "../working/working-view";
 import { IconAction } from "../ui/icon-button";
@@ -44,6 +38,8 @@ interface Props {
   level: number;
   /** Columns that may become items. */
   pool: string[];
+  /** Its items are factors themselves. */
+  secondOrder: boolean;
   /** Lowest and highest answer to the items so far. */
   observed: [number, number] | null;
   change: (measure: Measure) => void;
@@ -57,6 +53,7 @@ export function MeasureCard({
   evidence,
   level,
   pool,
+  secondOrder,
   observed,
   change,
   rename,
@@ -70,6 +67,8 @@ export function MeasureCard({
   const against = evidence?.reliability.value?.warnings.find(
     (w) => w.code === "negative_item_total",
   );
+  const takeOut = (item: string): void =>
+    measure.items.length > 1 ? change(withoutItem(measure, item)) : remove();
   const drop = (event: DragEvent): void => {
     setOver(false);
     const item = event.dataTransfer.getData(ITEM_TYPE);
@@ -95,7 +94,7 @@ export function MeasureCard({
           aria-label={`How ${measure.name.name} is made`}
           value={measure.form}
           title={FORMS.find(([form]) => form === measure.form)?.[2]}
-          onChange={(e) => change({ ...measure, form: e.target.value as MeasureForm })}
+          onChange={(e) => change(formed(measure, e.target.value as MeasureForm))}
         >
           {FORMS.map(([form, words]) => (
             <option key={form} value={form}>
@@ -136,29 +135,51 @@ export function MeasureCard({
       {warnings.map((w) => (
         <Note key={w.code}>{w.message}</Note>
       ))}
-      <ItemTable
-        measure={measure}
-        evidence={evidence}
-        turn={(item) => change(turnItem(measure, item, observed))}
-        remove={(item) =>
-          measure.items.length > 1 ? change(withoutItem(measure, item)) : remove()
-        }
-      />
-      <Foot>
-        <Slot
-          label="Item"
-          placeholder="another item …"
-          value={null}
-          options={pool.filter((name) => !measure.items.some((i) => i.ref.name === name))}
-          choose={(item) => change(withItem(measure, item))}
+      {secondOrder ? (
+        <FactorTable measure={measure} remove={takeOut} />
+      ) : (
+        <ItemTable
+          measure={measure}
+          evidence={evidence}
+          turn={(item) => change(turnItem(measure, item, observed))}
+          remove={takeOut}
         />
-        <ScaleFields key={JSON.stringify(measure.scale)} measure={measure} change={change} />
-        {isScore && <AnsweredRule measure={measure} change={change} />}
-        {measure.form === "combines" && <WeightingRule measure={measure} change={change} />}
-      </Foot>
+      )}
+      <Rules {...{ measure, pool, secondOrder, change }} />
       {evidence && <InterItem evidence={evidence} />}
       {!isScore && <p className="quiet">{FORMS.find(([form]) => form === measure.form)?.[2]}</p>}
     </Card>
+  );
+}
+
+/** What may be added, and how the measure is made of what there is. */
+function Rules({
+  measure,
+  pool,
+  secondOrder,
+  change,
+}: Pick<Props, "measure" | "pool" | "secondOrder" | "change">) {
+  const { form } = measure;
+  return (
+    <Foot>
+      <Slot
+        label="Item"
+        placeholder="another item …"
+        value={null}
+        options={pool.filter((name) => !measure.items.some((i) => i.ref.name === name))}
+        choose={(item) => change(withItem(measure, item))}
+      />
+      {!secondOrder && (
+        <ScaleFields key={JSON.stringify(measure.scale)} measure={measure} change={change} />
+      )}
+      {(form === "averages" || form === "sums") && (
+        <AnsweredRule measure={measure} change={change} />
+      )}
+      {form === "combines" && <WeightingRule measure={measure} change={change} />}
+      {form === "reflects" && (
+        <ScalingRule key={measure.reliability ?? ""} measure={measure} change={change} />
+      )}
+    </Foot>
   );
 }
 
@@ -209,125 +230,5 @@ function MeasureName({ name, rename }: { name: string; rename: (name: string) =>
         onKeyDown={(e) => e.key === "Enter" && keep()}
       />
     </Box>
-  );
-}
-
-function ScaleFields({
-  measure,
-  change,
-}: {
-  measure: Measure;
-  change: (measure: Measure) => void;
-}) {
-  const [low, setLow] = useState(measure.scale ? String(measure.scale[0]) : "");
-  const [high, setHigh] = useState(measure.scale ? String(measure.scale[1]) : "");
-  const keep = (): void => {
-    const [a, b] = [Number(low), Number(high)];
-    const scale: [number, number] | null =
-      low.trim() !== "" && high.trim() !== "" && a < b ? [a, b] : null;
-    if (JSON.stringify(scale) !== JSON.stringify(measure.scale)) change({ ...measure, scale });
-  };
-  return (
-    <span>
-      answers run from{" "}
-      <TextInput
-        className="tiny"
-        aria-label="Lowest answer of the items"
-        inputMode="decimal"
-        value={low}
-        onChange={(e) => setLow(e.target.value)}
-        onBlur={keep}
-      />{" "}
-      to{" "}
-      <TextInput
-        className="tiny"
-        aria-label="Highest answer of the items"
-        inputMode="decimal"
-        value={high}
-        onChange={(e) => setHigh(e.target.value)}
-        onBlur={keep}
-      />
-    </span>
-  );
-}
-
-const WEIGHTING_WORDS: Record<Weighting, string> = {
-  correlation: "by correlation with what it is related to",
-  regression: "by regression on its items",
-  equal: "equally",
-};
-
-/** How a composite weights its items, and which of them tells the direction of its score. */
-function WeightingRule({
-  measure,
-  change,
-}: {
-  measure: Measure;
-  change: (measure: Measure) => void;
-}) {
-  const { items, weighting, signedBy } = measure;
-  return (
-    <>
-      <label>
-        weighted{" "}
-        <Select
-          value={weighting ?? "correlation"}
-          onChange={(e) => change({ ...measure, weighting: e.target.value as Weighting })}
-        >
-          {WEIGHTINGS.map((each) => (
-            <option key={each} value={each}>
-              {WEIGHTING_WORDS[each]}
-            </option>
-          ))}
-        </Select>
-      </label>
-      <label>
-        a higher score is more of{" "}
-        <Select
-          value={signedBy?.name ?? ""}
-          onChange={(e) => change(signed(measure, e.target.value))}
-        >
-          <option value="">most of its items</option>
-          {items.map(({ ref }) => (
-            <option key={ref.name} value={ref.name}>
-              {ref.name}
-            </option>
-          ))}
-        </Select>
-      </label>
-    </>
-  );
-}
-
-const RULES = [100, 80, 60, 50];
-
-function AnsweredRule({
-  measure,
-  change,
-}: {
-  measure: Measure;
-  change: (measure: Measure) => void;
-}) {
-  const value = measure.answered ?? 80;
-  return (
-    <label>
-      a score needs{" "}
-      <Select
-        value={value}
-        onChange={(e) =>
-          change({
-            ...measure,
-            answered: Number(e.target.value) === 80 ? null : Number(e.target.value),
-          })
-        }
-      >
-        {[...new Set([...RULES, value])].map((percent) => (
-          <option key={percent} value={percent}>
-            {percent === 100 ? "every item" : `${percent} % of the items`}
-          </option>
-        ))}
-      </Select>{" "}
-      answered
-    </label>
   );
 }

@@ -8,13 +8,15 @@ import { Entry } from "../ui/field";
 
 interface Props {
   free: string[];
+  /** Factors that may be items of a factor of second order. */
+  factors: string[];
   taken: string[];
   make: (name: string, items: string[]) => void;
   close: () => void;
 }
 
 /** A measure begins with its name and its items; nothing is put in that was not chosen. */
-export function NewMeasureDialog({ free, taken, make, close }: Props) {
+export function NewMeasureDialog({ free, factors, taken, make, close }: Props) {
   const [name, setName] = useState("");
   const [items, setItems] = useState<string[]>([]);
   const wanted = name.trim();
@@ -48,10 +50,21 @@ export function NewMeasureDialog({ free, taken, make, close }: Props) {
           multiple
           disableCloseOnSelect
           size="small"
-          options={free}
+          options={[...free, ...factors]}
+          groupBy={(name) => (factors.includes(name) ? "Factors" : "Columns")}
           value={items}
           onChange={(_, chosen) => setItems(chosen)}
-          renderInput={(params) => <TextField {...params} label="Items" />}
+          renderInput={(params) => (
+            <TextField
+              {...params}
+              label="Items"
+              helperText={
+                items.some((name) => factors.includes(name))
+                  ? "A factor among its items: the measure becomes a factor of second order."
+                  : undefined
+              }
+            />
+          )}
         />
       </Stack>
     </Dialog>

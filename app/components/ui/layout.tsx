@@ -33,6 +33,7 @@ const Noted = styled(Alert)({
   backgroundColor: "var(--rust-wash)",
   fontSize: 14,
   padding: "0 12px",
+  "& .MuiAlert-action": { alignItems: "center", padding: "3px 0 3px 12px", marginRight: -4 },
 });
 
 /** What deserves a look, in the house's form. */
