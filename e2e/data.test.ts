@@ -152,6 +152,54 @@ test("a correlation matrix is estimated as far as it can be", async ({ page }) =
   await expect(page.getByLabel("Hypothesis H1")).toContainText("supported");
 });
 
+test("items of which only correlations are known become factors by click, and factors sentences", async ({
+  page,
+}) => {
+  // Two factors, loadings .8, .7, .6 each, correlated .5.
+  const loadings = [0.8, 0.7, 0.6];
+  const names = ["calm1", "calm2", "calm3", "sleep1", "sleep2", "sleep3"];
+  const matrix = names.map((_, i) =>
+    names.map((__, j) => {
+      if (j > i) return "";
+      const between = Math.floor(i / 3) === Math.floor(j / 3) ? 1 : 0.5;
+      return i === j ? "1" : String(between * loadings[i % 3]! * loadings[j % 3]!);
+    }),
+  );
+  await page.goto("/");
+  await page.getByLabel("File to open").setInputFiles({
+    name: "matrix.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(
+      [
+        `name,${names.join(",")}`,
+        ...matrix.map((row, i) => `${names[i]},${row.join(",")}`),
+        "n,250,,,,,",
+      ].join("\n"),
+    ),
+  });
+  await page.getByRole("button", { name: "Start a study with these data" }).click();
+  await page
+    .getByRole("link", { name: /^Measures/ })
+    .first()
+    .click();
+  for (const stem of ["calm", "sleep"]) {
+    await page.getByRole("button", { name: "Make a measure" }).first().click();
+    const card = page.getByRole("region", { name: `Measure ${stem}`, exact: true });
+    await expect(card.getByRole("combobox", { name: `How ${stem} is made` })).toHaveValue(
+      "reflects",
+    );
+    await expect(card.getByRole("row", { name: new RegExp(`^${stem}3`) })).toContainText("0.60");
+  }
+  await page.getByRole("link", { name: /^Hypotheses/ }).click();
+  await page.getByRole("button", { name: "Who or what: choose" }).click();
+  await page.getByRole("option", { name: "calm", exact: true }).click();
+  await page.getByRole("button", { name: "What is affected: choose" }).click();
+  await page.getByRole("option", { name: "sleep", exact: true }).click();
+  const line = page.getByLabel("Hypothesis H1");
+  await expect(line).toContainText("supported");
+  await expect(page.getByRole("button", { name: /^calm to sleep/ })).toBeVisible();
+});
+
 test("what the theory measures is screened, and the codebook comes back", async ({ page }) => {
   await openDemo(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();

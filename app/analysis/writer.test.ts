@@ -44,6 +44,25 @@ describe("writing a study down", () => {
     ]);
   });
 
+  it("notes with what is typed what is still being written", async () => {
+    let through: () => void = () => undefined;
+    const one = new Writer(
+      "s",
+      start,
+      () => new Promise<void>((resolve) => (through = () => resolve())),
+    );
+    const noted = () => JSON.parse(notes.get("hebel-pending s")!) as unknown;
+    const first = { patch: { theory: "a" }, base: { theory: start.theory } };
+    one.edit({ theory: "a" }, "theory", "");
+    await vi.advanceTimersByTimeAsync(300);
+    one.edit({ theory: "ab" }, "theory", "");
+    expect(noted()).toEqual({ patch: { theory: "ab" }, base: { theory: "a" }, earlier: [first] });
+    through();
+    await vi.advanceTimersByTimeAsync(100);
+    one.edit({ theory: "abc" }, "theory", "");
+    expect(noted()).toEqual({ patch: { theory: "abc" }, base: { theory: "a" } });
+  });
+
   it("writes at the latest after 0.7 s when nobody pauses", async () => {
     const one = writer();
     for (let i = 0; i < 30; i++) {

@@ -1,6 +1,6 @@
 import type { StudyDefinition } from "../../core";
 import type { StudyOutcome } from "../actions/study-action";
-import { notePending } from "../storage/pending";
+import { notePending, type Change } from "../storage/pending";
 
 type Patch = Partial<StudyDefinition>;
 
@@ -41,6 +41,8 @@ export class Writer {
   private readonly listeners = new Set<() => void>();
   private waiting: Waiting | null = null;
   private unwritten: Patch = {};
+  /** Changes that have been sent and are not through yet, the oldest first. */
+  private onTheirWay: Change[] = [];
   /** What has been sent since the screen was last given a state: it is on the screen, but not in that state. */
   private sentSince: Patch = {};
 
@@ -76,7 +78,11 @@ export class Writer {
       since,
       timer: setTimeout(() => void this.flush(), pause),
     };
-    notePending(this.id, { patch: this.waiting.patch, base: this.waiting.base });
+    notePending(this.id, {
+      patch: this.waiting.patch,
+      base: this.waiting.base,
+      ...(this.onTheirWay.length > 0 ? { earlier: this.onTheirWay } : {}),
+    });
   }
 
   /** Writes what is waiting to be written. */
@@ -88,7 +94,13 @@ export class Writer {
     const { patch, kind, why, base } = waiting;
     this.known = { ...this.known, ...patch };
     this.sentSince = { ...this.sentSince, ...patch };
-    await this.send({ intent: "change", patch, kind, why, base });
+    const change: Change = { patch, base };
+    this.onTheirWay = [...this.onTheirWay, change];
+    try {
+      await this.send({ intent: "change", patch, kind, why, base });
+    } finally {
+      this.onTheirWay = this.onTheirWay.filter((other) => other !== change);
+    }
   };
 
   /** How a write ended. */

@@ -17,7 +17,6 @@ import { ItemPool } from "../components/measures/item-pool";
 import { MeasureCard } from "../components/measures/measure-card";
 import { Fault } from "../components/theory/raw-line";
 import { replaceLine } from "../components/theory/edit-text";
-import { Empty } from "../components/ui/empty";
 import { ScreenHead } from "../components/ui/layout";
 
 /** Items grouped into measures, with their reliability as items come and go. */
@@ -42,6 +41,8 @@ export default function Measures() {
     .map((v) => v.name);
   const free = numeric.filter((name) => !used.has(name));
   const factors = freeFactors(measures);
+  /** No answers of single people, so nothing can be said of items but by an estimated model. */
+  const known = raw.moments !== undefined;
   const families = itemFamilies(free);
   const taken = [...columns, ...measures.map((m) => m.name.name)];
   const change = (theory: string, what: string): void => edit({ theory }, `measure ${what}`);
@@ -53,13 +54,6 @@ export default function Measures() {
       ? [Math.min(...own.map((s) => s.min!)), Math.max(...own.map((s) => s.max!))]
       : null;
   };
-  if (raw.moments) {
-    return (
-      <Empty title="Measures">
-        Only means and covariances are known, so there are no answers to make scores of.
-      </Empty>
-    );
-  }
   return (
     <Sides>
       <ItemPool
@@ -68,7 +62,8 @@ export default function Measures() {
         factors={factors}
         taken={taken}
         make={(name, items) => {
-          const form = items.some((item) => factors.includes(item)) ? "reflects" : "averages";
+          const latent = known || items.some((item) => factors.includes(item));
+          const form = latent ? "reflects" : "averages";
           change(
             addMeasure(definition.theory, measures, freeName(name, taken), items, form),
             "new",
@@ -79,9 +74,11 @@ export default function Measures() {
         <ScreenHead as="div">
           <Typography variant="h1">Measures</Typography>
           <p className="quiet">
-            {measures.length === 0
-              ? "Several answers that stand for one thing become a measure."
-              : "Alpha assumes that all items measure equally well; omega does not."}
+            {known
+              ? "Only means and covariances are known: items can be those of a common factor, which is estimated together with the paths. Scale scores need the answers themselves."
+              : measures.length === 0
+                ? "Several answers that stand for one thing become a measure."
+                : "Alpha assumes that all items measure equally well; omega does not."}
           </p>
         </ScreenHead>
         {faults.map((fault) => (
@@ -100,9 +97,13 @@ export default function Measures() {
             evidence={result?.find((e) => e.name === measure.name.name)}
             level={definition.settings.level}
             pool={itemsFor(measure, measures, free)}
-            secondOrder={measure.items.some((i) =>
-              measures.some((m) => m.name.name === i.ref.name),
-            )}
+            items={
+              measure.items.some((i) => measures.some((m) => m.name.name === i.ref.name))
+                ? "factors"
+                : known
+                  ? "moments"
+                  : "answers"
+            }
             observed={observed(measure)}
             change={(next) =>
               change(rewriteMeasure(definition.theory, next), `change ${measure.name.name}`)
@@ -113,7 +114,7 @@ export default function Measures() {
             remove={() => change(removeMeasure(definition.theory, measure), "remove")}
           />
         ))}
-        {measures.length > 0 && (
+        {measures.length > 0 && !known && (
           <p className="quiet">
             In hypotheses a measure stands under its name:{" "}
             {measures.map((m) => writeName(m.name.name)).join(", ")}. Guidance: alpha or omega of{" "}

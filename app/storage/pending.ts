@@ -2,10 +2,42 @@ import type { StudyDefinition } from "../../core";
 
 const pendingKey = (id: string): string => `hebel-pending ${id}`;
 
-/** A change that is about to be written, with what it started from. */
-export interface Pending {
-  patch: Partial<StudyDefinition>;
-  base: Partial<StudyDefinition>;
+type Patch = Partial<StudyDefinition>;
+
+/** A change, with what it started from. */
+export interface Change {
+  patch: Patch;
+  base: Patch;
+}
+
+/** A change that is about to be written, and those before it, the oldest first, that may not have been stored yet. */
+export interface Pending extends Change {
+  earlier?: Change[];
+}
+
+/**
+ * The change that a note stands for when it meets a stored study. Writes that were on their way when the tab closed may
+ * have been stored or not: where the study stands as one of them found it, it is this tab's own state, and everything
+ * from there on is written; what stands there otherwise comes from elsewhere, and is left to be merged.
+ */
+export function resumed({ patch, base, earlier = [] }: Pending, stored: Patch): Change {
+  const whole: Patch = Object.assign({}, ...earlier.map((e) => e.patch), patch);
+  const keys = Object.keys(whole) as (keyof StudyDefinition)[];
+  const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+  const from = (key: keyof StudyDefinition): unknown => {
+    const starts = [...earlier.map((e) => e.base), base].filter((b) => key in b);
+    const own = starts.find((b) => same(b[key], stored[key]));
+    return (own ?? starts.at(-1) ?? {})[key];
+  };
+  return {
+    patch: whole,
+    base: Object.fromEntries(
+      keys.flatMap((key) => {
+        const value = from(key);
+        return value === undefined ? [] : [[key, value]];
+      }),
+    ),
+  };
 }
 
 /** Notes a change at once: a tab closed in that moment loses nothing. Without room for the note the database has to do. */
@@ -18,7 +50,7 @@ export function notePending(id: string, pending: Pending): void {
 }
 
 /** Forgets the note once that change is stored; a newer one stays. */
-export function clearPending(id: string, patch: Partial<StudyDefinition>): void {
+export function clearPending(id: string, patch: Patch): void {
   const noted = read(id);
   if (noted && JSON.stringify(noted.patch) === JSON.stringify(patch)) forgetPending(id);
 }
@@ -43,9 +75,7 @@ function read(id: string): Pending | null {
     const noted: unknown = JSON.parse(localStorage.getItem(pendingKey(id)) ?? "null");
     if (typeof noted !== "object" || noted === null) return null;
     // Notes of earlier versions were the change alone.
-    return "patch" in noted
-      ? (noted as Pending)
-      : { patch: noted as Partial<StudyDefinition>, base: {} };
+    return "patch" in noted ? (noted as Pending) : { patch: noted as Patch, base: {} };
   } catch {
     return null;
   }

@@ -176,6 +176,42 @@ describe("a tab closed while a change was on its way", () => {
   });
 });
 
+describe("a tab closed while one change was being written and the next one typed", () => {
+  const A = { patch: { title: "A" }, base: { title: "Study" } };
+  const AB = { patch: { title: "AB" }, base: { title: "A" }, earlier: [A] };
+  /** The study as the closed tab left it: another page has opened it now. */
+  const leftAt = async (title: string): Promise<string> => {
+    const id = await fresh();
+    await changeStudy(id, { title }, "title");
+    await database.studies.update(id, { origin: "the closed tab" });
+    return id;
+  };
+
+  it("loses neither, whether the first was stored or not", async () => {
+    for (const title of ["Study", "A", "AB"]) {
+      const id = await leftAt(title);
+      notePending(id, AB);
+      await recoverPending(id);
+      expect((await definitionOf(id)).title, title).toBe("AB");
+    }
+  });
+
+  it("writes what only the first change changed, too", async () => {
+    const id = await leftAt("Study");
+    const question = { patch: { question: "Why?" }, base: { question: "" } };
+    notePending(id, { ...A, earlier: [question] });
+    await recoverPending(id);
+    expect(await definitionOf(id)).toMatchObject({ title: "A", question: "Why?" });
+  });
+
+  it("leaves what another tab has written meanwhile", async () => {
+    const id = await leftAt("Another's");
+    notePending(id, AB);
+    await recoverPending(id);
+    expect((await definitionOf(id)).title).toBe("Another's");
+  });
+});
+
 it("newer data keep what was said of columns that are still there", async () => {
   const id = await fresh();
   await changeStudy(

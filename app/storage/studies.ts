@@ -15,7 +15,7 @@ import type { LoadedStudy } from "../../formats";
 import { isWhole, isWholeSheet } from "./damage";
 import { emptyHistory, boundedHistory, stateOf } from "./history";
 import { mergePatch } from "./merge";
-import { takePending } from "./pending";
+import { resumed, takePending } from "./pending";
 import { writing } from "./room";
 import { database, TAB, type StoredRun, type StoredStrip, type StoredStudy } from "./database";
 
@@ -67,7 +67,10 @@ export const studyOfTable = (title: string, table: Table, variables: Variable[])
 /** Stores a change that a closed tab left behind. */
 export async function recoverPending(id: string): Promise<void> {
   const noted = takePending(id);
-  if (noted) await changeStudy(id, noted.patch, "recovered", "", noted.base);
+  if (!noted) return;
+  const study = await database.studies.get(id);
+  const { patch, base } = resumed(noted, study?.definition ?? {});
+  await changeStudy(id, patch, "recovered", "", base);
 }
 
 /** A study with its data; the data of the study opened last stay in memory. */

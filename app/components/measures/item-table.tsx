@@ -87,10 +87,10 @@ function withoutIt(value: number | null | undefined, alpha: number | null | unde
 }
 
 /** The factors that a factor of second order stands behind; what can be said of them is estimated with the theory. */
-export function FactorTable({ measure, remove }: Pick<Props, "measure" | "remove">) {
+export function FactorItems({ measure, remove }: Pick<Props, "measure" | "remove">) {
   return (
     <NumberTable
-      title={`Factors behind which ${measure.name.name} stands`}
+      title={`Items of ${measure.name.name}`}
       columns={["item", ""]}
       rows={measure.items.map(({ ref: { name } }) => ({
         key: name,

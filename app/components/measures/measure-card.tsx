@@ -6,7 +6,7 @@ import { alphaWorking, type Measure, type MeasureEvidence, type MeasureForm } fr
 import { CloseIcon } from "../icons";
 import { Slot } from "../theory/slot";
 import { formed, turnItem, withItem, withoutItem } from "./edit-measures";
-import { FactorTable, InterItem, ItemTable } from "./item-table";
+import { InterItem, ItemTable, FactorItems } from "./item-table";
 import { AnsweredRule, ScaleFields, ScalingRule, WeightingRule } from "./measure-rules";
 import { ReliabilitySummary } from "./reliability-summary";
 import { WorkingView } from "../working/working-view";
@@ -38,8 +38,8 @@ interface Props {
   level: number;
   /** Columns that may become items. */
   pool: string[];
-  /** Its items are factors themselves. */
-  secondOrder: boolean;
+  /** What its items are: answers, columns of which only means and covariances are known, or factors themselves. */
+  items: "answers" | "moments" | "factors";
   /** Lowest and highest answer to the items so far. */
   observed: [number, number] | null;
   change: (measure: Measure) => void;
@@ -53,7 +53,7 @@ export function MeasureCard({
   evidence,
   level,
   pool,
-  secondOrder,
+  items,
   observed,
   change,
   rename,
@@ -96,11 +96,13 @@ export function MeasureCard({
           title={FORMS.find(([form]) => form === measure.form)?.[2]}
           onChange={(e) => change(formed(measure, e.target.value as MeasureForm))}
         >
-          {FORMS.map(([form, words]) => (
-            <option key={form} value={form}>
-              {words}
-            </option>
-          ))}
+          {FORMS.filter(([form]) => items === "answers" || form === "reflects").map(
+            ([form, words]) => (
+              <option key={form} value={form}>
+                {words}
+              </option>
+            ),
+          )}
         </Select>
         <Spacer />
         <IconAction name={`Remove the measure ${measure.name.name}`} onClick={remove}>
@@ -135,8 +137,8 @@ export function MeasureCard({
       {warnings.map((w) => (
         <Note key={w.code}>{w.message}</Note>
       ))}
-      {secondOrder ? (
-        <FactorTable measure={measure} remove={takeOut} />
+      {items === "factors" ? (
+        <FactorItems measure={measure} remove={takeOut} />
       ) : (
         <ItemTable
           measure={measure}
@@ -145,7 +147,7 @@ export function MeasureCard({
           remove={takeOut}
         />
       )}
-      <Rules {...{ measure, pool, secondOrder, change }} />
+      <Rules {...{ measure, pool, items, change }} />
       {evidence && <InterItem evidence={evidence} />}
       {!isScore && <p className="quiet">{FORMS.find(([form]) => form === measure.form)?.[2]}</p>}
     </Card>
@@ -156,9 +158,9 @@ export function MeasureCard({
 function Rules({
   measure,
   pool,
-  secondOrder,
+  items,
   change,
-}: Pick<Props, "measure" | "pool" | "secondOrder" | "change">) {
+}: Pick<Props, "measure" | "pool" | "items" | "change">) {
   const { form } = measure;
   return (
     <Foot>
@@ -169,7 +171,7 @@ function Rules({
         options={pool.filter((name) => !measure.items.some((i) => i.ref.name === name))}
         choose={(item) => change(withItem(measure, item))}
       />
-      {!secondOrder && (
+      {items === "answers" && (
         <ScaleFields key={JSON.stringify(measure.scale)} measure={measure} change={change} />
       )}
       {(form === "averages" || form === "sums") && (
