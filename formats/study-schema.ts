@@ -299,6 +299,7 @@ export const studySchema = z.strictObject({
             .enum(["statistical", "conceptual", "both"])
             .default(DEFAULT_REPORT.figures.diagram),
           beside: z.enum(["interval", "p", "nothing"]).default(DEFAULT_REPORT.figures.beside),
+          surface: z.boolean().default(DEFAULT_REPORT.figures.surface),
         })
         .prefault({}),
       parts: z

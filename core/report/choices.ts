@@ -60,6 +60,8 @@ export interface FigureChoices {
   diagram: "statistical" | "conceptual" | "both";
   /** What stands under an estimate on an arrow. */
   beside: "interval" | "p" | "nothing";
+  /** Predictions over a predictor and its moderator as a surface, beside the lines. */
+  surface: boolean;
 }
 
 /** What of the evidence stands in the report, in what order and style. */
@@ -74,7 +76,7 @@ export const DEFAULT_REPORT: ReportChoices = {
   decimal: ".",
   spelling: "british",
   units: "raw",
-  figures: { widthMm: 120, fontPt: 8, diagram: "statistical", beside: "interval" },
+  figures: { widthMm: 120, fontPt: 8, diagram: "statistical", beside: "interval", surface: false },
   // An appendix is for those who ask for it.
   parts: PARTS.map((id) => ({ id, shown: id !== "working" })),
 };

@@ -46,6 +46,7 @@ export type FigureSpec =
     }
   | { kind: "slopes"; moderation: string }
   | { kind: "region"; moderation: string; set: number }
+  | { kind: "surface"; moderation: string }
   | { kind: "indirect"; region: string }
   | { kind: "forest"; effects: readonly string[] };
 

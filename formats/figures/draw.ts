@@ -1,6 +1,7 @@
 import { plain, type Evidence, type FigureBlock } from "../../core";
 import { pathFigure } from "./path-figure";
 import { forestFigure, indirectFigure, regionFigure, slopesFigure } from "./plots";
+import { surfaceFigure } from "./surface";
 import type { DrawnFigure, FigureStyle } from "./svg";
 
 /** A figure of a report; null where the evidence no longer holds what it shows. */
@@ -19,6 +20,10 @@ export function drawFigure(
     case "region": {
       const own = evidence.moderations.find((m) => m.id === figure.moderation);
       return own ? regionFigure(own, figure.set, evidence, title, style) : null;
+    }
+    case "surface": {
+      const own = evidence.moderations.find((m) => m.id === figure.moderation);
+      return own ? surfaceFigure(own, evidence, title, style) : null;
     }
     case "indirect": {
       const own = evidence.regions.find((r) => r.id === figure.region);

@@ -16,7 +16,9 @@ const evidenceOf = ({ definition, table }: ReturnType<typeof demoStudy>) => {
   const evidence = analyse(study, table);
   const { blocks } = composeReport(
     { evidence, data: null, definition: study },
-    completeChoices({ figures: { ...completeChoices({}).figures, diagram: "both" } }),
+    completeChoices({
+      figures: { ...completeChoices({}).figures, diagram: "both", surface: true },
+    }),
   );
   return { evidence, figures: blocks.filter((b) => b.kind === "figure") };
 };
@@ -61,6 +63,47 @@ describe("figures", () => {
       (f) => f.figure.kind === "path" && f.figure.estimates === "none",
     )!;
     expect(drawFigure(concepts, evidence, DEFAULT_FIGURE)!.svg).not.toMatch(/>−?0\.\d/);
+  });
+
+  it("show a surface as high as what is predicted, with a line where the slope ceases to be clear", () => {
+    const { evidence, figures } = studies[1]!;
+    const surface = figures.find((f) => f.figure.kind === "surface")!;
+    const { svg } = drawFigure(surface, evidence, DEFAULT_FIGURE)!;
+    const own = evidence.moderations.find(
+      (m) => surface.figure.kind === "surface" && m.id === surface.figure.moderation,
+    )!;
+    const { rootsInRange } = own.johnsonNeyman[0]!.tests[evidence.errors]!.pointwise;
+    expect(svg.match(/stroke-dasharray="4 2"/g) ?? []).toHaveLength(rootsInRange.length);
+    expect(rootsInRange.length).toBeGreaterThan(0);
+    // The darkest cell and the lightest one are those of the highest and the lowest predictions.
+    const greys = [...svg.matchAll(/fill="#([0-9a-f]{2})\1\1" stroke="none"/g)].map((m) =>
+      parseInt(m[1]!, 16),
+    );
+    expect(greys).toHaveLength(14 * 14);
+    expect(Math.max(...greys)).toBeGreaterThan(245);
+    expect(Math.min(...greys)).toBeLessThan(160);
+    for (const { name } of own.moderators) expect(svg).toContain(`>${name}<`);
+    expect(svg).toContain(`>${own.outcome}<`);
+  });
+
+  it("have no surface where a moderator has levels or there are several", () => {
+    const { evidence } = studies[0]!;
+    for (const m of evidence.moderations) {
+      const drawn = drawFigure(
+        { figure: { kind: "surface", moderation: m.id }, title: "A surface" },
+        evidence,
+        DEFAULT_FIGURE,
+      );
+      const plain = m.moderators.length === 1 && m.moderators[0]!.columns.length === 1;
+      if (!plain) expect(drawn).toBeNull();
+    }
+    expect(
+      drawFigure(
+        { figure: { kind: "surface", moderation: "gone" }, title: "" },
+        evidence,
+        DEFAULT_FIGURE,
+      ),
+    ).toBeNull();
   });
 
   it("use no colour but greys", () => {

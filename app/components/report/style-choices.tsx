@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import type { FigureChoices, ReportChoices } from "../../../core";
+import { Check } from "../ui/check";
 import { Choice } from "../ui/field";
 
 /** How numbers and words are written. */
@@ -113,6 +114,11 @@ export function FigureStyles({
           ["nothing", "nothing"],
         ]}
         onChange={(value) => change({ beside: value as FigureChoices["beside"] })}
+      />
+      <Check
+        checked={figures.surface}
+        onChange={(surface) => change({ surface })}
+        label="Moderation also as a surface"
       />
     </Group>
   );

@@ -1,3 +1,4 @@
+import type { ModerationEvidence } from "../../evidence";
 import { heading, type Part, type ReportContext } from "../context";
 import { orderNote } from "../path-numbers";
 import type { Block, FigureBlock, FigureSpec } from "../document";
@@ -66,7 +67,7 @@ function estimated({ evidence, style }: ReportContext): Block[] {
   ];
 }
 
-function slopes({ evidence }: ReportContext): Block[] {
+function slopes({ evidence, style }: ReportContext): Block[] {
   return evidence.moderations
     .filter((m) => m.path && m.lines.length > 0)
     .slice(0, MOST)
@@ -90,9 +91,25 @@ function slopes({ evidence }: ReportContext): Block[] {
               ),
             ]
           : []),
+        ...(set >= 0 && style.figures.surface && hasSurface(m)
+          ? [
+              figure(
+                `surface ${m.id}`,
+                `${m.outcome} over ${m.focalLabel} and ${m.johnsonNeyman[set]!.over}`,
+                { kind: "surface", moderation: m.id },
+                "Predicted values with other predictors at their means, over all observed values of the moderator; dashed where the slope begins or ceases to be told apart from zero (Johnson-Neyman).",
+              ),
+            ]
+          : []),
       ];
     });
 }
+
+/** One moderator of amounts, and a predictor of amounts. */
+const hasSurface = ({ moderators, lines, focal }: ModerationEvidence): boolean =>
+  moderators.length === 1 &&
+  moderators[0]!.columns.length === 1 &&
+  typeof lines[0]?.points[0]?.at[focal] === "number";
 
 const bands = ({ evidence }: ReportContext): Block[] =>
   evidence.regions
