@@ -1,6 +1,7 @@
 import { fork, type ChildProcess } from "node:child_process";
 import { join } from "node:path";
 import { hostile, wellFormed, type CorpusFile } from "./corpus";
+import { tryCrossings } from "./crossings";
 import { tryTheories } from "./theories";
 
 const LIMIT_MS = 20_000;
@@ -127,7 +128,7 @@ function print(title: string, tallies: Map<string, Tally>): void {
 
 /** `npm run bench -- hostile [files] [well-formed] [theories] [seed]` */
 export async function attackReaders(args: string[]): Promise<void> {
-  const [files = 2000, whole = 500, theories = 10_000, seed = 1] = args.map(Number);
+  const [files = 2000, whole = 500, theories = 10_000, seed = 1, crossed = 300] = args.map(Number);
   print(`${whole} well-formed files, cell for cell`, await readAll(wellFormed(whole, seed)));
   print(`${files} broken and hostile files`, await readAll(hostile(files, seed)));
   const { counts, faults, slowest } = tryTheories(theories, seed);
@@ -135,4 +136,9 @@ export async function attackReaders(args: string[]): Promise<void> {
     `\n${theories} theories: ${[...counts].map(([k, n]) => `${n} ${k}`).join(", ")}; slowest ${Math.round(slowest)} ms`,
   );
   for (const { theory, fault } of faults.slice(0, 5)) console.log(JSON.stringify(theory), fault);
+  const crossings = tryCrossings(crossed, seed);
+  console.log(
+    `\n${crossed} crossings: ${[...crossings.counts].map(([k, n]) => `${n} ${k}`).join(", ")}`,
+  );
+  for (const fault of crossings.faults.slice(0, 5)) console.log(JSON.stringify(fault));
 }

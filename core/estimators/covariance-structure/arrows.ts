@@ -100,7 +100,11 @@ function placed(
   const at = (name: string): number => {
     const place = places.get(name);
     if (place === undefined)
-      throw new ModelFault("unknown-variable", `There is no variable “${name}”.`, [name]);
+      throw new ModelFault(
+        "unknown-variable",
+        `“${name}” takes no part in the model: no measure and no path has it. Add a sentence about it, or take it out of this one.`,
+        [name],
+      );
     return place;
   };
   const slots = arrows.map((arrow): Slot => {

@@ -37,9 +37,11 @@ export const momentCount = (p: number, means: boolean, groups: number): number =
 export function fitModel(stated: Specification, data: StructureSample): FittedModel {
   const compiled = compile(stated);
   const sample = prepareSample(stated, compiled, data);
-  // What is observed of a case depends on means, so with values missing they are part of the model.
-  const spec = sample.missing && !stated.means ? { ...stated, means: true } : stated;
-  if (spec !== stated) return fitModel(spec, data);
+  // What is observed of a case depends on means, so with values missing they are part of the model, and its likelihood is
+  // that of the cases, whatever divisor covariances have elsewhere.
+  if (sample.missing && (!stated.means || stated.convention === "wishart"))
+    return fitModel({ ...stated, means: true, convention: "normal" }, data);
+  const spec = stated;
   const models = compiled;
   const p = spec.observed.length;
   const parameters = models[0]!.parameters.length;

@@ -48,7 +48,7 @@ export function fitModerated(
   interactions: readonly LatentInteraction[],
   data: StructureSample,
 ): ModeratedFit {
-  const linear = fitModel({ ...spec, means: true, estimator: "ml" }, data);
+  const linear = fitModel({ ...spec, means: true, estimator: "ml", convention: "normal" }, data);
   const arrows = spec.groups[0]!.arrows;
   const model = withProducts(linear.models[0]!, interactions);
   const w = model.variables.indexOf(interactions[0]!.w);

@@ -199,16 +199,22 @@ export class Parts {
   }
 }
 
-/** Residual covariances of products that share an item, where all products are used. */
+/**
+ * Residual covariances of products that share an item, where all products are used. What all of them share, as the one
+ * column that an observed moderator is, tells none of them from the others.
+ */
 function sharingResiduals(
   { items }: BuiltProduct,
   rule: StructureOptions["interactions"],
 ): Arrow[] {
   if (!rule.startsWith("all_")) return [];
+  const several = (side: "x" | "w"): boolean =>
+    items.some((item) => item[side] !== items[0]![side]);
+  const [x, w] = [several("x"), several("w")];
   return items.flatMap((to, i) =>
     items
       .slice(0, i)
-      .filter((from) => from.x === to.x || from.w === to.w)
+      .filter((from) => (x && from.x === to.x) || (w && from.w === to.w))
       .map((from) => free({ kind: "covariance", from: from.name, to: to.name })),
   );
 }

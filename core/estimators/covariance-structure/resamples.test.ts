@@ -43,6 +43,12 @@ describe("a replicate is the analysis of its rows", () => {
       0,
     ],
     ["products with an observed variable", "H1: F raises H\nH2: m4 alters F to H", {}, 0],
+    [
+      "all products with an observed variable",
+      "H1: F raises H\nH2: m4 alters F to H",
+      { options: { interactions: "all_double" } },
+      0,
+    ],
     ["everybody", "H1: F raises H through G", { options: { missing: "everybody" } }, 0.1],
     [
       "everybody, with matched products",

@@ -219,6 +219,53 @@ describe("theories of latent variables", () => {
   });
 });
 
+describe("the divisor n - 1", () => {
+  const gaps = Object.fromEntries(
+    Object.entries(columns).map(([name, values], j) => [
+      name,
+      values.map((v, i) => ((i + 2 * j) % 13 === 0 ? null : v)),
+    ]),
+  );
+  const effectsOf = (
+    made: Record<string, (number | null)[]>,
+    sentences: string,
+    options: Record<string, string>,
+  ) => {
+    const { effects, fit } = analyseMade({
+      columns: made,
+      theory: `${THEORY}\n${sentences}`,
+      settings: { interval: "delta", options },
+    }) as unknown as { effects: { id: string; estimate: number; shown: unknown }[]; fit: unknown };
+    return { fit, effects: effects.map((e) => [e.id, e.estimate, e.shown]) };
+  };
+
+  it("is none of a likelihood of cases: with values missing nothing changes", () => {
+    const options = { missing: "everybody" };
+    const own = effectsOf(gaps, "H1: fa raises fb", options);
+    expect(effectsOf(gaps, "H1: fa raises fb", { ...options, convention: "wishart" })).toEqual(own);
+  });
+
+  it("is none of an interaction by full information either", () => {
+    const sentences = "measure fc reflects x\nH1: fa raises fb\nH2: fc alters fa to fb";
+    const options = { interactions: "full_information" };
+    const own = effectsOf(columns, sentences, options);
+    expect(effectsOf(columns, sentences, { ...options, convention: "wishart" })).toEqual(own);
+  });
+
+  it("makes errors of complete data larger by the root of n over n - 1", () => {
+    const errors = (convention: string): number => {
+      const { effects } = analyseMade({
+        columns,
+        theory: `${THEORY}\nH1: fa raises fb`,
+        settings: { interval: "delta", options: { convention, means: "no" } },
+      });
+      const { shown } = effects.find((e) => e.id === "direct fa > fb")!;
+      return shown!.upper! - shown!.lower!;
+    };
+    expect(errors("wishart") / errors("normal")).toBeCloseTo(Math.sqrt(n / (n - 1)), 9);
+  });
+});
+
 describe("path models of observed variables that leave nothing out", () => {
   it("agree with least squares to eight digits", () => {
     const settings = { replications: 0, interval: "delta" } as const;
