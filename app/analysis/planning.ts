@@ -51,7 +51,8 @@ export interface PlanningState {
   old: boolean;
 }
 
-const IDLE: PlanningState = {
+/** Nothing has been asked yet. */
+export const IDLE: PlanningState = {
   status: "idle",
   question: null,
   points: [],

@@ -12,7 +12,7 @@ import {
   type PlanFound,
   type StudyDefinition,
 } from "../../../core";
-import type { PlanningState } from "../../analysis/planning";
+import { IDLE, type PlanningState } from "../../analysis/planning";
 import { markupOf, textOf } from "../test-kit";
 import { Results } from "./results";
 
@@ -38,18 +38,9 @@ const study: StudyDefinition = {
 const CLAIMS = ["x raises y through m", "x raises m"];
 
 const state = (own: Partial<PlanningState>): PlanningState => ({
+  ...IDLE,
   status: "done",
   question: { kind: "power", people: [40, 60] },
-  points: [],
-  sizes: [],
-  smallest: null,
-  effect: null,
-  noEffect: false,
-  done: 0,
-  total: null,
-  secondsLeft: null,
-  problem: null,
-  old: false,
   ...own,
 });
 

@@ -76,7 +76,7 @@ function Reading({
       title={found.reason}
       sx={{
         display: "grid",
-        gridTemplateColumns: "118px 110px 1fr",
+        gridTemplateColumns: "112px 108px 1fr",
         alignItems: "center",
         whiteSpace: "nowrap",
         fontSize: 14,
