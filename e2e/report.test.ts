@@ -32,6 +32,9 @@ test("the results section is chosen, styled, kept, and taken along as a document
   ).toBeVisible();
   await expect(report.getByText("0.282", { exact: true })).toBeVisible();
 
+  // Nothing moderates here, so nothing can be drawn as a surface.
+  await expect(page.getByRole("checkbox", { name: /as a surface/ })).toHaveCount(0);
+
   // Another style, at once on the page.
   await page.getByLabel("Decimal sign").selectOption(",");
   await expect(report.getByText("0,282", { exact: true })).toBeVisible();
@@ -138,6 +141,11 @@ test("a figure leaves at its size, a table by one click, and the page is read by
   const png = await downloaded(page, () => figure.getByRole("button", { name: "600 dpi" }).click());
   const bytes = readFileSync(await png.path());
   expect(bytes.readUInt32BE(16)).toBe(Math.round((85 / 25.4) * 600));
+
+  const surface = page.getByRole("img", { name: "confidence over hours and support" });
+  await expect(surface).toHaveCount(0);
+  await page.getByRole("checkbox", { name: "Moderation also as a surface" }).check();
+  await expect(surface.first()).toBeVisible();
 
   await page.getByRole("button", { name: "Copy Table 1", exact: true }).click();
   await expect(page.getByRole("button", { name: "Copy Table 1", exact: true })).toHaveText(

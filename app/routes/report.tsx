@@ -8,6 +8,7 @@ import { Link } from "react-router";
 import {
   completeChoices,
   composeReport,
+  hasSurface,
   partsWithContent,
   type Evidence,
   type ReportChoices,
@@ -125,6 +126,7 @@ export default function Report() {
           <StyleChoices choices={choices} change={change} />
           <FigureStyles
             figures={choices.figures}
+            surfaces={evidence.moderations.some((m) => m.path && hasSurface(m))}
             change={(patch) => change({ figures: { ...choices.figures, ...patch } })}
           />
           <Plan

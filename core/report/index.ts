@@ -10,6 +10,7 @@ export {
   type ReportStyle,
 } from "./choices";
 export type * from "./document";
+export { hasSurface } from "./parts/figures";
 export { orderNote, pathEffects, type PathUnits } from "./path-numbers";
 export { plainText } from "./present";
 export { referenceText } from "./references";

@@ -204,7 +204,8 @@ function StripMarks({
 function Handle({ x, y, bottom, text }: { x: number; y: number; bottom: number; text: string }) {
   return (
     <g className={styles.stripHandle}>
-      <path className={styles.stripStem} d={`M${x} ${M.top}V${bottom}`} />
+      {/* It begins beneath the words of the regions. */}
+      <path className={styles.stripStem} d={`M${x} ${M.top + 22}V${bottom}`} />
       <circle cx={x} cy={y} r={5.5} />
       <path className={styles.fulcrum} d={`M${x} ${bottom}l11 19h-22z`} />
       <text x={x} y={bottom + 34} textAnchor="middle">

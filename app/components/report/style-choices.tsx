@@ -70,9 +70,12 @@ export function StyleChoices({
 /** How figures are drawn. */
 export function FigureStyles({
   figures,
+  surfaces,
   change,
 }: {
   figures: FigureChoices;
+  /** There is a moderation that can be drawn as a surface. */
+  surfaces: boolean;
   change: (patch: Partial<FigureChoices>) => void;
 }) {
   return (
@@ -115,11 +118,13 @@ export function FigureStyles({
         ]}
         onChange={(value) => change({ beside: value as FigureChoices["beside"] })}
       />
-      <Check
-        checked={figures.surface}
-        onChange={(surface) => change({ surface })}
-        label="Moderation also as a surface"
-      />
+      {surfaces && (
+        <Check
+          checked={figures.surface}
+          onChange={(surface) => change({ surface })}
+          label="Moderation also as a surface"
+        />
+      )}
     </Group>
   );
 }

@@ -105,8 +105,8 @@ function slopes({ evidence, style }: ReportContext): Block[] {
     });
 }
 
-/** One moderator of amounts, and a predictor of amounts. */
-const hasSurface = ({ moderators, lines, focal }: ModerationEvidence): boolean =>
+/** Can a moderation be drawn as a surface? It takes one moderator of amounts, and a predictor of amounts. */
+export const hasSurface = ({ moderators, lines, focal }: ModerationEvidence): boolean =>
   moderators.length === 1 &&
   moderators[0]!.columns.length === 1 &&
   typeof lines[0]?.points[0]?.at[focal] === "number";
