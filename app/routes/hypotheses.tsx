@@ -9,7 +9,7 @@ import { choicesOf } from "../components/theory/choices";
 import { Picture } from "../components/theory/picture";
 import { Sentences } from "../components/theory/sentences";
 import { prepareEditor, TextView } from "../components/theory/text-view";
-import { VariableDetails } from "../components/theory/variable-details";
+import { detailsOf, VariableDetails } from "../components/theory/variable-details";
 import { Note, ScreenHead, Spacer } from "../components/ui/layout";
 import { Segments } from "../components/ui/segments";
 
@@ -44,9 +44,10 @@ export default function Hypotheses() {
       ),
     [definition.theory, dataset],
   );
+  const held = useMemo(() => detailsOf(dataset), [dataset]);
   const { variables, groupings, details } = useMemo(
-    () => choicesOf(dataset, statements),
-    [dataset, statements],
+    () => choicesOf(dataset, statements, held),
+    [dataset, statements, held],
   );
   useEffect(prepareEditor, []);
   const change = (theory: string): void => edit({ theory }, "theory");

@@ -41,8 +41,8 @@ export default function Measures() {
     .map((v) => v.name);
   const free = numeric.filter((name) => !used.has(name));
   const factors = freeFactors(measures);
-  /** No answers of single people, so nothing can be said of items but by an estimated model. */
-  const known = raw.moments !== undefined;
+  /** Only means and covariances are known, so there are no answers to make scores of. */
+  const momentsOnly = raw.moments !== undefined;
   const families = itemFamilies(free);
   const taken = [...columns, ...measures.map((m) => m.name.name)];
   const change = (theory: string, what: string): void => edit({ theory }, `measure ${what}`);
@@ -62,7 +62,7 @@ export default function Measures() {
         factors={factors}
         taken={taken}
         make={(name, items) => {
-          const latent = known || items.some((item) => factors.includes(item));
+          const latent = momentsOnly || items.some((item) => factors.includes(item));
           const form = latent ? "reflects" : "averages";
           change(
             addMeasure(definition.theory, measures, freeName(name, taken), items, form),
@@ -74,7 +74,7 @@ export default function Measures() {
         <ScreenHead as="div">
           <Typography variant="h1">Measures</Typography>
           <p className="quiet">
-            {known
+            {momentsOnly
               ? "Only means and covariances are known: items can be those of a common factor, which is estimated together with the paths. Scale scores need the answers themselves."
               : measures.length === 0
                 ? "Several answers that stand for one thing become a measure."
@@ -100,7 +100,7 @@ export default function Measures() {
             items={
               measure.items.some((i) => measures.some((m) => m.name.name === i.ref.name))
                 ? "factors"
-                : known
+                : momentsOnly
                   ? "moments"
                   : "answers"
             }
@@ -114,7 +114,7 @@ export default function Measures() {
             remove={() => change(removeMeasure(definition.theory, measure), "remove")}
           />
         ))}
-        {measures.length > 0 && !known && (
+        {measures.length > 0 && !momentsOnly && (
           <p className="quiet">
             In hypotheses a measure stands under its name:{" "}
             {measures.map((m) => writeName(m.name.name)).join(", ")}. Guidance: alpha or omega of{" "}

@@ -4,6 +4,14 @@ import { Select } from "../ui/select";
 import { TextInput } from "../ui/text-input";
 import { reliable, scaled, signed, VARIANCE } from "./edit-measures";
 
+/** The items of a measure, to choose one of. */
+const itemOptions = ({ items }: Measure) =>
+  items.map(({ ref }) => (
+    <option key={ref.name} value={ref.name}>
+      {ref.name}
+    </option>
+  ));
+
 interface Props {
   measure: Measure;
   change: (measure: Measure) => void;
@@ -24,11 +32,7 @@ export function ScalingRule({ measure, change }: Props) {
         >
           <option value="">the settings</option>
           <option value={VARIANCE}>a variance of 1</option>
-          {items.map(({ ref }) => (
-            <option key={ref.name} value={ref.name}>
-              {ref.name}
-            </option>
-          ))}
+          {itemOptions(measure)}
         </Select>
       </label>
     );
@@ -99,7 +103,7 @@ const WEIGHTING_WORDS: Record<Weighting, string> = {
 
 /** How a composite weights its items, and which of them tells the direction of its score. */
 export function WeightingRule({ measure, change }: Props) {
-  const { items, weighting, signedBy } = measure;
+  const { weighting, signedBy } = measure;
   return (
     <>
       <label>
@@ -122,11 +126,7 @@ export function WeightingRule({ measure, change }: Props) {
           onChange={(e) => change(signed(measure, e.target.value))}
         >
           <option value="">most of its items</option>
-          {items.map(({ ref }) => (
-            <option key={ref.name} value={ref.name}>
-              {ref.name}
-            </option>
-          ))}
+          {itemOptions(measure)}
         </Select>
       </label>
     </>

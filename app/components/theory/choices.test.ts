@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { buildDataset, parseTheory } from "../../../core";
 import { madeStudy } from "../../../core/test-kit";
 import { choicesOf, measureWords, type Choices } from "./choices";
+import { detailsOf } from "./variable-details";
 
 const rows = [0, 1, 2, 3, 4, 5, 6, 7];
 const columns = {
@@ -23,7 +24,7 @@ function offered(theory: string): Choices {
   });
   const dataset = buildDataset(definition, table);
   const { statements } = parseTheory(theory, Object.keys(columns));
-  return choicesOf(dataset, statements);
+  return choicesOf(dataset, statements, detailsOf(dataset));
 }
 
 describe("what the slots of the composer offer", () => {

@@ -1,5 +1,4 @@
-import { type Dataset, type Measure, type Statement } from "../../../core";
-import { detailsOf } from "./variable-details";
+import type { Dataset, Measure, Statement } from "../../../core";
 
 /** What the slots of the composer offer. */
 export interface Choices {
@@ -12,7 +11,7 @@ export interface Choices {
 }
 
 /** What a measure is, after “is”: “a common factor of”. */
-export const FORM_WORDS: Record<Measure["form"], string> = {
+const FORM_WORDS: Record<Measure["form"], string> = {
   averages: "the mean of",
   sums: "the sum of",
   reflects: "a common factor of",
@@ -31,10 +30,15 @@ export function measureWords(measure: Measure): string {
 /**
  * What the sentences of a theory can be about. Factors and composites have no column of their own, so a measure is known
  * by its sentence.
+ * @param held what the columns hold, by name: it takes a look at every cell, and does not change as a sentence is typed
  */
-export function choicesOf(dataset: Dataset, statements: readonly Statement[]): Choices {
+export function choicesOf(
+  dataset: Dataset,
+  statements: readonly Statement[],
+  held: ReadonlyMap<string, string>,
+): Choices {
   const measures = statements.filter((s) => s.kind === "measure");
-  const details = detailsOf(dataset);
+  const details = new Map(held);
   for (const measure of measures)
     if (!details.has(measure.name.name)) details.set(measure.name.name, measureWords(measure));
   const columns = dataset.table.columns.flatMap(({ name }, j) =>
