@@ -104,6 +104,7 @@ export default function Measures() {
                   ? "moments"
                   : "answers"
             }
+            means={!raw.moments?.standardised}
             observed={observed(measure)}
             change={(next) =>
               change(rewriteMeasure(definition.theory, next), `change ${measure.name.name}`)

@@ -8,12 +8,14 @@ import { NumberTable, type Cell } from "../ui/number-table";
 interface Props {
   measure: Measure;
   evidence: MeasureEvidence | undefined;
+  /** False where only covariances are known: the rows that stand for them have no mean of their own. */
+  means: boolean;
   turn: (item: string) => void;
   remove: (item: string) => void;
 }
 
 /** One row for each item: how it goes with the others, and what would be without it. */
-export function ItemTable({ measure, evidence, turn, remove }: Props) {
+export function ItemTable({ measure, evidence, means, turn, remove }: Props) {
   const reliability = evidence?.reliability.value;
   const against = reliability?.warnings.find((w) => w.code === "negative_item_total")?.about ?? [];
   return (
@@ -39,7 +41,7 @@ export function ItemTable({ measure, evidence, turn, remove }: Props) {
           cells: [
             name,
             keyed(reversed, () => turn(name)),
-            two(s?.mean),
+            two(means ? s?.mean : null),
             two(s?.sd),
             two(s?.correctedItemTotal),
             two(s?.squaredMultipleCorrelation),

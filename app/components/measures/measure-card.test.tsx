@@ -30,6 +30,7 @@ function card(theory: string, items: "answers" | "moments" | "factors" = "answer
           level={0.95}
           pool={["a4"]}
           items={items}
+          means={items === "answers"}
           observed={[-3, 3]}
           change={() => undefined}
           rename={() => undefined}

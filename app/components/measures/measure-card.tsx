@@ -40,6 +40,8 @@ interface Props {
   pool: string[];
   /** What its items are: answers, columns of which only means and covariances are known, or factors themselves. */
   items: "answers" | "moments" | "factors";
+  /** Items have means that are known. */
+  means: boolean;
   /** Lowest and highest answer to the items so far. */
   observed: [number, number] | null;
   change: (measure: Measure) => void;
@@ -54,6 +56,7 @@ export function MeasureCard({
   level,
   pool,
   items,
+  means,
   observed,
   change,
   rename,
@@ -143,6 +146,7 @@ export function MeasureCard({
         <ItemTable
           measure={measure}
           evidence={evidence}
+          means={means}
           turn={(item) => change(turnItem(measure, item, observed))}
           remove={takeOut}
         />

@@ -85,6 +85,7 @@ describe("the items of a measure", () => {
     const [evidence] = measuresEvidence(definition, dataset);
     const html = markupOf(
       <ItemTable
+        means
         measure={dataset.measures[0]!}
         evidence={evidence}
         turn={nothing}
