@@ -171,6 +171,12 @@ const stops: [string, MadeStudy, string, string[]][] = [
     ["g", "categorical"],
   ],
   ["no sentence", { columns, theory: "# nothing yet" }, "nothing_to_estimate", ["sentence"]],
+  [
+    "composites that no sentence connects",
+    { columns, theory: "measure both combines x, y" },
+    "nothing_to_estimate",
+    ["sentence"],
+  ],
 ];
 
 describe("what stops an analysis", () => {

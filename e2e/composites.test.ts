@@ -27,7 +27,7 @@ test("measurement on one page, paths with their sizes, prediction in words", asy
     "0.200",
   );
   await expect(
-    page.getByText(/The belonging of new cases is predicted better than by the mean/),
+    page.getByText(/In new cases belonging is predicted better than by the mean/),
   ).toBeVisible({ timeout: 60_000 });
   await expect(page.getByRole("heading", { name: "Prediction of new people" })).toBeVisible();
   expect(await faults(page)).toEqual([]);

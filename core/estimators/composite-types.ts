@@ -134,7 +134,7 @@ export interface CompositePath {
   to: string;
   /** In SDs of both scores. */
   estimate: number;
-  /** As every effect is reported: from one value to the other where there are two, else per SD. Null where groups differ. */
+  /** As every effect is reported: from one value to the other where there are two, else per SD; null for what no coefficient reports. */
   reported: ResampledEvidence | null;
   f2: number | null;
   vif: number | null;
@@ -180,14 +180,23 @@ export interface CompositeSection {
   }[];
   /** Rows of the file (from 1) with the scores of each construct: of variance one, and on the items' own scale. */
   scores: { rows: number[]; standardised: Named<number[]>; raw: Named<number[] | null> };
-  /** In how many replicates each construct's score points the other way; null until resampled. */
+  /** In how many replicates each construct's score points the other way; null until resampled, and with groups. */
   turned: Named | null;
+  /** Null until everything has been resampled, and with groups. */
   exactFit: ExactFitEvidence | null;
   /** Every two groups; none until everything has been resampled, and where there are no groups. */
   comparisons: GroupComparisonEvidence[];
+  /** Null until everything has been resampled, and with groups. */
   prediction: PredictionEvidence | null;
+  /** With groups: the same of each of them; else empty. */
+  byGroup: GroupStudies[];
   /** What the fit means, in sentences. */
   fitWords: string[];
+}
+
+/** What is resampled of one group. */
+export interface GroupStudies extends Pick<CompositeSection, "turned" | "exactFit" | "prediction"> {
+  group: string;
 }
 
 export interface PermutationTest {

@@ -2,6 +2,7 @@ import { StudyProblem } from "../problems";
 import { findCycle, topologicalOrder, type Path } from "./graph";
 import { moderatedSteps, nodesOf, productsOf, type ModeratedStep } from "./moderated-steps";
 import type {
+  MeasureForm,
   Compare,
   Contrast,
   Control,
@@ -65,8 +66,10 @@ export interface CompiledTheory {
  */
 export function compileTheory(statements: readonly Statement[]): CompiledTheory {
   const paths = collectPaths(statements);
-  const factors = statements.some((s) => s.kind === "measure" && s.form === "reflects");
-  if (paths.length === 0 && !factors) {
+  // Factors alone are a theory of their items; composites are weighted by the paths between them.
+  const made = (form: MeasureForm): boolean =>
+    statements.some((s) => s.kind === "measure" && s.form === form);
+  if (paths.length === 0 && (!made("reflects") || made("combines"))) {
     throw new StudyProblem("nothing_stated", {});
   }
   const covariates = collectCovariates(statements, paths);

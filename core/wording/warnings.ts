@@ -22,6 +22,8 @@ const WARNINGS = {
     `${excluded} of ${read} ${unit} are left out by ${numbered(filters.length, "the filter", "the filters")} ${quoted(filters)}.`,
   rows_dropped: ({ dropped, read, unit, missing }: Dropped) =>
     `${dropped} of ${read} ${unit} are left out because a value is missing (${missing.map(({ name, count }) => `${name} ${count}`).join(", ")}).`,
+  binary_outcome: ({ outcome, measured }: { outcome: string; measured: boolean }) =>
+    `“${outcome}” has two values; its 0/1 coding is explained by a straight line, as a probability, so rest on robust or resampled errors and read effects on it as differences in proportions.${measured ? " A yes/no model of its own it gets where all measures are averages or sums." : ""}`,
   unit_changed: ({ name, power }: { name: string; power: number }) =>
     `“${name}” is analysed in units of 2^${power}, since its numbers are too ${power > 0 ? "large" : "small"} to be squared: means, estimates and limits are per that unit; tests, R² and standardised effects are the same in any unit.`,
   not_finite: ({ count, places }: { count: number; places: string[] }) =>

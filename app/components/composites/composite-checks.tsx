@@ -5,6 +5,7 @@ import { CheckPart, Tried } from "../structure/check-part";
 import { Words } from "../structure/structure-view";
 import { useTryChange } from "../structure/use-try-change";
 import { Disclosure } from "../ui/disclosure";
+import { studiesOf } from "./composite-view";
 import { CrossLoadings } from "./cross-loadings";
 import { DiscrepancyTable, ExactFitTable } from "./fit-tables";
 import { ConstructTable, ItemTable, PairTable } from "./measurement-tables";
@@ -19,7 +20,7 @@ export function CompositeChecks({
   section: CompositeSection;
 }) {
   const { tried, leaveOut } = useTryChange(context);
-  const { groups, fitWords, exactFit } = section;
+  const { groups, fitWords } = section;
   const level = context.definition.settings.level;
   return (
     <>
@@ -36,7 +37,7 @@ export function CompositeChecks({
               <Typography sx={{ fontFamily: "var(--serif)", maxWidth: "80ch" }}>
                 {short.length === 0
                   ? `Nothing in the measurement${where} falls short of common guidance.`
-                  : short.join(" ")}
+                  : `${groups.length > 1 ? `${group.group}: ` : ""}${short.join(" ")}`}
               </Typography>
               <ConstructTable group={group} where={where} />
               <ItemTable group={group} where={where} level={level} leaveOut={leaveOut} />
@@ -54,7 +55,12 @@ export function CompositeChecks({
         </Typography>
         <Words words={fitWords} />
         <DiscrepancyTable section={section} />
-        {exactFit && <ExactFitTable study={exactFit} />}
+        {studiesOf(section).map(
+          ({ group, exactFit }) =>
+            exactFit && (
+              <ExactFitTable key={group} study={exactFit} where={group && `, ${group}`} />
+            ),
+        )}
       </CheckPart>
     </>
   );

@@ -18,7 +18,8 @@ export function CompositeView({
   section: CompositeSection;
   evidence: Evidence;
 }) {
-  const { method, fitWords, exactFit, comparisons, prediction } = section;
+  const { method, fitWords, comparisons } = section;
+  const studies = studiesOf(section);
   return (
     <Box sx={{ display: "grid", gap: 3, mt: 4, gridTemplateColumns: "minmax(0, 1fr)" }}>
       <div>
@@ -36,7 +37,12 @@ export function CompositeView({
         <Disclosure summary="All measures of misfit">
           <DiscrepancyTable section={section} />
         </Disclosure>
-        {exactFit && <ExactFitTable study={exactFit} />}
+        {studies.map(
+          ({ group, exactFit }) =>
+            exactFit && (
+              <ExactFitTable key={group} study={exactFit} where={group && `, ${group}`} />
+            ),
+        )}
         <p className="quiet">
           Weights, loadings and reliability stand on <Link to="../checks">Checks</Link>.
         </p>
@@ -47,13 +53,27 @@ export function CompositeView({
           comparison={comparison}
         />
       ))}
-      {prediction && <PredictionTable prediction={prediction} unit={evidence.unit} />}
+      {studies.map(
+        ({ group, prediction }) =>
+          prediction && (
+            <PredictionTable
+              key={group}
+              prediction={prediction}
+              unit={evidence.unit}
+              where={group && `, ${group}`}
+            />
+          ),
+      )}
     </Box>
   );
 }
 
 const isStep = (cell: Cell): boolean =>
   typeof cell === "object" && String(cell?.shown).endsWith("†");
+
+/** What is resampled of the model: of each group where there are several. */
+export const studiesOf = ({ byGroup, exactFit, prediction }: CompositeSection) =>
+  byGroup.length > 0 ? byGroup : [{ group: "", exactFit, prediction }];
 
 /** Every path with its interval, f², VIF, and the R² of what it leads to. */
 function PathTable({ section, evidence }: { section: CompositeSection; evidence: Evidence }) {
@@ -70,16 +90,10 @@ function PathTable({ section, evidence }: { section: CompositeSection; evidence:
           to,
           product ? from.replace(" x ", " × ") : from,
           ...(several ? [group] : []),
-          ...(several
-            ? [estimate]
-            : [
-                inSteps
-                  ? { shown: `${plain(reported.estimate)} †`, value: reported.estimate }
-                  : estimate,
-                reported?.se ?? null,
-                limitsCell(reported?.lower ?? null, reported?.upper ?? null),
-                pCell(reported?.p ?? null, reported?.pIsBound),
-              ]),
+          inSteps ? { shown: `${plain(reported.estimate)} †`, value: reported.estimate } : estimate,
+          reported?.se ?? null,
+          limitsCell(reported?.lower ?? null, reported?.upper ?? null),
+          pCell(reported?.p ?? null, reported?.pIsBound),
           f2 === null
             ? null
             : { shown: `${f2.toFixed(3)}${partOfProduct && !product ? " *" : ""}`, value: f2 },
@@ -101,7 +115,9 @@ function PathTable({ section, evidence }: { section: CompositeSection; evidence:
         "explained by",
         ...(several ? ["group"] : []),
         "path",
-        ...(several ? [] : ["SE", `${level} % CI`, "p"]),
+        "SE",
+        `${level} % CI`,
+        "p",
         "f²",
         "VIF",
         "R²",

@@ -56,11 +56,14 @@ export function DiscrepancyTable({ section }: { section: CompositeSection }) {
   );
 }
 
-/** How large misfit would be by chance. */
-export function ExactFitTable({ study }: { study: ExactFitEvidence }) {
+/**
+ * How large misfit would be by chance.
+ * @param where of which group, as the title ends
+ */
+export function ExactFitTable({ study, where }: { study: ExactFitEvidence; where: string }) {
   return (
     <NumberTable
-      title="Exact fit"
+      title={`Exact fit${where}`}
       columns={["model", "measure", "observed", "95 % of resamples below", "99 % below", "p"]}
       words={[1]}
       rows={study.measures.map(({ model, measure, value, upper95, upper99, p }) => ({

@@ -1,4 +1,5 @@
 import Typography from "@mui/material/Typography";
+import { useId } from "react";
 import type { PredictionEvidence } from "../../../core";
 import { Words } from "../structure/structure-view";
 import { NumberTable } from "../ui/number-table";
@@ -7,19 +8,24 @@ import { NumberTable } from "../ui/number-table";
 export function PredictionTable({
   prediction,
   unit,
+  where,
 }: {
   prediction: PredictionEvidence;
   unit: string;
+  /** Of which group, as the title ends. */
+  where: string;
 }) {
+  const id = useId();
   const { items, words, folds, repetitions } = prediction;
   return (
-    <div>
-      <Typography variant="h2" id="prediction">
+    <section aria-labelledby={id}>
+      <Typography variant="h2" id={id}>
         Prediction of new {unit}
+        {where}
       </Typography>
       <Words words={words} />
       <NumberTable
-        title={`Prediction of new ${unit}`}
+        title={`Prediction of new ${unit}${where}`}
         columns={[
           "item",
           "measures",
@@ -48,6 +54,6 @@ export function PredictionTable({
         }))}
         note={`${folds} folds${repetitions > 1 ? `, averaged over ${repetitions} divisions` : ""}: each is predicted from a model of all others (Shmueli et al. 2016), from the items of constructs that nothing explains. Benchmark: a regression of the item on all of those items. Q² of zero or less is no better than the item's mean.`}
       />
-    </div>
+    </section>
   );
 }

@@ -31,7 +31,7 @@ import { furtherStudies } from "./further-studies";
 import { pairsIn, type HtmtPlan } from "./htmt";
 import { CompositeKernel, type CompositeProblem } from "./kernel";
 import { distinctProducts, same } from "./model";
-import { htmtLabel, loadingLabel, turnedLabel, weightLabel } from "./labels";
+import { htmtLabel, labelIn, loadingLabel, turnedLabel, weightLabel } from "./labels";
 import { optionsOf, type CompositeOptions } from "./options";
 import type { AveragePlan, ReportedEquation, ReportPlan } from "./report";
 import { theoryComposite, type TheoryComposite } from "./theory-model";
@@ -54,7 +54,7 @@ export class CompositeFit implements Fit<CompositeProblem>, FittedComposite {
   readonly options: CompositeOptions;
   private readonly averages: { plan: AveragePlan; to: number }[] = [];
   private studies: FurtherStudies | null = null;
-  private readonly measured: { at: number; htmt: HtmtPlan } | null;
+  private readonly measured: { at: number; htmt: HtmtPlan }[];
 
   /** @throws StudyProblem that says why there is no estimate */
   constructor(
@@ -81,7 +81,7 @@ export class CompositeFit implements Fit<CompositeProblem>, FittedComposite {
       };
     });
     this.parameters = this.makeParameters();
-    this.measured = this.groups.length === 1 ? this.addMeasurement() : null;
+    this.measured = this.groups.map((_, g) => this.addMeasurement(g));
     const size = this.parameters.covered;
     const none: Covariance = { size, values: new Float64Array(size * size).fill(NaN) };
     this.covariances = byCovariance(() => none) as Record<CovarianceKind, Covariance>;
@@ -133,8 +133,11 @@ export class CompositeFit implements Fit<CompositeProblem>, FittedComposite {
   }
 
   private label(outcome: string, key: string, group: number): string {
-    const own = coefficientLabel(outcome, key);
-    return group === 0 ? own : `${own} [${this.grouping.names[group]}]`;
+    return this.inGroup(group, coefficientLabel(outcome, key));
+  }
+
+  private inGroup(group: number, label: string): string {
+    return labelIn(group === 0 ? null : this.grouping.names[group]!, label);
   }
 
   readonly average = (columns: readonly string[]): number => {
@@ -168,22 +171,20 @@ export class CompositeFit implements Fit<CompositeProblem>, FittedComposite {
   }
 
   kernelData(): CompositeProblem {
-    const [first] = this.groups;
-    const { solution } = first!;
     return {
       n: this.data.sample.rows.length,
       size: this.parameters.labels.length,
       firstFixed: this.parameters.labels.length,
-      groups: this.groups.map(({ built, rows }, g) => ({
+      groups: this.groups.map(({ built, rows, solution }, g) => ({
         plan: built.plan,
         rows: this.groups.length > 1 ? rows : null,
         report: this.reportPlan(g),
+        measurement: {
+          ...this.measured[g]!,
+          reference: { weights: solution.weights, r: solution.r },
+        },
       })),
       align: this.options.align,
-      measurement: this.measured && {
-        ...this.measured,
-        reference: { weights: solution.weights, r: solution.r },
-      },
     };
   }
 
@@ -263,23 +264,23 @@ export class CompositeFit implements Fit<CompositeProblem>, FittedComposite {
     return parameters;
   }
 
-  /** Weights, loadings, flags of turned constructs and ratios between constructs join the vector. */
-  private addMeasurement(): { at: number; htmt: HtmtPlan } {
-    const { built } = this.groups[0]!;
+  /** Weights, loadings, flags of turned constructs and ratios between constructs of a group join the vector. */
+  private addMeasurement(g: number): { at: number; htmt: HtmtPlan } {
+    const { built } = this.groups[g]!;
     const { constructs } = built.model;
     const { start } = built.plan.layout;
     const at = this.parameters.labels.length;
+    const add = (label: string, role: "average" | "flag"): number =>
+      addParameter(this.parameters, this.inGroup(g, label), role);
     const items = constructs.flatMap((c) => c.indicators.map((item) => [c.name, item] as const));
-    for (const [name, item] of items)
-      addParameter(this.parameters, weightLabel(name, item), "average");
-    for (const [name, item] of items)
-      addParameter(this.parameters, loadingLabel(name, item), "average");
-    for (const { name } of constructs) addParameter(this.parameters, turnedLabel(name), "flag");
+    for (const [name, item] of items) add(weightLabel(name, item), "average");
+    for (const [name, item] of items) add(loadingLabel(name, item), "average");
+    for (const { name } of constructs) add(turnedLabel(name), "flag");
     const htmt: HtmtPlan = {
       blocks: built.stated.constructs.map((_, j) => [start[j]!, start[j + 1]!]),
     };
     for (const [i, j] of pairsIn(htmt))
-      addParameter(this.parameters, htmtLabel(constructs[i]!.name, constructs[j]!.name), "average");
+      add(htmtLabel(constructs[i]!.name, constructs[j]!.name), "average");
     return { at, htmt };
   }
 

@@ -10,11 +10,11 @@ import type {
   ResampledEvidence,
 } from "../composite-types";
 import type { SectionContext } from "../engine";
-import type { FittedComposite } from "./fitted-composite";
+import type { FittedComposite, FurtherStudies } from "./fitted-composite";
 import type { EstimatedGroup } from "./estimated-groups";
 import { fitWords, methodWords } from "./fit-words";
 import { htmtOf, pairsIn } from "./htmt";
-import { htmtLabel, loadingLabel, turnedLabel, weightLabel } from "./labels";
+import { htmtLabel, labelIn, loadingLabel, turnedLabel, weightLabel } from "./labels";
 import { recordOf } from "./record";
 import type { Product } from "./specification";
 import { MODE_WORDS } from "./wording";
@@ -25,9 +25,9 @@ export function compositeSections(
   context: SectionContext,
 ): CompositeSection[] {
   const { groups, grouping, options, composite } = fit;
-  const summaries = summariesOf(fit, context);
-  const [first] = groups;
-  const consistent = first!.built.model.consistent;
+  const consistent = groups[0]!.built.model.consistent;
+  const { comparisons, whole, byGroup } = context.complete ? fit.furtherStudies() : NOTHING_YET;
+  const several = groups.length > 1;
   return [
     {
       kind: "composites",
@@ -39,53 +39,78 @@ export function compositeSections(
         words: methodWords(fit),
       },
       groupVariable: grouping.variable,
-      groups: groups.map((group) => ({
-        group: group.name,
-        result: recordOf(group.solution),
-        constructs: constructsOf(group, summaries),
-        htmt: htmtEvidence(group, summaries),
-        paths: pathsOf(group, fit, summaries),
-      })),
+      groups: groups.map((group, g) => {
+        const summaries = summariesOf(fit, g, context);
+        return {
+          group: group.name,
+          result: recordOf(group.solution),
+          constructs: constructsOf(group, summaries),
+          htmt: htmtEvidence(group, summaries),
+          paths: pathsOf(group, fit, summaries),
+        };
+      }),
       scores: scoresOf(fit),
-      turned:
-        groups.length === 1 && context.flags
-          ? Object.fromEntries(
-              first!.built.model.constructs.map(({ name }): [string, number] => [
-                name,
-                context.flags!.get(turnedLabel(name)) ?? 0,
-              ]),
-            )
-          : null,
-      ...(context.complete ? fit.furtherStudies() : NOTHING_YET),
-      fitWords: fitWords(first!.solution),
+      turned: several ? null : turnedIn(fit, 0, context),
+      exactFit: whole.exactFit,
+      comparisons,
+      prediction: whole.prediction,
+      byGroup: several
+        ? groups.map(({ name }, g) => ({
+            group: name,
+            turned: turnedIn(fit, g, context),
+            exactFit: byGroup[g]?.exactFit ?? null,
+            prediction: byGroup[g]?.prediction ?? null,
+          }))
+        : [],
+      fitWords: groups.flatMap(({ solution, name }) => fitWords(solution, several ? name : null)),
     },
   ];
 }
 
-/** What takes long, before everything else has been said. */
-const NOTHING_YET = { exactFit: null, comparisons: [], prediction: null };
+/** In how many replicates each score of a group points the other way; null before there are any. */
+function turnedIn(fit: FittedComposite, g: number, { flags }: SectionContext): Named | null {
+  return (
+    flags &&
+    Object.fromEntries(
+      fit.groups[g]!.built.model.constructs.map(({ name }): [string, number] => [
+        name,
+        flags.get(groupLabel(fit, g, turnedLabel(name))) ?? 0,
+      ]),
+    )
+  );
+}
 
-/** What resamples say of a parameter of the fit, by its label. */
+const groupLabel = ({ grouping }: FittedComposite, g: number, label: string): string =>
+  labelIn(g === 0 ? null : grouping.names[g]!, label);
+
+/** What takes long, before everything else has been said. */
+const NOTHING_YET: FurtherStudies = {
+  comparisons: [],
+  whole: { exactFit: null, prediction: null },
+  byGroup: [],
+};
+
+/** What resamples say of a parameter of one group, by its label without the group. */
 interface Summaries {
   of(label: string): BootstrapSummary | null;
   interval: IntervalKind;
-  /** A parameter as it is reported; null in models of several groups, which have one of each. */
+  /** A parameter as it is reported; null where there is none of that name. */
   reported(label: string): ResampledEvidence | null;
 }
 
-function summariesOf(fit: FittedComposite, context: SectionContext): Summaries {
-  const { coefficients, parameters, groups } = fit;
+function summariesOf(fit: FittedComposite, g: number, context: SectionContext): Summaries {
+  const { coefficients, parameters } = fit;
   const at = new Map(coefficients.map((q, i) => [q.label, i]));
   const theta = fit.vector();
   const summaries: Summaries = {
     of: (label) => {
-      const place = at.get(label);
+      const place = at.get(groupLabel(fit, g, label));
       return place === undefined ? null : (context.bootstrap?.[place] ?? null);
     },
     interval: context.interval,
     reported: (label) => {
-      const place = parameters.index.get(label);
-      if (place === undefined || groups.length > 1) return null;
+      const place = parameters.index.get(groupLabel(fit, g, label));
+      if (place === undefined) return null;
       return resampled(theta[place]!, label, summaries);
     },
   };

@@ -2,8 +2,9 @@ import type { Warning } from "../../problems";
 import type { FittedComposite } from "./fitted-composite";
 import type { ResampledFlags } from "../engine";
 import type { EstimatedGroup } from "./estimated-groups";
+import { binaryOutcomes } from "../binary-outcomes";
 import { BY_CORRELATION } from "./layout";
-import { turnedLabel } from "./labels";
+import { labelIn, turnedLabel } from "./labels";
 import { rhoA } from "./reliability";
 import { smallestOf } from "./model-fit";
 import { warning } from "./wording";
@@ -13,10 +14,12 @@ const HIGH_VIF = 5;
 const DEFINITE = 1e-10;
 
 /** What of a composite model deserves a look before anything is concluded. */
-export function compositeWarnings({ composite, groups, options }: FittedComposite): Warning[] {
-  const list: Warning[] = composite.added.map(([from, to]) =>
-    warning("main_effect_added", { from, to }, [from, to]),
-  );
+export function compositeWarnings(fitted: FittedComposite): Warning[] {
+  const { composite, groups, options, theory, data } = fitted;
+  const list: Warning[] = [
+    ...binaryOutcomes(theory, data.variables, true),
+    ...composite.added.map(([from, to]) => warning("main_effect_added", { from, to }, [from, to])),
+  ];
   if (composite.filled.size > 0)
     list.push(
       warning(
@@ -40,19 +43,15 @@ export function resampledWarnings(
   fit: FittedComposite,
   { flags, done, complete }: ResampledFlags,
 ): Warning[] {
-  const constructs = fit.groups[0]!.built.model.constructs.flatMap(({ name }) => {
-    const count = flags.get(turnedLabel(name)) ?? 0;
-    return count > 0 ? [{ name, count }] : [];
-  });
+  const constructs = fit.groups.flatMap(({ name: group, built }, g) =>
+    built.model.constructs.flatMap(({ name }) => {
+      const count = flags.get(labelIn(g === 0 ? null : group, turnedLabel(name))) ?? 0;
+      return count > 0 ? [{ name, group: fit.groups.length > 1 ? group : null, count }] : [];
+    }),
+  );
   const list: Warning[] =
     constructs.length > 0
-      ? [
-          warning(
-            "sign_flips",
-            { constructs, done },
-            constructs.map((c) => c.name),
-          ),
-        ]
+      ? [warning("sign_flips", { constructs, done }, [...new Set(constructs.map((c) => c.name))])]
       : [];
   if (!complete || fit.groups.length < 2) return list;
   const unlike = fit

@@ -33,17 +33,24 @@ export function methodWords({ groups, options, composite }: FittedComposite): st
   return `${parts.join(", ")}.`;
 }
 
-/** What misfit means, without a verdict. */
-export function fitWords(solution: CompositeSolution): string[] {
+/**
+ * What misfit means, without a verdict.
+ * @param group where there are several, its name
+ */
+export function fitWords(solution: CompositeSolution, group: string | null): string[] {
   const fit = solution.consistentFit ?? solution.fit;
   if (!fit) return [];
   const { saturated, estimated } = fit;
+  const among = plain(saturated.srmr, 3);
+  const along = estimated ? plain(estimated.srmr, 3) : among;
   const words = [
-    `If all constructs may correlate, implied and observed correlations of items differ by ${plain(saturated.srmr, 3)} on average (SRMR). Below .08 is usually called good for factors (Hu & Bentler 1999); for composites there is no agreed limit.`,
+    `${group === null ? "If" : `${group}: if`} all constructs may correlate, implied and observed correlations of items differ by ${among} on average (SRMR). Below .08 is usually called good for factors (Hu & Bentler 1999); for composites there is no agreed limit.`,
   ];
-  if (estimated && Math.abs(estimated.srmr - saturated.srmr) > 1e-9)
+  if (along !== among)
     words.push(
-      `With the paths of the theory it is ${plain(estimated.srmr, 3)}: what is added comes from paths that were left out.`,
+      `With the paths of the theory it is ${along}: what is added comes from paths that were left out.`,
     );
-  return words;
+  else if (estimated && Math.abs(estimated.srmr - saturated.srmr) > 1e-9)
+    words.push("With the paths of the theory it is the same to three decimals.");
+  return group === null ? words : [words.join(" ")];
 }

@@ -9,7 +9,12 @@ import type { CompositeOptions } from "./options";
 import type { TheoryComposite } from "./theory-model";
 
 /** What re-estimates a model many times besides the bootstrap. */
-export type FurtherStudies = Pick<CompositeSection, "exactFit" | "comparisons" | "prediction">;
+export interface FurtherStudies extends Pick<CompositeSection, "comparisons"> {
+  /** Of the only group; nothing where there are several. */
+  whole: Pick<CompositeSection, "exactFit" | "prediction">;
+  /** Of each group where there are several; else empty. */
+  byGroup: Pick<CompositeSection, "exactFit" | "prediction">[];
+}
 
 type Shared = "parameters" | "coefficients" | "products" | "vector";
 

@@ -10,6 +10,14 @@ export interface GroupPlan {
   /** Places of its rows among those of the sample; null where they are all of them. */
   rows: Int32Array | null;
   report: ReportPlan;
+  measurement: MeasurementPlan;
+}
+
+/** Where measurement figures of a group stand in the vector, and what its scores in the sample are compared with. */
+export interface MeasurementPlan {
+  at: number;
+  htmt: HtmtPlan;
+  reference: { weights: Float64Array; r: Float64Array };
 }
 
 /** Plain data from which a worker estimates resamples. */
@@ -20,12 +28,6 @@ export interface CompositeProblem {
   groups: GroupPlan[];
   /** Turn constructs back that a resample turned round. */
   align: boolean;
-  /** Of the first group: which measurement figures follow the coefficients, and from where. */
-  measurement: {
-    at: number;
-    htmt: HtmtPlan;
-    reference: { weights: Float64Array; r: Float64Array };
-  } | null;
 }
 
 /** Estimates a composite model on resamples from sums and cross-products; with groups, from the weights of their rows. */
@@ -38,6 +40,7 @@ export class CompositeKernel implements Kernel {
     estimator: CompositeEstimator;
     writer: ReportWriter;
     moments: GroupMoments;
+    measurement: MeasurementPlan;
   }[];
 
   /** @param lenient true: estimates that have not settled are taken as they are */
@@ -57,74 +60,80 @@ export class CompositeKernel implements Kernel {
             extra: new Float64Array(0),
           }
         : null;
-    this.groups = problem.groups.map(({ plan, rows, report }) => {
+    this.groups = problem.groups.map(({ plan, rows, report, measurement }) => {
       const estimator = new CompositeEstimator(plan);
       return {
         estimator,
         writer: new ReportWriter(report, estimator),
         moments: new GroupMoments(plan, rows),
+        measurement,
       };
     });
   }
 
   refit(resample: Resample, out: Float64Array, at: number): boolean {
-    for (const { estimator, writer, moments } of this.groups) {
+    for (const { estimator, writer, moments, measurement } of this.groups) {
       if (this.columns) moments.fromSums(resample);
       else moments.fromWeights(resample.weights());
       if (!(moments.total > 2)) return false;
       const failure = estimator.measure(moments);
       if (failure && !(this.lenient && failure === "not_converged")) return false;
-      this.compareSigns(estimator, out, at);
+      compareSigns(estimator.algorithm, measurement, this.problem.align, out, at);
       if (estimator.structure(moments)) return false;
       writer.write(moments, out, at);
+      writeMeasurement(estimator, measurement, out, at);
     }
-    this.measure(out, at);
     return true;
   }
+}
 
-  /** Says which constructs run against the sample's scores, on the sample's data; turns them back where that is wanted. */
-  private compareSigns({ algorithm }: CompositeEstimator, out: Float64Array, at: number): void {
-    const { measurement, align } = this.problem;
-    if (!measurement || this.groups[0]!.estimator.algorithm !== algorithm) return;
-    const { weights, r } = measurement.reference;
-    const { start, constructs, indicators: p } = algorithm.layout;
-    const flags = at + measurement.at + 2 * p;
-    for (let j = 0; j < constructs; j++) {
-      let agreement = 0;
-      for (let k = start[j]!; k < start[j + 1]!; k++)
-        for (let m = start[j]!; m < start[j + 1]!; m++)
-          agreement += algorithm.weights[k]! * r[k * p + m]! * weights[m]!;
-      out[flags + j] = agreement < 0 ? 1 : 0;
-      if (agreement < 0 && align) algorithm.turn(j);
-    }
+/** Says which constructs run against the sample's scores, on the sample's data; turns them back where that is wanted. */
+function compareSigns(
+  algorithm: CompositeEstimator["algorithm"],
+  { at: from, reference }: MeasurementPlan,
+  align: boolean,
+  out: Float64Array,
+  at: number,
+): void {
+  const { weights, r } = reference;
+  const { start, constructs, indicators: p } = algorithm.layout;
+  const flags = at + from + 2 * p;
+  for (let j = 0; j < constructs; j++) {
+    let agreement = 0;
+    for (let k = start[j]!; k < start[j + 1]!; k++)
+      for (let m = start[j]!; m < start[j + 1]!; m++)
+        agreement += algorithm.weights[k]! * r[k * p + m]! * weights[m]!;
+    out[flags + j] = agreement < 0 ? 1 : 0;
+    if (agreement < 0 && align) algorithm.turn(j);
   }
+}
 
-  /** Weights, loadings, and how far constructs can be told apart. */
-  private measure(out: Float64Array, at: number): void {
-    const { measurement } = this.problem;
-    if (!measurement) return;
-    const { estimator } = this.groups[0]!;
-    const { algorithm, r, plan } = estimator;
-    const { indicators: p, constructs: c, start, modes } = plan.layout;
-    let next = at + measurement.at;
-    for (let k = 0; k < p; k++) out[next++] = algorithm.weights[k]!;
-    for (let j = 0; j < c; j++) {
-      const [from, to] = [start[j]!, start[j + 1]!];
-      let squares = 0;
-      for (let k = from; k < to; k++) squares += algorithm.weights[k]! ** 2;
-      const factor =
-        plan.consistent && plan.corrected[j] && modes[j] === BY_CORRELATION
-          ? Math.sqrt(estimator.rho[j]!) / squares
-          : NaN;
-      for (let k = from; k < to; k++)
-        out[next++] = Number.isNaN(factor)
-          ? algorithm.loadings[k * c + j]!
-          : algorithm.weights[k]! * factor;
-    }
-    // Flags of turned constructs stand here already.
-    next += c;
-    htmtOf(r, p, measurement.htmt, out, next);
+/** Weights, loadings, and how far constructs can be told apart. */
+function writeMeasurement(
+  { algorithm, r, plan, rho }: CompositeEstimator,
+  { at: from, htmt }: MeasurementPlan,
+  out: Float64Array,
+  at: number,
+): void {
+  const { indicators: p, constructs: c, start, modes } = plan.layout;
+  let next = at + from;
+  for (let k = 0; k < p; k++) out[next++] = algorithm.weights[k]!;
+  for (let j = 0; j < c; j++) {
+    const [first, last] = [start[j]!, start[j + 1]!];
+    let squares = 0;
+    for (let k = first; k < last; k++) squares += algorithm.weights[k]! ** 2;
+    const factor =
+      plan.consistent && plan.corrected[j] && modes[j] === BY_CORRELATION
+        ? Math.sqrt(rho[j]!) / squares
+        : NaN;
+    for (let k = first; k < last; k++)
+      out[next++] = Number.isNaN(factor)
+        ? algorithm.loadings[k * c + j]!
+        : algorithm.weights[k]! * factor;
   }
+  // Flags of turned constructs stand here already.
+  next += c;
+  htmtOf(r, p, htmt, out, next);
 }
 
 /** Means and covariances of the rows of a group under weights. */

@@ -1,3 +1,4 @@
+import { listed } from "../../wording";
 import { RandomStream, streamIndex } from "../../numerics/random";
 import type { PredictionEvidence } from "../composite-types";
 import { CompositeEstimator } from "./estimator";
@@ -191,15 +192,15 @@ function regressions(
     predictors.reduce((sum, k, i) => sum + b[at * predictors.length + i]! * x(k), 0);
 }
 
-/** Constructs that nothing explains. */
-const predictorsOf = ({ model }: BuiltComposite): string[] =>
-  model.constructs.map((c) => c.name).filter((name) => !model.paths.some(([, to]) => to === name));
+/** What the benchmark regresses on: the items of constructs that nothing explains, in words. */
+const predictorsOf = ({ model }: BuiltComposite): string =>
+  listed(
+    model.constructs
+      .filter(({ name }) => !model.paths.some(([, to]) => to === name))
+      .map(({ name, indicators }) => (indicators.length > 1 ? `all items of ${name}` : name)),
+  );
 
-function wordsOf(
-  items: PredictionEvidence["items"],
-  better: number,
-  predictors: string[],
-): string[] {
+function wordsOf(items: PredictionEvidence["items"], better: number, predictors: string): string[] {
   const constructs = [...new Set(items.map((i) => i.construct))];
   return [
     ...constructs.map((name) => {
@@ -214,7 +215,7 @@ function wordsOf(
             : "better than by the mean of the others";
       const among = own.length === 1 ? "" : `${ahead} of its ${own.length} items `;
       const whole = own.length === 1 && ahead === 0 ? "not " : "";
-      return `The ${name} of new cases is predicted ${against}, and ${among}${whole}with a smaller error than by a regression on all items of ${predictors.join(" and ")}.`;
+      return `In new cases ${name} is predicted ${against}, and ${among}${whole}with a smaller error than by a regression on ${predictors}.`;
     }),
     `${better} of ${items.length} items have a smaller error than by that benchmark: ${better === items.length ? "high" : better === 0 ? "no" : better >= items.length / 2 ? "medium" : "low"} predictive power (Shmueli et al. 2019).`,
   ];

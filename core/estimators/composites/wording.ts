@@ -32,10 +32,10 @@ export const warning = warningsIn({
     constructs,
     done,
   }: {
-    constructs: { name: string; count: number }[];
+    constructs: { name: string; group: string | null; count: number }[];
     done: number;
   }) =>
-    `In some of ${done} resamples a score points the other way than in the sample (${constructs.map((c) => `${c.name} ${c.count}`).join(", ")}). Intervals of its paths may then be too wide; “turn them back”, in the settings, aligns them.`,
+    `In some of ${done} resamples a score points the other way than in the sample (${constructs.map((c) => `${c.name}${c.group === null ? "" : ` in ${c.group}`} ${c.count}`).join(", ")}). Intervals of its paths may then be too wide; “turn them back”, in the settings, aligns them.`,
   groups_not_alike: ({ names }: { names: string[] }) =>
     `${quoted(names)} ${names.length === 1 ? "is" : "are"} not made of the items in the same way in all groups: weights differ more than by chance. A path that differs between groups there may differ because of measurement.`,
   fit_not_defined_with_products: () =>

@@ -19,6 +19,7 @@ import {
 } from "../../model";
 import type { Warning } from "../../problems";
 import type { CompiledTheory } from "../../theory";
+import { binaryOutcomes } from "../binary-outcomes";
 import type { Fit, Line, ModelData, SectionContext } from "../engine";
 import type { Section } from "../sections";
 import { productKey } from "./model-parts";
@@ -237,11 +238,15 @@ export class StructureFit implements Fit<StructureProblem> {
 
   get warnings(): Warning[] {
     const { dropped, n } = this.data.sample;
-    const list = structureWarnings(
-      this.model,
-      this.estimates,
-      dropped.length / (dropped.length + n) > NOTABLE ? dropped.length : 0,
-    );
+    const { variables, measures } = this.data;
+    const list = [
+      ...binaryOutcomes(this.theory, variables, measures.length > 0),
+      ...structureWarnings(
+        this.model,
+        this.estimates,
+        dropped.length / (dropped.length + n) > NOTABLE ? dropped.length : 0,
+      ),
+    ];
     return unitVariances(this.data)
       ? [...list, warning("correlations_as_covariances", {}, [])]
       : list;

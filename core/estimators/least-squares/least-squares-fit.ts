@@ -32,6 +32,7 @@ import {
 } from "../../sensitivity";
 import { chosenCovariance, type CovarianceKind, type Settings } from "../../study";
 import type { CompiledTheory } from "../../theory";
+import { binaryOutcomes } from "../binary-outcomes";
 import type { ExactTest, Fit, Line, ModelData, SectionContext } from "../engine";
 import type { EquationEvidence, EquationsSection, ResidualRows } from "../sections";
 import { coefficientQuantities } from "./coefficients";
@@ -43,7 +44,7 @@ import { reducedRegressions, reducedTest, totalOmnibus } from "./reduced";
 import { refitProblem, type RefitProblem } from "./refit-problem";
 import { residualRows } from "./residuals";
 import { degreesOfFreedom, jointF, linearTest } from "./tests";
-import { binaryOutcomes, fitWarnings } from "./warnings";
+import { fitWarnings } from "./warnings";
 
 /** Every equation of a theory by least squares, and what can be said of them. */
 export class LeastSquaresFit implements Fit<RefitProblem> {
@@ -109,9 +110,8 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
   get warnings(): Warning[] {
     const { sample, variables } = this.data;
     const { level } = this.settings;
-    const outcomes = this.design.equations.map((e) => e.outcome);
     return [
-      ...binaryOutcomes(outcomes, variables),
+      ...binaryOutcomes(this.theory, variables, false),
       ...fitWarnings(
         this.reported,
         this.equations(level, chosenCovariance(this.settings)),

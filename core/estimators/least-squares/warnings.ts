@@ -1,4 +1,3 @@
-import type { Variable } from "../../data";
 import type { Warning } from "../../problems";
 import type { EquationEvidence } from "../sections";
 import { LEVERAGE_ONE } from "./covariance";
@@ -22,15 +21,6 @@ export function fitWarnings(
     ...nearlyCollinear(fit, equations[g]!),
   ]);
 }
-
-/** Outcomes with two values, which least squares can explain, but not as well as it seems. */
-export const binaryOutcomes = (
-  outcomes: readonly string[],
-  variables: ReadonlyMap<string, Variable>,
-): Warning[] =>
-  outcomes
-    .filter((outcome) => variables.get(outcome)?.level === "binary")
-    .map((outcome) => warning("binary_outcome", { outcome }, [outcome]));
 
 function perfectFit({ perfect, equation: { outcome } }: EquationFit): Warning[] {
   return perfect ? [warning("perfect_fit", { outcome }, [outcome])] : [];

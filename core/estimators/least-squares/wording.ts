@@ -2,8 +2,6 @@ import { warningsIn } from "../../wording/warnings";
 
 /** A warning of least squares; what its sentences say stands here and nowhere else. */
 export const warning = warningsIn({
-  binary_outcome: ({ outcome }: { outcome: string }) =>
-    `“${outcome}” has two values; least squares explains its 0/1 coding as a probability, so use robust errors and read the effects as differences in proportions.`,
   perfect_fit: ({ outcome }: { outcome: string }) =>
     `The equation of “${outcome}” fits perfectly, so it has no standard errors. Is an outcome computed from its predictors?`,
   leverage_one: ({ outcome, rows }: { outcome: string; rows: number[] }) =>
