@@ -29,7 +29,7 @@ export default function Probe() {
   const [wanted, setView] = useState<View>("lever");
   if (!evidence && isWaiting(analysis)) return <Waiting title="Probe" />;
   if (!evidence || evidence.moderations.length === 0)
-    return <Nothing stopped={!evidence && isStopped(problem)} />;
+    return <Nothing stopped={!evidence && isStopped(problem)} groups={groupsIn(evidence)} />;
   const paths = evidence.moderations.filter((m) => m.path);
   const mirrors = evidence.moderations.filter((m) => !m.path);
   const region = evidence.regions.find((r) => r.id === chosen);
@@ -194,16 +194,33 @@ function EffectChoice({ paths, mirrors, regions, chosen, choose }: ChoiceProps) 
   );
 }
 
-/** @param stopped what stops the analysis is said above; then there is nothing to add */
-function Nothing({ stopped }: { stopped: boolean }) {
+/** The column that tells the groups of a theory apart; null where it has none. */
+const groupsIn = (evidence: Evidence | null): string | null =>
+  evidence?.sections.flatMap((s) =>
+    s.kind === "structure" || s.kind === "composites" ? [s.groupVariable] : [],
+  )[0] ?? null;
+
+/**
+ * @param stopped what stops the analysis is said above; then there is nothing to add
+ * @param groups every path may differ between these, and that stands elsewhere
+ */
+function Nothing({ stopped, groups }: { stopped: boolean; groups: string | null }) {
   return (
     <Empty title="Probe">
-      {!stopped && (
+      {groups !== null ? (
         <>
-          Nothing is moderated yet. <Link to="../hypotheses">Write a sentence</Link> such as
-          “support strengthens hours to confidence”, and here you can move support and watch the
-          effect of hours change.
+          The theory is estimated in each level of <em>{groups}</em>: paths and effects of every
+          group, and how they differ, stand on <Link to="../evidence">Evidence</Link>. Slopes and
+          regions are drawn along a variable that moderates a path without groups.
         </>
+      ) : (
+        !stopped && (
+          <>
+            Nothing is moderated yet. <Link to="../hypotheses">Write a sentence</Link> such as
+            “support strengthens hours to confidence”, and here you can move support and watch the
+            effect of hours change.
+          </>
+        )
       )}
     </Empty>
   );

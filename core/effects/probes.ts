@@ -5,6 +5,7 @@ import { centreOf, type Column, type UsedCoding } from "../design";
 import { extent, mean, twoValues } from "../numerics/moments";
 import { quantile6 } from "../numerics/quantile";
 import type { ProbeChoice } from "../study";
+import { minus, plain } from "../wording/numbers";
 
 /** A value at which effects are looked at: one number, or the codes of a level. */
 export interface Probe {
@@ -143,8 +144,8 @@ export function placeWords({ probe, moderator }: { probe: Probe; moderator: Mode
   const { label, value } = probe;
   const { name } = moderator;
   if (value === null || moderator.kind !== "numeric") return `${name} ${label}`;
-  if (label.startsWith("=")) return `${name} = ${label.slice(1)}`;
-  const said = `(${value.toFixed(2)})`;
+  if (label.startsWith("=")) return `${name} = ${minus(label.slice(1))}`;
+  const said = `(${plain(value, 2)})`;
   const named = own(NAMED, label);
   if (named) return `${named} ${name} ${said}`;
   return /^p[\d.]+$/.test(label) ? `${name} at ${label.slice(1)} % ${said}` : `${name} ${label}`;

@@ -11,6 +11,7 @@ import type { Prepared } from "../prepare";
 import type { Warning } from "../problems";
 import type { CovarianceKind } from "../study";
 import { warning } from "../wording";
+import { minus, plain } from "../wording/numbers";
 import { excludes } from "./reading";
 import type { BootstrapRun, EffectEvidence } from "./types";
 
@@ -120,7 +121,7 @@ function probeWarnings({ context, study }: Prepared): Warning[] {
 }
 
 const probeWords = ({ label, value }: Probe): string =>
-  label.startsWith("=") ? label.slice(1) : `${label} (${value!.toFixed(2)})`;
+  label.startsWith("=") ? minus(label.slice(1)) : `${label} (${plain(value, 2)})`;
 
 function effectWarnings(prepared: Prepared, effects: EffectEvidence[]): Warning[] {
   const list: Warning[] = [];
