@@ -59,7 +59,14 @@ export {
 export type { Claim } from "./effects";
 export type { ByCovariance, CoefficientTest, EffectKind, FTest } from "./model";
 export type { UsedCoding } from "./design";
-export { engineOf, engines, kernelOf, registerEngine, type StructureSection } from "./estimators";
+export {
+  engineOf,
+  engines,
+  kernelOf,
+  registerEngine,
+  studiesOf,
+  type StructureSection,
+} from "./estimators";
 export type * from "./estimators";
 export {
   influentialRows,

@@ -305,7 +305,9 @@ export const studySchema = z.strictObject({
       parts: z
         .array(z.strictObject({ id: z.enum(PARTS), shown: z.boolean().default(true) }))
         .default([])
-        .describe("In their order; parts that are not named stand at the end"),
+        .describe(
+          "In their order; parts that are not named stand between their neighbours in papers where both are, else at the end",
+        ),
     })
     .optional()
     .describe("What stands in the report, and how numbers and words are written"),

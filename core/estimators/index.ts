@@ -9,6 +9,7 @@ export type {
   SectionContext,
   Suitability,
 } from "./engine";
+export { studiesOf } from "./composite-studies";
 export { optionColumns, withOptions } from "./options";
 export { engineFor, engineOf, engines, kernelOf, registerEngine } from "./registry";
 export type * from "./response-types";

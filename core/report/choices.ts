@@ -6,11 +6,13 @@ export const PARTS = [
   "descriptives",
   "measurement",
   "fit",
+  "groups",
   "hypotheses",
   "effects",
   "conditional",
   "treatment",
   "equations",
+  "prediction",
   "robustness",
   "figures",
   "references",
@@ -25,11 +27,13 @@ export const PART_NAMES: Record<PartId, string> = {
   descriptives: "Descriptive statistics and correlations",
   measurement: "Measurement quality",
   fit: "Fit of the model",
+  groups: "Differences between groups",
   hypotheses: "Tests of the hypotheses",
   effects: "Direct, indirect and total effects",
   conditional: "Conditional effects",
   treatment: "Effects of the treatment",
   equations: "Equations",
+  prediction: "Prediction of new cases",
   robustness: "Robustness",
   figures: "Figures",
   references: "References",
@@ -81,10 +85,21 @@ export const DEFAULT_REPORT: ReportChoices = {
   parts: PARTS.map((id) => ({ id, shown: id !== "working" })),
 };
 
-/** Choices made earlier, with parts that exist since then at the end. */
+/**
+ * Choices made earlier. A part that exists since then stands after the one that comes before it in papers, where parts
+ * on both sides of it were chosen, else at the end.
+ */
 export function completeChoices(chosen: Partial<ReportChoices> | undefined): ReportChoices {
   const parts = (chosen?.parts ?? []).filter(({ id }) => PARTS.includes(id));
-  const rest = PARTS.filter((id) => !parts.some((p) => p.id === id));
+  const stands = (id: PartId | undefined): boolean => parts.some((p) => p.id === id);
+  const rest: PartId[] = [];
+  PARTS.forEach((id, place) => {
+    if (stands(id)) return;
+    const before = PARTS[place - 1];
+    if (!stands(before) || !PARTS.slice(place + 1).some(stands)) return void rest.push(id);
+    const after = parts.findIndex((p) => p.id === before) + 1;
+    parts.splice(after, 0, { id, shown: id !== "working" });
+  });
   return {
     ...DEFAULT_REPORT,
     ...chosen,

@@ -11,10 +11,12 @@ import { effects } from "./parts/effects";
 import { equations } from "./parts/equations";
 import { figures } from "./parts/figures";
 import { fit } from "./parts/fit";
+import { groups } from "./parts/groups";
 import { hypotheses } from "./parts/hypotheses";
 import { measurement } from "./parts/measurement";
 import { measures } from "./parts/measures";
 import { methods } from "./parts/methods";
+import { prediction } from "./parts/prediction";
 import { robustness } from "./parts/robustness";
 import { sample } from "./parts/sample";
 import { treatment } from "./parts/treatment";
@@ -34,11 +36,13 @@ const MAKERS: Record<PartId, Part> = {
   descriptives,
   measurement,
   fit,
+  groups,
   hypotheses,
   effects,
   conditional,
   treatment,
   equations,
+  prediction,
   robustness,
   figures,
   references,

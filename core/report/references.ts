@@ -1,3 +1,4 @@
+import { studiesOf } from "../estimators";
 import type { Evidence } from "../evidence";
 import type { DataEvidence } from "../evidence";
 import type { Reference } from "./document";
@@ -275,6 +276,52 @@ const SOURCES: { used: (e: Evidence, data: DataEvidence | null) => boolean; sour
         "39",
         "2",
         "297–316",
+      ),
+    },
+    {
+      used: ({ sections }) =>
+        sections.some((s) => s.kind === "composites" && s.comparisons.length > 0),
+      source: article(
+        "henseler2016",
+        "Henseler, J.; Ringle, C. M.; Sarstedt, M.",
+        2016,
+        "Testing measurement invariance of composites using partial least squares",
+        "International Marketing Review",
+        "33",
+        "3",
+        "405–431",
+      ),
+    },
+    {
+      used: ({ sections }) =>
+        sections.some(
+          (s) => s.kind === "composites" && studiesOf(s).some((own) => own.prediction !== null),
+        ),
+      source: article(
+        "shmueli2016",
+        "Shmueli, G.; Ray, S.; Velasquez Estrada, J. M.; Chatla, S. B.",
+        2016,
+        "The elephant in the room: Predictive performance of PLS models",
+        "Journal of Business Research",
+        "69",
+        "10",
+        "4552–4564",
+      ),
+    },
+    {
+      used: ({ sections }) =>
+        sections.some(
+          (s) => s.kind === "composites" && studiesOf(s).some((own) => own.exactFit !== null),
+        ),
+      source: article(
+        "beran1985",
+        "Beran, R.; Srivastava, M. S.",
+        1985,
+        "Bootstrap tests and confidence regions for functions of a covariance matrix",
+        "Annals of Statistics",
+        "13",
+        "1",
+        "95–115",
       ),
     },
     {

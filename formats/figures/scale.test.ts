@@ -63,6 +63,11 @@ describe("what stands at an axis", () => {
     );
   });
 
+  it("is there even where few are wanted within a narrow domain", () => {
+    expect(ticks([0.5, 4.52], 2)).toEqual([2, 4]);
+    expect(ticks([3, 3], 2)).toEqual([3]);
+  });
+
   it("lies where the scale says, and the scale can be read backwards", () => {
     const scale = linear([10, 20], [100, 0]);
     expect([scale(10), scale(15), scale(20)]).toEqual([100, 50, 0]);

@@ -20,7 +20,12 @@ export function linear(domain: [number, number], range: [number, number]): Linea
 export function ticks([min, max]: [number, number], wanted: number): number[] {
   const raw = (max - min) / wanted;
   const unit = 10 ** Math.floor(Math.log10(raw || 1));
-  const step = [1, 2, 5, 10].map((m) => m * unit).find((s) => s >= raw) ?? raw;
+  const steps = [1, 2, 5, 10].map((m) => m * unit);
+  // A step wider than the domain may leap over it, as from 2 to 5 where two are wanted within 4.02.
+  const step =
+    steps.find((s) => s >= raw && s <= (max - min || Infinity)) ??
+    steps.findLast((s) => s < raw) ??
+    raw;
   const first = Math.ceil(min / step - 1e-9) * step;
   const found: number[] = [];
   for (let v = first; v <= max + step * 1e-9; v += step) found.push(Number(v.toPrecision(12)));

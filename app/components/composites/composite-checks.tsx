@@ -1,11 +1,10 @@
 import Typography from "@mui/material/Typography";
-import type { CompositeSection } from "../../../core";
+import { studiesOf, type CompositeSection } from "../../../core";
 import type { StudyContext } from "../../analysis/use-study";
 import { CheckPart, Tried } from "../structure/check-part";
 import { Words } from "../structure/structure-view";
 import { useTryChange } from "../structure/use-try-change";
 import { Disclosure } from "../ui/disclosure";
-import { studiesOf } from "./composite-view";
 import { CrossLoadings } from "./cross-loadings";
 import { DiscrepancyTable, ExactFitTable } from "./fit-tables";
 import { ConstructTable, ItemTable, PairTable } from "./measurement-tables";

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
-import { plain, type CompositeSection, type Evidence } from "../../../core";
+import { plain, studiesOf, type CompositeSection, type Evidence } from "../../../core";
 import { limitsCell, pCell } from "../structure/cells";
 import { Words } from "../structure/structure-view";
 import { Disclosure } from "../ui/disclosure";
@@ -70,10 +70,6 @@ export function CompositeView({
 
 const isStep = (cell: Cell): boolean =>
   typeof cell === "object" && String(cell?.shown).endsWith("†");
-
-/** What is resampled of the model: of each group where there are several. */
-export const studiesOf = ({ byGroup, exactFit, prediction }: CompositeSection) =>
-  byGroup.length > 0 ? byGroup : [{ group: "", exactFit, prediction }];
 
 /** Every path with its interval, f², VIF, and the R² of what it leads to. */
 function PathTable({ section, evidence }: { section: CompositeSection; evidence: Evidence }) {

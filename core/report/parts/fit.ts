@@ -1,4 +1,9 @@
-import type { CompositeSection, StructureSection } from "../../estimators";
+import {
+  studiesOf,
+  type CompositeSection,
+  type ExactFitEvidence,
+  type StructureSection,
+} from "../../estimators";
 import {
   heading,
   number,
@@ -74,7 +79,8 @@ function structureFit(section: StructureSection, { cell, write }: ReportContext)
   ];
 }
 
-function compositeFit(section: CompositeSection, { cell }: ReportContext): Block[] {
+function compositeFit(section: CompositeSection, context: ReportContext): Block[] {
+  const { cell } = context;
   const rows = section.groups.flatMap(({ group, result }): Row[] => {
     const found = (result.consistent ?? result).fit ?? result.fit;
     if (!found) return [];
@@ -93,6 +99,9 @@ function compositeFit(section: CompositeSection, { cell }: ReportContext): Block
         : [];
     });
   });
+  const exact = studiesOf(section).flatMap(({ group, exactFit }) =>
+    exactFit ? [exactFitTable(exactFit, group, context)] : [],
+  );
   return [
     ...paragraphs(section.fitWords),
     ...(rows.length > 0
@@ -105,5 +114,39 @@ function compositeFit(section: CompositeSection, { cell }: ReportContext): Block
           ),
         ]
       : []),
+    ...exact,
   ];
+}
+
+const DISCREPANCIES = { srmr: "SRMR", dUls: "d_ULS", dG: "d_G" };
+
+/** How large misfit would be by chance; @param group where there are several, its name */
+function exactFitTable(
+  { measures, replicates, failed }: ExactFitEvidence,
+  group: string,
+  { cell, write }: ReportContext,
+): Block {
+  return table(
+    `exact-fit ${group}`,
+    `Exact fit${group === "" ? "" : `, ${group}`}`,
+    [
+      word("Model"),
+      word("Measure"),
+      number("Observed"),
+      number("95 % of resamples below"),
+      number("99 % below"),
+      number("p"),
+    ],
+    measures.map((m) =>
+      row(
+        cell.words(m.model === "saturated" ? "Saturated model" : "Estimated model"),
+        cell.words(DISCREPANCIES[m.measure]),
+        cell.number(m.value, 3),
+        cell.number(m.upper95, 3),
+        cell.number(m.upper99, 3),
+        cell.p(m.p),
+      ),
+    ),
+    [`${write.count(replicates - failed)} resamples of data that were made to fit.`],
+  );
 }
