@@ -1,4 +1,4 @@
-import { equationsOf } from "./evidence";
+import { equationsOf, unitWords } from "./evidence";
 import { describe, expect, it } from "vitest";
 import { StudyProblem } from "./problems";
 import { warningsIn } from "./wording";
@@ -337,6 +337,25 @@ describe("what deserves a look", () => {
     const own = analyseMade({ columns: { x, yes }, theory: "x raises yes" });
     expect(own.estimator.id).toBe("generalised");
     expect(own.warnings.some((k) => k.code === "binary_outcome")).toBe(false);
+  });
+});
+
+describe("a yes/no outcome among measures", () => {
+  const yes = y.map((v) => (v > 0 ? "yes" : "no"));
+  const items = {
+    i1: x,
+    i2: x.map((v, i) => v + y[i]!),
+    i3: x.map((v, i) => v - y[(i + 7) % y.length]!),
+  };
+  it.each(["reflects", "combines"])("that %s items is said to be a straight line", (form) => {
+    const theory = `measure f ${form} i1, i2, i3\nf raises yes`;
+    const evidence = analyseMade({ columns: { ...items, yes }, theory });
+    const [found] = evidence.warnings.filter((k) => k.code === "binary_outcome");
+    expect(found!.about).toEqual(["yes"]);
+    expect(found!.message).toContain("averages or sums");
+    expect(unitWords(evidence)).toBe(
+      form === "combines" ? "SDs of scores, steps of what has levels" : "raw units",
+    );
   });
 });
 

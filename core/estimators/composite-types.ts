@@ -171,6 +171,8 @@ export interface CompositeSection {
     words: string;
   };
   groupVariable: string | null;
+  /** Variables of two values or of levels: what is said of them is per step, not per SD. */
+  steps: string[];
   groups: {
     group: string;
     result: CompositeResult;

@@ -72,7 +72,13 @@ export const INTERVAL_WORDS: Record<string, string> = {
 };
 
 /** What one unit of a coefficient or effect is. */
-export function unitWords({ settings, units }: Pick<Evidence, "settings" | "units">): string {
+export function unitWords({
+  settings,
+  units,
+  sections,
+}: Pick<Evidence, "settings" | "units" | "sections">): string {
   if (settings.centring === "standardised") return "z-scores";
-  return { raw: "raw units", sd: "SDs of scores", response: "differences of means" }[units];
+  const steps = sections.some((s) => s.kind === "composites" && s.steps.length > 0);
+  const scores = steps ? "SDs of scores, steps of what has levels" : "SDs of scores";
+  return { raw: "raw units", sd: scores, response: "differences of means" }[units];
 }

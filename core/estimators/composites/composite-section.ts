@@ -39,6 +39,7 @@ export function compositeSections(
         words: methodWords(fit),
       },
       groupVariable: grouping.variable,
+      steps: [...new Set([...composite.coded.values()].map((column) => column.variable))],
       groups: groups.map((group, g) => {
         const summaries = summariesOf(fit, g, context);
         return {
