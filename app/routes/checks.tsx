@@ -2,7 +2,7 @@ import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
-import { equationsOf, variablesOf, VERDICT_WORDS } from "../../core";
+import { equationsOf, listed, variablesOf, VERDICT_WORDS } from "../../core";
 import { Link } from "react-router";
 import { influentialRows, plain, type EquationEvidence, type Evidence } from "../../core";
 import { useResiduals } from "../analysis/use-data-evidence";
@@ -117,7 +117,7 @@ function EquationChecks({
         {equation.outcome}
       </Typography>
       <p className="quiet">
-        explained by {variablesOf(equation.coefficients).join(", ")}; {equation.n} rows, R²{" "}
+        explained by {listed(variablesOf(equation.coefficients))}; {equation.n} rows, R²{" "}
         {plain(equation.r2, 3)}
       </p>
       <Columns>

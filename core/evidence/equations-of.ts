@@ -20,5 +20,9 @@ export const totalOmnibusOf = ({
 
 /** The variables and products among coefficients, each once however many code columns it has. */
 export const variablesOf = (coefficients: readonly CoefficientEvidence[]): string[] => [
-  ...new Set(coefficients.flatMap((c) => c.variable ?? [])),
+  ...new Set(
+    coefficients.flatMap(
+      (c) => c.components?.map((part) => part.variable).join(" × ") ?? c.variable ?? [],
+    ),
+  ),
 ];

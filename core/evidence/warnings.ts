@@ -34,18 +34,23 @@ export function warningsOf(
 ): Warning[] {
   const done = run?.done ?? 0;
   const complete = done >= prepared.study.settings.replications;
+  const own = prepared.fit.warnings ?? [];
   return [
     ...sampleWarnings(prepared),
     ...unitWarnings(prepared),
     ...clusterWarnings(prepared),
-    ...(prepared.fit.warnings ?? []),
+    ...own,
     ...(prepared.fit.resampledWarnings?.({ flags, done, complete }) ?? []),
     ...probeWarnings(prepared),
-    ...effectWarnings(prepared, effects),
+    ...effectWarnings(prepared, effects).filter((w) => !own.some((said) => sameFinding(said, w))),
     ...liberalWarnings(prepared),
     ...resamplingWarnings(effects, run),
   ];
 }
+
+/** What an engine says of an outcome in its own words is not said again. */
+const sameFinding = (said: Warning, { code, data }: Warning): boolean =>
+  said.code === code && said.data.outcome !== undefined && said.data.outcome === data.to;
 
 function sampleWarnings({ sample, study, dataset }: Prepared): Warning[] {
   const { unit } = study;

@@ -24,6 +24,8 @@ const WARNINGS = {
     `${dropped} of ${read} ${unit} are left out because a value is missing (${missing.map(({ name, count }) => `${name} ${count}`).join(", ")}).`,
   binary_outcome: ({ outcome, measured }: { outcome: string; measured: boolean }) =>
     `“${outcome}” has two values; its 0/1 coding is explained by a straight line, as a probability, so rest on robust or resampled errors and read effects on it as differences in proportions.${measured ? " A yes/no model of its own it gets where all measures are averages or sums." : ""}`,
+  may_be_counted: ({ outcome, name }: { outcome: string; name: string }) =>
+    `“${outcome}” holds whole numbers from zero on. If it counts something, write “model ${name} as poisson”: a straight line predicts less than nothing, and its errors take counts to scatter alike. If not, “model ${name} as linear” says so.`,
   unit_changed: ({ name, power }: { name: string; power: number }) =>
     `“${name}” is analysed in units of 2^${power}, since its numbers are too ${power > 0 ? "large" : "small"} to be squared: means, estimates and limits are per that unit; tests, R² and standardised effects are the same in any unit.`,
   not_finite: ({ count, places }: { count: number; places: string[] }) =>

@@ -2,7 +2,7 @@ import type { Warning } from "../../problems";
 import type { FittedComposite } from "./fitted-composite";
 import type { ResampledFlags } from "../engine";
 import type { EstimatedGroup } from "./estimated-groups";
-import { binaryOutcomes } from "../binary-outcomes";
+import { binaryOutcomes } from "../straight-outcomes";
 import { BY_CORRELATION } from "./layout";
 import { labelIn, turnedLabel } from "./labels";
 import { rhoA } from "./reliability";

@@ -19,7 +19,7 @@ import {
 } from "../../model";
 import type { Warning } from "../../problems";
 import type { CompiledTheory } from "../../theory";
-import { binaryOutcomes } from "../binary-outcomes";
+import { binaryOutcomes } from "../straight-outcomes";
 import type { Fit, Line, ModelData, SectionContext } from "../engine";
 import type { Section } from "../sections";
 import { productKey } from "./model-parts";

@@ -2,6 +2,7 @@ import { mean } from "../../numerics/moments";
 import { compileExpression, gradient } from "../../model";
 import { deltaTest } from "../../inference";
 import type { Warning } from "../../problems";
+import { countedOutcomes } from "../straight-outcomes";
 import { isBinary, isCount } from "./families";
 import { linkTriads } from "./link-products";
 import type { FittedResponses } from "./fitted-responses";
@@ -18,6 +19,11 @@ export function responseWarnings(fit: FittedResponses): Warning[] {
     ...modelWarnings(fit),
     ...blockWarnings(fit),
     ...linkWarnings(fit),
+    ...countedOutcomes(
+      fit.model.responses.flatMap((r) => (r.family === "linear" ? [r.outcome] : [])),
+      fit.theory,
+      fit.data,
+    ),
     ...rangeWarnings(fit),
     ...shareWarnings(fit),
   ];

@@ -1,3 +1,4 @@
+import { listed } from "../../wording/condition";
 import { plain } from "../../wording/numbers";
 import type { EffectScale, NaturalEffect, ResponseInteraction } from "../response-types";
 import type { UnmeasuredCause } from "../../sensitivity";
@@ -42,7 +43,16 @@ export function meanWords(
   return `If for everybody ${world(triad, x)}${mediated}, ${amount(family, triad, mean)}.`;
 }
 
-const held = (name: string): string | null => /\[m=(.*)\]$/.exec(name)?.[1] ?? null;
+/** Where mediators are held, for people: no more decimals than a reader could hold. */
+const held = (name: string): string | null => {
+  const values = /\[m=(.*)\]$/.exec(name)?.[1];
+  return values === undefined ? null : listed(values.split(",").map(short));
+};
+
+const short = (text: string): string => {
+  const written = plain(Number(text), 2);
+  return /\.\d+$/.test(written) ? written.replace(/\.?0+$/, "") : written;
+};
 
 const WORDS: Record<string, (triad: Triad, at: string) => string> = {
   total_effect: () => "in total",

@@ -32,7 +32,7 @@ import {
 } from "../../sensitivity";
 import { chosenCovariance, type CovarianceKind, type Settings } from "../../study";
 import type { CompiledTheory } from "../../theory";
-import { binaryOutcomes } from "../binary-outcomes";
+import { binaryOutcomes, countedOutcomes } from "../straight-outcomes";
 import type { ExactTest, Fit, Line, ModelData, SectionContext } from "../engine";
 import type { EquationEvidence, EquationsSection, ResidualRows } from "../sections";
 import { coefficientQuantities } from "./coefficients";
@@ -112,6 +112,11 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
     const { level } = this.settings;
     return [
       ...binaryOutcomes(this.theory, variables, false),
+      ...countedOutcomes(
+        this.design.equations.map((e) => e.outcome),
+        this.theory,
+        this.data,
+      ),
       ...fitWarnings(
         this.reported,
         this.equations(level, chosenCovariance(this.settings)),
