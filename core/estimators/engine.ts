@@ -100,6 +100,16 @@ export interface ResampledFlags {
   complete: boolean;
 }
 
+/** What an estimate is, where “b” and the kind of the effect do not say it. */
+export interface QuantityReading {
+  /** In a sentence before the estimate: “difference in probability”. */
+  measure: string;
+  /** The kind of effect by its own name: “total natural indirect effect”. */
+  name: string | null;
+  /** What that means, as the end of “It rests on the …: ”. */
+  rests: string | null;
+}
+
 /**
  * What an engine has found on the sample. Everything downstream - effects, intervals, verdicts, tables, exports - reads
  * this and nothing else of the engine. The optional members are for what not every engine can say.
@@ -125,6 +135,8 @@ export interface Fit<D = unknown> extends EffectSource {
   tTest?(expression: Expression, kind: CovarianceKind, level: number): CoefficientTest | null;
   /** The F test that functions of the parameters are all zero; null where no F distribution applies. */
   fTest?(expressions: Expression[], kind: CovarianceKind): FTest | null;
+  /** Null where an estimate is a coefficient or a product of some. */
+  reading?(quantity: Quantity): QuantityReading | null;
   exactTest?(quantity: Quantity, estimate: number, level: number): ExactTest | null;
   /** Outcomes with products of columns, as linear functions of them. */
   lines?(): Line[];

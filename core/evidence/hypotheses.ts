@@ -121,6 +121,9 @@ function entryOf(
   const chains = moderation ? [claim.chain].filter((c) => c.length > 0) : claim.chains;
   const used = boot ? boot.run.done - boot.run.failed : null;
   const { verdict, reason } = judgement;
+  const [first] = claimed.quantities;
+  const own = first ? (prepared.fit.reading?.(first) ?? null) : null;
+  const { measure, name, rests } = own ?? { measure: "b", name: null, rests: null };
   return {
     label: claim.label,
     line: claim.line,
@@ -131,10 +134,12 @@ function entryOf(
     chains: chains.map((chain) => chain.map((ref) => ref.name)),
     moderators: moderation ? claim.moderators.map((ref) => ref.name) : [],
     effects: claimed.quantities.map((q) => q.id),
-    quantity: quantityWords(claim, claimed),
+    quantity: name && claimed.quantities.length === 1 ? name : quantityWords(claim, claimed),
+    measure,
+    named: name,
     claim: test,
     verdict,
-    reason,
+    reason: rests && test ? `${reason} It rests on the ${name}: ${rests}.` : reason,
     pattern: moderation
       ? null
       : mediationPattern(prepared, list, boot, claim, claimed, test, verdict),
@@ -150,6 +155,8 @@ function entryOf(
       settings: prepared.study.settings,
       errors: prepared.errors,
       used,
+      measure,
+      name,
     }),
     components: moderation
       ? moderationParts(prepared, claim, claimed)

@@ -34,6 +34,10 @@ export interface ReportContext {
   errors: Evidence["errors"];
   /** Resamples that entered. */
   used: number | null;
+  /** What the estimate is called. */
+  measure: string;
+  /** The kind of effect, where it has a name of its own. */
+  name: string | null;
 }
 
 /** The sentence for the paper. It states estimate and doubt, and never that an effect is absent. */
@@ -50,12 +54,14 @@ export function reportSentence(
     return `The effects ${claimed.map((c) => c.label).join("; ")}: ${jointWords(test.joint)}.`;
   if (test.estimate === null || (test.lower === null && test.upper === null))
     return `The effect of ${first.label} could not be estimated.`;
-  const subject = SUBJECTS[first.kind]?.(first.label) ?? `The effect of ${first.label}`;
+  const subject = context.name
+    ? `The ${context.name} of ${first.label}`
+    : (SUBJECTS[first.kind]?.(first.label) ?? `The effect of ${first.label}`);
   const open =
     verdict === "unsettled"
       ? " The limit lies within its Monte Carlo error of zero, so another seed could change this finding."
       : "";
-  return `${subject} ${finding(test)} (b = ${write.number(test.estimate)}${seWords(test, write)}, ${limitsWords(test, write)}${basisWords(test, context)}${pWords(test, write)}).${open}`;
+  return `${subject} ${finding(test)} (${context.measure} = ${write.number(test.estimate)}${seWords(test, write)}, ${limitsWords(test, write)}${basisWords(test, context)}${pWords(test, write)}).${open}`;
 }
 
 function finding({ lower, upper, nullValue, estimate, tail, direction }: ClaimTest): string {

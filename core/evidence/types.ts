@@ -125,6 +125,10 @@ export interface HypothesisEvidence {
   /** Ids of the claimed effects: one, or one per code column of a categorical predictor. */
   effects: string[];
   quantity: string;
+  /** What its estimate is called in a sentence: “b”, or “difference in probability”. */
+  measure: string;
+  /** The name of an effect that has one of its own: “total natural indirect effect”. */
+  named: string | null;
   /** The test that the verdict rests on; null where nothing could be tested. */
   claim: ClaimTest | null;
   verdict: Verdict;

@@ -21,7 +21,7 @@ import {
 import { StudyProblem, type Warning } from "../../problems";
 import { sensitivityOf } from "../../sensitivity";
 import type { CovarianceKind, Settings } from "../../study";
-import type { Fit, Line, ModelData, SectionContext } from "../engine";
+import type { Fit, Line, ModelData, QuantityReading, SectionContext } from "../engine";
 import type { Section } from "../sections";
 import { causalModel, type CausalModel } from "./causal-model";
 import { effectPlan, meanNames, type EffectPlan, type TriadMeans } from "./effect-plan";
@@ -36,6 +36,7 @@ import { optionsOf, type ResponseOptions } from "./options";
 import { dependentDesign } from "./rank";
 import { reportedCoefficient } from "./reported";
 import { responseSection } from "./response-section";
+import { readingOf } from "./reading";
 import { responseWarnings } from "./response-warnings";
 import { curveFormulas, curveLabel, sensitiveTriads } from "./sensitivity-curve";
 import { separationOf } from "./separation";
@@ -213,6 +214,10 @@ export class ResponsesFit implements Fit<ResponseProblem>, FittedResponses {
   }
 
   readonly slope = (outcome: string, key: string): Polynomial => linkSlope(this, outcome, key);
+
+  reading(quantity: Quantity): QuantityReading | null {
+    return readingOf(this, quantity);
+  }
 
   lines(): Line[] {
     return linkLines(this);

@@ -39,7 +39,9 @@ function foundOf(h: HypothesisEvidence, { evidence, write }: ReportContext): str
   const claimed = h.effects.flatMap((id) => evidence.effects.find((e) => e.id === id) ?? []);
   const { bootstrap, settings, errors } = evidence;
   const used = bootstrap ? bootstrap.done - bootstrap.failed : null;
-  const found = reportSentence(claimed, h.claim, h.verdict, { settings, errors, used }, write);
+  const { measure, named: name } = h;
+  const context = { settings, errors, used, measure, name };
+  const found = reportSentence(claimed, h.claim, h.verdict, context, write);
   const pattern = h.pattern ? ` ${h.pattern.words}` : "";
   return `${h.label} (${h.sentence}) was ${DECISIONS[h.verdict]}. ${found}${pattern}`;
 }
