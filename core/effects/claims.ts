@@ -4,6 +4,7 @@ import type { Claimed } from "./claimed";
 import { overLevels } from "./levels";
 import { moderationClaim } from "./moderation-claims";
 import { pairsOf, pathEffect, pathKey, routeOf } from "./path-claims";
+import { LINK_SCALE_WORDS } from "./path-effects";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
 export type { Claimed } from "./claimed";
@@ -42,15 +43,20 @@ function combinedEffect(context: EffectContext, pair: EffectPair, routes: string
   const moderated = inOrder.some(
     (nodes) => moderatorsOf(routeOf(pair, nodes).polynomial).length > 0,
   );
+  // Where single paths do not add up, what goes through all of them is known by itself.
+  const all = inOrder.length === pair.indirect.length;
+  const whole = all ? pair.together : null;
+  const product = pair.together !== null && !whole;
   return {
     id: `combined indirect ${pair.from} > ${pair.to} through ${through}`,
     kind: "combined_indirect",
-    label: `${pair.fromLabel} on ${pair.to} through ${through} together${moderated ? ", on average" : ""}`,
+    label: `${pair.fromLabel} on ${pair.to} through ${through} together${moderated ? ", on average" : ""}${product ? LINK_SCALE_WORDS : ""}`,
     from: pair.from,
     to: pair.to,
     via: [],
     of: null,
-    expression: sum(inOrder.map((nodes) => pathEffect(context, pair, nodes).expression)),
+    expression: whole ?? sum(inOrder.map((nodes) => pathEffect(context, pair, nodes).expression)),
+    ...(product ? { linkScale: true } : {}),
     ...(moderated ? { averaged: true } : {}),
   };
 }

@@ -47,7 +47,7 @@ export { averageId } from "./averages";
 export { conditionalId, indexId, interactionId } from "./conditional";
 export { atWords, probeGrid, valuesOf, type Combination, type Moderator } from "./probes";
 export type { Probe } from "./probes";
-export { directId, indirectId, totalId, totalIndirectId } from "./path-effects";
+export { directId, indirectId, LINK_SCALE_WORDS, totalId, totalIndirectId } from "./path-effects";
 export {
   effectContext,
   type ConditionalRoute,

@@ -1,6 +1,6 @@
 import { moderatorsOf } from "../model";
 import { averageId, averageOf } from "./averages";
-import { directId, indirectId } from "./path-effects";
+import { asProduct, directId, indirectId, LINK_SCALE_WORDS } from "./path-effects";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
 /** The effects of a variable on an outcome: one pair for each of its columns. */
@@ -21,6 +21,7 @@ export function pathEffect(
   const { polynomial } = routeOf(pair, nodes);
   const via = nodes.slice(1, -1);
   const moderated = moderatorsOf(polynomial).length > 0;
+  const product = asProduct(pair, nodes);
   const plainId = via.length > 0 ? indirectId(pair.from, nodes) : directId(pair.from, pair.to);
   const kind =
     via.length > 0
@@ -33,10 +34,11 @@ export function pathEffect(
   return {
     id: moderated ? averageId(pair.from, nodes) : plainId,
     kind,
-    label: `${pair.fromLabel} on ${pair.to}${via.length > 0 ? ` through ${via.join(", then ")}` : ""}${moderated ? ", on average" : ""}`,
+    label: `${pair.fromLabel} on ${pair.to}${via.length > 0 ? ` through ${via.join(", then ")}` : ""}${moderated ? ", on average" : ""}${product.linkScale ? LINK_SCALE_WORDS : ""}`,
     from: pair.from,
     to: pair.to,
     via: [...via],
+    ...product,
     of: null,
     expression: averageOf(context, polynomial),
     ...(moderated ? { averaged: true } : {}),

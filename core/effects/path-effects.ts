@@ -29,9 +29,11 @@ export function pathEffects({ pairs }: EffectContext): Quantity[] {
     }
     for (const { nodes, expression } of pair.indirect) {
       const via = nodes.slice(1, -1);
-      const label = `${on} through ${via.join(", then ")}`;
+      const product = asProduct(pair, nodes);
+      const label = `${on} through ${via.join(", then ")}${product.linkScale ? LINK_SCALE_WORDS : ""}`;
       list.push({
         ...base,
+        ...product,
         id: indirectId(pair.from, nodes),
         kind: "specific_indirect",
         label,
@@ -64,8 +66,16 @@ export function pathEffects({ pairs }: EffectContext): Quantity[] {
   });
 }
 
-/** The sum of a pair's specific indirect effects; null when it has none, or when some path between the two is moderated. */
+/**
+ * What goes through all mediators of a pair: the sum of specific indirect effects, where those add up; null when there are
+ * none, or when some path between the two is moderated.
+ */
 export const totalIndirect = (pair: EffectPair) =>
   pair.indirect.length > 0 && pair.conditional.length === 0
-    ? sum(pair.indirect.map((i) => i.expression))
+    ? (pair.together ?? sum(pair.indirect.map((i) => i.expression)))
     : null;
+
+/** Said of single paths whose effects are no differences of means, while that of all of them is. */
+export const asProduct = (pair: EffectPair, nodes: readonly string[]): { linkScale?: true } =>
+  pair.together !== null && nodes.length > 2 ? { linkScale: true } : {};
+export const LINK_SCALE_WORDS = ", as a product of coefficients";

@@ -37,6 +37,11 @@ export interface EffectPair {
   /** Each directed path of two or more steps, as variables in order. */
   indirect: { nodes: string[]; expression: Expression; coefficients: Expression[] }[];
   direct: Expression | null;
+  /**
+   * The effect through everything between the two at once, where it is a difference of means and the single paths are
+   * products of coefficients on another scale; null where single paths add up.
+   */
+  together: Expression | null;
   /** Some effect is no product of slopes: nothing is said of it in SDs. */
   natural: boolean;
   /** Paths, of one step or more, with a moderated step; they are in neither of the above. */
@@ -66,6 +71,8 @@ export interface EffectSource {
    * Null where slopes tell.
    */
   along?(key: string, nodes: readonly string[]): Expression | null;
+  /** The effects past all mediators and through all of them at once, where single paths have no differences of means. */
+  throughAll?(key: string, outcome: string): { direct: Expression; indirect: Expression } | null;
   /** Where the parameter stands that holds the sample average of a product of columns about their centres; it joins when first asked for. */
   average(columns: readonly string[]): number;
   /** Products are on a scale of their own, so nothing is said of effects at values of a moderator. */
@@ -171,7 +178,7 @@ function productTerm(
 /** What exists of effects of one column on one outcome. */
 function pairOf(
   theory: CompiledTheory,
-  { slope, along }: EffectSource,
+  { slope, along, throughAll }: EffectSource,
   column: Column,
   to: string,
 ): EffectPair {
@@ -182,8 +189,9 @@ function pairOf(
   const differences = paths.map((nodes) => along?.(column.key, nodes) ?? null);
   // Differences of means and products of slopes have no common scale to be summed on.
   const natural = differences.every((own) => own !== null);
+  const whole = natural ? null : (throughAll?.(column.key, to) ?? null);
   const routes = paths.map((nodes, i) => {
-    const own = natural ? differences[i] : null;
+    const own = natural ? differences[i] : nodes.length === 2 ? whole?.direct : null;
     const polynomial: Polynomial = own
       ? [{ moderators: [], expression: own }]
       : steps(nodes).reduce(times);
@@ -208,7 +216,8 @@ function pairOf(
         const coefficients = steps(nodes).map(constantOf);
         return { nodes, coefficients, expression: coefficients.reduce(multiply) };
       }),
-    natural,
+    together: whole?.indirect ?? null,
+    natural: natural || whole !== null,
     conditional,
   };
 }

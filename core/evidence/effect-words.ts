@@ -1,3 +1,4 @@
+import { LINK_SCALE_WORDS } from "../effects";
 import type { EffectKind } from "../model";
 import type { EffectEvidence, Evidence } from "./types";
 import { unitWords } from "./wording";
@@ -94,7 +95,7 @@ export function wordsOf(effect: EffectEvidence, units: Units, evidence: Evidence
   const tail = effect.label.includes(":")
     ? effect.label.slice(effect.label.indexOf(":") + 1)
     : effect.via.length > 0
-      ? `through ${effect.via.join(", then ")}`
+      ? `through ${effect.via.join(", then ")}${effect.linkScale ? LINK_SCALE_WORDS : ""}`
       : "";
   if (effect.from === null) return effect.label;
   if (kind === "comparison") return comparedTail(effect);

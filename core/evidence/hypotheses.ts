@@ -139,7 +139,7 @@ function entryOf(
     named: name,
     claim: test,
     verdict,
-    reason: rests && test ? `${reason} It rests on the ${name}: ${rests}.` : reason,
+    reason: rests && test ? `${reason} ${restsWords(claimed, name!, rests)}` : reason,
     pattern: moderation
       ? null
       : mediationPattern(prepared, list, boot, claim, claimed, test, verdict),
@@ -192,6 +192,9 @@ function quantityWords(claim: Claim, { quantities }: Claimed): string {
       )
     : words;
 }
+
+const restsWords = ({ quantities }: Claimed, name: string, rests: string): string =>
+  quantities.length === 1 ? `It rests on the ${name}: ${rests}.` : `Each is a ${name}.`;
 
 /** The steps on the way, then the direct effect. */
 function mediationParts(prepared: Prepared, claim: Hypothesis): string[] {

@@ -49,6 +49,8 @@ export interface Quantity {
   by?: string[];
   /** Moderated effects: averaged over the cases of the sample. */
   averaged?: boolean;
+  /** A product of coefficients on the scale of the model, beside effects that are differences of means. */
+  linkScale?: boolean;
 }
 
 /** A coefficient as it is reported, as a quantity, so that it gets the same intervals as an effect. */

@@ -89,7 +89,7 @@ describe("several mediators as one block", () => {
     expect(own(b!).model!.se).toBeCloseTo(own(a!).model!.se, 9);
   });
 
-  it("tells single paths in log odds, all of them or none, and says so", () => {
+  it("tells single paths in log odds and says so, everything else in probabilities", () => {
     const evidence = run(columnsOf(3), BLOCK);
     const of = (id: string): number => evidence.effects.find((f) => f.id === id)!.estimate!;
     const b = new Map(
@@ -98,8 +98,38 @@ describe("several mediators as one block", () => {
       ),
     );
     expect(of("indirect x > m1 > yes")).toBeCloseTo(b.get("m1 x")! * b.get("yes m1")!, 10);
-    expect(of("direct x > yes")).toBeCloseTo(b.get("yes x")!, 10);
     expect(evidence.warnings.map((w) => w.code)).toContain("paths_on_link_scale");
+    const natural = (name: string): number =>
+      naturalOf(evidence).effects.difference!.find((f) => f.name === name)!.estimate;
+    expect(of("direct x > yes")).toBeCloseTo(natural("pure_natural_direct"), 12);
+    expect(of("total indirect x > yes")).toBeCloseTo(natural("total_natural_indirect"), 12);
+    expect(of("total x > yes")).toBeCloseTo(natural("total_effect"), 12);
+    // Nothing is said in SDs of what has no common scale, and every product is called one.
+    expect(
+      evidence.effects.filter((f) => f.id.startsWith("upsilon indirect x > m1 > yes")),
+    ).toEqual([]);
+    const single = evidence.effects.find((f) => f.id === "indirect x > m1 > yes")!;
+    expect(single.label).toBe("x on yes through m1, as a product of coefficients");
+    expect(single.linkScale).toBe(true);
+  });
+
+  it("a claim through all of them is about the block, one through some about products", () => {
+    const [all] = run(columnsOf(3), BLOCK).hypotheses;
+    expect(all).toMatchObject({
+      quantity: "total natural indirect effect",
+      measure: "difference in probability",
+    });
+    const natural = naturalOf(run(columnsOf(3), BLOCK)).effects.difference!;
+    expect(all!.claim!.estimate).toBeCloseTo(
+      natural.find((f) => f.name === "total_natural_indirect")!.estimate,
+      12,
+    );
+    expect(all!.reason).toContain("what changes if m1 and m2 alone are as under");
+    const [one] = run(
+      columnsOf(3),
+      "H1: x raises yes through m1\nH2: x raises yes through m2",
+    ).hypotheses;
+    expect(one).toMatchObject({ measure: "product of coefficients", named: null });
   });
 
   it("is refused in words where a mediator is no straight line, or two stand in one product", () => {

@@ -27,34 +27,36 @@ const COEFFICIENTS: Record<FamilyId, string> = {
  */
 export function readingOf(
   { model, plan, theory }: Pick<FittedResponses, "model" | "plan" | "theory">,
-  { kind, from, to, via }: Quantity,
+  { kind, from, to, via, linkScale }: Quantity,
 ): QuantityReading | null {
   const response = model.responses.find((r) => r.outcome === to);
   if (!response) return null;
   const { family } = response;
+  if (linkScale) return { measure: "product of coefficients", name: null, rests: null };
   const difference = { measure: DIFFERENCES[family], name: null, rests: null };
   const triad = plan.triads.find(
-    (t) =>
-      t.triad.at === null &&
-      t.triad.contrast.key === from &&
-      t.triad.outcome === to &&
-      (via.length === 0 || t.triad.mediator === via[0]),
+    ({ triad: t }) =>
+      t.at === null &&
+      t.contrast.key === from &&
+      t.outcome === to &&
+      (via.length === 0 || t.mediator === via[0]),
   )?.triad;
+  const indirect = triad && {
+    ...difference,
+    name: "total natural indirect effect",
+    rests: `what changes if ${triad.mediator} alone ${triad.block.length > 1 ? "are" : "is"} as under ${triad.contrast.upper} instead of ${triad.contrast.lower}`,
+  };
   switch (kind) {
     case "specific_indirect":
-      if (via.length !== 1 || !triad) return { measure: "b", name: null, rests: null };
-      return {
-        ...difference,
-        name: "total natural indirect effect",
-        rests: `what changes if ${triad.mediator} alone is as under ${triad.contrast.upper} instead of ${triad.contrast.lower}`,
-      };
+      return (via.length === 1 ? indirect : null) ?? { measure: "b", name: null, rests: null };
+    case "combined_indirect":
+      return triad && triad.block.length > 1 ? indirect! : difference;
     case "direct":
       if (theory.moderated.some((m) => m.to === to && m.from === from))
         return { measure: COEFFICIENTS[family], name: null, rests: null };
       return triad ? { ...difference, name: "pure natural direct effect" } : difference;
     case "total":
     case "total_indirect":
-    case "combined_indirect":
       return difference;
     case "comparison":
       return null;

@@ -6,12 +6,8 @@ import {
   byCovariance,
   coefficientLabel,
   coefficientQuantity,
-  multiply,
-  number,
   parameter,
-  product,
   sdLabel,
-  subtract,
   type Covariance,
   type Expression,
   type Parameters,
@@ -36,6 +32,7 @@ import { optionsOf, type ResponseOptions } from "./options";
 import { dependentDesign } from "./rank";
 import { reportedCoefficient } from "./reported";
 import { responseSection } from "./response-section";
+import { blockDifferences, meanDifference } from "./mean-differences";
 import { readingOf } from "./reading";
 import { responseWarnings } from "./response-warnings";
 import { curveFormulas, curveLabel, sensitiveTriads } from "./sensitivity-curve";
@@ -227,59 +224,10 @@ export class ResponsesFit implements Fit<ResponseProblem>, FittedResponses {
     return linkPoints(this, outcome);
   }
 
-  private coefficient(outcome: string, term: readonly string[]): Expression {
-    const at = this.parameters.index.get(coefficientLabel(outcome, term.join(":")));
-    return at === undefined ? number(0) : parameter(at);
-  }
+  readonly along = (key: string, nodes: readonly string[]): Expression | null =>
+    meanDifference(this, key, nodes);
 
-  /** Differences of means: what would have been under one value less what would have been under the other. */
-  readonly along = (key: string, nodes: readonly string[]): Expression | null => {
-    const { triads } = this.plan;
-    const at = (place: number): Expression => parameter(this.estimation.estimated + place);
-    const outcome = nodes.at(-1)!;
-    if (nodes.length === 2) return this.step(key, nodes[0]!, outcome, at);
-    const means = triads.find(
-      ({ triad }) =>
-        triad.at === null &&
-        triad.contrast.key === key &&
-        triad.outcome === outcome &&
-        triad.mediator === nodes[1],
-    );
-    if (means && nodes.length === 3)
-      return subtract(at(means.nested[1][1]), at(means.nested[1][0]));
-    const contrast = this.model.contrasts.find((c) => c.key === key);
-    const steps = nodes
-      .slice(1)
-      .map((node, i) => this.coefficient(node, [i === 0 ? key : nodes[i]!]));
-    return contrast && this.allLinear()
-      ? multiply(product(steps), number(contrast.distance))
-      : null;
-  };
-
-  private allLinear(): boolean {
-    return this.model.responses.every((r) => r.family === "linear");
-  }
-
-  private step(
-    key: string,
-    from: string,
-    outcome: string,
-    at: (place: number) => Expression,
-  ): Expression | null {
-    // Where something moderates the step, slopes are told on the scale of the model.
-    if (this.theory.moderated.some((m) => m.from === from && m.to === outcome)) return null;
-    const { triads, responses, marginal } = this.plan;
-    const means = triads.find(
-      ({ triad }) => triad.at === null && triad.contrast.key === key && triad.outcome === outcome,
-    );
-    if (means) return subtract(at(means.nested[1][0]), at(means.nested[0][0]));
-    const response = responses.find((r) => r.contrast.key === key && r.outcome === outcome);
-    if (response) return subtract(at(response.x1), at(response.x0));
-    const own = marginal.find((m) => m.key === key && m.outcome === outcome);
-    if (!own) return null;
-    const [one, zero] = own.places;
-    return zero === undefined ? at(one) : subtract(at(one), at(zero));
-  }
+  readonly throughAll = (key: string, outcome: string) => blockDifferences(this, key, outcome);
 
   readonly average = (columns: readonly string[]): number => {
     const label = averageLabel(columns);
