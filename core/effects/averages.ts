@@ -21,7 +21,8 @@ export function averages(context: EffectContext): Quantity[] {
       ...pair.indirect.map((i) => i.expression),
       ...routes.map((r) => r.expression),
     ];
-    if (parts.length < 2) return routes;
+    // Differences of means beside slopes on the scale of a model add up to nothing.
+    if (parts.length < 2 || pair.natural) return routes;
     const total: Quantity = {
       id: `average total ${pair.from} > ${pair.to}`,
       kind: "average_total",

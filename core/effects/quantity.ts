@@ -187,15 +187,17 @@ function pairOf(
     nodes.slice(1).map((node, i) => slope(node, i === 0 ? column.key : nodes[i]!));
   const paths = pathsBetween(theory.paths, from, to);
   const differences = paths.map((nodes) => along?.(column.key, nodes) ?? null);
-  // Differences of means and products of slopes have no common scale to be summed on.
-  const natural = differences.every((own) => own !== null);
-  const whole = natural ? null : (throughAll?.(column.key, to) ?? null);
+  const slopes = paths.map((nodes) => steps(nodes).reduce(times));
+  const moderated = slopes.map((polynomial) => moderatorsOf(polynomial).length > 0);
+  // Differences of means and products of slopes have no common scale to be summed on; moderated paths are in no sum.
+  const natural =
+    differences.some((own) => own !== null) &&
+    differences.every((own, i) => own !== null || moderated[i]);
+  const whole = natural || moderated.includes(true) ? null : (throughAll?.(column.key, to) ?? null);
   const routes = paths.map((nodes, i) => {
     const own = natural ? differences[i] : nodes.length === 2 ? whole?.direct : null;
-    const polynomial: Polynomial = own
-      ? [{ moderators: [], expression: own }]
-      : steps(nodes).reduce(times);
-    return { nodes, polynomial, natural };
+    const polynomial: Polynomial = own ? [{ moderators: [], expression: own }] : slopes[i]!;
+    return { nodes, polynomial };
   });
   const conditional = routes.filter(({ polynomial }) => moderatorsOf(polynomial).length > 0);
   const plain = routes.filter((route) => !conditional.includes(route));
@@ -211,7 +213,7 @@ function pairOf(
     direct: direct ? constantOf(direct.polynomial) : null,
     indirect: plain
       .filter(({ nodes }) => nodes.length > 2)
-      .map(({ nodes, polynomial, natural }) => {
+      .map(({ nodes, polynomial }) => {
         if (natural) return { nodes, coefficients: [], expression: constantOf(polynomial) };
         const coefficients = steps(nodes).map(constantOf);
         return { nodes, coefficients, expression: coefficients.reduce(multiply) };

@@ -104,6 +104,8 @@ export interface ResampledFlags {
 export interface QuantityReading {
   /** In a sentence before the estimate: “difference in probability”. */
   measure: string;
+  /** The scale it is told on, where that is not the one of the other effects: “log odds”. */
+  scale: string | null;
   /** The kind of effect by its own name: “total natural indirect effect”. */
   name: string | null;
   /** What that means, as the end of “It rests on the …: ”. */

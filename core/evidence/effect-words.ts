@@ -86,8 +86,15 @@ const comparedTail = ({ id, via, label }: EffectEvidence): string => {
   return `${average}${/^comparison (average )?(total indirect|total|direct)/.exec(id)?.[2] ?? "combined indirect"}`;
 };
 
+/** The scale of an effect that is told on another one than its table, in brackets. */
+export const onScale = ({ scale }: Pick<EffectEvidence, "scale">): string =>
+  scale === null ? "" : ` (${scale})`;
+
 /** An effect in words, within the group of its predictor and outcome. */
-export function wordsOf(effect: EffectEvidence, units: Units, evidence: Evidence): string {
+export const wordsOf = (effect: EffectEvidence, units: Units, evidence: Evidence): string =>
+  `${kindWords(effect, units, evidence)}${onScale(effect)}`;
+
+function kindWords(effect: EffectEvidence, units: Units, evidence: Evidence): string {
   const kind =
     STANDARDISED.includes(effect.kind) && units !== "raw"
       ? (evidence.effects.find((e) => e.id === effect.of)?.kind ?? effect.kind)

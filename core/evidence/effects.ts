@@ -182,6 +182,7 @@ export function effectEvidence(
         joint: byCovariance((k) => test(fit.covariances[k])),
         zero: byCovariance((k) => test(zero[k]!)),
       },
+      scale: fit.reading?.(quantity)?.scale ?? null,
       reduced: fit.exactTest?.(quantity, estimates[i]!, level) ?? null,
       ...routeExtras(prepared, quantity),
       bootstrap: summary && { ...summary, histogram: histogram(resampled!.values.sorted(i)) },

@@ -37,4 +37,4 @@ export {
   unitWords,
   VERDICT_WORDS,
 } from "./wording";
-export { inUnits, unitChoices, wordsOf, type Units } from "./effect-words";
+export { inUnits, onScale, unitChoices, wordsOf, type Units } from "./effect-words";

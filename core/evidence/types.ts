@@ -80,6 +80,8 @@ export interface TwoPathEvidence {
 /** A quantity with everything that is found out about it. */
 export interface EffectEvidence extends Omit<Quantity, "expression"> {
   estimate: number | null;
+  /** The scale it is told on, where that is not the one of the other effects: “log odds”; else null. */
+  scale: string | null;
   /** What the estimate is made of, on paper: by the names of what was estimated, and with the numbers put in. */
   made: { formula: string; numbers: string };
   delta: Record<"joint" | "zero", ByCovariance<NormalTest>>;

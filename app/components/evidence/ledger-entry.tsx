@@ -12,6 +12,7 @@ import {
   pClause,
   pValue,
   referenceName,
+  onScale,
   unitWords,
   type ClaimTest,
   type EffectEvidence,
@@ -184,7 +185,7 @@ const oneTailedRow = (claim: ClaimTest, label: string): TableRowSpec => ({
 
 /** Estimate, SE, interval and p; a part of the claimed effect is set in. */
 function effectCells(e: EffectEvidence, part: boolean): Cell[] {
-  const words = part && e.kind === "direct" ? `path ${e.label}` : e.label;
+  const words = `${part && e.kind === "direct" ? "path " : ""}${e.label}${onScale(e)}`;
   const name: Cell = {
     shown: <span style={{ paddingLeft: part ? 14 : 0 }}>{words}</span>,
     value: words,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { HypothesisEvidence } from "../../evidence";
+import { wordsOf, type HypothesisEvidence } from "../../evidence";
 import { analyseMade, normals } from "../../test-kit";
 
 const N = 160;
@@ -51,6 +51,32 @@ describe("what a verdict on a response rests on", () => {
     expect(h1).toMatchObject({ quantity: "interaction", measure: "b in log odds", named: null });
     expect(h1!.report).toContain("(b in log odds = ");
     expect(h2!.measure).toBe("b");
+  });
+
+  it("keeps probabilities and log odds apart where one path of the two is moderated", () => {
+    const theory = ["H1: group raises renewed through hours", "H2: w strengthens group to renewed"];
+    const evidence = analyseMade({
+      columns: { group, w, hours, renewed, visits, mood },
+      theory: theory.join("\n"),
+    });
+    const [natural] = evidence.sections.flatMap((s) =>
+      s.kind === "responses" ? s.natural.filter((n) => n.at === null) : [],
+    );
+    const wanted = natural!.effects.difference!.find((f) => f.name === "total_natural_indirect")!;
+    const [h1, h2] = evidence.hypotheses;
+    expect(h1!.claim!.estimate).toBeCloseTo(wanted.estimate, 12);
+    expect(h1!.quantity).toBe("total natural indirect effect");
+    expect(h2!.measure).toBe("b in log odds");
+    const find = (id: string) => evidence.effects.find((f) => f.id.startsWith(id));
+    expect(
+      find("indirect group.1 > hours > renewed") ?? find("indirect group > hours"),
+    ).toMatchObject({ scale: null });
+    const average = find("average direct group")!;
+    expect(average.scale).toBe("log odds");
+    expect(wordsOf(average, "raw", evidence)).toBe("average direct (log odds)");
+    // What is on two scales adds up to nothing.
+    expect(find("average total group")).toBeUndefined();
+    expect(find("partially standardised indirect group")).toBeUndefined();
   });
 
   it("is a coefficient everywhere else", () => {

@@ -12,18 +12,33 @@ const DIFFERENCES: Record<FamilyId, string> = {
   negative_binomial: "difference in mean count",
 };
 
-/** What a coefficient is on the scale of the model. */
-const COEFFICIENTS: Record<FamilyId, string> = {
-  linear: "b",
-  logistic: "b in log odds",
-  probit: "b in probits",
-  poisson: "b in log counts",
-  negative_binomial: "b in log counts",
+/** The scale of the linear predictor. */
+const LINK_SCALES: Record<FamilyId, string | null> = {
+  linear: null,
+  logistic: "log odds",
+  probit: "probits",
+  poisson: "log counts",
+  negative_binomial: "log counts",
 };
+
+/** Kinds that are told along a moderator, or as a coefficient, on the scale of the linear predictor. */
+const ON_LINK_SCALE = new Set<Quantity["kind"]>([
+  "interaction",
+  "average_direct",
+  "average_indirect",
+  "average_total",
+  "average_change",
+  "conditional_direct",
+  "conditional_indirect",
+  "conditional_contrast",
+  "conditional_index",
+  "index",
+  "curve",
+]);
 
 /**
  * What an effect on a response is called: natural effects by their names, everything else by its scale.
- * @returns null for what has no single response
+ * @returns null for what has no single response, and for what other effects say
  */
 export function readingOf(
   { model, plan, theory }: Pick<FittedResponses, "model" | "plan" | "theory">,
@@ -32,8 +47,13 @@ export function readingOf(
   const response = model.responses.find((r) => r.outcome === to);
   if (!response) return null;
   const { family } = response;
-  if (linkScale) return { measure: "product of coefficients", name: null, rests: null };
-  const difference = { measure: DIFFERENCES[family], name: null, rests: null };
+  const plain = { scale: null, name: null, rests: null };
+  if (linkScale) return { ...plain, measure: "product of coefficients" };
+  const link = LINK_SCALES[family];
+  const onLink = { ...plain, measure: link ? `b in ${link}` : "b", scale: link };
+  const moderated = theory.moderated.some((m) => m.to === to && m.from === from);
+  if (ON_LINK_SCALE.has(kind) || (kind === "direct" && moderated)) return onLink;
+  const difference = { ...plain, measure: DIFFERENCES[family] };
   const triad = plan.triads.find(
     ({ triad: t }) =>
       t.at === null &&
@@ -48,19 +68,15 @@ export function readingOf(
   };
   switch (kind) {
     case "specific_indirect":
-      return (via.length === 1 ? indirect : null) ?? { measure: "b", name: null, rests: null };
+      return via.length === 1 && indirect ? indirect : onLink;
     case "combined_indirect":
       return triad && triad.block.length > 1 ? indirect! : difference;
     case "direct":
-      if (theory.moderated.some((m) => m.to === to && m.from === from))
-        return { measure: COEFFICIENTS[family], name: null, rests: null };
       return triad ? { ...difference, name: "pure natural direct effect" } : difference;
     case "total":
     case "total_indirect":
       return difference;
-    case "comparison":
-      return null;
     default:
-      return { measure: COEFFICIENTS[family], name: null, rests: null };
+      return null;
   }
 }
