@@ -57,6 +57,10 @@ const plan = z.strictObject({
         shape: z.enum(SHAPES).optional(),
         mean: z.number().optional().describe("Of a count"),
         shares: z.array(z.number()).optional().describe("Of the levels in their order"),
+        answers: z
+          .array(z.string())
+          .optional()
+          .describe("What these levels are called, where the variable does not say"),
       }),
     )
     .optional(),

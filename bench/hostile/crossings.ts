@@ -1,9 +1,13 @@
 import fc from "fast-check";
 import {
+  Analysis,
   completeChoices,
+  completePlan,
   composeReport,
   effectWorking,
+  expectationsOf,
   newDefinition,
+  Simulator,
   StudyProblem,
   TableBuilder,
   type Evidence,
@@ -82,7 +86,7 @@ const FURTHER = [
 
 const some = <T>(values: readonly T[], most: number): fc.Arbitrary<T[]> =>
   fc.subarray([...values], { maxLength: most });
-const OPTIONS: Record<string, Record<string, readonly string[]>> = {
+const OPTIONS: Record<string, Record<string, readonly (string | number)[]>> = {
   covariance_structure: {
     missing: ["complete", "everybody"],
     estimator: ["ml", "ml", "gls", "uls", "dwls"],
@@ -97,6 +101,9 @@ const OPTIONS: Record<string, Record<string, readonly string[]>> = {
     interactions: ["two_stage", "raw", "centred", "orthogonal"],
     missing: ["complete", "means"],
     signs: ["counted", "aligned"],
+    exact_fit: [0, 5],
+    permutations: [0, 10],
+    folds: [0, 3],
   },
   generalised: { treatment_product: ["in", "out"] },
   least_squares: {},
@@ -192,8 +199,30 @@ function looked(evidence: Evidence, definition: StudyDefinition): void {
   JSON.stringify(evidence);
 }
 
+/** What is done with a crossing. @returns null, or what is odd about it */
+type Trial = (definition: StudyDefinition, table: Table) => string | null;
+
+/** The whole analysis, and everything that is made of it. */
+export const analysed: Trial = (definition, table) => {
+  const evidence = analyse(definition, table);
+  const odd = notFinite(evidence);
+  if (odd.length > 0) return `not finite: ${odd.slice(0, 3).join("; ")}`;
+  looked(evidence, definition);
+  return null;
+};
+
+/** A plan that expects what these data say, simulated a few times. */
+export const planned: Trial = (definition, table) => {
+  const wanted = completePlan({ n: 120, samples: 10, replications: 100 });
+  const plan = expectationsOf(Analysis.of(definition, table).prepared, wanted);
+  const simulator = new Simulator({ study: definition, plan, every: false });
+  const { failures } = simulator.piece({ people: 120, first: 0, count: 3 });
+  const lost = Object.values(failures).reduce((sum, count) => sum + count, 0);
+  return lost === 3 ? `no sample could be analysed: ${JSON.stringify(failures)}` : null;
+};
+
 /** @returns “estimated”, “refused”, or what went wrong */
-export function tryCrossing({ theory, settings: chosen }: Crossing, table: Table): string {
+function tryCrossing({ theory, settings: chosen }: Crossing, table: Table, trial: Trial): string {
   const base = newDefinition("crossing", table.columns.map(guessVariable));
   const definition: StudyDefinition = {
     ...base,
@@ -201,11 +230,7 @@ export function tryCrossing({ theory, settings: chosen }: Crossing, table: Table
     settings: { ...base.settings, replications: 12, monteCarloDraws: 200, ...chosen },
   };
   try {
-    const evidence = analyse(definition, table);
-    const odd = notFinite(evidence);
-    if (odd.length > 0) return `not finite: ${odd.slice(0, 3).join("; ")}`;
-    looked(evidence, definition);
-    return "estimated";
+    return trial(definition, table) ?? "estimated";
   } catch (error) {
     if (error instanceof StudyProblem && error.message !== "") return "refused";
     return `an exception: ${String((error as Error).stack)
@@ -216,12 +241,12 @@ export function tryCrossing({ theory, settings: chosen }: Crossing, table: Table
 }
 
 /** Tries so many crossings. @returns how each ended, and the faults with what made them */
-export function tryCrossings(runs: number, seed: number) {
+export function tryCrossings(runs: number, seed: number, trial: Trial = analysed) {
   const table = crossingTable();
   const counts = new Map<string, number>();
   const faults: (Crossing & { fault: string })[] = [];
   for (const crossing of fc.sample(crossings, { numRuns: runs, seed })) {
-    const how = tryCrossing(crossing, table);
+    const how = tryCrossing(crossing, table, trial);
     const kind = how === "estimated" || how === "refused" ? how : "fault";
     counts.set(kind, (counts.get(kind) ?? 0) + 1);
     if (kind === "fault") faults.push({ ...crossing, fault: how });

@@ -1,3 +1,4 @@
+import { StudyProblem } from "../problems";
 import type { CompiledTheory } from "../theory";
 
 /** One arrow of a theory: what an outcome is regressed on, a variable or a product of some. */
@@ -33,4 +34,21 @@ export function nodesOfTheory({ equations, groups }: CompiledTheory): {
   const by = groups?.by.name;
   if (by !== undefined && !exogenous.includes(by)) exogenous.push(by);
   return { exogenous, endogenous };
+}
+
+/**
+ * Variables that sentences name without an arrow: what tells groups, what is compared, held, or drawn as related.
+ * @param items of measures, which are made with them
+ * @throws StudyProblem `plan_of_exposures` where counts are relative to something
+ */
+export function mentioned(theory: CompiledTheory, items: ReadonlySet<string>): string[] {
+  const { groups, compared, controlled, covariances, models } = theory;
+  const exposure = models.find((m) => m.exposure)?.exposure;
+  if (exposure) throw new StudyProblem("plan_of_exposures", { name: exposure.name });
+  const names = [
+    ...(groups ? [groups.by.name] : []),
+    ...[...compared, ...controlled].map((s) => s.of.name),
+    ...covariances.flatMap((s) => s.pairs.flatMap(({ a, b }) => [a.name, b.name])),
+  ];
+  return [...new Set(names)].filter((name) => !items.has(name));
 }

@@ -1,4 +1,4 @@
-import type { TypedColumn } from "../data";
+import type { TypedColumn, Variable } from "../data";
 import { at as polynomialAt, compileExpression, derivative, type Polynomial } from "../model";
 import { choleskyInPlace, choleskySolveInPlace } from "../numerics/cholesky";
 import { correlation, mean, standardDeviation } from "../numerics/moments";
@@ -7,7 +7,7 @@ import type { Measure } from "../theory";
 import { arrowsOf, nodesOfTheory, type Arrow } from "./arrows";
 import { NORMAL, SKEWED } from "./marginal";
 import type { ExpectedCorrelation, ExpectedSize, ExpectedVariable, StudyPlan } from "./plan";
-import { plannedColumn } from "./variables";
+import { MOST_ANSWERS, plannedColumn } from "./variables";
 
 /** Beyond this skewness a continuous variable is planned with a long tail. */
 const SKEWED_FROM = 1;
@@ -201,7 +201,14 @@ function expectedVariables(prepared: Prepared): Record<string, ExpectedVariable>
     const values = Float64Array.from(prepared.sample.rows, (row) => column.values[row]!).filter(
       (v) => Number.isFinite(v),
     );
-    const found = expectedOf(column, values, plannedColumn(variable, noPlan).texts);
+    const names = column.levels ?? answersIn(variable, values);
+    const found = names
+      ? sharesOf(
+          variable,
+          names,
+          column.levels ? values : values.map((v) => names.indexOf(String(v))),
+        )
+      : shapeOf(values);
     if (found) out[variable.name] = found;
   }
   return out;
@@ -209,17 +216,31 @@ function expectedVariables(prepared: Prepared): Record<string, ExpectedVariable>
 
 const noPlan = { variables: {} } as unknown as StudyPlan;
 
-function expectedOf(
-  { levels }: TypedColumn,
-  values: Float64Array,
-  texts: string[] | null,
+/** Answers of an ordinal variable: those it may have, else those that were given; null where these are no few whole numbers. */
+function answersIn(variable: Variable, values: Float64Array): string[] | null {
+  const { texts } = plannedColumn(variable, noPlan);
+  const given = [...new Set(values)].sort((a, b) => a - b);
+  if (texts && given.every((v) => texts.includes(String(v)))) return texts;
+  const few = given.length <= MOST_ANSWERS && given.every((v) => Number.isInteger(v));
+  return variable.level === "ordinal" && few ? given.map(String) : null;
+}
+
+/** Levels that occur, with their shares; levels that are declared have to occur all. */
+function sharesOf(
+  { levels }: Variable,
+  names: readonly string[],
+  codes: Float64Array,
 ): ExpectedVariable | null {
-  const names = levels ?? texts;
-  if (names) {
-    const codes = levels ? values : values.map((v) => names.indexOf(String(v)));
-    const shares = names.map((_, k) => codes.filter((c) => c === k).length / codes.length);
-    return shares.every((p) => p > 0) ? { shares } : null;
-  }
+  const counts = names.map((_, k) => codes.reduce((sum, c) => sum + (c === k ? 1 : 0), 0));
+  const there = names.flatMap((name, k) => (counts[k]! > 0 ? [{ name, count: counts[k]! }] : []));
+  if (there.length < 2 || (levels && there.length < levels.length)) return null;
+  return {
+    shares: there.map(({ count }) => count / codes.length),
+    ...(levels ? {} : { answers: there.map(({ name }) => name) }),
+  };
+}
+
+function shapeOf(values: Float64Array): ExpectedVariable | null {
   const m = mean(values);
   const sd = standardDeviation(values);
   const whole = values.every((v) => Number.isInteger(v) && v >= 0);

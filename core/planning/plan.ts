@@ -10,6 +10,8 @@ export interface ExpectedVariable {
   mean?: number;
   /** Binary, ordinal and categorical variables: the share of each level in order, adding up to 1. */
   shares?: number[];
+  /** What these levels are called, where the variable itself does not say. */
+  answers?: string[];
 }
 
 /** The expected size of one arrow: a standardised path, or the coefficient of a product of z-scores. */

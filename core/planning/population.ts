@@ -4,7 +4,7 @@ import { RandomStream, streamIndex } from "../numerics/random";
 import { StudyProblem } from "../problems";
 import { DEFAULT_SETTINGS, type StudyDefinition } from "../study";
 import { compileTheory, parseTheory, type CompiledTheory, type Measure } from "../theory";
-import { nodesOfTheory } from "./arrows";
+import { mentioned, nodesOfTheory } from "./arrows";
 import { factorOf } from "./correlations";
 import { itemScores, plannedItems, type PlannedItems } from "./items";
 import { NORMAL, SKEWED } from "./marginal";
@@ -75,7 +75,8 @@ export class Population {
     );
     const constructs = new Set(measures.map((m) => m.name.name));
     const nodes = nodesOfTheory(this.theory);
-    const idle = [...constructs].filter(
+    const items = new Set(measures.flatMap((m) => m.items.map((i) => i.ref.name)));
+    const idle = [...new Set([...constructs, ...mentioned(this.theory, items)])].filter(
       (c) => !nodes.exogenous.includes(c) && !nodes.endogenous.includes(c),
     );
     const node = (name: string): { name: string; column: PlannedColumn | null } => ({

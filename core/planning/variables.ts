@@ -21,7 +21,7 @@ export interface PlannedColumn {
 }
 
 /** A variable may be declared with at most so many answers. */
-const MOST_ANSWERS = 25;
+export const MOST_ANSWERS = 25;
 /** Levels of a categorical variable of which nothing is said. */
 const CATEGORIES = 3;
 
@@ -43,17 +43,19 @@ export function plannedColumn(
       throw new StudyProblem("plan_shares", { name, levels: texts.length }, { variables: [name] });
     return { name, marginal: stepped(shares), texts, skewed };
   };
+  const known = variable.levels === undefined ? expected.answers : undefined;
   if (level === "binary") {
-    const texts = binaryTexts(variable);
+    const texts = known?.length === 2 ? known : binaryTexts(variable);
     return of(texts, expected.shares ?? [0.5, 0.5]);
   }
   if (level === "categorical") {
     const texts =
       variable.levels ??
+      known ??
       Array.from({ length: expected.shares?.length ?? CATEGORIES }, (_, i) => String(i + 1));
     return of(texts, expected.shares ?? texts.map(() => 1 / texts.length));
   }
-  const answers = answersOf(variable, scale);
+  const answers = (level === "ordinal" ? known : undefined) ?? answersOf(variable, scale);
   if (answers) return of(answers, expected.shares ?? answerShares(answers.length, skewed));
   if (expected.shape === "count") {
     const marginal = counted(countMean(name, expected.mean ?? 3));

@@ -38,6 +38,11 @@ export const PLANNING_PROBLEMS = {
     ({ column }: { column: string }) =>
       `A plan draws people one by one, so “${column}” cannot group them. Take clusters and strata out of the settings to plan.`,
   ),
+  plan_of_exposures: worded(
+    "not_available",
+    ({ name }: { name: string }) =>
+      `A plan counts over equal times, so nothing is relative to “${name}”. Take “with exposure ${name}” out to plan.`,
+  ),
   plan_of_factors: worded(
     "not_available",
     ({ name }: { name: string }) =>

@@ -6,6 +6,7 @@ import {
   correlationOf,
   DEFAULT_RELIABILITY,
   nodesOfTheory,
+  plain,
   SHAPES,
   sizeOf,
   withCorrelation,
@@ -166,6 +167,18 @@ export function ExpectedTables(props: Props) {
   );
 }
 
+/** Shares of answers that were taken from data are a shape of their own. */
+const AS_FOUND = "as found";
+
+/** What levels are called outlasts how they lie. */
+const calledBy = ({ answers }: ExpectedVariable): ExpectedVariable => (answers ? { answers } : {});
+
+/** Levels with their shares; alike where nothing is said. */
+const levelWords = ({ shares, answers }: ExpectedVariable): string =>
+  shares
+    ? shares.map((p, i) => `${answers?.[i] ?? `level ${i + 1}`} ${plain(100 * p, 0)} %`).join(", ")
+    : "levels alike";
+
 /** How observed variables lie: their shape, or the share of their levels. */
 function Shapes({ variables, plan, change, nodes }: Props & { nodes: string[] }) {
   const own = variables.filter((v) => nodes.includes(v.name));
@@ -185,15 +198,16 @@ function Shapes({ variables, plan, change, nodes }: Props & { nodes: string[] })
                 from={0.01}
                 to={0.99}
                 placeholder="0.5"
-                onValue={(p) =>
-                  say(name, p === null ? {} : { shares: [Math.round((1 - p) * 1e6) / 1e6, p] })
-                }
+                onValue={(p) => {
+                  const shares = p === null ? {} : { shares: [Math.round((1 - p) * 1e6) / 1e6, p] };
+                  say(name, { ...calledBy(said), ...shares });
+                }}
               />
             </Line>
           );
         if (level === "categorical")
           return (
-            <Line key={name} words={`${name}: levels alike`}>
+            <Line key={name} words={`${name}: ${levelWords(said)}`}>
               {""}
             </Line>
           );
@@ -202,9 +216,10 @@ function Shapes({ variables, plan, change, nodes }: Props & { nodes: string[] })
           <Line key={name} words={name}>
             <Select
               aria-label={`Expected shape of ${name}`}
-              value={said.shape ?? "normal"}
-              onChange={(e) => say(name, { shape: e.target.value as Shape })}
+              value={said.shares ? AS_FOUND : (said.shape ?? "normal")}
+              onChange={(e) => say(name, { ...calledBy(said), shape: e.target.value as Shape })}
             >
+              {said.shares && <option value={AS_FOUND}>as in the data</option>}
               {shapes.map((shape) => (
                 <option key={shape} value={shape}>
                   {SHAPE_WORDS[shape]}

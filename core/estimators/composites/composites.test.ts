@@ -202,6 +202,16 @@ describe("correction for reliability", () => {
   });
 });
 
+it("exact fit is that of the first stage, the same with an interaction by two stages as without", () => {
+  const columns = columnsOf(7);
+  const measures = [...MEDIATION, "measure w combines w1, w2", "w affects m"];
+  const options = { exact_fit: 15 };
+  const plain = sectionOf(run(columns, measures, options)).exactFit!;
+  const moderated = sectionOf(run(columns, [...measures, "H2: w strengthens x to m"], options));
+  expect(plain.measures.length).toBe(6);
+  expect(moderated.exactFit).toEqual(plain);
+});
+
 describe("resamples of composite models", () => {
   it("are the analyses of their rows, interactions, weights and all", () => {
     const columns = columnsOf(5);

@@ -1,7 +1,7 @@
 import { quantile6 } from "../../numerics/quantile";
 import { RandomStream, streamIndex } from "../../numerics/random";
 import type { ExactFitEvidence } from "../composite-types";
-import { CompositeEstimator } from "./estimator";
+import { CompositeEstimator, type EstimationPlan } from "./estimator";
 import { BY_CORRELATION } from "./layout";
 import {
   discrepancies,
@@ -90,11 +90,18 @@ function rowsOf(
   }
 }
 
+/** Fit is that of the first stage, without products of scores. */
+const firstStage = (plan: EstimationPlan): EstimationPlan => ({
+  ...plan,
+  products: [],
+  equations: plan.equations.map((e) => ({ ...e, products: [] })),
+});
+
 /** Estimates a sample, and says how far its correlations are from those that one of the models implies. */
 function replicator(
   solution: CompositeSolution,
 ): (data: Float64Array, rows: ArrayLike<number>, model: Which) => Discrepancies | null {
-  const estimator = new CompositeEstimator({ ...solution.built.plan, products: [] });
+  const estimator = new CompositeEstimator(firstStage(solution.built.plan));
   const p = solution.built.indicators.length;
   return (data, rows, model) => {
     const sample = momentsOfRows(data, p, rows);
@@ -106,7 +113,7 @@ function replicator(
 /** What the model of the sample implies. */
 const impliedOf = (solution: CompositeSolution): Record<Which, Float64Array> => {
   const { plan, n, indicators } = solution.built;
-  const estimator = new CompositeEstimator({ ...plan, products: [] });
+  const estimator = new CompositeEstimator(firstStage(plan));
   const sample = momentsOfRows(
     plan.values,
     indicators.length,

@@ -4,12 +4,13 @@ import type { Cell, Row } from "../document";
 /** “p < .05” of “p < .050”. */
 const limit = (clause: string): string => clause.replace(/0$/, "");
 
-/** The variables of the theory in the order in which they are met, columns and scores. */
+/** The variables of the theory in the order in which they are met, columns and scores; covariates after all others. */
 function variablesOf({ evidence, data }: ReportContext): string[] {
   // Latent variables have no values; their items have.
-  const named = evidence.paths
-    .flatMap((p) => [p.from, ...p.moderators, p.to])
-    .flatMap((name) => evidence.latent.find((l) => l.name === name)?.items ?? [name]);
+  const named = [
+    ...evidence.paths.flatMap((p) => [p.from, ...p.moderators, p.to]),
+    ...evidence.roles.covariates,
+  ].flatMap((name) => evidence.latent.find((l) => l.name === name)?.items ?? [name]);
   const known = new Set(Object.keys(data?.descriptives ?? {}));
   return [...new Set(named)].filter((name) => known.has(name));
 }
