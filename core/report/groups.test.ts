@@ -73,7 +73,9 @@ describe("groups of composites in a report", () => {
       comparison!.paths.map((p) => [p.from, p.first, p.second, p.estimate, p.p]),
     );
     const prose = blocks.flatMap((b) => (b.kind === "paragraph" ? b.text : []));
-    for (const sentence of comparison!.words) expect(prose.join(" ")).toContain(sentence);
+    const said = comparison!.words.join(" ");
+    const pair = `${comparison!.first} and ${comparison!.second}`;
+    expect(prose).toContain(`${pair}: ${said.charAt(0).toLowerCase()}${said.slice(1)}`);
   });
 
   it("have exact fit and prediction each, under their names", () => {

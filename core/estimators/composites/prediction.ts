@@ -213,7 +213,9 @@ function wordsOf(items: PredictionEvidence["items"], better: number, predictors:
           : worse.length > 0
             ? `better than by the mean of the others, but for ${worse.join(", ")}`
             : "better than by the mean of the others";
-      const among = own.length === 1 ? "" : `${ahead} of its ${own.length} items `;
+      const all =
+        ahead === own.length ? `all ${ahead} of its items` : `${ahead} of its ${own.length} items`;
+      const among = own.length === 1 ? "" : `${all} `;
       const whole = own.length === 1 && ahead === 0 ? "not " : "";
       return `In new cases ${name} is predicted ${against}, and ${among}${whole}with a smaller error than by a regression on ${predictors}.`;
     }),

@@ -99,12 +99,14 @@ function differences({ differences: tests }: StructureSection, { cell }: ReportC
 
 const comparisons = (section: CompositeSection, context: ReportContext): Block[] =>
   section.comparisons.flatMap((each) => [
-    ...paragraphs([each.words.join(" ")]),
+    ...paragraphs([`${each.first} and ${each.second}: ${lowered(each.words.join(" "))}`]),
     measuredAlike(each, context),
     pathsCompared(each, context),
   ]);
 
-const STEPS = { none: "No", partial: "Yes", full: "Yes, with equal means and variances" };
+const lowered = (text: string): string => `${text.charAt(0).toLowerCase()}${text.slice(1)}`;
+
+const STEPS = { none: "no", partial: "yes", full: "fully" };
 
 function measuredAlike(
   { first, second, constructs, permutations, failed }: GroupComparisonEvidence,
@@ -115,14 +117,14 @@ function measuredAlike(
     `Measurement in ${first} and ${second}`,
     [
       word("Construct"),
-      number("Correlation of scores"),
+      number("r"),
       number("5 % limit"),
       number("p"),
-      number("Difference of means"),
-      number("p of means"),
-      number("Log ratio of variances"),
-      number("p of variances"),
-      word("Measured alike"),
+      number("ΔM"),
+      number("p of ΔM"),
+      number("ln VR"),
+      number("p of ln VR"),
+      word("Alike"),
     ],
     constructs.map(({ construct, compositional: c, means, variances, step }) =>
       row(
@@ -138,7 +140,7 @@ function measuredAlike(
       ),
     ),
     [
-      `${write.count(permutations - failed)} permutations of cases between the groups. Scores are those by the weights of either group, on the data of both.`,
+      `r: correlation of the scores by the weights of either group, on the data of both; ΔM: difference of means; ln VR: natural logarithm of the ratio of variances. Fully alike: equal means and variances, too. ${write.count(permutations - failed)} permutations of cases between the groups.`,
     ],
   );
 }
