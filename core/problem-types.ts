@@ -40,7 +40,6 @@ export type ProblemCode =
   | "needs_raw_data"
   | "bad_matrix"
   | "item_used_twice"
-  | "reliability_not_positive"
   | "impossible_paths"
   | "impossible_correlations";
 

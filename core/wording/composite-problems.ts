@@ -24,9 +24,4 @@ export const COMPOSITE_PROBLEMS = {
     ({ names }: { names: string[] }) =>
       `${quoted(names)} ${names.length === 1 ? "belongs" : "belong"} to two variables of this theory. Among composites, each item belongs to one: take it out of one of them.`,
   ),
-  reliability_not_positive: worded(
-    "reliability_not_positive",
-    ({ names }: { names: string[] }) =>
-      `The items of ${quoted(names)} hardly correlate as those of a common factor do: its reliability is not positive, so nothing can be corrected. Choose “as composites, not corrected” in the settings, or other items.`,
-  ),
 };

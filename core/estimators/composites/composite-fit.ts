@@ -25,12 +25,13 @@ import type { Section } from "../sections";
 import { compositeSections } from "./composite-section";
 import { conditionalCovariance } from "./conditional-covariance";
 import { compositeWarnings, resampledWarnings } from "./composite-warnings";
-import { estimatedGroups, type EstimatedGroup } from "./estimated-groups";
+import { estimatedTheory, type EstimatedGroup, type EstimatedTheory } from "./estimated-groups";
 import type { FittedComposite, FurtherStudies } from "./fitted-composite";
 import { furtherStudies } from "./further-studies";
 import { pairsIn, type HtmtPlan } from "./htmt";
 import { CompositeKernel, type CompositeProblem } from "./kernel";
 import { distinctProducts, same } from "./model";
+import { columnsOf } from "./columns";
 import { htmtLabel, labelIn, loadingLabel, turnedLabel, weightLabel } from "./labels";
 import { optionsOf, type CompositeOptions } from "./options";
 import type { AveragePlan, ReportedEquation, ReportPlan } from "./report";
@@ -50,6 +51,7 @@ export class CompositeFit implements Fit<CompositeProblem>, FittedComposite {
   readonly unscaledProducts: boolean;
   readonly composite: TheoryComposite;
   readonly groups: EstimatedGroup[];
+  readonly unreliable: EstimatedTheory["unreliable"];
   readonly grouping: Grouping;
   readonly options: CompositeOptions;
   private readonly averages: { plan: AveragePlan; to: number }[] = [];
@@ -64,10 +66,15 @@ export class CompositeFit implements Fit<CompositeProblem>, FittedComposite {
   ) {
     this.options = optionsOf(settings);
     this.grouping = groupingOf(theory, data);
-    this.composite = theoryComposite(theory, data, this.options, this.grouping.variable);
-    this.groups = estimatedGroups(this.composite, this.grouping);
+    const found = estimatedTheory(
+      theoryComposite(theory, data, this.options, this.grouping.variable),
+      this.grouping,
+    );
+    this.composite = found.composite;
+    this.groups = found.groups;
+    this.unreliable = found.unreliable;
     this.unscaledProducts = ["raw", "orthogonal"].includes(this.options.approach);
-    this.columns = this.makeColumns();
+    this.columns = columnsOf(this.composite, this.grouping, this.groups);
     this.codings = [
       ...(this.grouping.coding ? [this.grouping.coding] : []),
       ...this.composite.codings,
@@ -349,49 +356,5 @@ export class CompositeFit implements Fit<CompositeProblem>, FittedComposite {
       intercept:
         g === 0 ? (this.parameters.index.get(coefficientLabel(outcome, "intercept")) ?? -1) : -1,
     };
-  }
-
-  private makeColumns(): Map<string, Column> {
-    const columns = new Map<string, Column>();
-    const n = this.data.sample.rows.length;
-    for (const { name, keys } of this.composite.nodes)
-      for (const key of keys) {
-        const coded = this.composite.coded.get(key);
-        columns.set(
-          key,
-          coded ?? {
-            key,
-            variable: name,
-            label: name,
-            contrast: null,
-            values: this.scores(key, n),
-            sd: 1,
-            components: null,
-          },
-        );
-      }
-    const { coding, of } = this.grouping;
-    coding?.columns.forEach(({ key, contrast }, at) =>
-      columns.set(key, {
-        key,
-        variable: coding.variable,
-        label: `${coding.variable}: ${contrast}`,
-        contrast,
-        values: Float64Array.from(of, (group) => (group === at + 1 ? 1 : 0)),
-        sd: 0,
-        components: null,
-      }),
-    );
-    return columns;
-  }
-
-  /** Scores of a construct in the rows of the sample, of variance one in each group. */
-  private scores(key: string, n: number): Float64Array {
-    const out = new Float64Array(n);
-    for (const { built, rows, solution } of this.groups) {
-      const j = built.model.constructs.findIndex((c) => c.name === key);
-      rows.forEach((row, i) => (out[row] = solution.scores[j]![i]!));
-    }
-    return out;
   }
 }

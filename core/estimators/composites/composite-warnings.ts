@@ -7,6 +7,7 @@ import { BY_CORRELATION } from "./layout";
 import { labelIn, turnedLabel } from "./labels";
 import { rhoA } from "./reliability";
 import { smallestOf } from "./model-fit";
+import type { TheoryComposite } from "./theory-model";
 import { warning } from "./wording";
 
 /** Variance inflation from which an item is said to be collinear. */
@@ -18,7 +19,10 @@ export function compositeWarnings(fitted: FittedComposite): Warning[] {
   const { composite, groups, options, theory, data } = fitted;
   const list: Warning[] = [
     ...binaryOutcomes(theory, data.variables, true),
-    ...composite.added.map(([from, to]) => warning("main_effect_added", { from, to }, [from, to])),
+    ...addedEffects(composite),
+    ...fitted.unreliable.map(({ name, value }) =>
+      warning("rho_a_nonpositive", { construct: name, value }, [name]),
+    ),
   ];
   if (composite.filled.size > 0)
     list.push(
@@ -36,6 +40,15 @@ export function compositeWarnings(fitted: FittedComposite): Warning[] {
   for (const group of groups)
     list.push(...measurementWarnings(group), ...correctionWarnings(group));
   return list;
+}
+
+/** Main effects that products need, by the names of variables: one of several levels has several columns. */
+function addedEffects({ added, coded }: TheoryComposite): Warning[] {
+  const named = (key: string): string => coded.get(key)?.variable ?? key;
+  const pairs = added.map(([from, to]) => ({ from: named(from), to: named(to) }));
+  return [...new Map(pairs.map((pair) => [`${pair.from} > ${pair.to}`, pair])).values()].map(
+    (pair) => warning("main_effect_added", pair, [pair.from, pair.to]),
+  );
 }
 
 /** Scores that resamples turned round, and groups that do not measure alike. */

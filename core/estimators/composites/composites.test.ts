@@ -194,6 +194,32 @@ describe("correction for reliability", () => {
     expect(own.paths.m!.x!).toBeGreaterThan(plain.paths.m!.x!);
   });
 
+  it("is given up for all where a reliability is not positive, and everything else is said", () => {
+    const columns = columnsOf(9);
+    // Both items go with their neighbours, and yet against each other.
+    const t = columns.m1!.map((v, i) => v + columns.m2![i]!);
+    const apart = normals(N, 77);
+    const broken = {
+      ...columns,
+      m1: t.map((v, i) => v + 2.5 * apart[i]!),
+      m2: t.map((v, i) => v - 2.5 * apart[i]!),
+    };
+    const factors = MEDIATION.map((line) => line.replace("combines", "reflects"));
+    const evidence = run(broken, factors, { correction: "reflective" }, 20);
+    const [found] = evidence.warnings.filter((w) => w.code === "rho_a_nonpositive");
+    expect(found!.about).toEqual(["m"]);
+    expect(found!.message).toMatch(/its reliability \(rho_A\) is −[\d.]+, not above zero/);
+    const plain = run(broken, factors, { correction: "none" }, 20);
+    expect(resultOf(evidence).consistent).toBeNull();
+    expect(numbers(evidence)).toEqual(numbers(plain));
+    expect(evidence.bootstrap).toMatchObject({ failed: 0 });
+    const grouped = run(broken, [...factors, "groups by z"], {
+      correction: "reflective",
+      permutations: 0,
+    });
+    expect(sectionOf(grouped).groups.map((g) => g.result.consistent)).toEqual([null, null]);
+  });
+
   it("leaves composites beside factors as they are", () => {
     const columns = columnsOf(4);
     const mixed = resultOf(run(columns, [COMBINES[0]!, ...REFLECTS.slice(1)]));
@@ -210,6 +236,13 @@ it("exact fit is that of the first stage, the same with an interaction by two st
   const moderated = sectionOf(run(columns, [...measures, "H2: w strengthens x to m"], options));
   expect(plain.measures.length).toBe(6);
   expect(moderated.exactFit).toEqual(plain);
+});
+
+it("a main effect of a variable of several levels is said to be added once, by its name", () => {
+  const columns = { ...columnsOf(7), place: Array.from({ length: N }, (_, i) => "abc"[i % 3]!) };
+  const evidence = run(columns as never, [...MEDIATION, "H2: place alters x to m"]);
+  const added = evidence.warnings.filter((w) => w.code === "main_effect_added");
+  expect(added.map((w) => w.about)).toEqual([["place", "m"]]);
 });
 
 describe("resamples of composite models", () => {

@@ -2,7 +2,9 @@ import { StudyProblem } from "../../problems";
 import type { Grouping } from "../grouping";
 import { dataFault, dependent, structuralFault, type CompositeFault } from "./checks";
 import type { Failure } from "./estimator";
+import { BY_CORRELATION } from "./layout";
 import { buildComposite, type BuiltComposite } from "./model";
+import { rhoA } from "./reliability";
 import { momentsOfRows } from "./sample-covariances";
 import { solve, type CompositeSolution } from "./solution";
 import type { TheoryComposite } from "./theory-model";
@@ -16,11 +18,41 @@ export interface EstimatedGroup {
   solution: CompositeSolution;
 }
 
+/** A theory as it was estimated. */
+export interface EstimatedTheory {
+  /** Without correction for reliability where that was impossible. */
+  composite: TheoryComposite;
+  groups: EstimatedGroup[];
+  /** Constructs that left nothing to correct, with the reliability that is not above zero. */
+  unreliable: { name: string; value: number }[];
+}
+
 /**
- * Estimates the model in every group.
+ * Estimates the model in every group; where correction is wanted and one reliability is not positive, without it in all of
+ * them, since a model of two kinds of paths could not be compared.
  * @throws StudyProblem that names what stands in the way
  */
-export function estimatedGroups(
+export function estimatedTheory(composite: TheoryComposite, grouping: Grouping): EstimatedTheory {
+  const groups = estimatedGroups(composite, grouping);
+  const unreliable = groups.flatMap(notReliable);
+  if (unreliable.length === 0) return { composite, groups, unreliable };
+  const plain = { ...composite, model: { ...composite.model, consistent: false } };
+  return { composite: plain, groups: estimatedGroups(plain, grouping), unreliable };
+}
+
+/** The first reason in a group why nothing can be corrected: every construct whose reliability is not above zero. */
+function notReliable({ built, solution }: EstimatedGroup): EstimatedTheory["unreliable"] {
+  const { model, plan } = built;
+  if (!model.consistent || solution.consistent) return [];
+  const { start, modes } = plan.layout;
+  return model.constructs.flatMap(({ name }, j) => {
+    if (!plan.corrected[j] || modes[j] !== BY_CORRELATION) return [];
+    const value = rhoA(solution.weights, start[j]!, start[j + 1]!);
+    return value > 0 ? [] : [{ name, value }];
+  });
+}
+
+function estimatedGroups(
   { model, columns }: TheoryComposite,
   { names, of }: Grouping,
 ): EstimatedGroup[] {
@@ -52,11 +84,6 @@ export function estimated(
   if (typeof solution === "string") throw failureProblem(solution, built, group);
   const singular = singularEquation(solution);
   if (singular) throw problemOf({ code: "singular_equation", names: singular }, group);
-  if (built.model.consistent && !solution.consistent) {
-    const { constructs } = built.model;
-    const names = constructs.filter((_, j) => !(solution.rho[j]! > 0)).map((c) => c.name);
-    throw new StudyProblem("reliability_not_positive", { names }, { variables: names });
-  }
   return { built, solution };
 }
 

@@ -3,7 +3,7 @@ import type { CompiledTheory } from "../../theory";
 import type { Fit, ModelData } from "../engine";
 import type { Grouping } from "../grouping";
 import type { CompositeSection } from "../composite-types";
-import type { EstimatedGroup } from "./estimated-groups";
+import type { EstimatedGroup, EstimatedTheory } from "./estimated-groups";
 import type { CompositeProblem } from "./kernel";
 import type { CompositeOptions } from "./options";
 import type { TheoryComposite } from "./theory-model";
@@ -30,6 +30,7 @@ export interface FittedComposite extends Pick<Fit<CompositeProblem>, Shared> {
   readonly composite: TheoryComposite;
   readonly grouping: Grouping;
   readonly groups: EstimatedGroup[];
+  readonly unreliable: EstimatedTheory["unreliable"];
   /** Made once, however often the evidence is put together. */
   furtherStudies(): FurtherStudies;
 }

@@ -28,6 +28,8 @@ export const warning = warningsIn({
     `The corrected R² of “${outcome}” is ${plain(value, 3)}, outside zero to one; adjusted R² and f² are the formula's values.`,
   product_reliability_nonpositive: ({ product }: { product: string }) =>
     `The product ${product} has no positive reliability in this sample, so its equation has no corrected estimate.`,
+  rho_a_nonpositive: ({ construct, value }: { construct: string; value: number }) =>
+    `The items of “${construct}” hardly correlate as those of a common factor do: its reliability (rho_A) is ${plain(value)}, not above zero. So nothing can be corrected, and all numbers here are those of composites as they are.`,
   sign_flips: ({
     constructs,
     done,

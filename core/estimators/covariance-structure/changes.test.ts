@@ -58,9 +58,13 @@ describe("letting an equality between groups go", () => {
     expect(kinds).toEqual(new Set(["path", "intercept", "variance"]));
   });
 
-  it("has no line among three groups, where the test lets one go and the line all", () => {
-    const three = released(fitted("groups by site with loadings equal", "categorical"));
-    expect(three.length).toBeGreaterThan(0);
-    for (const { change } of three) expect(change).toBeNull();
+  it("among three groups says that the line lets all of them differ, and does so", () => {
+    const held3 = fitted("groups by site with loadings equal", "categorical");
+    const [largest] = released(held3);
+    expect(largest).toMatchObject({ change: { free: { kind: "path", from: "F", to: "a2" } } });
+    expect(largest!.words).toMatch(/Tried, it differs between all 3 groups\.$/);
+    const free = fitted("groups by site with loadings equal but F to a2 free", "categorical");
+    expect(held3.fit!.plain.df - free.fit!.plain.df).toBe(2);
+    expect(released(free).map((c) => c.arrow)).not.toContain("F -> a2");
   });
 });

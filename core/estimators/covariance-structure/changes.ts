@@ -19,18 +19,17 @@ export function changesOf(
     const made = products.has(test.from) || products.has(test.to);
     return {
       ...test,
-      words: wordsOf(test, fitted.spec.groups.length > 1),
-      change: made ? null : changeOf(test, theory, fitted.spec.groups.length),
+      words: wordsOf(test, fitted.spec.groups.length),
+      change: made ? null : changeOf(test, theory),
       touches: touched(test, theory),
     };
   });
 }
 
-function wordsOf(
-  { kind, arrowKind, from, to, mi, epc, group }: ScoreTest,
-  several: boolean,
-): string {
-  const where = several ? ` in ${group}` : "";
+function wordsOf({ kind, arrowKind, from, to, mi, epc, group }: ScoreTest, groups: number): string {
+  const where = groups > 1 ? ` in ${group}` : "";
+  // The test lets go of one group, the line on groups of all of them.
+  const all = groups > 2 ? ` Tried, it differs between all ${groups} groups.` : "";
   const gain = `χ² would fall by about ${plain(mi, 1)}`;
   switch (kind) {
     case "loading":
@@ -40,7 +39,7 @@ function wordsOf(
     case "path":
       return `Let “${to}” depend on “${from}”${where}: ${gain}, path about ${plain(epc, 2)}.`;
     case "release":
-      return `Let ${nameOf({ arrowKind, from, to })} be its own${where}: ${gain}, about ${plain(epc, 2)} away from the common value.`;
+      return `Let ${nameOf({ arrowKind, from, to })} be its own${where}: ${gain}, about ${plain(epc, 2)} away from the common value.${all}`;
   }
 }
 
@@ -61,7 +60,6 @@ function nameOf({ arrowKind, from, to }: Pick<ScoreTest, "arrowKind" | "from" | 
 function changeOf(
   { kind, from, to, arrowKind }: ScoreTest,
   { groups }: CompiledTheory,
-  count: number,
 ): ChangeEvidence["change"] {
   switch (kind) {
     case "loading":
@@ -71,8 +69,8 @@ function changeOf(
     case "path":
       return { line: `also ${writeName(from)} to ${writeName(to)}` };
     case "release":
-      // Of three groups and more the test lets one go, the notation all; without a line on groups there is nothing to write it into.
-      return groups && count === 2
+      // Without a line on groups there is nothing to write it into.
+      return groups
         ? {
             free: {
               kind: arrowKind === "covariance" && from === to ? "variance" : arrowKind,
