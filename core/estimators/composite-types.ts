@@ -123,6 +123,9 @@ export interface HtmtEvidence {
   first: string;
   second: string;
   htmt: number;
+  /** What it is made of: mean absolute correlations between the items of both, and among those of either. */
+  between: number;
+  within: [number, number];
   /** Percentile limits, and the one-sided upper limit at the level of the study; null until resampled. */
   lower: number | null;
   upper: number | null;

@@ -164,6 +164,9 @@ export interface MeasurementEvidence {
     second: string;
     htmt: number | null;
     htmt2: number | null;
+    /** What HTMT is made of: mean absolute correlations between the items of both, and among those of either. */
+    between: number;
+    within: [number, number];
     /** 95 % percentile limits; null until resampled. */
     lower: number | null;
     upper: number | null;

@@ -1,4 +1,5 @@
 import { exp, ln } from "../numerics/elementary";
+
 /** Heterotrait-monotrait ratios of two blocks of items. */
 export interface HeterotraitRatio {
   first: string;
@@ -7,6 +8,9 @@ export interface HeterotraitRatio {
   htmt: number | null;
   /** Roemer, Schuberth & Henseler (2021): geometric means. */
   htmt2: number | null;
+  /** Mean absolute correlation of an item of one with an item of the other, and among the items of either. */
+  between: number;
+  within: [number, number];
 }
 
 export interface ItemBlock {
@@ -24,11 +28,14 @@ export function heterotraitRatios(blocks: ItemBlock[], r: number[][]): Heterotra
   blocks.forEach((second, j) => {
     for (const first of blocks.slice(0, j)) {
       const between = first.items.flatMap((a) => second.items.map((b) => Math.abs(r[a]![b]!)));
+      const own = [within(first, r), within(second, r)] as const;
       ratios.push({
         first: first.name,
         second: second.name,
-        htmt: ratio(arithmetic, between, within(first, r), within(second, r)),
-        htmt2: ratio(geometric, between, within(first, r), within(second, r)),
+        htmt: ratio(arithmetic, between, ...own),
+        htmt2: ratio(geometric, between, ...own),
+        between: arithmetic(between),
+        within: [arithmetic(own[0]), arithmetic(own[1])],
       });
     }
   });

@@ -1,3 +1,4 @@
+export { compositeMeasurementWorking, compositePathsWorking } from "./composites";
 export { effectWorking } from "./effect";
 export { equationWorking } from "./equation";
 export { fitWorking } from "./fit";

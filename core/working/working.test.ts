@@ -3,6 +3,8 @@ import { describe, expect, it } from "vitest";
 import {
   alphaWorking,
   analyse,
+  compositeMeasurementWorking,
+  compositePathsWorking,
   dataEvidence,
   effectWorking,
   equationsOf,
@@ -42,6 +44,16 @@ function workedOut(text: string): number {
   expect(js).toMatch(/^[-+*/().,\d\seE]|Math|sqrt|exp/);
   return new Function(`return ${js}`)() as number;
 }
+
+/** Every equation of a line works out, as far as its digits go. */
+const holds = (numbers: string, tolerance: number): void => {
+  for (const part of numbers.split(/[;,] /)) {
+    const sides = part.split(" = ").map((side) => side.replace(/^.*?(?=[√(−\d])/, ""));
+    const values = sides.map(workedOut);
+    for (const value of values)
+      expect(Math.abs(value - values[0]!)).toBeLessThan(tolerance * (1 + Math.abs(value)));
+  }
+};
 
 const theta = Float64Array.from([0.7, -1.3, 2.1, -0.4]);
 const leaf = fc.oneof(
@@ -171,15 +183,6 @@ describe("the working of fit and reliability", () => {
 
 describe("workings beside tables", () => {
   /** What stands between an = and the next, worked out, against what stands behind it. */
-  const holds = (numbers: string, tolerance: number): void => {
-    for (const part of numbers.split(/[;,] /)) {
-      const sides = part.split(" = ").map((side) => side.replace(/^.*?(?=[√(−\d])/, ""));
-      const values = sides.map(workedOut);
-      for (const value of values)
-        expect(Math.abs(value - values[0]!)).toBeLessThan(tolerance * (1 + Math.abs(value)));
-    }
-  };
-
   it("of an equation: residual SD and R² follow from what is put in, t is b over SE", () => {
     const { definition, table } = demoStudy();
     const settings = { ...definition.settings, replications: 0 };
@@ -227,12 +230,54 @@ describe("workings beside tables", () => {
     )!;
     const [group] = section.measurement;
     const { steps } = measurementWorking(group!);
-    expect(steps).toHaveLength(2 * group!.factors.length);
+    expect(steps).toHaveLength(2 * group!.factors.length + group!.htmt.length);
+    group!.htmt.forEach((pair, i) => {
+      const { numbers } = steps[2 * group!.factors.length + i]!;
+      expect(numbers).toMatch(new RegExp(` = ${plain(pair.htmt)}$`));
+      holds(numbers, 0.002);
+    });
     group!.factors.forEach((f, i) => {
       expect(steps[2 * i]!.numbers).toContain(` = ${plain(f.ave)};`);
       expect(steps[2 * i + 1]!.numbers).toMatch(new RegExp(` = ${plain(f.compositeReliability)}$`));
       holds(steps[2 * i + 1]!.numbers, 0.01);
     });
+  });
+});
+
+describe("the working of composites", () => {
+  const { definition, table } = demoCompositesStudy();
+  const groupOf = (options: Record<string, string> = {}, theory = definition.theory) => {
+    const settings = { ...definition.settings, replications: 0, options: { folds: 0, ...options } };
+    return analyse({ ...definition, theory, settings }, table).sections.flatMap((s) =>
+      s.kind === "composites" ? s.groups : [],
+    )[0]!;
+  };
+
+  it("is made of weights, loadings, correlations and coefficients, and works out", () => {
+    const asFactors = definition.theory.replace("belonging combines", "belonging reflects");
+    for (const group of [groupOf(), groupOf({ correction: "reflective" }, asFactors)]) {
+      const { steps } = compositeMeasurementWorking(group);
+      const own = group.constructs.filter((c) => c.weighting === "correlation");
+      expect(own.length).toBeGreaterThan(0);
+      for (const c of own) {
+        const find = (what: string) => steps.find((s) => s.what === `${what} of ${c.construct}`)!;
+        expect(find("AVE").numbers).toContain(` = ${plain(c.quality.ave)};`);
+        holds(find("Composite reliability").numbers, 0.002);
+        holds(find("rho_A").numbers, 0.004);
+      }
+      for (const step of steps.filter((s) => s.what.startsWith("HTMT"))) holds(step.numbers, 0.002);
+      // Items that are regressed on have neither reliability nor ratios.
+      expect(steps.some((s) => s.what.includes("routine"))).toBe(false);
+    }
+  });
+
+  it("of f² and SRMR works out, interactions by two stages too", () => {
+    const group = groupOf();
+    const { steps } = compositePathsWorking(group);
+    expect(steps.filter((s) => s.what.startsWith("f²"))).toHaveLength(group.paths.length);
+    expect(steps.some((s) => s.what.includes("routine × support"))).toBe(true);
+    expect(steps.filter((s) => s.what.startsWith("SRMR"))).toHaveLength(2);
+    for (const { numbers } of steps) holds(numbers, 0.003);
   });
 });
 

@@ -1,10 +1,11 @@
 import Typography from "@mui/material/Typography";
-import { studiesOf, type CompositeSection } from "../../../core";
+import { compositeMeasurementWorking, studiesOf, type CompositeSection } from "../../../core";
 import type { StudyContext } from "../../analysis/use-study";
 import { CheckPart, Tried } from "../structure/check-part";
 import { Words } from "../structure/structure-view";
 import { useTryChange } from "../structure/use-try-change";
 import { Disclosure } from "../ui/disclosure";
+import { WorkingView } from "../working/working-view";
 import { CrossLoadings } from "./cross-loadings";
 import { DiscrepancyTable, ExactFitTable } from "./fit-tables";
 import { ConstructTable, ItemTable, PairTable } from "./measurement-tables";
@@ -41,6 +42,10 @@ export function CompositeChecks({
               <ConstructTable group={group} where={where} />
               <ItemTable group={group} where={where} level={level} leaveOut={leaveOut} />
               {group.htmt.length > 0 && <PairTable group={group} where={where} level={level} />}
+              <WorkingView
+                working={compositeMeasurementWorking(group)}
+                summary={`Show the working of reliability and ratios${where}`}
+              />
               <Disclosure summary={`Cross-loadings${where}`}>
                 <CrossLoadings group={group} where={where} />
               </Disclosure>

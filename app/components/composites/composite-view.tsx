@@ -1,11 +1,18 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
-import { plain, studiesOf, type CompositeSection, type Evidence } from "../../../core";
+import {
+  compositePathsWorking,
+  plain,
+  studiesOf,
+  type CompositeSection,
+  type Evidence,
+} from "../../../core";
 import { limitsCell, pCell } from "../structure/cells";
 import { Words } from "../structure/structure-view";
 import { Disclosure } from "../ui/disclosure";
 import { NumberTable, type Cell, type TableRowSpec } from "../ui/number-table";
+import { WorkingView } from "../working/working-view";
 import { ComparisonTables } from "./comparison-tables";
 import { DiscrepancyTable, ExactFitTable } from "./fit-tables";
 import { PredictionTable } from "./prediction-table";
@@ -28,6 +35,13 @@ export function CompositeView({
         </Typography>
         <Words words={[method.words]} />
         <PathTable section={section} evidence={evidence} />
+        {section.groups.map((group) => (
+          <WorkingView
+            key={group.group}
+            working={compositePathsWorking(group)}
+            summary={`Show the working of f² and SRMR${section.groups.length > 1 ? `, ${group.group}` : ""}`}
+          />
+        ))}
       </div>
       <section aria-labelledby="fit">
         <Typography variant="h2" id="fit">

@@ -149,7 +149,7 @@ function Group({
       {group.factors.some((f) => f.items > 1) && (
         <WorkingView
           working={measurementWorking(group)}
-          summary="Show the working of reliability and variance extracted"
+          summary="Show the working of reliability, variance extracted and ratios"
         />
       )}
       {group.htmt.length > 0 && <Discriminant group={group} level={level} where={where} />}

@@ -13,7 +13,7 @@ import type { SectionContext } from "../engine";
 import type { FittedComposite, FurtherStudies } from "./fitted-composite";
 import type { EstimatedGroup } from "./estimated-groups";
 import { fitWords, methodWords } from "./fit-words";
-import { htmtOf, pairsIn } from "./htmt";
+import { htmtOf, meanBetween, meanWithin, pairsIn } from "./htmt";
 import { htmtLabel, labelIn, loadingLabel, turnedLabel, weightLabel } from "./labels";
 import { recordOf } from "./record";
 import type { Product } from "./specification";
@@ -202,7 +202,8 @@ function htmtEvidence({ built, solution }: EstimatedGroup, summaries: Summaries)
   const plan = { blocks: own.map((_, j): [number, number] => [start[j]!, start[j + 1]!]) };
   const pairs = pairsIn(plan);
   const out = new Float64Array(pairs.length);
-  htmtOf(solution.r, built.plan.layout.indicators, plan, out, 0);
+  const p = built.plan.layout.indicators;
+  htmtOf(solution.r, p, plan, out, 0);
   return pairs.map(([i, j], at) => {
     const [first, second] = [own[i]!.name, own[j]!.name];
     const limits = summaries.of(htmtLabel(first, second))?.percentile;
@@ -210,6 +211,11 @@ function htmtEvidence({ built, solution }: EstimatedGroup, summaries: Summaries)
       first,
       second,
       htmt: out[at]!,
+      between: meanBetween(solution.r, p, plan.blocks[i]!, plan.blocks[j]!),
+      within: [
+        meanWithin(solution.r, p, plan.blocks[i]!),
+        meanWithin(solution.r, p, plan.blocks[j]!),
+      ],
       lower: limits?.lower ?? null,
       upper: limits?.upper ?? null,
     };

@@ -28,7 +28,8 @@ export function htmtOf(
     }
 }
 
-function meanBetween(
+/** The mean absolute correlation of an item of one block with an item of another. */
+export function meanBetween(
   r: Float64Array,
   p: number,
   [a, b]: [number, number],
@@ -39,7 +40,8 @@ function meanBetween(
   return sum / ((b - a) * (d - c));
 }
 
-function meanWithin(r: Float64Array, p: number, [a, b]: [number, number]): number {
+/** The mean absolute correlation among the items of a block; a single item correlates with itself. */
+export function meanWithin(r: Float64Array, p: number, [a, b]: [number, number]): number {
   if (b - a === 1) return 1;
   let sum = 0;
   for (let k = a; k < b; k++) for (let m = a; m < k; m++) sum += Math.abs(r[k * p + m]!);

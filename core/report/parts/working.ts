@@ -1,4 +1,13 @@
-import { alphaWorking, effectWorking, fitWorking, type Working } from "../../working";
+import type { Section } from "../../estimators";
+import {
+  alphaWorking,
+  compositeMeasurementWorking,
+  compositePathsWorking,
+  effectWorking,
+  fitWorking,
+  measurementWorking,
+  type Working,
+} from "../../working";
 import { heading, row, table, word, type Part, type ReportContext } from "../context";
 import type { Block } from "../document";
 
@@ -8,7 +17,7 @@ export const working: Part = (context) => {
   const claimed = new Set(evidence.hypotheses.flatMap((h) => [...h.effects, ...h.components]));
   const found: Working[] = [
     ...(data?.measures ?? []).flatMap((m) => alphaWorking(m) ?? []),
-    ...evidence.sections.flatMap((s) => (s.kind === "structure" ? (fitWorking(s) ?? []) : [])),
+    ...evidence.sections.flatMap(sectionWorkings),
     ...evidence.effects.filter((e) => claimed.has(e.id)).map((e) => effectWorking(e, evidence)),
   ];
   return found.length === 0
@@ -18,6 +27,23 @@ export const working: Part = (context) => {
         ...found.map((w, i) => workingTable(w, i, context)),
       ];
 };
+
+/** Of measurement, fit and sizes of paths. */
+function sectionWorkings(section: Section): Working[] {
+  switch (section.kind) {
+    case "structure":
+      return [...section.measurement.map(measurementWorking), fitWorking(section)].flatMap(
+        (found) => (found && found.steps.length > 0 ? [found] : []),
+      );
+    case "composites":
+      return section.groups.flatMap((g) => [
+        compositeMeasurementWorking(g),
+        compositePathsWorking(g),
+      ]);
+    default:
+      return [];
+  }
+}
 
 const workingTable = (w: Working, i: number, { cell }: ReportContext): Block =>
   table(
