@@ -1,11 +1,20 @@
 import type { ChartConfiguration, Plugin } from "chart.js";
-import { plain, pValue, type EffectEvidence, type ShownInterval } from "../../../core";
+import { plain, pValue } from "../../../core";
 import { SANS } from "../../theme/tokens";
 import { axisOf, plotConfig, type Colours } from "../figure/plot-config";
 import { padded } from "../../../formats/figures";
 
-/** With an estimate and both limits, and nothing withheld. */
-export type DrawnEffect = EffectEvidence & { shown: ShownInterval };
+/** One estimate with both limits, under its name. */
+export interface IntervalRow {
+  words: string;
+  estimate: number;
+  lower: number;
+  upper: number;
+  /** Not the limits that were asked for: those are still to come. */
+  provisional: boolean;
+  p: number | null;
+  pIsBound: boolean;
+}
 
 export const FOREST_ROW = 25;
 /** Room beside the plot, in pixels: the names, and the numbers. */
@@ -16,14 +25,14 @@ const MOST = 74;
 const shortened = (text: string): string =>
   text.length > MOST ? `${text.slice(0, MOST - 1)}…` : text;
 
-const isClear = ({ shown: { lower, upper } }: DrawnEffect): boolean => lower! > 0 || upper! < 0;
+const isClear = ({ lower, upper }: IntervalRow): boolean => lower > 0 || upper < 0;
 
 /** Estimates as marks and intervals as lines between caps, one row each, names before and numbers behind. */
 export const forestPlot =
-  (effects: readonly DrawnEffect[], words: (effect: EffectEvidence) => string) =>
+  (rows: readonly IntervalRow[]) =>
   (colours: Colours): ChartConfiguration => {
-    const domain = padded([...effects.flatMap((e) => [e.shown.lower!, e.shown.upper!]), 0]);
-    const colourOf = (e: DrawnEffect): string => (isClear(e) ? colours.petrol : colours.quiet);
+    const domain = padded([...rows.flatMap((e) => [e.lower, e.upper]), 0]);
+    const colourOf = (e: IntervalRow): string => (isClear(e) ? colours.petrol : colours.quiet);
     const beside = (at: number, text: string, align: CanvasTextAlign, y: number) => ({
       x: 0,
       y,
@@ -39,12 +48,12 @@ export const forestPlot =
         data: {
           datasets: [
             {
-              data: effects.map((e, i) => ({ x: e.estimate!, y: i })),
+              data: rows.map((e, i) => ({ x: e.estimate, y: i })),
               pointStyle: "rectRot",
               pointRadius: 5.5,
               pointHoverRadius: 6.5,
-              backgroundColor: effects.map((e) => (isClear(e) ? colours.petrol : colours.paper)),
-              borderColor: effects.map(colourOf),
+              backgroundColor: rows.map((e) => (isClear(e) ? colours.petrol : colours.paper)),
+              borderColor: rows.map(colourOf),
               borderWidth: 1.5,
             },
           ],
@@ -52,7 +61,7 @@ export const forestPlot =
         options: {
           layout: { padding: { left: ROOM.left, right: ROOM.right } },
           plugins: {
-            tooltip: { callbacks: { label: ({ dataIndex }) => words(effects[dataIndex]!) } },
+            tooltip: { callbacks: { label: ({ dataIndex }) => rows[dataIndex]!.words } },
           },
           scales: {
             x: axisOf(colours, { domain }),
@@ -60,24 +69,23 @@ export const forestPlot =
               type: "linear",
               display: false,
               min: -0.7,
-              max: effects.length - 0.3,
+              max: rows.length - 0.3,
               reverse: true,
             },
           },
         },
         plugins: [
-          reaches(effects, colourOf),
+          reaches(rows, colourOf),
           rowNames(
-            effects.map((e) => shortened(words(e))),
+            rows.map((e) => shortened(e.words)),
             colours.ink,
           ),
         ],
       },
       {
         guides: [{ axis: "x", at: 0, colour: colours.quiet, dash: [3, 3] }],
-        words: effects.flatMap((e, i) => {
-          const { lower, upper, p, pIsBound } = e.shown;
-          const numbers = `${plain(e.estimate)} [${plain(lower)}, ${plain(upper)}]`;
+        words: rows.flatMap(({ estimate, lower, upper, p, pIsBound }, i) => {
+          const numbers = `${plain(estimate)} [${plain(lower)}, ${plain(upper)}]`;
           const sign = p !== null && (pIsBound || p < 0.001) ? "" : "= ";
           return [
             beside(20, numbers, "left", i),
@@ -92,21 +100,21 @@ export const forestPlot =
 
 /** The lines from limit to limit; dashed while the interval is provisional. */
 const reaches = (
-  effects: readonly DrawnEffect[],
-  colourOf: (effect: DrawnEffect) => string,
+  rows: readonly IntervalRow[],
+  colourOf: (row: IntervalRow) => string,
 ): Plugin<"scatter"> => ({
   id: "reaches",
   beforeDatasetsDraw: ({ ctx, scales }) => {
     ctx.save();
     ctx.lineWidth = 2;
-    effects.forEach((effect, i) => {
-      const { lower, upper, provisional } = effect.shown;
-      const [from, to] = [lower!, upper!].map((v) => scales.x!.getPixelForValue(v)) as [
+    rows.forEach((row, i) => {
+      const { lower, upper, provisional } = row;
+      const [from, to] = [lower, upper].map((v) => scales.x!.getPixelForValue(v)) as [
         number,
         number,
       ];
       const y = scales.y!.getPixelForValue(i);
-      ctx.strokeStyle = colourOf(effect);
+      ctx.strokeStyle = colourOf(row);
       ctx.setLineDash(provisional ? [4, 3] : []);
       line(ctx, from, y, to, y);
       ctx.setLineDash([]);

@@ -6,14 +6,16 @@ import {
   unitWords,
   type EffectEvidence,
   type Evidence,
+  type ShownInterval,
   wordsOf,
   type Units,
 } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { Plot } from "../figure/plot";
-import { FOREST_ROW, forestPlot, type DrawnEffect } from "./forest-plot";
+import { FOREST_ROW, forestPlot, type IntervalRow } from "./forest-plot";
 
-const FRAME = {
+/** A wide picture moves within its frame. */
+export const FOREST_FRAME = {
   display: "grid",
   gap: 10,
   width: "fit-content",
@@ -21,7 +23,7 @@ const FRAME = {
   overflowX: "auto",
   marginBottom: 10,
 } as const;
-const WIDTH = 1120;
+export const FOREST_WIDTH = 1120;
 
 interface Props {
   effects: EffectEvidence[];
@@ -46,13 +48,12 @@ export function Forest({ effects, evidence, units }: Props) {
     : "";
   return (
     <>
-      <div ref={figure} style={FRAME}>
+      <div ref={figure} style={FOREST_FRAME}>
         {outcomes.map((outcome) => (
           <ForestOf
             key={outcome ?? "stated"}
             outcome={outcome}
-            effects={known.filter((e) => e.to === outcome)}
-            words={words}
+            rows={known.filter((e) => e.to === outcome).map((e) => rowOf(e, words(e)))}
           />
         ))}
       </div>
@@ -79,25 +80,32 @@ export function Forest({ effects, evidence, units }: Props) {
   );
 }
 
+/** With an estimate and both limits, and nothing withheld. */
+type DrawnEffect = EffectEvidence & { shown: ShownInterval };
+
 const isDrawn = (e: EffectEvidence): e is DrawnEffect =>
   e.estimate !== null && e.shown !== null && e.shown.lower !== null && e.shown.upper !== null;
 
-interface OneProps {
-  outcome: string | null;
-  effects: DrawnEffect[];
-  words: (effect: EffectEvidence) => string;
-}
+const rowOf = ({ estimate, shown }: DrawnEffect, words: string): IntervalRow => ({
+  words,
+  estimate: estimate!,
+  lower: shown.lower!,
+  upper: shown.upper!,
+  provisional: shown.provisional,
+  p: shown.p,
+  pIsBound: shown.pIsBound,
+});
 
-function ForestOf({ outcome, effects, words }: OneProps) {
+function ForestOf({ outcome, rows }: { outcome: string | null; rows: IntervalRow[] }) {
   const title = outcome === null ? "Stated quantities" : `Effects on ${outcome}`;
   return (
     <div>
       <strong data-figure-text>{title}</strong>
       <Plot
-        label={`${title}: ${effects.length} intervals`}
-        width={WIDTH}
-        height={effects.length * FOREST_ROW + 44}
-        make={forestPlot(effects, words)}
+        label={`${title}: ${rows.length} intervals`}
+        width={FOREST_WIDTH}
+        height={rows.length * FOREST_ROW + 44}
+        make={forestPlot(rows)}
       />
     </div>
   );

@@ -3,6 +3,7 @@ import Typography from "@mui/material/Typography";
 import { percent, type Evidence, type ResponseSection } from "../../../core";
 import { NumberTable } from "../ui/number-table";
 import { limitsCell, pCell } from "../structure/cells";
+import { EffectsOver, movedEffects } from "./effects-over";
 import { LinkProducts } from "./link-products";
 import { ModelTable } from "./model-table";
 import { Assumptions, ChangeTable, NaturalEffects } from "./natural-effects";
@@ -17,6 +18,13 @@ export function TreatmentView({ section, evidence }: Props) {
   if (section.natural.length === 0) return null;
   return (
     <Box sx={{ display: "grid", gap: 3, mt: 4, gridTemplateColumns: "minmax(0, 1fr)" }}>
+      {movedEffects(section.natural).map((moved) => (
+        <EffectsOver
+          key={`${moved.contrast} ${moved.mediator} ${moved.outcome} ${moved.moderator}`}
+          moved={moved}
+          evidence={evidence}
+        />
+      ))}
       {section.natural.map((natural) => (
         <NaturalEffects
           key={`${natural.contrast} ${natural.mediator} ${natural.outcome} ${natural.at?.value}`}

@@ -5,6 +5,7 @@ import { analyse, percent, plain, type Evidence, type ResponseSection } from "..
 import { demoTreatmentStudy } from "../../../demo/study";
 import { EValueTable } from "../checks/e-values";
 import { markupOf, textOf } from "../test-kit";
+import { movedEffects } from "./effects-over";
 import { ModelsView, TreatmentView } from "./response-view";
 import { UnmeasuredTables } from "./unmeasured";
 
@@ -59,6 +60,38 @@ describe("what of a treatment goes through a mediator", () => {
     expect(at90).toContain("90 % CI");
     expect(at90).not.toContain("95 % CI");
     expect(text).toContain(`${percent(0.95)} % CI`);
+  });
+});
+
+describe("effects of a treatment that move with something", () => {
+  const moved = evidenceAt(0.95, `${definition.theory}\nH9: age alters group to hours`);
+  const list = movedEffects(sectionOf(moved).natural);
+
+  it("stand in one picture, each effect at every value of the moderator in turn", () => {
+    expect(list.length).toBeGreaterThan(0);
+    const [first] = list;
+    const told = sectionOf(moved).natural.filter(
+      (n) => n.at !== null && n.contrast === first!.contrast && n.mediator === first!.mediator,
+    );
+    expect(first!.rows).toHaveLength(3 * told.length);
+    const indirect = first!.rows.slice(0, told.length);
+    expect(indirect.map((r) => r.at)).toEqual([...indirect.map((r) => r.at)].sort((a, b) => a - b));
+    for (const { at, estimate, lower, upper } of indirect) {
+      const own = told.find((n) => n.at!.value === at)!.effects.difference!;
+      const effect = own.find((e) => e.name === "total_natural_indirect")!;
+      expect([estimate, lower, upper]).toEqual([
+        effect.estimate,
+        effect.model!.lower,
+        effect.model!.upper,
+      ]);
+    }
+    const html = shown(TreatmentView, moved);
+    expect(html).toContain(`${first!.rows.length} intervals`);
+    expect(textOf(html)).toContain("as age moves");
+  });
+
+  it("have no picture where nothing moves them", () => {
+    expect(movedEffects(section.natural)).toEqual([]);
   });
 });
 
