@@ -1,5 +1,5 @@
 import { pick } from "../data";
-import type { UsedCoding } from "../design";
+import type { Column, UsedCoding } from "../design";
 import type { CompiledTheory } from "../theory";
 import type { ModelData } from "./engine";
 
@@ -45,3 +45,15 @@ export function groupingOf(
     },
   };
 }
+
+/** Columns of 0 and 1 that tell the groups, by which effects that differ between them are said; they have no spread of their own. */
+export const codeColumns = ({ coding, of }: Grouping): Column[] =>
+  (coding?.columns ?? []).map(({ key, contrast }, at) => ({
+    key,
+    variable: coding!.variable,
+    label: `${coding!.variable}: ${contrast}`,
+    contrast,
+    values: Float64Array.from(of, (group) => (group === at + 1 ? 1 : 0)),
+    sd: 0,
+    components: null,
+  }));

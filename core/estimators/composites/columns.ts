@@ -1,12 +1,12 @@
 import type { Column } from "../../design";
-import type { Grouping } from "../grouping";
+import { codeColumns, type Grouping } from "../grouping";
 import type { EstimatedGroup } from "./estimated-groups";
 import type { TheoryComposite } from "./theory-model";
 
 /** What stands for the variables of a theory: scores, columns that keep their values, and codes of groups; by key. */
 export function columnsOf(
   { nodes, coded }: TheoryComposite,
-  { coding, of }: Grouping,
+  grouping: Grouping,
   groups: readonly EstimatedGroup[],
 ): Map<string, Column> {
   const columns = new Map<string, Column>();
@@ -19,22 +19,12 @@ export function columnsOf(
           variable: name,
           label: name,
           contrast: null,
-          values: scoresOf(key, groups, of.length),
+          values: scoresOf(key, groups, grouping.of.length),
           sd: 1,
           components: null,
         },
       );
-  coding?.columns.forEach(({ key, contrast }, at) =>
-    columns.set(key, {
-      key,
-      variable: coding.variable,
-      label: `${coding.variable}: ${contrast}`,
-      contrast,
-      values: Float64Array.from(of, (group) => (group === at + 1 ? 1 : 0)),
-      sd: 0,
-      components: null,
-    }),
-  );
+  for (const column of codeColumns(grouping)) columns.set(column.key, column);
   return columns;
 }
 

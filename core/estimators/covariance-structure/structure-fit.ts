@@ -19,6 +19,7 @@ import {
 } from "../../model";
 import type { Warning } from "../../problems";
 import type { CompiledTheory } from "../../theory";
+import { codeColumns } from "../grouping";
 import { binaryOutcomes } from "../straight-outcomes";
 import type { Fit, Line, ModelData, SectionContext } from "../engine";
 import type { Section } from "../sections";
@@ -346,18 +347,7 @@ export class StructureFit implements Fit<StructureProblem> {
         components: null,
       });
     }
-    const { coding, of } = model.grouping;
-    coding?.columns.forEach(({ key, contrast }, at) =>
-      columns.set(key, {
-        key,
-        variable: coding.variable,
-        label: `${coding.variable}: ${contrast}`,
-        contrast,
-        values: Float64Array.from(of, (g) => (g === at + 1 ? 1 : 0)),
-        sd: 0,
-        components: null,
-      }),
-    );
+    for (const column of codeColumns(model.grouping)) columns.set(column.key, column);
     return columns;
   }
 
