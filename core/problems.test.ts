@@ -354,7 +354,7 @@ describe("a yes/no outcome among measures", () => {
     expect(found!.about).toEqual(["yes"]);
     expect(found!.message).toContain("averages or sums");
     expect(unitWords(evidence)).toBe(
-      form === "combines" ? "SDs of scores, steps of what has levels" : "raw units",
+      form === "combines" ? "SDs of scores or steps" : "raw units",
     );
   });
 });

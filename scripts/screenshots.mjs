@@ -39,10 +39,12 @@ async function open(look) {
 const shot = (page, name) => page.screenshot({ path: `${folder}/${name}.png` });
 async function visit(page, screen, study = "demo") {
   await page.goto(`/study/${study}/${screen}`);
+  // A run begins some time after the screen stands.
+  await page.waitForTimeout(1200);
   await page.waitForFunction(
     () => document.querySelector("header") && !document.querySelector("[role=progressbar]"),
   );
-  await page.waitForTimeout(1800);
+  await page.waitForTimeout(800);
 }
 
 const page = await open("light");

@@ -79,6 +79,6 @@ export function unitWords({
 }: Pick<Evidence, "settings" | "units" | "sections">): string {
   if (settings.centring === "standardised") return "z-scores";
   const steps = sections.some((s) => s.kind === "composites" && s.steps.length > 0);
-  const scores = steps ? "SDs of scores, steps of what has levels" : "SDs of scores";
+  const scores = steps ? "SDs of scores or steps" : "SDs of scores";
   return { raw: "raw units", sd: scores, response: "differences of means" }[units];
 }
