@@ -194,7 +194,7 @@ function Shapes({ variables, plan, change, nodes }: Props & { nodes: string[] })
             <Line key={name} words={`${name}: share that counts as 1`}>
               <SizeField
                 label={`Expected share of ${name}`}
-                value={said.shares?.[1] ?? null}
+                value={said.shares ? Number(said.shares[1]!.toFixed(3)) : null}
                 from={0.01}
                 to={0.99}
                 placeholder="0.5"
