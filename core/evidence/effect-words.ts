@@ -1,4 +1,5 @@
 import { LINK_SCALE_WORDS } from "../effects";
+import { listed } from "../wording";
 import type { EffectKind } from "../model";
 import type { EffectEvidence, Evidence } from "./types";
 import { unitWords } from "./wording";
@@ -110,4 +111,13 @@ function kindWords(effect: EffectEvidence, units: Units, evidence: Evidence): st
   return kind === "contrast"
     ? `contrast: ${effect.label.split(": ").pop()}`
     : `${KIND_WORDS[kind]}${kind === "specific_indirect" && tail ? `, ${tail}` : ""}`;
+}
+
+/** Which arrows bear numbers on another scale than the others; nothing where none does. */
+export function arrowScales({ paths, effects }: Pick<Evidence, "paths" | "effects">): string {
+  const scales = paths.flatMap(({ from, to, effects: ids }) => {
+    const scale = effects.find((e) => ids.includes(e.id))?.scale;
+    return scale ? [`${from} to ${to} in ${scale}`] : [];
+  });
+  return scales.length === 0 ? "" : `On the arrows: ${listed(scales)}.`;
 }

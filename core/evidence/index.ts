@@ -37,4 +37,4 @@ export {
   unitWords,
   VERDICT_WORDS,
 } from "./wording";
-export { inUnits, onScale, unitChoices, wordsOf, type Units } from "./effect-words";
+export { arrowScales, inUnits, onScale, unitChoices, wordsOf, type Units } from "./effect-words";

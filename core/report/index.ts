@@ -11,6 +11,6 @@ export {
 } from "./choices";
 export type * from "./document";
 export { hasSurface } from "./parts/figures";
-export { orderNote, pathEffects, type PathUnits } from "./path-numbers";
+export { arrowNote, pathEffects, type PathUnits } from "./path-numbers";
 export { plainText } from "./present";
 export { referenceText } from "./references";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { analyseMade, normals } from "../test-kit";
-import { orderNote, pathEffects } from "./path-numbers";
+import { arrowNote, pathEffects } from "./path-numbers";
 
 const n = 120;
 const [x, e, f] = [normals(n, 5), normals(n, 6), normals(n, 7)] as [number[], number[], number[]];
@@ -23,7 +23,7 @@ describe("numbers on arrows", () => {
     expect(numbers(evidence, "x", "m")).toEqual(["direct"]);
     expect(numbers(evidence, "x", "m", false)).toEqual(["completely_standardised"]);
     expect(numbers(evidence, "m", "x")).toEqual([]);
-    expect(orderNote(evidence)).toBe("");
+    expect(arrowNote(evidence)).toBe("");
   });
 
   it("of a categorical predictor are one for each contrast, and a sentence says which is which", () => {
@@ -33,7 +33,7 @@ describe("numbers on arrows", () => {
       "site (1 against 0) on m",
       "site (2 against 0) on m",
     ]);
-    expect(orderNote(evidence)).toBe(
+    expect(arrowNote(evidence)).toBe(
       "Numbers on the arrows of site, in order: 1 against 0; 2 against 0.",
     );
     // A contrast has no SD: it is in SDs of the outcome alone.
@@ -46,7 +46,7 @@ describe("numbers on arrows", () => {
   it("of a predictor of two values are in SDs of the outcome, never raw among standardised ones", () => {
     const evidence = made("H1: site affects y through m", "binary");
     expect(numbers(evidence, "site", "m", false)).toEqual(["partially_standardised"]);
-    expect(orderNote(evidence)).toBe("");
+    expect(arrowNote(evidence)).toBe("");
   });
 
   it("of a moderated path are the average effect", () => {
@@ -74,6 +74,38 @@ describe("numbers on arrows", () => {
     });
     const found = pathEffects(evidence, "F", "G", "raw");
     expect(found.map((effect) => effect.at)).toEqual([{ site: "0" }, { site: "1" }]);
-    expect(orderNote(evidence)).toBe("Numbers beneath each other, in order: 0; 1.");
+    expect(arrowNote(evidence)).toBe("Numbers beneath each other, in order: 0; 1.");
+  });
+
+  it("of groups of composites are those of each group, too", () => {
+    const items = Object.fromEntries(
+      ["a", "b"].flatMap((letter, k) =>
+        [0, 1].map((j) => [
+          `${letter}${j}`,
+          (k === 0 ? x : columns.y).map((v, i) => v + 0.6 * normals(n, 40 + 3 * k + j)[i]!),
+        ]),
+      ),
+    );
+    const evidence = analyseMade({
+      columns: { ...items, site: site.map((s) => Math.min(s, 1)) },
+      theory:
+        "measure F combines a0, a1\nmeasure G combines b0, b1\nH1: F raises G\ngroups by site",
+      variables: { site: { level: "binary" } },
+      settings: { replications: 0, options: { folds: 0, permutations: 0 } },
+    });
+    expect(pathEffects(evidence, "F", "G", "raw").map((effect) => effect.at)).toEqual([
+      { site: "0" },
+      { site: "1" },
+    ]);
+    expect(arrowNote(evidence)).toBe("Numbers beneath each other, in order: 0; 1.");
+  });
+
+  it("in log odds beside differences of means are said to be", () => {
+    const yes = columns.y.map((v) => (v > 0 ? "yes" : "no"));
+    const evidence = analyseMade({
+      columns: { ...columns, yes } as never,
+      theory: "H1: x raises m\nH2: w alters m to yes",
+    });
+    expect(arrowNote(evidence)).toBe("On the arrows: m to yes in log odds.");
   });
 });

@@ -1,4 +1,4 @@
-import type { EffectEvidence, Evidence } from "../evidence";
+import { arrowScales, type EffectEvidence, type Evidence } from "../evidence";
 
 /** More numbers than these find no room on one arrow; the tables have them. */
 const MOST_NUMBERS = 4;
@@ -10,7 +10,7 @@ export type PathUnits = "raw" | "standardised";
 
 /**
  * The effects whose numbers stand on an arrow of the path diagram: one, or one for each contrast of a categorical predictor, or for each
- * group where groups are estimated apart. In the order that `orderNote` says.
+ * group where groups are estimated apart. In the order that `arrowNote` says.
  * @returns none where they are too many
  */
 export function pathEffects(
@@ -44,15 +44,19 @@ export function pathEffects(
   return raw.map((own) => inSds(own) ?? own);
 }
 
-const groupsOf = ({ sections }: Evidence): { by: string; names: string[] } | null => {
-  const section = sections.find((s) => s.kind === "structure");
-  return section && section.groupVariable !== null && section.groups.length > 1
-    ? { by: section.groupVariable, names: section.groups }
-    : null;
-};
+/** Groups that are estimated apart, by their names. */
+function groupsOf({ sections }: Evidence): { by: string; names: string[] } | null {
+  for (const section of sections) {
+    if (section.kind !== "structure" && section.kind !== "composites") continue;
+    const { groupVariable: by, groups } = section;
+    const names = groups.map((g) => (typeof g === "string" ? g : g.group));
+    if (by !== null && names.length > 1) return { by, names };
+  }
+  return null;
+}
 
-/** Which of several numbers is which, as a sentence; empty where every arrow has one. */
-export function orderNote(evidence: Evidence): string {
+/** Which of several numbers is which, and which are on a scale of their own, in sentences; empty where every arrow has one. */
+export function arrowNote(evidence: Evidence): string {
   const groups = groupsOf(evidence);
   const predictors = new Set(evidence.paths.map((p) => p.from));
   const several = evidence.codings.filter(
@@ -64,5 +68,8 @@ export function orderNote(evidence: Evidence): string {
         `Numbers on the arrows of ${c.variable}, in order: ${c.columns.map((col) => col.contrast).join("; ")}.`,
     ),
     ...(groups ? [`Numbers beneath each other, in order: ${groups.names.join("; ")}.`] : []),
-  ].join(" ");
+    arrowScales(evidence),
+  ]
+    .filter((sentence) => sentence !== "")
+    .join(" ");
 }

@@ -2,7 +2,7 @@ import Button from "@mui/material/Button";
 import { useState } from "react";
 import {
   DEFAULT_REPORT,
-  orderNote,
+  arrowNote,
   type Evidence,
   type FigureBlock,
   type FigureChoices,
@@ -148,5 +148,5 @@ function captionOf(evidence: Evidence, estimates: Estimates): string {
   if (estimates === "none") return shaped;
   const units = estimates === "raw" ? "Unstandardised estimates" : "Standardised estimates";
   const onItems = numbers.length > 0 ? `; ${numbers.join(" and ")} on the lines to items` : "";
-  return [`${units}${onItems}.`, shaped, orderNote(evidence)].filter((s) => s !== "").join(" ");
+  return [`${units}${onItems}.`, shaped, arrowNote(evidence)].filter((s) => s !== "").join(" ");
 }

@@ -3,6 +3,7 @@ import { styled } from "@mui/material/styles";
 import { useDeferredValue, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import {
+  arrowScales,
   completePlan,
   equationsOf,
   variablesOf,
@@ -164,10 +165,10 @@ function Planned({ context: { definition, edit } }: { context: StudyContext }) {
 }
 
 /** What the number on the arrow of a moderated path is. */
-const aboutModerated = ({ moderations }: Evidence): string =>
-  moderations.length === 0
+const aboutModerated = (evidence: Evidence): string =>
+  evidence.moderations.length === 0
     ? ""
-    : " The number on a moderated arrow is the average effect over the sample.";
+    : ` The number on a moderated arrow is the average effect over the sample. ${arrowScales(evidence)}`.trimEnd();
 
 /** Which equations hold which covariates, those with the same ones together. */
 function adjustedFor(evidence: Evidence): string {

@@ -1,6 +1,6 @@
 import type { ModerationEvidence } from "../../evidence";
 import { heading, type Part, type ReportContext } from "../context";
-import { orderNote } from "../path-numbers";
+import { arrowNote } from "../path-numbers";
 import type { Block, FigureBlock, FigureSpec } from "../document";
 
 /** So many pictures of one kind; a theory with thirty hypotheses needs no thirty pictures. */
@@ -47,7 +47,7 @@ const BESIDE = { interval: " with their intervals", p: " with their p values", n
 
 function estimated({ evidence, style }: ReportContext): Block[] {
   const standardised = style.units === "completely_standardised";
-  const note = orderNote(evidence);
+  const note = arrowNote(evidence);
   const shapes = [
     ...(evidence.latent.some((l) => l.form === "reflects") ? ["ellipses: latent variables"] : []),
     ...(evidence.latent.some((l) => l.form === "combines") ? ["double lines: composites"] : []),
