@@ -82,7 +82,7 @@ test("a file nobody here has seen before: from the import to the sentence by key
   await expect(ledger).toContainText("Pruning (h) raises Yield (g) through Light, at noon (lx)");
   await stages.getByRole("link", { name: /Checks/ }).press("Enter");
   await expect(
-    page.getByText(/^explained by Pruning \(h\), Site, Planted; \d+ rows/),
+    page.getByText(/^explained by Pruning \(h\), Site and Planted; \d+ rows/),
   ).toBeVisible();
   await stages.getByRole("link", { name: /Report/ }).press("Enter");
   await expect(

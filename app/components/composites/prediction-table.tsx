@@ -1,5 +1,4 @@
 import Typography from "@mui/material/Typography";
-import { useId } from "react";
 import type { PredictionEvidence } from "../../../core";
 import { Words } from "../structure/structure-view";
 import { NumberTable } from "../ui/number-table";
@@ -15,11 +14,10 @@ export function PredictionTable({
   /** Of which group, as the title ends. */
   where: string;
 }) {
-  const id = useId();
   const { items, words, folds, repetitions } = prediction;
   return (
-    <section aria-labelledby={id}>
-      <Typography variant="h2" id={id}>
+    <div>
+      <Typography variant="h2">
         Prediction of new {unit}
         {where}
       </Typography>
@@ -54,6 +52,6 @@ export function PredictionTable({
         }))}
         note={`${folds} folds${repetitions > 1 ? `, averaged over ${repetitions} divisions` : ""}: each is predicted from a model of all others (Shmueli et al. 2016), from the items of constructs that nothing explains. Benchmark: a regression of the item on all of those items. Q² of zero or less is no better than the item's mean.`}
       />
-    </section>
+    </div>
   );
 }
