@@ -44,6 +44,29 @@ test("the lever draws the curve of a yes/no response, in probabilities or in log
   await expect(page.getByRole("slider")).toHaveAttribute("aria-valuenow", "18");
 });
 
+test("effects that move with a moderator stand in one picture, and the scale of every number is said", async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await page.goto("/");
+  await expect(page.getByRole("link", { name: /^Language café, who stays/ })).toBeVisible();
+  await page.goto("/study/demo-treatment/hypotheses");
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  const theory = "H1: group raises renewed through hours\nH2: age alters group to hours";
+  await writeText(page, `${theory}\nH3: months alters hours to renewed`);
+  await settled(page);
+  await expect(page.getByText(/On the arrows: hours to renewed in log odds/)).toBeVisible();
+  await writeText(page, theory);
+  await settled(page);
+  await page.goto("/study/demo-treatment/evidence");
+  await settled(page);
+  await expect(
+    page.getByRole("heading", { name: /^group through hours to renewed as age moves/ }).first(),
+  ).toBeVisible({ timeout: 60_000 });
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.filter((v) => v.impact !== "minor").map((v) => v.id)).toEqual([]);
+});
+
 test("a response gets another model by slots", async ({ page }) => {
   test.setTimeout(120_000);
   await page.goto("/");
