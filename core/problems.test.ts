@@ -353,9 +353,7 @@ describe("a yes/no outcome among measures", () => {
     const [found] = evidence.warnings.filter((k) => k.code === "binary_outcome");
     expect(found!.about).toEqual(["yes"]);
     expect(found!.message).toContain("averages or sums");
-    expect(unitWords(evidence)).toBe(
-      form === "combines" ? "SDs of scores or steps" : "raw units",
-    );
+    expect(unitWords(evidence)).toBe(form === "combines" ? "SDs of scores or steps" : "raw units");
   });
 });
 

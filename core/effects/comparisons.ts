@@ -55,6 +55,7 @@ export function comparedEffects(
         ...first,
         id: comparisonId(first.id, first.from!, variable, compared),
         kind: "comparison",
+        compared: { kind: first.kind, variable, ...compared },
         label: first.label.replace(pairs[0]!.fromLabel, words),
         from: words,
         family: `${variable} ${first.id.replace(first.from!, "")}`,

@@ -45,6 +45,7 @@ function comparedCombination(
     ...first!,
     id: comparisonId(first!.id, pairs[0]!.from, coding.variable, compared),
     kind: "comparison",
+    compared: { kind: first!.kind, variable: coding.variable, ...compared },
     label: first!.label.replace(pairs[0]!.fromLabel, words),
     from: words,
     expression: comparedPolynomial(coding, compared, polynomials)[0]!.expression,

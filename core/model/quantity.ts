@@ -41,6 +41,8 @@ export interface Quantity {
   /** The quantity this one rescales or summarises. */
   of: string | null;
   expression: Expression;
+  /** Comparisons of levels: the kind of effect that is compared, and between which. */
+  compared?: { kind: EffectKind; variable: string; upper: string; lower: string };
   /** Differences between levels: which of them belong together when p is adjusted for their number. */
   family?: string;
   /** Conditional effects: at which probe of each moderator, by the probe's label. */

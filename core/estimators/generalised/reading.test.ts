@@ -32,6 +32,25 @@ describe("what a verdict on a response rests on", () => {
     expect(h2!.report).toMatch(/^The pure natural direct effect of group on renewed /);
   });
 
+  it("is a natural effect of the levels compared, where one of them is the reference", () => {
+    const three = group.map((g, i) => (i % 3 === 0 ? "partner" : g));
+    const analysed = (levels: string): HypothesisEvidence =>
+      analyseMade({
+        columns: { group: three, hours, renewed },
+        theory: `H1: group (${levels}) raises renewed through hours`,
+        variables: { group: { level: "categorical", levels: ["list", "cafe", "partner"] } },
+      }).hypotheses[0]!;
+    const natural = analysed("cafe against list");
+    expect(natural.quantity).toBe("total natural indirect effect");
+    expect(natural.report).toMatch(
+      /^The total natural indirect effect of group \(cafe against list\) on renewed through hours .* \(difference in probability = /,
+    );
+    expect(natural.reason).toContain("as under cafe instead of list.");
+    // Two natural effects differ by no natural effect.
+    const other = analysed("partner against cafe");
+    expect(other).toMatchObject({ measure: "difference in probability", named: null });
+  });
+
   it("is told in mean counts where the response is a count", () => {
     const [h1, h2] = claims(
       "H1: group raises visits through hours",

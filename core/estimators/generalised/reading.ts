@@ -42,8 +42,9 @@ const ON_LINK_SCALE = new Set<Quantity["kind"]>([
  */
 export function readingOf(
   { model, plan, theory }: Pick<FittedResponses, "model" | "plan" | "theory">,
-  { kind, from, to, via, linkScale }: Quantity,
+  { kind: stated, from, to, via, linkScale, compared }: Quantity,
 ): QuantityReading | null {
+  const kind = compared?.kind ?? stated;
   const response = model.responses.find((r) => r.outcome === to);
   if (!response) return null;
   const { family } = response;
@@ -51,16 +52,22 @@ export function readingOf(
   if (linkScale) return { ...plain, measure: "product of coefficients" };
   const link = LINK_SCALES[family];
   const onLink = { ...plain, measure: link ? `b in ${link}` : "b", scale: link };
-  const moderated = theory.moderated.some((m) => m.to === to && m.from === from);
+  const moderated = theory.moderated.some(
+    (m) => m.to === to && m.from === (compared?.variable ?? from),
+  );
   if (ON_LINK_SCALE.has(kind) || (kind === "direct" && moderated)) return onLink;
   const difference = { ...plain, measure: DIFFERENCES[family] };
-  const triad = plan.triads.find(
-    ({ triad: t }) =>
-      t.at === null &&
-      t.contrast.key === from &&
-      t.outcome === to &&
-      (via.length === 0 || t.mediator === via[0]),
-  )?.triad;
+  const told = plan.triads
+    .map((t) => t.triad)
+    .filter(
+      (t) => t.at === null && t.outcome === to && (via.length === 0 || t.mediator === via[0]),
+    );
+  // Levels of which neither is the reference differ by two natural effects, and that is no natural effect.
+  const triad = told.find(({ contrast: c }) =>
+    compared
+      ? c.variable === compared.variable && c.upper === compared.upper && c.lower === compared.lower
+      : c.key === from,
+  );
   const indirect = triad && {
     ...difference,
     name: "total natural indirect effect",
@@ -68,9 +75,9 @@ export function readingOf(
   };
   switch (kind) {
     case "specific_indirect":
-      return via.length === 1 && indirect ? indirect : onLink;
+      return via.length === 1 && told.length > 0 ? (indirect ?? difference) : onLink;
     case "combined_indirect":
-      return triad && triad.block.length > 1 ? indirect! : difference;
+      return indirect && triad!.block.length > 1 ? indirect : difference;
     case "direct":
       return triad ? { ...difference, name: "pure natural direct effect" } : difference;
     case "total":
