@@ -20,7 +20,7 @@ export const binaryOutcomes = (
 /** More values than an answer in steps has. */
 const STEPS = 7;
 /** Counts with a mean from here on are hardly held by zero, so that a straight line says the same. */
-const FAR_FROM_ZERO = 20;
+export const FAR_FROM_ZERO = 20;
 
 /**
  * Outcomes of straight lines that may be counts: more whole numbers than answers have, from zero on and near it.
@@ -44,12 +44,15 @@ export function countedOutcomes(
 
 function looksCounted(values: ArrayLike<number>): boolean {
   const different = new Set<number>();
+  let zero = false;
   let sum = 0;
   for (let i = 0; i < values.length; i++) {
     const v = values[i]!;
     if (!Number.isInteger(v) || v < 0) return false;
-    different.add(v);
+    // More of them than steps is all that matters, however many rows there are.
+    if (different.size <= STEPS) different.add(v);
+    zero ||= v === 0;
     sum += v;
   }
-  return different.has(0) && different.size > STEPS && sum < FAR_FROM_ZERO * values.length;
+  return zero && different.size > STEPS && sum < FAR_FROM_ZERO * values.length;
 }

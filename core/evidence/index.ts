@@ -24,7 +24,8 @@ export {
   type Reading,
   type ResponseReading,
 } from "./probe-model";
-export { linkName, linkStep, scaleWords } from "./scale-words";
+export { linkName } from "../model";
+export { linkStep, scaleWords } from "./scale-words";
 export * from "./data";
 export { dfWords, minus, pClause, percent, plain, pValue, thousands } from "../wording/numbers";
 export {

@@ -9,10 +9,6 @@ const PREDICTORS: Record<Link, string> = {
   log: "log of the expected ",
 };
 
-/** The scale of a linear predictor by its short name. */
-export const linkName = (link: Link): string =>
-  ({ identity: "", logit: "log odds", probit: "probit index", log: "log counts" })[link];
-
 /** What the two scales of a response are called: “log odds of renewed”, “probability of renewed”. */
 export const scaleWords = (
   link: Link,

@@ -26,7 +26,7 @@ export {
   type Expression,
   type GradientAdder,
 } from "./expression";
-export { expit, inverseLink, type Link } from "./link";
+export { expit, inverseLink, linkName, type Link } from "./link";
 export type { CovarianceRule, Kernel, KernelColumns, Resample, ResampleCovariance } from "./kernel";
 export {
   addParameter,

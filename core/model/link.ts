@@ -23,3 +23,7 @@ const INVERSES: Record<Link, { mean: (eta: number) => number; slope: (eta: numbe
 
 /** The mean of a response at a linear predictor, and its derivative. */
 export const inverseLink = (link: Link) => INVERSES[link];
+
+/** The scale of a linear predictor by its short name; empty where it is the mean itself. */
+export const linkName = (link: Link): string =>
+  ({ identity: "", logit: "log odds", probit: "probit index", log: "log counts" })[link];

@@ -17,7 +17,8 @@ import type { FamilyId } from "./families";
 import { sandwich } from "./generalised-fit";
 import type { FittedResponses } from "./fitted-responses";
 
-const LINKS: Record<FamilyId, Link> = {
+/** How the linear predictor of each family becomes a mean. */
+export const LINKS: Record<FamilyId, Link> = {
   linear: "identity",
   logistic: "logit",
   probit: "probit",

@@ -98,6 +98,19 @@ describe("what a verdict on a response rests on", () => {
     expect(find("partially standardised indirect group")).toBeUndefined();
   });
 
+  it("is no natural effect where a sentence names some of several straight lines alone", () => {
+    const { hypotheses } = analyseMade({
+      columns: { group, w, hours, visits, mood },
+      theory: [
+        "H1: group raises mood through hours and w",
+        "also group to visits",
+        "also visits to mood",
+      ].join("\n"),
+      settings: { engine: "generalised" },
+    });
+    expect(hypotheses[0]).toMatchObject({ measure: "difference in means", named: null });
+  });
+
   it("is a coefficient everywhere else", () => {
     const [h1] = claims("H1: group raises mood through hours");
     expect(h1).toMatchObject({ quantity: "indirect effect", measure: "b", named: null });

@@ -1,7 +1,8 @@
-import type { Quantity } from "../../model";
+import { linkName, type Quantity } from "../../model";
 import type { QuantityReading } from "../engine";
 import type { FamilyId } from "./families";
 import type { FittedResponses } from "./fitted-responses";
+import { LINKS } from "./lines";
 
 /** What a difference of mean responses is called. */
 const DIFFERENCES: Record<FamilyId, string> = {
@@ -10,15 +11,6 @@ const DIFFERENCES: Record<FamilyId, string> = {
   probit: "difference in probability",
   poisson: "difference in mean count",
   negative_binomial: "difference in mean count",
-};
-
-/** The scale of the linear predictor. */
-const LINK_SCALES: Record<FamilyId, string | null> = {
-  linear: null,
-  logistic: "log odds",
-  probit: "probits",
-  poisson: "log counts",
-  negative_binomial: "log counts",
 };
 
 /** Kinds that are told along a moderator, or as a coefficient, on the scale of the linear predictor. */
@@ -36,6 +28,8 @@ const ON_LINK_SCALE = new Set<Quantity["kind"]>([
   "curve",
 ]);
 
+const isStraight = ({ family }: { family: FamilyId }): boolean => family === "linear";
+
 /**
  * What an effect on a response is called: natural effects by their names, everything else by its scale.
  * @returns null for what has no single response, and for what other effects say
@@ -50,8 +44,8 @@ export function readingOf(
   const { family } = response;
   const plain = { scale: null, name: null, rests: null };
   if (linkScale) return { ...plain, measure: "product of coefficients" };
-  const link = LINK_SCALES[family];
-  const onLink = { ...plain, measure: link ? `b in ${link}` : "b", scale: link };
+  const link = linkName(LINKS[family]);
+  const onLink = { ...plain, measure: link ? `b in ${link}` : "b", scale: link || null };
   const moderated = theory.moderated.some(
     (m) => m.to === to && m.from === (compared?.variable ?? from),
   );
@@ -77,7 +71,10 @@ export function readingOf(
     case "specific_indirect":
       return via.length === 1 && told.length > 0 ? (indirect ?? difference) : onLink;
     case "combined_indirect":
-      return indirect && triad!.block.length > 1 ? indirect : difference;
+      // Among straight lines single paths add up, and the sentence may name some of them alone.
+      return indirect && triad!.block.length > 1 && !model.responses.every(isStraight)
+        ? indirect
+        : difference;
     case "direct":
       return triad ? { ...difference, name: "pure natural direct effect" } : difference;
     case "total":

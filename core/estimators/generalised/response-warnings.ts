@@ -2,7 +2,7 @@ import { mean } from "../../numerics/moments";
 import { compileExpression, gradient } from "../../model";
 import { deltaTest } from "../../inference";
 import type { Warning } from "../../problems";
-import { countedOutcomes } from "../straight-outcomes";
+import { countedOutcomes, FAR_FROM_ZERO } from "../straight-outcomes";
 import { isBinary, isCount } from "./families";
 import { linkTriads } from "./link-products";
 import type { FittedResponses } from "./fitted-responses";
@@ -10,8 +10,6 @@ import { warning } from "./wording";
 
 const ENOUGH_EVENTS = 10;
 const DISPERSION = 1.5;
-/** Means of counts from here on are hardly held by zero. */
-const FAR = 20;
 
 /** What of models and effects deserves a look before anything is concluded. */
 export function responseWarnings(fit: FittedResponses): Warning[] {
@@ -69,7 +67,7 @@ function modelWarnings({ model, estimation, theory }: FittedResponses): Warning[
       if (dispersion > DISPERSION)
         list.push(warning("overdispersion", { outcome, dispersion }, [outcome]));
       const centre = mean(y);
-      if (centre > FAR && !equation.offset)
+      if (centre > FAR_FROM_ZERO && !equation.offset)
         list.push(warning("far_from_zero", { outcome, mean: centre }, [outcome]));
     }
     if (family !== "linear" && theory.moderated.some((m) => m.to === outcome))
