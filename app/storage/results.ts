@@ -5,7 +5,8 @@ import {
   type ReplicateBlock,
   type StudyDefinition,
 } from "../../core";
-import { database } from "./database";
+import type { EntityTable } from "dexie";
+import { database, type StoredReplicates, type StoredResult } from "./database";
 
 /** So many bytes of results are kept; the ones not looked at for longest go first. */
 const MOST_BYTES = 256 * 1024 * 1024;
@@ -73,11 +74,25 @@ export function replicatesKey(
 /** The study that a data key belongs to. */
 const studyOf = (dataKey: string): string => dataKey.split(" ")[0]!;
 
+/** So long after a result was found its use is noted: writing it down again, evidence and all, would hold up what is drawn with it. */
+const NOTED_AFTER_MS = 2000;
+
+function noteUse(table: typeof database.results | typeof database.replicates, hash: string): void {
+  const usedAt = Date.now();
+  setTimeout(
+    () =>
+      void (table as EntityTable<StoredResult | StoredReplicates, "hash">)
+        .update(hash, { usedAt })
+        .catch(() => undefined),
+    NOTED_AFTER_MS,
+  );
+}
+
 /** The evidence of a run that was completed before; null where there is none. */
 export async function findEvidence({ hash, text }: ResultKey): Promise<Evidence | null> {
   const found = await database.results.get(hash);
   if (found?.text !== text) return null;
-  void database.results.update(hash, { usedAt: Date.now() }).catch(() => undefined);
+  noteUse(database.results, hash);
   return found.evidence;
 }
 
@@ -108,7 +123,7 @@ export interface KeptReplicates {
 export async function findReplicates({ hash, text }: ResultKey): Promise<KeptReplicates | null> {
   const found = await database.replicates.get(hash);
   if (found?.text !== text) return null;
-  void database.replicates.update(hash, { usedAt: Date.now() }).catch(() => undefined);
+  noteUse(database.replicates, hash);
   return { blocks: found.blocks, stopped: found.stopped };
 }
 

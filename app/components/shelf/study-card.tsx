@@ -4,7 +4,7 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
 import { linesOf, thousands, VERDICT_WORDS } from "../../../core";
-import { loadStudy, type ShelfEntry } from "../../storage/studies";
+import { loadStudy, placeOf, type ShelfEntry } from "../../storage/studies";
 import { exportStudy } from "../export-study";
 import { VerdictMark } from "../verdict";
 
@@ -31,7 +31,7 @@ export function StudyCard({ entry: { study, strip, onlyHere }, copy, remove }: P
     >
       <Stack
         component={Link}
-        to={`/study/${id}`}
+        to={placeOf(study)}
         prefetch="intent"
         sx={{
           flex: 1,
