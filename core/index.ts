@@ -4,7 +4,7 @@ export { ReplicateMaker, resamplerOf, type MakerRequest } from "./replicate-make
 export { ReplicatePool, type MakerThread } from "./replicate-pool";
 export { checkSettings, prepare, type Prepared, type ResamplingProblem } from "./prepare";
 export { StudyProblem, type ProblemCode, type ProblemPlace, type Warning } from "./problems";
-export { listed, type Condition } from "./wording";
+export { heldWords, listed, type Condition } from "./wording";
 export {
   CENTRINGS,
   chosenCovariance,

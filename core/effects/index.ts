@@ -56,5 +56,6 @@ export {
   type EffectKind,
   type EffectPair,
   type EffectSource,
+  type ModeratorChange,
   type Quantity,
 } from "./quantity";

@@ -14,6 +14,7 @@ import type { Claimed } from "./claimed";
 import { comparedPolynomial, comparedWords } from "./comparisons";
 import { indexId, interactionId } from "./conditional";
 import { knownLevels, overLevels, refuseComparison } from "./levels";
+import { naturalChanges } from "./natural-changes";
 import { pairsOf, pathEffect, routeOf } from "./path-claims";
 import type { Moderator } from "./probes";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
@@ -37,7 +38,8 @@ export function moderationClaim(context: EffectContext, moderation: Moderation):
     pairs,
     pairs.map((pair) => pathEffect(context, pair, nodes)),
   );
-  const sources = focalPolynomials(context, moderation, pairs, nodes);
+  const natural = naturalChanges(context, moderation, moderators, pairs, nodes);
+  const sources = natural ? [] : focalPolynomials(context, moderation, pairs, nodes);
   const changes = moderators.reduce<Change[]>(
     (all, { ref, moderator }) =>
       all.flatMap((change) => changesBy(context, change, ref, moderator, moderation.line)),
@@ -51,7 +53,7 @@ export function moderationClaim(context: EffectContext, moderation: Moderation):
     moderators[0]!.moderator.kind !== "categorical" &&
     sources.length === 1;
   return {
-    quantities: changes.map((change) => changeQuantity(context, change, nodes)),
+    quantities: natural ?? changes.map((change) => changeQuantity(context, change, nodes)),
     joint: focal.joint || open !== undefined,
     open:
       focal.open ??

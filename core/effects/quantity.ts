@@ -54,6 +54,12 @@ export interface ConditionalRoute {
   polynomial: Polynomial;
 }
 
+/** How one moderator changes: per unit, from what it is in each row; or from one of its values to another, by their order. */
+export interface ModeratorChange {
+  moderator: string;
+  between: readonly [upper: number, lower: number] | null;
+}
+
 /** What effects are made of: all that they know of the engine that estimated them. */
 export interface EffectSource {
   /** Columns of the equations by key: numeric variables, codes, products. */
@@ -73,6 +79,12 @@ export interface EffectSource {
   along?(key: string, nodes: readonly string[]): Expression | null;
   /** The effects past all mediators and through all of them at once, where single paths have no differences of means. */
   throughAll?(key: string, outcome: string): { direct: Expression; indirect: Expression } | null;
+  /** How an effect that is a difference of means changes with moderators, averaged over the sample; null where slopes tell. */
+  changeAlong?(
+    key: string,
+    nodes: readonly string[],
+    changes: readonly ModeratorChange[],
+  ): Expression | null;
   /** Where the parameter stands that holds the sample average of a product of columns about their centres; it joins when first asked for. */
   average(columns: readonly string[]): number;
   /** Products are on a scale of their own, so nothing is said of effects at values of a moderator. */
@@ -110,6 +122,8 @@ export interface EffectContext {
   /** Index of the parameter holding the sample average of a product of moderator columns about their centres. */
   average: (columns: readonly string[]) => number;
   codings: UsedCoding[];
+  /** As the engine tells it. */
+  changeAlong: EffectSource["changeAlong"];
   /** What people call a column, and a level of a variable. */
   columnLabel: (key: string) => string;
   levelLabel: (variable: string, level: string) => string;
@@ -151,6 +165,7 @@ export function effectContext(
     sd: (key) => parameter(parameterAt(parameters, sdLabel(key))),
     average: source.average,
     codings,
+    changeAlong: source.changeAlong,
     columnLabel: (key) => columns.get(key)?.label ?? key,
     levelLabel: (variable, level) =>
       own(variables.find((v) => v.name === variable)?.labels, level) ?? level,

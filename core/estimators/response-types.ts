@@ -103,6 +103,13 @@ export interface RareOutcome {
   rare: boolean;
 }
 
+/** A value that a moderator has for everybody; of levels the position, and the name. */
+export interface HeldAt {
+  name: string;
+  value: number;
+  level: string | null;
+}
+
 /** What of a treatment through a mediator. */
 export interface NaturalEffectsEvidence {
   treatment: string;
@@ -111,7 +118,7 @@ export interface NaturalEffectsEvidence {
   upper: string;
   lower: string;
   /** Where a moderator is set for everybody; null where everything is as it was. */
-  at: { name: string; value: number } | null;
+  at: HeldAt | null;
   mediator: string;
   outcome: string;
   /** The four means, the outcome under the first value with its own mediator first. */
@@ -137,6 +144,9 @@ export interface ChangedEffects {
   moderator: string;
   upper: number;
   lower: number;
+  /** What both values are called. */
+  upperWords: string;
+  lowerWords: string;
   effects: NaturalEffect[];
 }
 

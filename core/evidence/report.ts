@@ -54,9 +54,10 @@ export function reportSentence(
     return `The effects ${claimed.map((c) => c.label).join("; ")}: ${jointWords(test.joint)}.`;
   if (test.estimate === null || (test.lower === null && test.upper === null))
     return `The effect of ${first.label} could not be estimated.`;
-  const subject = context.name
-    ? `The ${context.name} of ${first.label}`
-    : (SUBJECTS[first.kind]?.(first.label) ?? `The effect of ${first.label}`);
+  const subject =
+    context.name && first.kind !== "average_change"
+      ? `The ${context.name} of ${first.label}`
+      : (SUBJECTS[first.kind]?.(first.label) ?? `The effect of ${first.label}`);
   const open =
     verdict === "unsettled"
       ? " The limit lies within its Monte Carlo error of zero, so another seed could change this finding."

@@ -1,3 +1,4 @@
+import { plain } from "./numbers";
 import type { ProblemCode } from "../problem-types";
 
 /** A condition that stops an analysis: the code of its family, and what is said of it from its data. */
@@ -16,6 +17,10 @@ export const quoted = (names: readonly string[]): string =>
 /** Names one after another: `a`, `a and b`, `a, b and c`. */
 export const listed = (names: readonly string[]): string =>
   names.length < 2 ? names.join("") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)!}`;
+
+/** The value that a variable has for everybody, as people call it. */
+export const heldWords = ({ value, level }: { value: number; level: string | null }): string =>
+  level ?? plain(value, 2);
 
 /** The word for one or for several. */
 export const numbered = (count: number, one: string, several: string): string =>

@@ -25,7 +25,7 @@ export type Condition = keyof typeof PROBLEMS;
 /** What has to be known of a condition to say it. */
 export type ConditionData<C extends Condition> = Parameters<(typeof PROBLEMS)[C]["say"]>[0];
 
-export { listed, quoted } from "./condition";
+export { heldWords, listed, quoted } from "./condition";
 export type { FormulaFault } from "./formula-problems";
 export { warning, warningsIn } from "./warnings";
 export type { WarningWords } from "./warnings";

@@ -1,9 +1,10 @@
 import Typography from "@mui/material/Typography";
 import { useRef } from "react";
 import {
+  heldWords,
   percent,
-  plain,
   type Evidence,
+  type HeldAt,
   type NaturalEffect,
   type NaturalEffectsEvidence,
 } from "../../../core";
@@ -22,7 +23,7 @@ interface Moved {
   outcome: string;
   contrast: string;
   moderator: string;
-  rows: (IntervalRow & { at: number; se: number })[];
+  rows: (IntervalRow & { at: number | string; se: number })[];
 }
 
 /** What goes through a mediator, past it, and in all, at each value of a moderator at which it was told. */
@@ -48,9 +49,9 @@ export function movedEffects(list: readonly NaturalEffectsEvidence[]): Moved[] {
 const rowOf = (
   { words, estimate }: NaturalEffect,
   { se, lower, upper, p }: NonNullable<NaturalEffect["model"]>,
-  at: { name: string; value: number },
+  at: HeldAt,
 ): Moved["rows"][number] => ({
-  words: `${words}, where ${at.name} is ${plain(at.value, 2)}`,
+  words: `${words}, where ${at.name} is ${heldWords(at)}`,
   estimate,
   se,
   lower,
@@ -58,7 +59,7 @@ const rowOf = (
   provisional: false,
   p,
   pIsBound: false,
-  at: at.value,
+  at: at.level ?? at.value,
 });
 
 /** How effects move with a moderator: intervals to one scale, those of one effect below each other. */

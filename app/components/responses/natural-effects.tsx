@@ -3,6 +3,7 @@ import Typography from "@mui/material/Typography";
 import { useId } from "react";
 import {
   naturalWorking,
+  heldWords,
   percent,
   plain,
   type ChangedEffects,
@@ -39,12 +40,12 @@ export function NaturalEffects({
   const { treatment, mediator, outcome, contrast, at, means, words, effects } = natural;
   const level = percent(evidence.settings.level);
   // Several contrasts stand on one page, and every table has a name of its own.
-  const place = `${outcome}, ${contrast}${at ? `, ${at.name} ${plain(at.value, 2)}` : ""}`;
+  const place = `${outcome}, ${contrast}${at ? `, ${at.name} ${heldWords(at)}` : ""}`;
   return (
     <section aria-labelledby={id}>
       <Typography variant="h2" id={id}>
         {treatment} through {mediator} to {outcome}: {contrast}
-        {at ? `, where ${at.name} is ${plain(at.value, 2)}` : ""}
+        {at ? `, where ${at.name} is ${heldWords(at)}` : ""}
       </Typography>
       <Words words={words} />
       <Box
@@ -149,11 +150,12 @@ export function Assumptions({ assumptions }: { assumptions: readonly string[] })
 
 /** How effects differ between two values of a moderator. */
 export function ChangeTable({ change, evidence }: { change: ChangedEffects; evidence: Evidence }) {
-  const { treatment, mediator, outcome, contrast, moderator, upper, lower, effects } = change;
+  const { treatment, mediator, outcome, contrast, moderator, upperWords, lowerWords, effects } =
+    change;
   return (
     <EffectTable
       list={effects}
-      title={`${treatment} through ${mediator} to ${outcome}, ${contrast}: ${moderator} ${plain(upper, 2)} less ${moderator} ${plain(lower, 2)}`}
+      title={`${treatment} through ${mediator} to ${outcome}, ${contrast}: ${moderator} ${upperWords} less ${moderator} ${lowerWords}`}
       level={percent(evidence.settings.level)}
     />
   );

@@ -27,7 +27,7 @@ export function TreatmentView({ section, evidence }: Props) {
       ))}
       {section.natural.map((natural) => (
         <NaturalEffects
-          key={`${natural.contrast} ${natural.mediator} ${natural.outcome} ${natural.at?.value}`}
+          key={`${natural.contrast} ${natural.mediator} ${natural.outcome} ${natural.at?.name} ${natural.at?.value}`}
           natural={natural}
           evidence={evidence}
         />
@@ -35,7 +35,7 @@ export function TreatmentView({ section, evidence }: Props) {
       <Assumptions assumptions={section.assumptions} />
       {section.changes.map((change) => (
         <ChangeTable
-          key={`${change.contrast} ${change.upper} ${change.lower}`}
+          key={`${change.contrast} ${change.outcome} ${change.moderator} ${change.upper} ${change.lower}`}
           change={change}
           evidence={evidence}
         />

@@ -75,7 +75,9 @@ describe("effects of a treatment that move with something", () => {
     );
     expect(first!.rows).toHaveLength(3 * told.length);
     const indirect = first!.rows.slice(0, told.length);
-    expect(indirect.map((r) => r.at)).toEqual([...indirect.map((r) => r.at)].sort((a, b) => a - b));
+    expect(indirect.map((r) => r.at)).toEqual(
+      indirect.map((r) => Number(r.at)).sort((a, b) => a - b),
+    );
     for (const { at, estimate, lower, upper } of indirect) {
       const own = told.find((n) => n.at!.value === at)!.effects.difference!;
       const effect = own.find((e) => e.name === "total_natural_indirect")!;

@@ -11,7 +11,8 @@ import { contrastsOf, type Contrast } from "./contrasts";
 import { isBinary, isCount, type FamilyId } from "./families";
 import type { Equation } from "./generalised-fit";
 import type { ResponseOptions } from "./options";
-import { Base, designOf, INTERCEPT, type Term } from "./terms";
+import type { HeldAt } from "../response-types";
+import { Base, designOf, INTERCEPT, type Setting, type Term } from "./terms";
 
 /** One response with its model. */
 export interface Response {
@@ -34,7 +35,7 @@ export interface Triad {
   /** What a yes/no outcome is counted for: `“yes” for renewed`, `renewed = 1`. */
   event: string;
   /** A moderator that is set to a value for everybody; null where it is as it was. */
-  at: { name: string; value: number } | null;
+  at: (HeldAt & { set: Setting }) | null;
   /** Values at which the mediators are held, one for each. */
   controlled: number[][];
 }
@@ -108,7 +109,7 @@ export function causalModel(
       },
     };
   });
-  const triads = triadsOf(theory, data, contrasts, responses, base, probes);
+  const triads = triadsOf(theory, data, design, contrasts, responses, base, probes);
   for (const triad of triads) checkCells(triad, base, responses);
   return { n, base, design, codings: design.codings, responses, contrasts, triads };
 }
@@ -176,6 +177,7 @@ function eventOf(outcome: string, { typed, variables }: ModelData): string {
 function triadsOf(
   theory: CompiledTheory,
   data: ModelData,
+  design: Design,
   contrasts: readonly Contrast[],
   responses: readonly Response[],
   base: Base,
@@ -196,32 +198,59 @@ function triadsOf(
       };
       return [
         whole,
-        ...placesOf(theory, [contrast.variable, ...block, outcome], base, probes).map((at) => ({
-          ...whole,
-          at,
-        })),
+        ...placesOf(theory, [contrast.variable, ...block, outcome], data, design, base, probes).map(
+          (at) => ({
+            ...whole,
+            at,
+          }),
+        ),
       ];
     }),
   );
 }
 
-/** Values at which the one moderator of a triad's steps is set for everybody: as stated, its two values, or its mean and SDs. */
+/** With more levels than this, what would have been at each of them fills pages. */
+const MOST_LEVELS = 8;
+
+/**
+ * Where the moderators of a triad's steps are set for everybody, one moderator at a time and the others as they are: a number as stated,
+ * its two values, or its mean and SDs; a category at its levels.
+ */
 function placesOf(
   theory: CompiledTheory,
   nodes: readonly string[],
+  data: ModelData,
+  { codings }: Design,
   base: Base,
   probes: Settings["probes"],
-): { name: string; value: number }[] {
+): NonNullable<Triad["at"]>[] {
   const acting = theory.moderated.filter((m) => nodes.includes(m.from) && nodes.includes(m.to));
   const names = [...new Set(acting.flatMap((m) => m.moderators))].filter((w) => !nodes.includes(w));
-  const [name] = names;
-  const values = name === undefined ? undefined : base.get(name);
-  if (name === undefined || names.length > 1 || !values) return [];
-  const stated = (probes[name] ?? []).filter((p): p is number => typeof p === "number");
-  const two = twoValues(values);
-  const [centre, sd] = [mean(values), standardDeviation(values)];
-  const at = stated.length > 0 ? stated : two ? [...two] : [centre - sd, centre, centre + sd];
-  return at.map((value) => ({ name, value }));
+  return names.flatMap((name): NonNullable<Triad["at"]>[] => {
+    const labels = data.variables.get(name)?.labels ?? {};
+    const coding = codings.find((c) => c.variable === name);
+    if (coding)
+      return coding.levels.length > MOST_LEVELS
+        ? []
+        : coding.levels.map((level, value) => ({
+            name,
+            value,
+            level: labels[level] ?? level,
+            set: new Map(coding.columns.map((c) => [c.key, c.codes[value]!])),
+          }));
+    const values = base.get(name);
+    if (!values) return [];
+    const levels = data.typed.get(name)?.levels;
+    const stated = (probes[name] ?? []).filter((p): p is number => typeof p === "number");
+    const two = twoValues(values);
+    const [centre, sd] = [mean(values), standardDeviation(values)];
+    const at = stated.length > 0 ? stated : two ? [...two] : [centre - sd, centre, centre + sd];
+    return at.map((value) => {
+      const own = levels?.[value] ?? String(value);
+      const level = labels[own] ?? (levels ? own : null);
+      return { name, value, level, set: new Map([[name, value]]) };
+    });
+  });
 }
 
 /** Where a mediator is held unless values are stated: both values, or its mean and one SD to each side. */

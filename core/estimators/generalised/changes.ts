@@ -1,4 +1,5 @@
 import { subtract, type Expression } from "../../model";
+import type { HeldAt } from "../response-types";
 import type { Triad } from "./causal-model";
 import type { FittedResponses } from "./fitted-responses";
 
@@ -15,8 +16,8 @@ const CHANGING = [
 /** Effects at one value of a moderator less those at another. */
 export interface Change {
   triad: Triad;
-  upper: number;
-  lower: number;
+  upper: HeldAt;
+  lower: HeldAt;
   formulas: { name: string; expression: Expression }[];
   /** Which triads, the upper first. */
   places: [number, number];
@@ -40,8 +41,8 @@ export function changesOf({
         formulas[t]!.find((f) => f.scale === "difference" && f.name === name)!.expression;
       list.push({
         triad,
-        upper: triad.at.value,
-        lower: other.at.value,
+        upper: triad.at,
+        lower: other.at,
         formulas: CHANGING.map((name) => ({
           name,
           expression: subtract(of(hi, name), of(lo, name)),

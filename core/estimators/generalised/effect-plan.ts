@@ -4,6 +4,8 @@ import { extent } from "../../numerics/moments";
 import { isBinary } from "./families";
 import type { Functional } from "./functional";
 import type { BlockMediator } from "./block";
+import { moderatedMeans, moderatedNames, type ModeratedMeans } from "./moderated-means";
+import type { CompiledTheory } from "../../theory";
 import { designOf, splitBy, splitByAll, termDerivative, type Setting, type Term } from "./terms";
 
 /** Where the four means of a triad stand among the functionals, and those with the mediator held. */
@@ -37,10 +39,12 @@ export interface EffectPlan {
   triads: TriadMeans[];
   responses: ResponseMeans[];
   marginal: MarginalEffect[];
+  /** What moderated paths through a mediator are judged by. */
+  moderated: ModeratedMeans[];
 }
 
 /** Everything whose mean over the rows is wanted. */
-export function effectPlan(model: CausalModel): EffectPlan {
+export function effectPlan(model: CausalModel, theory: CompiledTheory): EffectPlan {
   const { base, n, responses, triads, contrasts } = model;
   const functionals: Functional[] = [];
   const add = (f: Functional): number => functionals.push(f) - 1;
@@ -52,12 +56,12 @@ export function effectPlan(model: CausalModel): EffectPlan {
       equation: equationOf(outcome),
       design: designOf(termsOf(outcome), base, n, set),
     });
-  const plan: EffectPlan = { functionals, triads: [], responses: [], marginal: [] };
+  const plan: EffectPlan = { functionals, triads: [], responses: [], marginal: [], moderated: [] };
   for (const triad of triads) {
     const { contrast } = triad;
     const place = triad.at;
     const worlds = [contrast.x0, contrast.x1].map((set) =>
-      place ? new Map([...set, [place.name, place.value]]) : set,
+      place ? new Map([...set, ...place.set]) : set,
     );
     const { mean, held } =
       triad.block.length > 1 ? meansOfBlock(triad, worlds) : meansOfOne(triad, worlds);
@@ -83,6 +87,7 @@ export function effectPlan(model: CausalModel): EffectPlan {
   for (const { outcome, terms } of responses)
     for (const key of new Set(terms.flat()))
       plan.marginal.push({ outcome, key, places: marginal(model, outcome, key, add, response) });
+  plan.moderated.push(...moderatedMeans(model, theory, add));
   return plan;
 
   /** One mediator, whatever its model. */
@@ -128,7 +133,13 @@ export function effectPlan(model: CausalModel): EffectPlan {
 }
 
 /** What each mean is called on paper: the outcome, under which treatment, with the mediator as under which; empty where effects are not made of it. */
-export function meanNames({ functionals, triads, responses, marginal }: EffectPlan): string[] {
+export function meanNames({
+  functionals,
+  triads,
+  responses,
+  marginal,
+  moderated,
+}: EffectPlan): string[] {
   const names = functionals.map(() => "");
   for (const { outcome, key, places } of marginal) {
     const [first, second] = places;
@@ -140,6 +151,7 @@ export function meanNames({ functionals, triads, responses, marginal }: EffectPl
     names[x1] = `mean(${outcome} | ${contrast.upper})`;
     names[x0] = `mean(${outcome} | ${contrast.lower})`;
   }
+  for (const means of moderated) for (const [at, name] of moderatedNames(means)) names[at] = name;
   for (const { triad, nested } of triads) {
     const worlds = [triad.contrast.lower, triad.contrast.upper];
     nested.forEach((row, x) =>

@@ -1,6 +1,6 @@
 import { StudyProblem } from "../../problems";
 import type { Settings } from "../../study";
-import type { CompiledTheory } from "../../theory";
+import { pathsBetween, type CompiledTheory, type Moderation } from "../../theory";
 import type { Engine, ModelData, Suitability } from "../engine";
 import { betweenOf } from "./causal-model";
 import { ResponseKernel, type ResponseProblem } from "./kernel";
@@ -45,8 +45,8 @@ function suitability(theory: CompiledTheory, data: ModelData): Suitability {
   if (data.clusters) return no(UNSUITED.clusters);
   if (theory.groups) return no(UNSUITED.groups);
   if (theory.holds.length > 0 || theory.covariances.length > 0) return no(UNSUITED.constraints);
-  const chain = theory.moderations.find((m) => m.chain.length > 0);
-  if (chain) return no(UNSUITED.chain(chain.label));
+  const untold = theory.moderations.find((m) => m.chain.length > 0 && !isNatural(theory, m));
+  if (untold) return no(UNSUITED.chain(untold.label));
   if (theory.moderated.some((m) => m.moderators.includes(m.from))) return no(UNSUITED.square);
   const level = (name: string) => data.variables.get(name)?.level;
   const straight = (outcome: string): boolean => {
@@ -66,6 +66,18 @@ function suitability(theory: CompiledTheory, data: ModelData): Suitability {
       if (!isBlock(theory, betweenOf(theory, from, outcome), outcome, straight))
         return no(UNSUITED.several(outcome));
   return { suits: true };
+}
+
+/** Does a sentence say that a whole natural indirect effect is moderated: from a predictor through the one mediator there is? */
+function isNatural({ roles, paths }: CompiledTheory, { from, chain, to }: Moderation): boolean {
+  return (
+    chain.length === 1 &&
+    roles.predictors.includes(from.name) &&
+    roles.outcomes.includes(to.name) &&
+    pathsBetween(paths, from.name, to.name).every((nodes) =>
+      nodes.slice(1, -1).every((node) => node === chain[0]!.name),
+    )
+  );
 }
 
 /** One mediator at most, or several that are straight lines, no two of them in one product. */

@@ -1,5 +1,6 @@
 import { linkName, type Quantity } from "../../model";
 import type { QuantityReading } from "../engine";
+import type { Triad } from "./causal-model";
 import type { FamilyId } from "./families";
 import type { FittedResponses } from "./fitted-responses";
 import { LINKS } from "./lines";
@@ -28,6 +29,10 @@ const ON_LINK_SCALE = new Set<Quantity["kind"]>([
   "curve",
 ]);
 
+/** A single step that is moderated changes on the scale of the model, a whole path in means. */
+const isOnLink = (kind: Quantity["kind"], via: readonly string[]): boolean =>
+  ON_LINK_SCALE.has(kind) && !(kind === "average_change" && via.length > 0);
+
 const isStraight = ({ family }: { family: FamilyId }): boolean => family === "linear";
 
 /**
@@ -49,25 +54,22 @@ export function readingOf(
   const moderated = theory.moderated.some(
     (m) => m.to === to && m.from === (compared?.variable ?? from),
   );
-  if (ON_LINK_SCALE.has(kind) || (kind === "direct" && moderated)) return onLink;
+  if (isOnLink(kind, via) || (kind === "direct" && moderated)) return onLink;
   const difference = { ...plain, measure: DIFFERENCES[family] };
   const told = plan.triads
     .map((t) => t.triad)
     .filter(
       (t) => t.at === null && t.outcome === to && (via.length === 0 || t.mediator === via[0]),
     );
-  // Levels of which neither is the reference differ by two natural effects, and that is no natural effect.
-  const triad = told.find(({ contrast: c }) =>
-    compared
-      ? c.variable === compared.variable && c.upper === compared.upper && c.lower === compared.lower
-      : c.key === from,
-  );
+  const triad = triadOf(told, from, compared);
   const indirect = triad && {
     ...difference,
     name: "total natural indirect effect",
-    rests: `what changes if ${triad.mediator} alone ${triad.block.length > 1 ? "are" : "is"} as under ${triad.contrast.upper} instead of ${triad.contrast.lower}`,
+    rests: indirectWords(triad),
   };
   switch (kind) {
+    case "average_change":
+      return changeReading(difference.measure, triad);
     case "specific_indirect":
       return via.length === 1 && told.length > 0 ? (indirect ?? difference) : onLink;
     case "combined_indirect":
@@ -84,3 +86,27 @@ export function readingOf(
       return null;
   }
 }
+
+/** The triad of a predictor. Levels of which neither is the reference differ by two natural effects, and that is no natural effect. */
+const triadOf = (
+  told: readonly Triad[],
+  from: string | null,
+  compared: Quantity["compared"],
+): Triad | undefined =>
+  told.find(({ contrast: c }) =>
+    compared
+      ? c.variable === compared.variable && c.upper === compared.upper && c.lower === compared.lower
+      : c.key === from,
+  );
+
+const indirectWords = ({ mediator, block, contrast }: Triad): string =>
+  `what changes if ${mediator} alone ${block.length > 1 ? "are" : "is"} as under ${contrast.upper} instead of ${contrast.lower}`;
+
+const changeReading = (measure: string, triad: Triad | undefined): QuantityReading => ({
+  measure: `change of the ${measure}`,
+  scale: null,
+  name: "change of the total natural indirect effect",
+  rests: triad
+    ? `${indirectWords(triad)}, and how that changes with the moderator, on average over the sample`
+    : null,
+});

@@ -1,4 +1,5 @@
 import { centreOf, type Column, type UsedCoding } from "../../design";
+import type { ModeratorChange } from "../../effects";
 import { pathsBetween, type CompiledTheory } from "../../theory";
 import {
   addParameter,
@@ -28,6 +29,7 @@ import { ResponseKernel, type ResponseProblem } from "./kernel";
 import { linkFormula, linkLabel, linkTriads } from "./link-products";
 import { linkLines, linkPoints, linkSlope } from "./lines";
 import { effectFormulas, formulaLabel, type EffectFormula } from "./natural-effects";
+import { changeOfMeans } from "./moderated-means";
 import { optionsOf, type ResponseOptions } from "./options";
 import { dependentDesign } from "./rank";
 import { reportedCoefficient } from "./reported";
@@ -69,7 +71,7 @@ export class ResponsesFit implements Fit<ResponseProblem>, FittedResponses {
   ) {
     this.options = optionsOf(settings);
     this.model = causalModel(theory, data, this.options, settings.probes);
-    this.plan = effectPlan(this.model);
+    this.plan = effectPlan(this.model, theory);
     const { n, responses, design } = this.model;
     const related = relatedEquations(
       theory,
@@ -229,6 +231,13 @@ export class ResponsesFit implements Fit<ResponseProblem>, FittedResponses {
 
   readonly throughAll = (key: string, outcome: string) => blockDifferences(this, key, outcome);
 
+  readonly changeAlong = (
+    key: string,
+    nodes: readonly string[],
+    changes: readonly ModeratorChange[],
+  ): Expression | null =>
+    changeOfMeans(this.plan.moderated, key, nodes, changes, this.estimation.estimated);
+
   readonly average = (columns: readonly string[]): number => {
     const label = averageLabel(columns);
     const known = this.parameters.index.get(label);
@@ -336,6 +345,7 @@ function wantedIn(plan: EffectPlan, theory: CompiledTheory): boolean[] {
     for (const { x1, x0 } of controlled) want(x1, x0);
   }
   for (const { x1, x0 } of plan.responses) want(x1, x0);
+  for (const { at } of plan.moderated) want(...[...at.values()].flatMap((w) => w.means));
   for (const { outcome, key, places } of plan.marginal)
     if (theory.paths.some((p) => p.to === outcome && p.from === key)) want(...places);
   return wanted;

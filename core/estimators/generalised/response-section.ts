@@ -1,3 +1,4 @@
+import { heldWords } from "../../wording/condition";
 import { deltaTest, type BootstrapSummary } from "../../inference";
 import {
   compileExpression,
@@ -192,8 +193,10 @@ function changeOf(teller: Teller, change: Change): ChangedEffects {
     mediator: triad.mediator,
     outcome: triad.outcome,
     moderator: triad.at!.name,
-    upper,
-    lower,
+    upper: upper.value,
+    lower: lower.value,
+    upperWords: heldWords(upper),
+    lowerWords: heldWords(lower),
     effects: formulas.map(({ name, expression }): NaturalEffect => ({
       name,
       words: effectWords(name, "difference", triad),
@@ -250,7 +253,7 @@ function naturalOf(
     contrast: triad.contrast.label,
     upper: triad.contrast.upper,
     lower: triad.contrast.lower,
-    at: triad.at,
+    at: triad.at && { name: triad.at.name, value: triad.at.value, level: triad.at.level },
     mediator: triad.mediator,
     outcome: triad.outcome,
     means,

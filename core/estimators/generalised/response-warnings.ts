@@ -87,7 +87,7 @@ function rangeWarnings({ model }: FittedResponses): Warning[] {
       if (outside(key, at))
         list.push(warning("contrast_outside_range", { treatment: variable, at }, [variable]));
   for (const { at } of model.triads)
-    if (at && outside(at.name, at.value))
+    if (at?.level === null && outside(at.name, at.value))
       list.push(
         warning("moderator_outside_range", { moderator: at.name, at: at.value }, [at.name]),
       );

@@ -53,7 +53,7 @@ export const UNSUITED = {
   several: (outcome: string) =>
     `Several mediators on the way to “${outcome}” are told as one block where all of them are straight lines and no two of them stand in one product. State one of them, or “model … as linear”.`,
   chain: (label: string) =>
-    `${label} claims that a path through a mediator is moderated; with a response that is no straight line, say which single step is moderated.`,
+    `${label} claims that a path through one of several mediators is moderated, or one that begins or ends on the way; with a response that is no straight line only the whole effect through a single mediator can be told. Say which single step is moderated.`,
   counted: (mediator: string) =>
     `“${mediator}” by a negative binomial model is told as a mediator only on the way to straight lines. Write “model ${mediator} as poisson” and rest on robust errors or the bootstrap.`,
   square:

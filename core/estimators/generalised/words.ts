@@ -1,4 +1,4 @@
-import { listed } from "../../wording/condition";
+import { heldWords, listed } from "../../wording/condition";
 import { plain } from "../../wording/numbers";
 import type { EffectScale, NaturalEffect, ResponseInteraction } from "../response-types";
 import type { UnmeasuredCause } from "../../sensitivity";
@@ -18,7 +18,7 @@ export const ASSUMPTIONS = [
 const world = ({ contrast, at }: Triad, x: 0 | 1): string => {
   const value = x === 1 ? contrast.upper : contrast.lower;
   const own = `${contrast.variable} were ${Number.isNaN(Number(value)) ? `“${value}”` : value}`;
-  return at ? `${own} and ${at.name} ${plain(at.value, 2)}` : own;
+  return at ? `${own} and ${at.name} ${heldWords(at)}` : own;
 };
 
 /** So many of a hundred, or a mean. */
@@ -111,7 +111,7 @@ export function summaryWords(
     isBinary(family)
       ? `${plain(Math.abs(100 * value), 1)} ${value >= 0 ? "more" : "fewer"} in 100 would have ${event}`
       : `${outcome} would be ${plain(Math.abs(value), 2)} ${value >= 0 ? "higher" : "lower"} on average`;
-  const where = at ? `Where ${at.name} is ${plain(at.value, 2)}: if` : "If";
+  const where = at ? `Where ${at.name} is ${heldWords(at)}: if` : "If";
   return [
     `${where} ${contrast.variable} were ${contrast.upper} instead of ${contrast.lower} for everybody, ${size(of("total_effect"))}.`,
     `Through ${mediator}: ${size(of("total_natural_indirect"))}. Without it: ${size(of("pure_natural_direct"))}.`,

@@ -33,7 +33,7 @@ export const treatment: Part = (context) => {
     heading("Effects of the treatment"),
     ...natural.flatMap((n, i) => [
       subheading(
-        `${n.treatment} (${n.contrast}) on ${n.outcome} through ${n.mediator}${n.at ? `, ${n.at.name} = ${context.write.number(n.at.value)}` : ""}`,
+        `${n.treatment} (${n.contrast}) on ${n.outcome} through ${n.mediator}${n.at ? `, ${n.at.name} = ${n.at.level ?? context.write.number(n.at.value)}` : ""}`,
       ),
       ...n.words.map((words) => paragraph(words)),
       meansTable(n, i, context),
