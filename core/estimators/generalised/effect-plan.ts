@@ -1,12 +1,12 @@
+import { extent } from "../../numerics/moments";
+import type { CompiledTheory } from "../../theory";
 import type { CausalModel, Triad } from "./causal-model";
 import type { Contrast } from "./contrasts";
-import { extent } from "../../numerics/moments";
 import { isBinary } from "./families";
 import type { Functional } from "./functional";
-import type { BlockMediator } from "./block";
 import { moderatedMeans, moderatedNames, type ModeratedMeans } from "./moderated-means";
-import type { CompiledTheory } from "../../theory";
-import { designOf, splitBy, splitByAll, termDerivative, type Setting, type Term } from "./terms";
+import { designOf, termDerivative, type Setting, type Term } from "./terms";
+import { worldMeans } from "./world-means";
 
 /** Where the four means of a triad stand among the functionals, and those with the mediator held. */
 export interface TriadMeans {
@@ -63,8 +63,7 @@ export function effectPlan(model: CausalModel, theory: CompiledTheory): EffectPl
     const worlds = [contrast.x0, contrast.x1].map((set) =>
       place ? new Map([...set, ...place.set]) : set,
     );
-    const { mean, held } =
-      triad.block.length > 1 ? meansOfBlock(triad, worlds) : meansOfOne(triad, worlds);
+    const { mean, held } = worldMeans(model, triad, worlds, add);
     plan.triads.push({
       triad,
       nested: [
@@ -89,47 +88,6 @@ export function effectPlan(model: CausalModel, theory: CompiledTheory): EffectPl
       plan.marginal.push({ outcome, key, places: marginal(model, outcome, key, add, response) });
   plan.moderated.push(...moderatedMeans(model, theory, add));
   return plan;
-
-  /** One mediator, whatever its model. */
-  function meansOfOne({ block, outcome }: Triad, worlds: readonly Setting[]): MeansOf {
-    const [mediator] = block as [string];
-    const outcomes = worlds.map((set) => splitBy(termsOf(outcome), mediator, base, n, set));
-    const mediators = worlds.map((set) => designOf(termsOf(mediator), base, n, set));
-    return {
-      mean: (x, own) =>
-        add({
-          kind: "nested",
-          outcome: equationOf(outcome),
-          mediator: equationOf(mediator),
-          ...outcomes[x]!,
-          design: mediators[own]!,
-        }),
-      held: (x, at) =>
-        add({ kind: "controlled", equation: equationOf(outcome), ...outcomes[x]!, at: at[0]! }),
-    };
-  }
-
-  /** Several mediators, all straight lines, as one block. */
-  function meansOfBlock({ block, outcome }: Triad, worlds: readonly Setting[]): MeansOf {
-    const outcomes = worlds.map((set) => splitByAll(termsOf(outcome), block, base, n, set));
-    const mediators = worlds.map((set) =>
-      block.map((name, j): BlockMediator => {
-        const split = splitByAll(termsOf(name), block.slice(0, j), base, n, set);
-        return { equation: equationOf(name), base: split.base, before: split.slopes };
-      }),
-    );
-    return {
-      mean: (x, own) =>
-        add({
-          kind: "block",
-          outcome: equationOf(outcome),
-          ...outcomes[x]!,
-          mediators: mediators[own]!,
-        }),
-      held: (x, at) =>
-        response(outcome, new Map([...worlds[x]!, ...block.map((m, j) => [m, at[j]!] as const)])),
-    };
-  }
 }
 
 /** What each mean is called on paper: the outcome, under which treatment, with the mediator as under which; empty where effects are not made of it. */
@@ -173,12 +131,6 @@ function gridOf({ responses, base }: CausalModel, { block, at }: Triad): number[
   if (block.length > 1 || at !== null || isBinary(family)) return [];
   const [min, max] = extent(base.get(mediator)!);
   return Array.from({ length: GRID + 1 }, (_, i) => min + ((max - min) * i) / GRID);
-}
-
-/** Adds the means of a triad: with the mediators as under a treatment, or held at values. */
-interface MeansOf {
-  mean(x: 0 | 1, own: 0 | 1): number;
-  held(x: 0 | 1, at: readonly number[]): number;
 }
 
 function marginal(

@@ -1,4 +1,5 @@
 import type { BlockDesigns } from "./block";
+import type { Cross } from "./crossed-block";
 
 /**
  * A mean over the rows of the sample that effects are made of, as plain data. Designs are row-major, as wide as their equation.
@@ -19,5 +20,7 @@ export type Functional =
     }
   /** The same with several normal mediators, which may act on one another in their order. */
   | ({ kind: "block"; outcome: number } & BlockDesigns)
+  /** The same where some of them stand in one product, for an outcome that is a straight line. */
+  | ({ kind: "crossed"; outcome: number; crosses: Cross[] } & BlockDesigns)
   /** Mean change of a response with a column: g'(η) times the derivative of the linear predictor. */
   | { kind: "marginal"; equation: number; design: Float64Array; change: Float64Array };

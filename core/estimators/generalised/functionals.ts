@@ -1,4 +1,5 @@
 import { Block } from "./block";
+import { CrossedBlock } from "./crossed-block";
 import { familyOf } from "./families";
 import type { Functional } from "./functional";
 import { addGradient, offsetAt, predictorAt, type Shape } from "./shape";
@@ -10,6 +11,7 @@ export class Functionals {
   private readonly rules: (InnerRule | null)[];
   private readonly inner = innerMean();
   private readonly blocks: (Block | null)[];
+  private readonly crossed: (CrossedBlock | null)[];
   /** For resamples. */
   private readonly quick: ResampledMeans | null;
 
@@ -28,6 +30,9 @@ export class Functionals {
           : null,
     );
     this.blocks = list.map((f) => (f.kind === "block" ? new Block(shape, f.outcome, f) : null));
+    this.crossed = list.map((f) =>
+      f.kind === "crossed" ? new CrossedBlock(shape, f.outcome, f) : null,
+    );
     this.quick = fine ? null : new ResampledMeans(shape, list, this.blocks);
   }
 
@@ -113,6 +118,8 @@ export class Functionals {
       }
       case "nested":
         return this.nested(f, k, i, theta, at, gradient);
+      case "crossed":
+        return this.crossed[k]!.row(i, theta, at, gradient);
       case "block":
         return this.blocks[k]!.row(i, theta, at, this.rules[k]!, this.inner, gradient);
     }

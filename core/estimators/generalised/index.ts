@@ -80,7 +80,7 @@ function isNatural({ roles, paths }: CompiledTheory, { from, chain, to }: Modera
   );
 }
 
-/** One mediator at most, or several that are straight lines, no two of them in one product. */
+/** One mediator at most, or several that are straight lines, two of them in one product only of an outcome that is one too. */
 function isBlock(
   theory: CompiledTheory,
   between: readonly string[],
@@ -90,7 +90,7 @@ function isBlock(
   if (between.length < 2) return true;
   const crossed = theory.moderated.some(
     (m) =>
-      [...between, outcome].includes(m.to) &&
+      (between.includes(m.to) || (m.to === outcome && !straight(outcome))) &&
       between.includes(m.from) &&
       m.moderators.some((w) => between.includes(w)),
   );

@@ -68,6 +68,7 @@ export class ResampledMeans {
         return this.shape.families[f.outcome] === "logistic"
           ? { kind: "block", block: block! }
           : null;
+      case "crossed":
       case "marginal":
         return null;
     }

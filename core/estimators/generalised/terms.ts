@@ -105,7 +105,23 @@ export function splitBy(
   return { base: zero, slope: one.map((v, k) => v - zero[k]!) };
 }
 
-/** The linear predictor as a + Σ b_j m_j in several columns, no two of which are in one product. */
+/** What the product of two columns multiplies, all others of the block being zero: it is taken out, row-major. */
+export function splitCross(
+  terms: readonly Term[],
+  [first, second]: readonly [string, string],
+  columns: readonly string[],
+  base: Base,
+  n: number,
+  set: Setting = NOTHING,
+): Float64Array {
+  const without = new Map([...set, ...columns.map((c) => [c, 0] as const)]);
+  const at = (a: number, b: number): Float64Array =>
+    designOf(terms, base, n, new Map([...without, [first, a], [second, b]]));
+  const [both, one, other, none] = [at(1, 1), at(1, 0), at(0, 1), at(0, 0)];
+  return both.map((v, k) => v - one[k]! - other[k]! + none[k]!);
+}
+
+/** The linear predictor as a + Σ b_j m_j in several columns; what their products multiply is taken out by itself. */
 export function splitByAll(
   terms: readonly Term[],
   columns: readonly string[],

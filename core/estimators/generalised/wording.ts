@@ -51,7 +51,7 @@ export const UNSUITED = {
   constraints:
     "Paths held equal or at a value, and covariances that are drawn, belong to models of covariances. Take these lines out.",
   several: (outcome: string) =>
-    `Several mediators on the way to “${outcome}” are told as one block where all of them are straight lines and no two of them stand in one product. State one of them, or “model … as linear”.`,
+    `Several mediators on the way to “${outcome}” are told as one block where all of them are straight lines, and two of them stand in one product only where “${outcome}” is a straight line, too. State one of them, or “model … as linear”.`,
   chain: (label: string) =>
     `${label} claims that a path through one of several mediators is moderated, or one that begins or ends on the way; with a response that is no straight line only the whole effect through a single mediator can be told. Say which single step is moderated.`,
   counted: (mediator: string) =>
