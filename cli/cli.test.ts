@@ -2,6 +2,7 @@ import { spawnSync } from "node:child_process";
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { unzipSync } from "fflate";
 import { describe, expect, it } from "vitest";
 import { analyse, Analysis, type StudyDefinition, type Table } from "../core";
 import { readStudy } from "../formats";
@@ -73,7 +74,18 @@ describe("the command line", () => {
     };
     expect(made(".html").toString()).toContain("<svg ");
     expect(made(".md").toString()).toContain("## Tests of the hypotheses");
-    expect(made(".docx").subarray(0, 2).toString()).toBe("PK");
+    const media = Object.entries(unzipSync(made(".docx"))).filter(([path]) =>
+      path.startsWith("word/media/"),
+    );
+    const points = media.filter(([path]) => path.endsWith(".png")).map(([, bytes]) => bytes);
+    expect(points.length).toBeGreaterThan(0);
+    expect(media).toHaveLength(2 * points.length);
+    for (const png of points) {
+      // 120 mm at 300 dpi, and letters: a picture without its font would be nearly all white.
+      expect(Buffer.from(png).readUInt32BE(16)).toBe(Math.round((120 / 25.4) * 300));
+      expect(Buffer.from(png).includes("pHYs")).toBe(true);
+      expect(png.length).toBeGreaterThan(10_000);
+    }
     const wrong = run(study, "--report", join(folder, "report.pdf"));
     expect(wrong.status).toBe(1);
     expect(wrong.stderr).toMatch(/^file: A report is a file that ends in/);

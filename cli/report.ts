@@ -1,14 +1,24 @@
 import { extname } from "node:path";
 import { completeChoices, composeReport, type ReportSources } from "../core";
 import { FormatProblem } from "../formats";
-import { DEFAULT_FIGURE, drawFigure } from "../formats/figures";
-import { docxReport, htmlReport, latexTables, markdownReport, xlsxReport } from "../formats/report";
+import { drawFigure, type DrawnFigure } from "../formats/figures";
+import {
+  docxReport,
+  htmlReport,
+  latexTables,
+  markdownReport,
+  xlsxReport,
+  type Picture,
+} from "../formats/report";
+import { fontUrl, pngOf } from "./points";
 
 export const REPORT_ENDINGS = [".html", ".md", ".docx", ".xlsx", ".tex"];
 
+/** Resolution of pictures in a word-processor document, for programs that draw no vectors. */
+const DOCUMENT_DPI = 300;
+
 /**
- * The report of a study as a file of the kind that its name says, with the choices that the study keeps. A .docx file made here
- * has no figures: what draws the points that some word processors need is a browser.
+ * The report of a study as a file of the kind that its name says, with the choices that the study keeps.
  * @throws FormatProblem for another kind
  */
 export async function reportFile(
@@ -16,20 +26,17 @@ export async function reportFile(
   sources: ReportSources,
 ): Promise<string | Uint8Array> {
   const choices = completeChoices(sources.definition.report);
-  const ending = extname(path).toLowerCase();
-  const parts = choices.parts.map((p) =>
-    p.id === "figures" && ending === ".docx" ? { ...p, shown: false } : p,
-  );
-  const report = composeReport(sources, { ...choices, parts });
+  const report = composeReport(sources, choices);
   const { widthMm, fontPt } = choices.figures;
-  const style = { ...DEFAULT_FIGURE, widthMm, fontPt, decimal: report.decimal };
-  const pictures = new Map(
+  const style = { widthMm, fontPt, decimal: report.decimal, fontUrl: fontUrl() };
+  const figures = new Map(
     report.blocks.flatMap((block) => {
       const drawn = block.kind === "figure" ? drawFigure(block, sources.evidence, style) : null;
-      return block.kind === "figure" && drawn ? [[block.id, drawn.svg] as const] : [];
+      return block.kind === "figure" && drawn ? [[block.id, drawn] as const] : [];
     }),
   );
-  switch (ending) {
+  const pictures = new Map([...figures].map(([id, { svg }]) => [id, svg]));
+  switch (extname(path).toLowerCase()) {
     case ".html":
       return htmlReport(report, pictures);
     case ".md":
@@ -40,7 +47,7 @@ export async function reportFile(
     case ".tex":
       return latexTables(report);
     case ".docx":
-      return docxReport(report);
+      return docxReport(report, await withPoints(figures));
     case ".xlsx":
       return xlsxReport(report);
     default:
@@ -48,4 +55,13 @@ export async function reportFile(
         `A report is a file that ends in ${REPORT_ENDINGS.join(", ")}, not “${path}”.`,
       );
   }
+}
+
+async function withPoints(
+  figures: ReadonlyMap<string, DrawnFigure>,
+): Promise<Map<string, Picture>> {
+  const pictures = new Map<string, Picture>();
+  for (const [id, figure] of figures)
+    pictures.set(id, { ...figure, png: await pngOf(figure, DOCUMENT_DPI) });
+  return pictures;
 }

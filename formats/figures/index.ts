@@ -6,3 +6,4 @@ export type { Box, Point } from "./shapes";
 export { drawFigure } from "./draw";
 export { pathFigure, type PathChoices } from "./path-figure";
 export { DEFAULT_FIGURE, type DrawnFigure, type FigureStyle } from "./svg";
+export { MM_PER_INCH, withResolution } from "./png-resolution";

@@ -27,6 +27,8 @@ export interface DrawnFigure {
 
 export const POINTS_PER_MM = 72 / 25.4;
 const FAMILY = "Hebel Figure";
+/** White around letters where lines pass, as a share of the font size: enough to close the gap above a decimal point. */
+const HALO = 0.55;
 /** Of a letter of the sans, as a share of the font size: enough to know whether words fit. */
 const LETTER = 0.52;
 
@@ -62,7 +64,7 @@ export class Pen {
         : "";
     const turned = rotate === undefined ? "" : ` transform="rotate(${rotate} ${n(x)} ${n(y)})"`;
     const behind = halo
-      ? ` stroke="#fff" stroke-width="${n(size * 0.35)}" stroke-linejoin="round" paint-order="stroke"`
+      ? ` stroke="#fff" stroke-width="${n(size * HALO)}" stroke-linejoin="round" paint-order="stroke"`
       : "";
     this.marks.push(
       `<text x="${n(x)}" y="${n(y)}" font-size="${n(size)}" text-anchor="${anchor}"${italic ? ' font-style="italic"' : ""}${squeezed}${turned}${behind}>${escapedXml(text)}</text>`,
