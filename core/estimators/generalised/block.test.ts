@@ -6,6 +6,7 @@ import type { NaturalEffectsEvidence, ResponseSection } from "../response-types"
 import { Estimation } from "./estimation";
 import { Base, designOf, splitByAll } from "./terms";
 import type { Functional } from "./functional";
+import { estimatedOn, gradientByDifferences } from "./means-kit";
 
 const N = 140;
 
@@ -194,21 +195,11 @@ describe("the mean over a block", () => {
     ["poisson", true],
   ] as const)("has the gradient of its differences: %s, chained %s", (family, chained) => {
     const estimation = planOf(5, family, chained);
-    const theta = new Float64Array(estimation.size);
-    expect(estimation.estimate(new Float64Array(N).fill(1), N, theta, 0)).toBeNull();
+    const theta = estimatedOn(estimation, N);
     const { classical } = estimation.covariances(theta);
     const { size, estimated } = estimation;
     // The variance of the mean is g V g'; the same from central differences.
-    const g = Float64Array.from({ length: estimated }, (_, k) => {
-      const step = 1e-5 * Math.max(1, Math.abs(theta[k]!));
-      const value = (sign: number): number => {
-        const moved = theta.slice();
-        moved[k] = moved[k]! + sign * step;
-        estimation.follow(moved);
-        return moved[estimated]!;
-      };
-      return (value(1) - value(-1)) / (2 * step);
-    });
+    const g = gradientByDifferences(estimation, theta);
     let variance = 0;
     for (let j = 0; j < estimated; j++)
       for (let k = 0; k < estimated; k++) variance += g[j]! * g[k]! * classical[j * size + k]!;

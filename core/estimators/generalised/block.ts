@@ -101,8 +101,7 @@ export class Block {
 
   private place(j: number, m: number): number {
     const { mediators } = this.designs;
-    const [a, b] = [mediators[j]!.equation, mediators[m]!.equation];
-    return j === m ? this.shape.variance[a]! : (this.shape.covariance.get(pairOf(a, b)) ?? -1);
+    return residualAt(this.shape, mediators[j]!.equation, mediators[m]!.equation);
   }
 
   private differentiate(
@@ -115,15 +114,7 @@ export class Block {
     const { outcome, designs, all, means, acts, reach, along } = this;
     const { mediators } = designs;
     const k = mediators.length;
-    // What a unit of mediator m does to mediator j in every way, itself included.
-    reach.fill(0);
-    for (let m = 0; m < k; m++)
-      for (let j = m; j < k; j++) {
-        let sum = j === m ? 1 : 0;
-        for (let between = m; between < j; between++)
-          sum += acts[j * k + between]! * reach[between * k + m]!;
-        reach[j * k + m] = sum;
-      }
+    reachInto(acts, reach, k);
     // Half the derivative of the variance by B, and from there by every slope of the outcome.
     for (let j = 0; j < k; j++) {
       let sum = 0;
@@ -163,3 +154,22 @@ export class Block {
     }
   }
 }
+
+/**
+ * What a unit of mediator m does to mediator j in every way, itself included, at j k + m.
+ * @param acts what it does directly, in an order in which each acts only on later ones
+ */
+export function reachInto(acts: Float64Array, reach: Float64Array, k: number): void {
+  reach.fill(0);
+  for (let m = 0; m < k; m++)
+    for (let j = m; j < k; j++) {
+      let sum = j === m ? 1 : 0;
+      for (let between = m; between < j; between++)
+        sum += acts[j * k + between]! * reach[between * k + m]!;
+      reach[j * k + m] = sum;
+    }
+}
+
+/** Where the residual covariance of two equations stands in the parameter vector, or the variance of one; -1 where they are independent. */
+export const residualAt = (shape: Shape, a: number, b: number): number =>
+  a === b ? shape.variance[a]! : (shape.covariance.get(pairOf(a, b)) ?? -1);

@@ -4,6 +4,7 @@ import { analyseMade, normals, problemOf } from "../../test-kit";
 import type { NaturalEffectsEvidence, ResponseSection } from "../response-types";
 import { Estimation } from "./estimation";
 import type { Functional } from "./functional";
+import { estimatedOn, gradientByDifferences } from "./means-kit";
 import { Base, designOf, splitByAll, splitCross } from "./terms";
 
 const N = 150;
@@ -63,28 +64,13 @@ function planOf(seed: number, chained: boolean): Estimation {
   );
 }
 
-function estimated(estimation: Estimation): Float64Array {
-  const theta = new Float64Array(estimation.size);
-  expect(estimation.estimate(new Float64Array(N).fill(1), N, theta, 0)).toBeNull();
-  return theta;
-}
-
 describe("the mean over mediators of which two stand in one product", () => {
   it.each([true, false])("has the gradient of its differences, chained %s", (chained) => {
     const estimation = planOf(5, chained);
-    const theta = estimated(estimation);
+    const theta = estimatedOn(estimation, N);
     const { classical } = estimation.covariances(theta);
     const { size, estimated: count } = estimation;
-    const g = Float64Array.from({ length: count }, (_, k) => {
-      const step = 1e-5 * Math.max(1, Math.abs(theta[k]!));
-      const value = (sign: number): number => {
-        const moved = theta.slice();
-        moved[k] = moved[k]! + sign * step;
-        estimation.follow(moved);
-        return moved[count]!;
-      };
-      return (value(1) - value(-1)) / (2 * step);
-    });
+    const g = gradientByDifferences(estimation, theta);
     for (let k = 0; k < count; k++) {
       let covariance = 0;
       for (let j = 0; j < count; j++) covariance += g[j]! * classical[j * size + k]!;
@@ -94,7 +80,7 @@ describe("the mean over mediators of which two stand in one product", () => {
 
   it.each([true, false])("is the mean over mediators drawn one by one, chained %s", (chained) => {
     const estimation = planOf(6, chained);
-    const theta = estimated(estimation);
+    const theta = estimatedOn(estimation, N);
     const { start, variance, covariance } = estimation.shape;
     const { c } = columnsOf(6, chained);
     const [s1, s2] = [theta[variance[0]!]!, theta[variance[1]!]!];

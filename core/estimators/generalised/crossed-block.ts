@@ -1,5 +1,5 @@
-import type { BlockDesigns } from "./block";
-import { addGradient, offsetAt, pairOf, predictorAt, type Shape } from "./shape";
+import { reachInto, residualAt, type BlockDesigns } from "./block";
+import { addGradient, offsetAt, predictorAt, type Shape } from "./shape";
 
 /** What the product of two mediators multiplies, by their places in the block; row-major. */
 export interface Cross {
@@ -71,14 +71,7 @@ export class CrossedBlock {
         means[j] = means[j]! + acts[j * k + m]! * means[m]!;
       }
     });
-    reach.fill(0);
-    for (let m = 0; m < k; m++)
-      for (let j = m; j < k; j++) {
-        let sum = j === m ? 1 : 0;
-        for (let between = m; between < j; between++)
-          sum += acts[j * k + between]! * reach[between * k + m]!;
-        reach[j * k + m] = sum;
-      }
+    reachInto(acts, reach, k);
     for (let j = 0; j < k; j++)
       for (let m = 0; m < k; m++) {
         const place = this.place(j, m);
@@ -90,8 +83,7 @@ export class CrossedBlock {
 
   private place(j: number, m: number): number {
     const { mediators } = this.designs;
-    const [a, b] = [mediators[j]!.equation, mediators[m]!.equation];
-    return j === m ? this.shape.variance[a]! : (this.shape.covariance.get(pairOf(a, b)) ?? -1);
+    return residualAt(this.shape, mediators[j]!.equation, mediators[m]!.equation);
   }
 
   private differentiate(i: number, gradient: Float64Array): void {
