@@ -58,7 +58,7 @@ const SHAPES: readonly (readonly string[])[] = [
   ["H1: f affects y through m and k"],
   ["H1: f raises y through m", "H2: w strengthens f to m"],
   ["H1: f raises y through m", "H2: w alters m to y"],
-  ["H1: f raises y through m", "H2: w alters f to y through m"],
+  ["H1: f raises y through m", "H2: w alters f to y through m on f to m"],
   ["H1: f raises y", "H2: w with k alters f to y"],
   ["H1: f alters f to y"],
   ["H1: f raises y through m", "H2: site alters f to m"],
@@ -67,6 +67,10 @@ const SHAPES: readonly (readonly string[])[] = [
   ["H1: treat raises yes through m"],
   ["H1: f raises count through m", "H2: w strengthens f to count"],
   ["H1: f raises yes", "H2: treat alters f to yes"],
+  ["H1: treat raises yes through m", "H2: w strengthens treat to yes through m on treat to m"],
+  ["H1: f raises count through m", "H2: site alters f to count through m on f to m and m to count"],
+  ["H1: site affects yes through m", "H2: w with treat alters site to yes through m on m to yes"],
+  ["H1: treat raises y through m and k", "H2: m alters k to y"],
 ];
 const FURTHER = [
   "adjust m, y for k",

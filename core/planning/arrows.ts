@@ -37,7 +37,7 @@ export function nodesOfTheory({ equations, groups }: CompiledTheory): {
 }
 
 /**
- * Variables that sentences name without an arrow: what tells groups, what is compared, held, or drawn as related.
+ * Variables that sentences name without an arrow: what tells groups, what is compared, held, modelled, or drawn as related.
  * @param items of measures, which are made with them
  * @throws StudyProblem `plan_of_exposures` where counts are relative to something
  */
@@ -47,7 +47,7 @@ export function mentioned(theory: CompiledTheory, items: ReadonlySet<string>): s
   if (exposure) throw new StudyProblem("plan_of_exposures", { name: exposure.name });
   const names = [
     ...(groups ? [groups.by.name] : []),
-    ...[...compared, ...controlled].map((s) => s.of.name),
+    ...[...compared, ...controlled, ...models].map((s) => s.of.name),
     ...covariances.flatMap((s) => s.pairs.flatMap(({ a, b }) => [a.name, b.name])),
   ];
   return [...new Set(names)].filter((name) => !items.has(name));

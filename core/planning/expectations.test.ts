@@ -58,11 +58,13 @@ describe("what data say of the answers of a variable", () => {
 describe("variables that sentences name without an arrow", () => {
   const columns = { x, y, m: e } as never;
 
-  it("are drawn with the others, so that samples can be analysed", () => {
-    const theory = "H1: x raises y\ncontrol m at 0, 1";
-    const { sample } = expected({ columns, theory });
-    expect(sample.columns.map((c) => c.name)).toContain("m");
-  });
+  it.each(["control m at 0, 1", "model m as linear", "compare m at 1 with 0"])(
+    "are drawn with the others, so that samples can be analysed: %s",
+    (line) => {
+      const { sample } = expected({ columns, theory: `H1: x raises y\n${line}` });
+      expect(sample.columns.map((c) => c.name)).toContain("m");
+    },
+  );
 
   it("are refused in words where counts are relative to one", () => {
     const visits = x.map((v) => Math.max(0, Math.round(2 + v)));

@@ -1,5 +1,6 @@
+import { textWidth } from "./fitted";
 import { labelledTicks, linear, type LinearScale } from "./scale";
-import { textWidth, type Pen } from "./svg";
+import { type Pen } from "./svg";
 
 /** Where a plot stands in its figure, and what its axes are called. */
 export interface PlotFrame {

@@ -7,3 +7,4 @@ export { drawFigure } from "./draw";
 export { pathFigure, type PathChoices } from "./path-figure";
 export { DEFAULT_FIGURE, type DrawnFigure, type FigureStyle } from "./svg";
 export { MM_PER_INCH, withResolution } from "./png-resolution";
+export { fitted, onTwoLines } from "./fitted";

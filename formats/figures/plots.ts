@@ -1,3 +1,4 @@
+import { textWidth } from "./fitted";
 import {
   effectAt,
   linkName,
@@ -12,14 +13,7 @@ import {
 } from "../../core";
 import { drawAxes } from "./axes";
 import { labelledTicks, linear, padded } from "./scale";
-import {
-  figureFile,
-  Pen,
-  POINTS_PER_MM,
-  textWidth,
-  type DrawnFigure,
-  type FigureStyle,
-} from "./svg";
+import { figureFile, Pen, POINTS_PER_MM, type DrawnFigure, type FigureStyle } from "./svg";
 
 /** Lines that are told apart without colours. */
 const DASHES = ["", "5 2.5", "1.5 1.8", "7 2 1.5 2", "3 1.5"];

@@ -1,13 +1,7 @@
+import { textWidth } from "./fitted";
 import { plain, predictAt, responseOf, type Evidence, type ModerationEvidence } from "../../core";
 import { labelledTicks } from "./scale";
-import {
-  figureFile,
-  Pen,
-  POINTS_PER_MM,
-  textWidth,
-  type DrawnFigure,
-  type FigureStyle,
-} from "./svg";
+import { figureFile, Pen, POINTS_PER_MM, type DrawnFigure, type FigureStyle } from "./svg";
 
 /** Cells along each side of the surface. */
 const CELLS = 14;

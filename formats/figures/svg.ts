@@ -1,4 +1,5 @@
 import { escapedMarkup } from "../markup";
+import { textWidth } from "./fitted";
 
 /** How a figure for print is made. Lengths inside are points. */
 export interface FigureStyle {
@@ -29,14 +30,10 @@ export const POINTS_PER_MM = 72 / 25.4;
 const FAMILY = "Hebel Figure";
 /** White around letters where lines pass, as a share of the font size: enough to close the gap above a decimal point. */
 const HALO = 0.55;
-/** Of a letter of the sans, as a share of the font size: enough to know whether words fit. */
-const LETTER = 0.52;
 
 /** Without the characters that XML cannot hold. */
 export const escapedXml = (text: string): string =>
   escapedMarkup([...text].filter((mark) => !/[\p{Cc}\p{Cs}]/u.test(mark)).join(""));
-
-export const textWidth = (text: string, size: number): number => text.length * size * LETTER;
 
 const n = (value: number): string => String(Number(value.toFixed(2)));
 

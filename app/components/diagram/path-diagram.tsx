@@ -8,8 +8,9 @@ import {
   type StudyDefinition,
 } from "../../../core";
 import { Covariances } from "./covariances";
+import { CardText } from "./card-text";
 import { Items } from "./items";
-import { INSET, modelWords, structureOf } from "../../../formats/figures";
+import { fitted, INSET, modelWords, structureOf } from "../../../formats/figures";
 import { layoutDiagram, type Arrow, type DiagramLayout } from "../../../formats/figures";
 import styles from "./diagram.module.css";
 
@@ -31,6 +32,8 @@ interface Props {
 }
 
 const CARD_HEIGHT = 52;
+/** For the name of a moderator beside its mark; it has a card as well. */
+const MARK_ROOM = 130;
 
 export const stepKey = (from: string, to: string): string => `${from}\u0000${to}`;
 
@@ -118,13 +121,12 @@ export function PathDiagram({
                     height={height - 2 * INSET}
                   />
                 )}
-                <text className={styles.cardName} x={box.width / 2} y={24} textAnchor="middle">
-                  {clip(box.name, 17)}
-                  <title>{variable?.label ?? box.name}</title>
-                </text>
-                <text className={styles.cardDetail} x={box.width / 2} y={41} textAnchor="middle">
-                  {clip(detail, 22)}
-                </text>
+                <CardText
+                  name={box.name}
+                  label={variable?.label ?? box.name}
+                  detail={detail}
+                  width={box.width}
+                />
               </g>
             </g>
           );
@@ -141,9 +143,6 @@ export function PathDiagram({
     </div>
   );
 }
-
-const clip = (text: string, length: number): string =>
-  text.length > length ? `${text.slice(0, length - 1)}…` : text;
 
 /** The class of a part, and those of the states it is in. */
 const looks = (part: string | undefined, states: Record<string, boolean>): string =>
@@ -324,7 +323,8 @@ function ModeratorMarks({
         />
         {effect && (
           <text x={back.x + (left ? -10 : 10)} y={back.y + 4} textAnchor={left ? "end" : "start"}>
-            {moderator}: {effect.estimate !== null && effect.estimate > 0 ? "+" : ""}
+            {fitted(moderator, MARK_ROOM, 13)}:{" "}
+            {effect.estimate !== null && effect.estimate > 0 ? "+" : ""}
             {brief(effect.estimate)}
             <title>{`${effect.label}: ${brief(effect.estimate)}, interval ${brief(effect.shown?.lower ?? null)} to ${brief(effect.shown?.upper ?? null)}`}</title>
           </text>

@@ -1,6 +1,7 @@
 import { useId, useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { plain } from "../../../core";
 import { linear, padded, labelledTicks, type LinearScale } from "../../../formats/figures";
+import { AxisName } from "../figure/axis-name";
 import styles from "./probe.module.css";
 
 const WIDTH = 660;
@@ -187,16 +188,20 @@ function StripMarks({
           <title>{m.label}</title>
         </path>
       ))}
-      <text className={styles.axisName} x={M.left} y={HEIGHT - 6}>
-        {over}
-      </text>
-      <text
+      <AxisName
         className={styles.axisName}
+        text={over}
+        room={shown(show(range[1])) - M.left}
+        x={M.left}
+        y={HEIGHT - 6}
+      />
+      <AxisName
+        className={styles.axisName}
+        text={effectName}
+        room={bottom - M.top}
         transform={`translate(16 ${(M.top + bottom) / 2}) rotate(-90)`}
         textAnchor="middle"
-      >
-        {effectName}
-      </text>
+      />
     </>
   );
 }

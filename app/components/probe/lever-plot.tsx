@@ -4,6 +4,7 @@ import { lineHere, type Place, type Units } from "./lever-model";
 import { linear, padded, labelledTicks, type LinearScale } from "../../../formats/figures";
 import { PeopleLayer, type ShownPoints } from "./people-layer";
 import type { Points } from "./use-points";
+import { AxisName } from "../figure/axis-name";
 import styles from "./probe.module.css";
 
 const WIDTH = 660;
@@ -193,21 +194,21 @@ function Axes({ x, y, width, height, xLabel, yLabel }: AxesProps) {
           {text}
         </text>
       ))}
-      <text
+      <AxisName
         className={styles.axisName}
+        text={xLabel}
+        room={width - M.left}
         x={(M.left + width - M.right) / 2}
         y={height - 6}
         textAnchor="middle"
-      >
-        {xLabel}
-      </text>
-      <text
+      />
+      <AxisName
         className={styles.axisName}
+        text={yLabel}
+        room={bottom - M.top}
         transform={`translate(16 ${(M.top + bottom) / 2}) rotate(-90)`}
         textAnchor="middle"
-      >
-        {yLabel}
-      </text>
+      />
     </g>
   );
 }

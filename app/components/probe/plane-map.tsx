@@ -4,6 +4,7 @@ import { mixed } from "../figure/colour";
 import { Drawing } from "../figure/drawing";
 import type { Pen, Point } from "../figure/pen";
 import { linear, labelledTicks, ticks } from "../../../formats/figures";
+import { AxisName } from "../figure/axis-name";
 import styles from "./probe.module.css";
 
 export const PLANE = { width: 556, height: 430 };
@@ -93,21 +94,21 @@ export function PlaneMap({ xName, yName, what, xRange, yRange, at, people, edges
               {text}
             </text>
           ))}
-          <text
+          <AxisName
             className={styles.axisName}
+            text={xName}
+            room={width - M.left}
             x={(M.left + width - M.right) / 2}
             y={height - 8}
             textAnchor="middle"
-          >
-            {xName}
-          </text>
-          <text
+          />
+          <AxisName
             className={styles.axisName}
+            text={yName}
+            room={height - M.bottom - M.top}
             transform={`translate(14 ${(M.top + height - M.bottom) / 2}) rotate(-90)`}
             textAnchor="middle"
-          >
-            {yName}
-          </text>
+          />
         </g>
       </svg>
     </div>

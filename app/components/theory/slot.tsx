@@ -25,6 +25,7 @@ const Place = styled(ButtonBase)({
   color: "inherit",
   verticalAlign: "baseline",
   padding: "0 1px",
+  textAlign: "left",
   lineHeight: 1.25,
   fontWeight: 600,
   borderRadius: 0,
