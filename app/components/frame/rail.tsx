@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
-import { useCallback } from "react";
-import { Link, NavLink } from "react-router";
+import { useCallback, useEffect, useRef } from "react";
+import { Link, NavLink, useLocation } from "react-router";
 import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import { Mark } from "../mark";
@@ -60,8 +60,17 @@ export function Rail({ context }: { context: StudyContext }) {
     context.analysis,
     useCallback((state) => stagesOf(context, state).join(" "), [context]),
   );
+  const nav = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  // Where the stages are a row that is wider than the screen, the one that is open comes into view.
+  useEffect(() => {
+    const row = nav.current;
+    const open = row?.querySelector<HTMLElement>('[aria-current="page"]');
+    if (row && open && row.scrollWidth > row.clientWidth)
+      row.scrollLeft = open.offsetLeft - (row.clientWidth - open.offsetWidth) / 2;
+  }, [pathname]);
   return (
-    <Nav aria-label="Stages of the work">
+    <Nav aria-label="Stages of the work" ref={nav}>
       <Box
         component={Link}
         to="/"

@@ -42,7 +42,9 @@ export function TopBar(props: Props) {
         py: "8px",
         borderBottom: "1px solid var(--line)",
         position: "relative",
-        "& > button, & > a, & > span": { whiteSpace: "nowrap", flexShrink: 0 },
+        "& > button, & > a, & > span": { whiteSpace: "nowrap", flexShrink: 0, maxWidth: "100%" },
+        // On a narrow screen what is chosen takes two lines rather than leaving the page.
+        "& > button": { whiteSpace: { xs: "normal", sm: "nowrap" } },
         "@media print": { display: "none" },
       }}
     >

@@ -2,9 +2,9 @@ import { useId, useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { plain } from "../../../core";
 import { linear, padded, labelledTicks, type LinearScale } from "../../../formats/figures";
 import { AxisName } from "../figure/axis-name";
+import { PICTURE_WIDTH, usePictureWidth } from "./pictures";
 import styles from "./probe.module.css";
 
-const WIDTH = 660;
 const HEIGHT = 236;
 const M = { left: 62, right: 58, top: 30, bottom: 56 };
 const BARS = 24;
@@ -43,15 +43,16 @@ interface Props {
 export function EffectStrip(props: Props) {
   const { over, grid, estimate, lower, upper, value, valueWords, show, change } = props;
   const svg = useRef<SVGSVGElement>(null);
+  const width = usePictureWidth();
   const range: [number, number] = [grid[0]!, grid.at(-1)!];
-  const x = linear(range, [M.left, WIDTH - M.right]);
+  const x = linear(range, [M.left, width - M.right]);
   const known = [...lower, ...upper].filter((v): v is number => v !== null);
   const y = linear(padded([...estimate, ...known, 0], 0.06), [HEIGHT - M.bottom, M.top]);
   const bottom = HEIGHT - M.bottom;
   const set = (next: number): void => change(Math.min(range[1], Math.max(range[0], next)));
   const drag = (event: PointerEvent): void => {
     const box = svg.current!.getBoundingClientRect();
-    set(x.invert(((event.clientX - box.left) / box.width) * WIDTH));
+    set(x.invert(((event.clientX - box.left) / box.width) * width));
   };
   const onKey = (event: KeyboardEvent): void => {
     const step = (range[1] - range[0]) / 100;
@@ -86,8 +87,8 @@ export function EffectStrip(props: Props) {
       }}
       onPointerMove={(e) => e.buttons > 0 && drag(e)}
     >
-      <svg ref={svg} width={WIDTH} height={HEIGHT} aria-hidden>
-        <StripMarks {...props} x={x} y={y} bottom={bottom} />
+      <svg ref={svg} width={width} height={HEIGHT} aria-hidden>
+        <StripMarks {...props} x={x} y={y} width={width} bottom={bottom} />
         <Handle
           x={x(value)}
           y={y(interpolate(grid, estimate, value))}
@@ -99,7 +100,7 @@ export function EffectStrip(props: Props) {
   );
 }
 
-type MarksProps = Props & { x: LinearScale; y: LinearScale; bottom: number };
+type MarksProps = Props & { x: LinearScale; y: LinearScale; width: number; bottom: number };
 
 /** Everything of the strip that does not move with the handle. */
 function StripMarks({
@@ -116,11 +117,12 @@ function StripMarks({
   show,
   x,
   y,
+  width,
   bottom,
 }: MarksProps) {
   const pattern = useId();
   const range: [number, number] = [grid[0]!, grid.at(-1)!];
-  const shown = linear([show(range[0]), show(range[1])], [M.left, WIDTH - M.right]);
+  const shown = linear([show(range[0]), show(range[1])], [M.left, width - M.right]);
   const path = (list: (number | null)[]): string =>
     list
       .flatMap((v, i) => (v === null ? [] : [`${x(grid[i]!).toFixed(1)} ${y(v).toFixed(1)}`]))
@@ -165,7 +167,7 @@ function StripMarks({
           {text}
         </text>
       ))}
-      <path className={styles.stripZero} d={`M${M.left} ${y(0)}H${WIDTH - M.right}`} />
+      <path className={styles.stripZero} d={`M${M.left} ${y(0)}H${width - M.right}`} />
       {lower.some((v) => v !== null) && (
         <path className={styles.leverBand} d={`M${path(upper)}L${reversed(grid, lower, x, y)}Z`} />
       )}
@@ -178,11 +180,19 @@ function StripMarks({
           </text>
         </g>
       ))}
-      {labelledTicks([show(range[0]), show(range[1])], 6).map(([v, text]) => (
-        <text key={v} x={shown(v)} y={bottom + 17} textAnchor="middle" className={styles.stripTick}>
-          {text}
-        </text>
-      ))}
+      {labelledTicks([show(range[0]), show(range[1])], width < PICTURE_WIDTH ? 4 : 6).map(
+        ([v, text]) => (
+          <text
+            key={v}
+            x={shown(v)}
+            y={bottom + 17}
+            textAnchor="middle"
+            className={styles.stripTick}
+          >
+            {text}
+          </text>
+        ),
+      )}
       {marks.map((m) => (
         <path key={m.label} className={styles.stripMark} d={`M${x(m.value)} ${bottom}v-7`}>
           <title>{m.label}</title>

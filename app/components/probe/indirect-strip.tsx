@@ -11,7 +11,8 @@ import {
 import { FigureTools } from "../figure/figure-tools";
 import { EffectStrip, interpolate, type StripRegion } from "./effect-strip";
 import { indirectTable } from "./probe-numbers";
-import { Beside, Pictures, ReadingBox } from "./layout";
+import { Beside, ReadingBox } from "./layout";
+import { Pictures } from "./pictures";
 
 /** A conditional indirect effect along its moderator, with its bootstrap band and the handle. */
 export function IndirectStrip({

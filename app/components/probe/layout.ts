@@ -11,9 +11,6 @@ export const Beside = styled("div")({
   [NARROW]: { gridTemplateColumns: "minmax(0, 1fr)" },
 });
 
-/** A drawing of a fixed size; where the screen is smaller it scrolls within its own frame. */
-export const Pictures = styled("div")({ display: "grid", overflowX: "auto", minWidth: 0 });
-
 export const Side = styled("aside")({
   display: "grid",
   gridTemplateColumns: "minmax(0, 1fr)",

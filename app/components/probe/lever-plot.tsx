@@ -5,9 +5,9 @@ import { linear, padded, labelledTicks, type LinearScale } from "../../../format
 import { PeopleLayer, type ShownPoints } from "./people-layer";
 import type { Points } from "./use-points";
 import { AxisName } from "../figure/axis-name";
+import { PICTURE_WIDTH, usePictureWidth } from "./pictures";
 import styles from "./probe.module.css";
 
-const WIDTH = 660;
 const HEIGHT = 372;
 const M = { left: 62, right: 58, top: 14, bottom: 44 };
 
@@ -43,9 +43,11 @@ export function LeverPlot({
   shown,
   units,
   label,
-  width = WIDTH,
+  width: asked,
   height = HEIGHT,
 }: Props) {
+  const room = usePictureWidth();
+  const width = asked ?? room;
   const { focal, outcome, model } = moderation;
   const raw = points?.columns[focal];
   const column = model.columns.find((c) => c.key === focal)!;
@@ -91,7 +93,7 @@ export function LeverPlot({
       <PeopleLayer
         {...{ points, moderation, place, units, x, y, width, height }}
         shown={units.response ? shown : "none"}
-        radius={width < WIDTH ? 2 : 2.7}
+        radius={width < PICTURE_WIDTH ? 2 : 2.7}
       />
       <svg
         width={width}
@@ -189,7 +191,7 @@ function Axes({ x, y, width, height, xLabel, yLabel }: AxesProps) {
           </text>
         </g>
       ))}
-      {labelledTicks(x.domain, width < WIDTH ? 4 : 7).map(([v, text]) => (
+      {labelledTicks(x.domain, width < PICTURE_WIDTH ? 4 : 7).map(([v, text]) => (
         <text key={v} x={x(v)} y={bottom + 18} textAnchor="middle">
           {text}
         </text>

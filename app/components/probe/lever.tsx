@@ -6,7 +6,8 @@ import { LeverSide, type LeverProps } from "./lever-side";
 import type { ShownPoints } from "./people-layer";
 import { SlopeStrip } from "./slope-strip";
 import { useLever } from "./use-lever";
-import { Beside, Pictures } from "./layout";
+import { Beside } from "./layout";
+import { Pictures } from "./pictures";
 
 /** The lever: move the moderator, and the line of predictor and outcome tilts; beneath, where its slope differs from zero. */
 export function Lever(props: LeverProps) {
