@@ -111,10 +111,21 @@ test("nothing runs beyond the edge of a phone, and the page prints whole", async
   await openDemo(page, "evidence");
   await settled(page);
   await page.setViewportSize({ width: 390, height: 844 });
-  for (const screen of ["data", "screening", "measures", "hypotheses", "evidence", "checks"]) {
-    await page.goto(`/study/demo/${screen}`);
+  const stages = page.getByRole("navigation", { name: "Stages of the work" });
+  for (const [study, screen] of [
+    ...["data", "screening", "measures", "hypotheses", "evidence", "checks"].map((s) => [
+      "demo",
+      s,
+    ]),
+    ["demo-lever", "probe"],
+    ["demo-treatment", "evidence"],
+  ] as [string, string][]) {
+    await page.goto(`/study/${study}/${screen}`);
     await expect(page.getByRole("heading", { level: 1 }).first()).toBeVisible();
     await settled(page);
+    await expect(stages.locator("[aria-current=page]")).toBeInViewport({ ratio: 1 });
+    if (screen === "probe")
+      expect((await page.getByRole("slider").first().boundingBox())!.width).toBeLessThan(380);
     expect(
       await page.evaluate(() => document.documentElement.scrollWidth - innerWidth),
       screen,
