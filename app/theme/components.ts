@@ -145,7 +145,11 @@ export const COMPONENTS: Components<Theme> = {
   MuiFormControlLabel: {
     styleOverrides: { root: { marginLeft: -6, marginRight: 0 }, label: { fontSize: 14 } },
   },
-  MuiInputBase: { styleOverrides: { root: { fontSize: 14 }, input: { height: "auto" } } },
+  MuiInputBase: {
+    // Fields of the house have no labels inside that filling in by the browser would have to move.
+    defaultProps: { disableInjectingGlobalStyles: true },
+    styleOverrides: { root: { fontSize: 14 }, input: { height: "auto" } },
+  },
   MuiOutlinedInput: {
     styleOverrides: {
       root: FIELD,

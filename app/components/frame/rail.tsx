@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
-import { useCallback, useEffect, useRef } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { Link, NavLink, useLocation } from "react-router";
 import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
@@ -61,6 +61,7 @@ export function Rail({ context }: { context: StudyContext }) {
     useCallback((state) => stagesOf(context, state).join(" "), [context]),
   );
   const nav = useRef<HTMLElement>(null);
+  const settled = useSettled();
   const { pathname } = useLocation();
   // Where the stages are a row that is wider than the screen, the one that is open comes into view.
   useEffect(() => {
@@ -85,7 +86,7 @@ export function Rail({ context }: { context: StudyContext }) {
           const state = states.split(" ")[i] as StageState;
           return (
             <li key={to}>
-              <StageLink to={to} prefetch="render">
+              <StageLink to={to} prefetch={settled ? "render" : "intent"}>
                 <StateMark state={state} />
                 {name}
                 <span className="visually-hidden">({STATE_WORDS[state]})</span>
@@ -96,6 +97,18 @@ export function Rail({ context }: { context: StudyContext }) {
       </ol>
     </Nav>
   );
+}
+
+/** So long, milliseconds, after a study was opened the other screens are fetched: not while the first is being drawn. */
+const SETTLED_AFTER = 1000;
+
+function useSettled(): boolean {
+  const [settled, setSettled] = useState(false);
+  useEffect(() => {
+    const waiting = setTimeout(() => setSettled(true), SETTLED_AFTER);
+    return () => clearTimeout(waiting);
+  }, []);
+  return settled;
 }
 
 const MARK_COLOURS: Record<StageState, { fill: string; stroke: string }> = {

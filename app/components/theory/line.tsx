@@ -17,8 +17,8 @@ const Frame = styled("section")({
   "@media (hover: none)": { "& .sentence-remove": { visibility: "visible" } },
 });
 
-/** The words of a numbered sentence. */
-export const Words = styled("p")({
+/** The words of a numbered sentence; fields stand among them, so it is no paragraph. */
+export const Words = styled("div")({
   fontFamily: "var(--serif)",
   fontSize: "1.1rem",
   lineHeight: 1.75,

@@ -79,10 +79,12 @@ export function Slot({
   const details = use(VariableDetails);
   const button = useRef<HTMLButtonElement>(null);
   const [open, setOpen] = useState(false);
-  const close = (): void => setOpen(false);
-  /** Back to where one was, unless the choice has led elsewhere. */
-  const restore = (): void => {
-    if (document.activeElement === document.body) button.current?.focus();
+  /** Back to where one was, unless the choice has led elsewhere; once the list is gone, and the field that had the focus with it. */
+  const close = (): void => {
+    setOpen(false);
+    setTimeout(() => {
+      if (document.activeElement === document.body) button.current?.focus();
+    });
   };
   /** A letter typed on the slot is the first of a name. */
   const typeInto = ({ key, ctrlKey, metaKey, altKey }: KeyboardEvent): void => {
@@ -102,45 +104,44 @@ export function Slot({
       >
         {value ?? placeholder}
       </Place>
-      <Popover
-        open={open}
-        anchorEl={button.current}
-        onClose={close}
-        disableRestoreFocus
-        transitionDuration={0}
-        anchorOrigin={{ vertical: "bottom", horizontal: "left" }}
-        slotProps={{
-          paper: { sx: { width: 340, maxWidth: "94vw" } },
-          // Once it is gone, and the field that had the focus with it.
-          transition: { onExited: () => setTimeout(restore) },
-        }}
-      >
-        <Picker
-          label={label}
-          placeholder={value ? `${value}, or type another` : `${label}: type a name`}
-          options={options.map((name) => ({ value: name, detail: details.get(name) }))}
-          current={value}
-          nothing="No variable of this study has these letters."
-          choose={(name) => {
-            const line = button.current?.closest("section") ?? null;
-            choose(name);
-            close();
-            if (line) goOnIn(line, name);
-          }}
-        />
-        {remove && (
-          <Button
-            variant="text"
-            sx={{ m: "4px 6px" }}
-            onClick={() => {
+      {/* A theory has many slots: none carries a list before it is opened. */}
+      {open && (
+        <Popover
+          open
+          anchorEl={button.current}
+          onClose={close}
+          disableRestoreFocus
+          transitionDuration={0}
+          anchorOrigin={{ vertical: "bottom", horizontal: "left" }}
+          slotProps={{ paper: { sx: { width: 340, maxWidth: "94vw" } } }}
+        >
+          <Picker
+            label={label}
+            placeholder={value ? `${value}, or type another` : `${label}: type a name`}
+            options={options.map((name) => ({ value: name, detail: details.get(name) }))}
+            current={value}
+            nothing="No variable of this study has these letters."
+            choose={(name) => {
+              const line = button.current?.closest("section") ?? null;
+              choose(name);
               close();
-              remove();
+              if (line) goOnIn(line, name);
             }}
-          >
-            Leave this out
-          </Button>
-        )}
-      </Popover>
+          />
+          {remove && (
+            <Button
+              variant="text"
+              sx={{ m: "4px 6px" }}
+              onClick={() => {
+                close();
+                remove();
+              }}
+            >
+              Leave this out
+            </Button>
+          )}
+        </Popover>
+      )}
     </>
   );
 }
