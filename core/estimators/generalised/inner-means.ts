@@ -1,5 +1,6 @@
 import { Phi, phi } from "../../numerics/distributions";
 import { exp, ln } from "../../numerics/elementary";
+import { tabledLogistic, WIDEST } from "./logistic-table";
 import { familyOf, isBinary, isCount, type FamilyId } from "./families";
 
 /**
@@ -39,6 +40,10 @@ const COARSE = equalSteps(0.35, 7);
 const LARGE_RATE = 500;
 /** What is left of a Poisson distribution where its sum is cut. */
 const TAIL = 1e-14;
+/** The same for resamples. */
+const COARSE_TAIL = 1e-11;
+/** Exponentials of less than this stay within the range of numbers. */
+const APART = 600;
 
 /**
  * The rule for a mediator and an outcome.
@@ -56,7 +61,7 @@ export function innerRule(mediator: FamilyId, outcome: FamilyId, fine = true): I
     case "negative_binomial":
       return normalPoisson;
     case "logistic":
-      return normalLogistic(fine ? FINE : COARSE);
+      return fine ? normalLogistic(FINE) : normalLogisticValue;
   }
 }
 
@@ -112,6 +117,15 @@ function normalLogistic({ nodes, weights }: Steps): InnerRule {
     out.ds = sd > 0 ? (b * tilted) / (2 * sd) : 0;
   };
 }
+
+const steep = normalLogistic(equalSteps(0.1, 8));
+
+/** The value alone, from a table where it reaches. */
+const normalLogisticValue: InnerRule = (a, b, l, s2, out) => {
+  const spread = Math.abs(b) * Math.sqrt(s2);
+  if (spread < WIDEST) out.value = tabledLogistic(a + b * l, spread);
+  else steep(a, b, l, s2, out);
+};
 
 /** Distance of the nodes of a table: cubic pieces between them are off by less than 1e-7. */
 const TABLE_STEP = 0.125;
@@ -181,6 +195,25 @@ function overBinary(mediator: FamilyId, outcome: FamilyId, derivatives: boolean)
   };
 }
 
+/** A logistic outcome over counts, the value alone: neighbouring counts differ by a factor in their exponentials. */
+function logisticOverCounts(a: number, b: number, rate: number): number {
+  let share = exp(-rate);
+  let e = exp(-a);
+  const growth = exp(-b);
+  let value = 0;
+  let left = 1;
+  for (let m = 0; m < 1e6; m++) {
+    if (m > 0) {
+      share *= rate / m;
+      e *= growth;
+    }
+    value += share / (1 + e);
+    left -= share;
+    if ((left < COARSE_TAIL || share < COARSE_TAIL) && m > rate) break;
+  }
+  return value;
+}
+
 function overCounts(outcome: FamilyId, derivatives: boolean): InnerRule {
   const y = familyOf(outcome);
   return (a, b, l, _, out) => {
@@ -200,6 +233,11 @@ function overCounts(outcome: FamilyId, derivatives: boolean): InnerRule {
       out.da = value;
       out.db = value * rate * growth;
       out.dl = value * rate * (growth - 1);
+      return;
+    }
+    const held = Math.abs(a) + Math.abs(b) * (rate + 100) < APART;
+    if (!derivatives && outcome === "logistic" && rate < LARGE_RATE && held) {
+      out.value = logisticOverCounts(a, b, rate);
       return;
     }
     let [value, da, db, dl] = [0, 0, 0, 0];
