@@ -49,6 +49,7 @@ function averageQuantity(
     id: averageId(pair.from, nodes),
     kind: via.length > 0 ? "average_indirect" : "average_direct",
     label: `${pair.fromLabel} on ${pair.to}${through}, on average`,
+    detail: through,
     from: pair.from,
     to: pair.to,
     via,

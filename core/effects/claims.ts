@@ -47,10 +47,12 @@ function combinedEffect(context: EffectContext, pair: EffectPair, routes: string
   const all = inOrder.length === pair.indirect.length;
   const whole = all ? pair.together : null;
   const product = pair.together !== null && !whole;
+  const detail = ` through ${through} together${moderated ? ", on average" : ""}${product ? LINK_SCALE_WORDS : ""}`;
   return {
     id: `combined indirect ${pair.from} > ${pair.to} through ${through}`,
     kind: "combined_indirect",
-    label: `${pair.fromLabel} on ${pair.to} through ${through} together${moderated ? ", on average" : ""}${product ? LINK_SCALE_WORDS : ""}`,
+    label: `${pair.fromLabel} on ${pair.to}${detail}`,
+    detail,
     from: pair.from,
     to: pair.to,
     via: [],

@@ -52,6 +52,7 @@ export function interactions({ products }: EffectContext): Quantity[] {
     id: interactionId(outcome, key),
     kind: "interaction",
     label: `${label} on ${outcome}${averaged ? ", on average" : ""}`,
+    detail: `, ${label}`,
     from: key,
     to: outcome,
     via: [],
@@ -66,8 +67,21 @@ export function moderatorsFor(context: EffectContext, polynomial: Polynomial): M
   return context.moderators.filter((m) => m.columns.some((c) => keys.includes(c.key)));
 }
 
+const throughWords = (nodes: string[]): string =>
+  nodes.length > 2 ? ` through ${nodes.slice(1, -1).join(", then ")}` : "";
+
 const onWords = ({ fromLabel, to }: EffectPair, nodes: string[]): string =>
-  `${fromLabel} on ${to}${nodes.length > 2 ? ` through ${nodes.slice(1, -1).join(", then ")}` : ""}`;
+  `${fromLabel} on ${to}${throughWords(nodes)}`;
+
+/** A label that says more after a colon, and what of it stands within a group. */
+const withDetail = (
+  pair: EffectPair,
+  nodes: string[],
+  more: string,
+): Pick<Quantity, "label" | "detail"> => ({
+  label: `${onWords(pair, nodes)}: ${more}`,
+  detail: nodes.length > 2 ? `${throughWords(nodes)}: ${more}` : `, ${more}`,
+});
 
 function atProbes(
   context: EffectContext,
@@ -80,6 +94,7 @@ function atProbes(
       id: conditionalId(pair, nodes, words),
       kind: nodes.length > 2 ? "conditional_indirect" : "conditional_direct",
       label: `${onWords(pair, nodes)} at ${placesWords(combination)}`,
+      detail: `${throughWords(nodes)} at ${placesWords(combination)}`,
       from: pair.from,
       to: pair.to,
       via: nodes.slice(1, -1),
@@ -113,7 +128,11 @@ function probeContrasts(
           return {
             id: `contrast ${conditionalId(pair, nodes, words)}`,
             kind: "conditional_contrast",
-            label: `${onWords(pair, nodes)}: ${[later, earlier].map((probe) => placeWords({ probe, moderator })).join(" minus ")}${held.length > 0 ? `, at ${placesWords(held)}` : ""}`,
+            ...withDetail(
+              pair,
+              nodes,
+              `${[later, earlier].map((probe) => placeWords({ probe, moderator })).join(" minus ")}${held.length > 0 ? `, at ${placesWords(held)}` : ""}`,
+            ),
             from: pair.from,
             to: pair.to,
             via: nodes.slice(1, -1),
@@ -153,6 +172,7 @@ function indices(
         id: indexId(pair, nodes, key),
         kind: "index",
         label: `${on}: index of moderated mediation by ${context.columnLabel(key)}`,
+        detail: `${throughWords(nodes)} by ${context.columnLabel(key)}`,
         by: [key],
         expression: at(slope, new Map()),
       });
@@ -164,6 +184,7 @@ function indices(
         id: `conditional index ${route} by ${key} at ${words}`,
         kind: "conditional_index",
         label: `${on}: index by ${context.columnLabel(key)} at ${placesWords(combination)}`,
+        detail: `${throughWords(nodes)} by ${context.columnLabel(key)} at ${placesWords(combination)}`,
         by: [key],
         at: probesAt(combination),
         expression: at(slope, valuesOf(combination)),
@@ -176,7 +197,11 @@ function indices(
         ...base,
         id: `index of moderated moderated mediation ${route} by ${key} and ${other}`,
         kind: "index",
-        label: `${on}: index of moderated moderated mediation by ${context.columnLabel(key)} and ${context.columnLabel(other)}`,
+        ...withDetail(
+          pair,
+          nodes,
+          `index of moderated moderated mediation by ${context.columnLabel(key)} and ${context.columnLabel(other)}`,
+        ),
         by: [key, other],
         expression: at(both, new Map()),
       });
@@ -204,7 +229,6 @@ function quadratics(
     of: null,
     kind: "curve" as const,
   };
-  const on = onWords(pair, nodes);
   const first = derivative(polynomial, column.key);
   const zero = new Map([[column.key, -context.centre(column.key)]]);
   const half = derivative(first, column.key).map((t) => ({
@@ -215,26 +239,26 @@ function quadratics(
     ...moderator.probes.map((probe): Quantity => ({
       ...base,
       id: `derivative ${route} at ${moderator.name} ${probe.label}`,
-      label: `${on}: change per unit of ${moderator.name} at ${probe.label}`,
+      ...withDetail(pair, nodes, `change per unit of ${moderator.name} at ${probe.label}`),
       at: { [moderator.name]: probe.label },
       expression: at(first, probe.centred),
     })),
     {
       ...base,
       id: `quadratic q0 ${route} by ${column.key}`,
-      label: `${on}: value at ${moderator.name} = 0`,
+      ...withDetail(pair, nodes, `value at ${moderator.name} = 0`),
       expression: at(polynomial, zero),
     },
     {
       ...base,
       id: `quadratic q1 ${route} by ${column.key}`,
-      label: `${on}: slope at ${moderator.name} = 0`,
+      ...withDetail(pair, nodes, `slope at ${moderator.name} = 0`),
       expression: at(first, zero),
     },
     {
       ...base,
       id: `quadratic q2 ${route} by ${column.key}`,
-      label: `${on}: coefficient of ${moderator.name} squared`,
+      ...withDetail(pair, nodes, `coefficient of ${moderator.name} squared`),
       expression: at(half, new Map()),
     },
   ];

@@ -1,6 +1,6 @@
 import { subtract } from "../model";
 import { indirectId } from "./path-effects";
-import type { EffectContext, Quantity } from "./quantity";
+import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
 /** Differences between every two specific indirect effects of the same pair, the earlier minus the later. */
 export function contrasts({ pairs }: EffectContext): Quantity[] {
@@ -9,7 +9,7 @@ export function contrasts({ pairs }: EffectContext): Quantity[] {
       pair.indirect.slice(i + 1).map((second): Quantity => ({
         id: `contrast (${indirectId(pair.from, first.nodes)}) - (${indirectId(pair.from, second.nodes)})`,
         kind: "contrast",
-        label: `${pair.fromLabel} on ${pair.to}: through ${route(first.nodes)} minus through ${route(second.nodes)}`,
+        ...words(pair, `through ${route(first.nodes)} minus through ${route(second.nodes)}`),
         from: pair.from,
         to: pair.to,
         via: [],
@@ -19,5 +19,10 @@ export function contrasts({ pairs }: EffectContext): Quantity[] {
     ),
   );
 }
+
+const words = (pair: EffectPair, difference: string): Pick<Quantity, "label" | "detail"> => ({
+  label: `${pair.fromLabel} on ${pair.to}: ${difference}`,
+  detail: `: ${difference}`,
+});
 
 const route = (nodes: string[]): string => nodes.slice(1, -1).join(", then ");

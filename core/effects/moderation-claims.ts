@@ -167,7 +167,12 @@ function changeQuantity(context: EffectContext, change: Change, nodes: string[])
   const via = nodes.slice(1, -1);
   const constant = moderatorsOf(polynomial).length === 0;
   const base = { from, to, via, of: null, expression: averageOf(context, polynomial) };
-  const on = `${fromLabel} on ${to}${via.length > 0 ? ` through ${via.join(", then ")}` : ""}`;
+  const through = via.length > 0 ? ` through ${via.join(", then ")}` : "";
+  const on = `${fromLabel} on ${to}${through}`;
+  const withDetail = (more: string): Pick<Quantity, "label" | "detail"> => ({
+    label: `${on}: ${more}`,
+    detail: via.length > 0 ? `${through}: ${more}` : `, ${more}`,
+  });
   const known =
     constant && keys.every((key) => key !== null) && context.pairs.some((p) => p.from === from);
   if (known && via.length === 0) {
@@ -181,6 +186,7 @@ function changeQuantity(context: EffectContext, change: Change, nodes: string[])
         id: interactionId(to, product.key),
         kind: "interaction",
         label: `${product.label} on ${to}`,
+        detail: `, ${product.label}`,
         expression: product.expression,
       };
   }
@@ -191,6 +197,7 @@ function changeQuantity(context: EffectContext, change: Change, nodes: string[])
       id: indexId(pair, nodes, keys[0]!),
       kind: "index",
       label: `${on}: index of moderated mediation by ${context.columnLabel(keys[0]!)}`,
+      detail: `${through} by ${context.columnLabel(keys[0]!)}`,
     };
   if (known && keys.length === 2) {
     const [a, b] = [...keys].sort() as [string, string];
@@ -199,7 +206,9 @@ function changeQuantity(context: EffectContext, change: Change, nodes: string[])
       ...base,
       id: `index of moderated moderated mediation ${route} by ${a} and ${b}`,
       kind: "index",
-      label: `${on}: index of moderated moderated mediation by ${context.columnLabel(a)} and ${context.columnLabel(b)}`,
+      ...withDetail(
+        `index of moderated moderated mediation by ${context.columnLabel(a)} and ${context.columnLabel(b)}`,
+      ),
     };
   }
   const compares = keys.includes(null);
@@ -208,7 +217,9 @@ function changeQuantity(context: EffectContext, change: Change, nodes: string[])
     id: `average change ${[from, ...nodes.slice(1)].join(" > ")} by ${steps.join(" and ")}`,
     kind: "average_change",
     averaged: true,
-    label: `${on}: ${compares ? "difference" : "change per unit"}${compares ? "," : " of"} ${steps.map((s) => context.columnLabel(s)).join(" and ")}${constant ? "" : ", averaged over the sample"}`,
+    ...withDetail(
+      `${compares ? "difference," : "change per unit of"} ${steps.map((s) => context.columnLabel(s)).join(" and ")}${constant ? "" : ", averaged over the sample"}`,
+    ),
   };
 }
 

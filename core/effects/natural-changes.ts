@@ -113,11 +113,13 @@ function quantityOf(
 ): Quantity {
   const via = nodes.slice(1, -1);
   const by = words.join(" and ");
-  const difference = changes.some((c) => c.between !== null);
+  const kind = changes.some((c) => c.between !== null) ? "difference," : "change per unit of";
+  const detail = ` through ${via.join(", then ")}: ${kind} ${by}, averaged over the sample`;
   return {
     id: `average change ${[from, ...nodes.slice(1)].join(" > ")} by ${by}`,
     kind: "average_change",
-    label: `${label} on ${to} through ${via.join(", then ")}: ${difference ? "difference," : "change per unit of"} ${by}, averaged over the sample`,
+    label: `${label} on ${to}${detail}`,
+    detail,
     from,
     to,
     via,

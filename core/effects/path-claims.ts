@@ -22,6 +22,7 @@ export function pathEffect(
   const via = nodes.slice(1, -1);
   const moderated = moderatorsOf(polynomial).length > 0;
   const product = asProduct(pair, nodes);
+  const through = via.length > 0 ? ` through ${via.join(", then ")}` : "";
   const plainId = via.length > 0 ? indirectId(pair.from, nodes) : directId(pair.from, pair.to);
   const kind =
     via.length > 0
@@ -34,13 +35,13 @@ export function pathEffect(
   return {
     id: moderated ? averageId(pair.from, nodes) : plainId,
     kind,
-    label: `${pair.fromLabel} on ${pair.to}${via.length > 0 ? ` through ${via.join(", then ")}` : ""}${moderated ? ", on average" : ""}${product.linkScale ? LINK_SCALE_WORDS : ""}`,
+    label: `${pair.fromLabel} on ${pair.to}${through}${moderated ? ", on average" : ""}${product.linkScale ? LINK_SCALE_WORDS : ""}`,
     from: pair.from,
     to: pair.to,
     via: [...via],
     ...product,
     of: null,
     expression: averageOf(context, polynomial),
-    ...(moderated ? { averaged: true } : {}),
+    ...(moderated ? { averaged: true, detail: through } : {}),
   };
 }

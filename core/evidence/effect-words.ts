@@ -58,7 +58,9 @@ export function inUnits(effect: EffectEvidence, units: Units): boolean {
   return effect.kind === units;
 }
 
-const NAMED_BY_CONDITION: EffectKind[] = [
+/** Kinds of which there may be several between two variables. */
+const NAMED_BY_DETAIL = new Set<EffectKind>([
+  "contrast",
   "conditional_direct",
   "conditional_indirect",
   "conditional_contrast",
@@ -70,21 +72,25 @@ const NAMED_BY_CONDITION: EffectKind[] = [
   "average_indirect",
   "average_change",
   "combined_indirect",
-];
-
-/** Through what, and at which values: all of a conditional effect's label but the pair it belongs to. */
-function conditionalTail({ label, kind, to }: EffectEvidence): string {
-  if (kind === "interaction") return `, ${label.slice(0, label.lastIndexOf(" on "))}`;
-  const rest = label.slice(label.indexOf(` on ${to}`) + ` on ${to}`.length);
-  const own = kind.startsWith("average") ? rest.replace(/, on average$/, "") : rest;
-  return own.replace(/: index( of moderated mediation)?( by)/, "$2").replace(/^: /, ", ");
-}
+]);
 
 /** What is compared stands in the group's caption already; left is which of the effects it is. */
-const comparedTail = ({ id, via, label }: EffectEvidence): string => {
-  const average = label.endsWith(", on average") ? "average " : "";
-  if (via.length > 0) return `${average}indirect, through ${via.join(", then ")}`;
-  return `${average}${/^comparison (average )?(total indirect|total|direct)/.exec(id)?.[2] ?? "combined indirect"}`;
+function comparedWords({ compared, via, detail }: EffectEvidence): string {
+  const { kind } = compared!;
+  const average = kind.startsWith("average_") && kind !== "average_change" ? "average " : "";
+  if (kind === "specific_indirect" || kind === "average_indirect")
+    return `${average}indirect, through ${via.join(", then ")}`;
+  const own = COMPARED_WORDS[kind];
+  return own ? `${average}${own}` : `${KIND_WORDS[kind]}${detail ?? ""}`;
+}
+
+const COMPARED_WORDS: Partial<Record<EffectKind, string>> = {
+  direct: "direct",
+  average_direct: "direct",
+  total_indirect: "total indirect",
+  total: "total",
+  average_total: "total",
+  combined_indirect: "combined indirect",
 };
 
 /** The scale of an effect that is told on another one than its table, in brackets. */
@@ -100,17 +106,12 @@ function kindWords(effect: EffectEvidence, units: Units, evidence: Evidence): st
     STANDARDISED.includes(effect.kind) && units !== "raw"
       ? (evidence.effects.find((e) => e.id === effect.of)?.kind ?? effect.kind)
       : effect.kind;
-  const tail = effect.label.includes(":")
-    ? effect.label.slice(effect.label.indexOf(":") + 1)
-    : effect.via.length > 0
-      ? `through ${effect.via.join(", then ")}${effect.linkScale ? LINK_SCALE_WORDS : ""}`
-      : "";
-  if (effect.from === null) return effect.label;
-  if (kind === "comparison") return comparedTail(effect);
-  if (NAMED_BY_CONDITION.includes(kind)) return `${KIND_WORDS[kind]}${conditionalTail(effect)}`;
-  return kind === "contrast"
-    ? `contrast: ${effect.label.split(": ").pop()}`
-    : `${KIND_WORDS[kind]}${kind === "specific_indirect" && tail ? `, ${tail}` : ""}`;
+  const { from, label, via, detail = "", linkScale } = effect;
+  if (from === null) return label;
+  if (kind === "comparison") return comparedWords(effect);
+  if (kind === "specific_indirect")
+    return `${KIND_WORDS[kind]}, through ${via.join(", then ")}${linkScale ? LINK_SCALE_WORDS : ""}`;
+  return NAMED_BY_DETAIL.has(kind) ? `${KIND_WORDS[kind]}${detail}` : KIND_WORDS[kind];
 }
 
 /** Which arrows bear numbers on another scale than the others; nothing where none does. */

@@ -41,6 +41,11 @@ export interface Quantity {
   /** The quantity this one rescales or summarises. */
   of: string | null;
   expression: Expression;
+  /**
+   * What follows the word for its kind where it stands among the effects of one predictor on one outcome, with what parts the two:
+   * “ through m at low w (1.20)”, “, x × w”.
+   */
+  detail?: string;
   /** Comparisons of levels: the kind of effect that is compared, and between which. */
   compared?: { kind: EffectKind; variable: string; upper: string; lower: string };
   /** Differences between levels: which of them belong together when p is adjusted for their number. */

@@ -75,7 +75,7 @@ export const UNSUITED = {
     "Clusters are not allowed for yet in models of covariances. Take the cluster column out of the analysis settings.",
   products: "Interactions need single cases; from a matrix of covariances there are no products.",
   severalGroups: (names: string[]) =>
-    `Paths are said to differ by ${names.join(" and ")}; groups can be told by one column only.`,
+    `Paths are said to differ by ${names.join(" and ")}; groups can be told by one column only. Leave one of them to the line “groups by”, or make one column that tells all their combinations.`,
   grouped: (name: string) =>
     `“${name}” tells the groups and has an effect of its own in another sentence. Among latent variables it can be one or the other: take it out of that sentence, or out of the moderation.`,
   incompleteGroups: "Everybody must belong to a group; complete cases only are used with groups.",

@@ -40,6 +40,9 @@ const IN_CONDITIONAL_TABLE = new Set([
   "curve",
 ]);
 
+/** What a comparison of levels belongs in that table for. */
+const OF_MODERATORS = new Set([...IN_CONDITIONAL_TABLE, "interaction", "average_change"]);
+
 /** More effects than these are no table of a paper: then those of the hypotheses stand in it, and the file of all effects has the rest. */
 const MOST = 120;
 
@@ -95,7 +98,7 @@ export function conditionalIds({ effects: all }: Evidence): ReadonlySet<string> 
     all
       .filter(
         (e) =>
-          IN_CONDITIONAL_TABLE.has(e.kind) || (e.kind === "comparison" && e.label.includes(":")),
+          IN_CONDITIONAL_TABLE.has(e.kind) || (e.compared && OF_MODERATORS.has(e.compared.kind)),
       )
       .map((e) => e.id),
   );
