@@ -89,6 +89,8 @@ export interface NaturalEffect {
   bootstrap: BootstrapSummary | null;
   /** Quasi-Bayesian limits, where Monte Carlo intervals are chosen. */
   drawn: { lower: number; upper: number } | null;
+  /** Why it must not be reported, in a sentence; null where it may. The number itself stays. */
+  withheld: string | null;
 }
 
 export type EffectScale =
@@ -209,6 +211,8 @@ export interface LinkProduct {
     difference: number;
     proportionProduct: number;
     proportionDifference: number;
+    /** Why both shares must not be reported; null where they may. */
+    withheld: string | null;
   };
 }
 

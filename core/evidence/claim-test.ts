@@ -3,7 +3,8 @@ import { jointBootstrapTest, jointDeltaTest, type JointTest } from "../inference
 import { compileExpression, gradient } from "../model";
 import type { Prepared } from "../prepare";
 import type { BootstrapAll, EffectList } from "./effects";
-import { isBootstrap, readInterval, type Side } from "./reading";
+import { isBootstrap } from "../inference";
+import { readInterval, type Side } from "./reading";
 import { chosenJoint } from "./sources";
 import type { ClaimTest } from "./types";
 

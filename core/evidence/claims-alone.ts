@@ -13,7 +13,7 @@ import { resamplerOf } from "../replicate-maker";
 import type { IntervalKind } from "../study";
 import { bootstrapAll, sourceOf } from "./effects";
 import { claimsIn, testsOf } from "./hypotheses";
-import { isBootstrap, SUMMARY } from "./reading";
+import { isBootstrap, SUMMARY } from "../inference";
 import { drawnLimits, jackknifeTests } from "./sources";
 import { jointTestOf, routeOf } from "./two-path";
 import type { ClaimTest } from "./types";

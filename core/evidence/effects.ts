@@ -18,7 +18,8 @@ import {
 } from "../model";
 import type { Prepared } from "../prepare";
 import { madeOf } from "./made-of";
-import { isBootstrap, readInterval, type Sources } from "./reading";
+import { isBootstrap } from "../inference";
+import { readInterval, type Sources } from "./reading";
 import {
   evaluateReplicates,
   histogram,

@@ -8,7 +8,7 @@ export {
   zeroSlopeSentence,
 } from "./region-words";
 export { compareRuns, keptRun, type KeptRun, type RunComparison } from "./runs";
-export { isBootstrap, statisticOf, SUMMARY } from "./reading";
+export { statisticOf } from "./reading";
 export { pairWords, repeatsCodeColumn } from "./pair-words";
 export { equationsOf, totalOmnibusOf, variablesOf } from "./equations-of";
 export type * from "./moderation-types";
@@ -39,3 +39,4 @@ export {
   VERDICT_WORDS,
 } from "./wording";
 export { arrowScales, inUnits, onScale, unitChoices, wordsOf, type Units } from "./effect-words";
+export { isBootstrap, SUMMARY } from "../inference";

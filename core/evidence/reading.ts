@@ -1,4 +1,10 @@
-import type { BootstrapInterval, BootstrapSummary, MonteCarloInterval } from "../inference";
+import {
+  isBootstrap,
+  SUMMARY,
+  type BootstrapInterval,
+  type BootstrapSummary,
+  type MonteCarloInterval,
+} from "../inference";
 import type { CoefficientTest, NormalTest } from "../model";
 import { studentP, studentQuantile, normalP, zQuantile } from "../numerics/distributions";
 import type { IntervalKind, Settings } from "../study";
@@ -17,19 +23,6 @@ export interface Sources {
 
 /** +1: only a lower bound is wanted, for the claim that an effect is positive; -1: only an upper one; 0: both limits. */
 export type Side = -1 | 0 | 1;
-
-/** Which summary of the resamples an interval method reads. */
-export const SUMMARY = {
-  bca: "bca",
-  bc: "bc",
-  percentile: "percentile",
-  bootstrap_t: "bootstrapT",
-  basic: "basic",
-  normal: "normal",
-} as const;
-
-export const isBootstrap = (method: IntervalKind): method is keyof typeof SUMMARY =>
-  method in SUMMARY;
 
 /**
  * The interval that the settings ask for, at the confidence level as it stands; for a side the one-sided bound at that

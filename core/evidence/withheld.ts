@@ -4,6 +4,7 @@ import { compileExpression, firstFixed, gradient, parametersOf, type Expression 
 import type { Prepared } from "../prepare";
 import { excludes } from "./reading";
 import { chosenJoint } from "./sources";
+import { WITHHELD } from "../wording";
 import type { EffectEvidence, ShownInterval } from "./types";
 
 /** Finds an effect by its id. */
@@ -59,14 +60,13 @@ function ofRatio(
   const [direct, total] = [find(directId(from!, to!)), find(totalId(from!, to!))];
   const below = kind === "proportion_mediated" ? total : direct;
   const what = kind === "proportion_mediated" ? "total" : "direct";
-  if (below?.shown && excludes(below.shown, 0) !== true)
-    return `The ${what} effect may be zero (its interval contains 0), so dividing by it has no meaning.`;
+  if (below?.shown && excludes(below.shown, 0) !== true) return WITHHELD.zero(what);
   if (
     direct?.estimate != null &&
     total?.estimate != null &&
     (total.estimate - direct.estimate) * direct.estimate < 0
   )
-    return "The direct and the indirect effect have opposite signs, so one is no share of the other.";
+    return WITHHELD.opposite;
   return null;
 }
 

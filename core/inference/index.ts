@@ -30,3 +30,4 @@ export {
   type LinearSlope,
   type Region,
 } from "./johnson-neyman";
+export { isBootstrap, SUMMARY } from "./summary";

@@ -29,3 +29,4 @@ export { heldWords, listed, quoted } from "./condition";
 export type { FormulaFault } from "./formula-problems";
 export { warning, warningsIn } from "./warnings";
 export type { WarningWords } from "./warnings";
+export { WITHHELD } from "./withheld";

@@ -85,7 +85,7 @@ function shareStep(list: readonly NaturalEffect[]): WorkingStep[] {
     of("total_natural_indirect"),
     of("total_effect"),
   ];
-  return share && through && total
+  return share && share.withheld === null && through && total
     ? [
         {
           what: share.words,

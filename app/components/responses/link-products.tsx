@@ -45,12 +45,18 @@ export function LinkProducts({
               cells: ["difference c − c′", p.difference, null, null, null, p.rescaled.difference],
             },
           ]}
-          note={`c − c′ is not a b: adding the mediator changes the scale of the coefficients (latent SDs ${plain(p.latentSd.total, 2)} and ${plain(p.latentSd.full, 2)}; MacKinnon & Dwyer 1993, Winship & Mare 1983). First-order error (Sobel 1982), robust ${plain(p.product.robustSe, 3)}. Shares by latent SDs: ${plain(p.rescaled.proportionProduct, 2)} by the product, ${plain(p.rescaled.proportionDifference, 2)} by the difference. What people would do is said by the natural effects above.`}
+          note={`c − c′ is not a b: adding the mediator changes the scale of the coefficients (latent SDs ${plain(p.latentSd.total, 2)} and ${plain(p.latentSd.full, 2)}; MacKinnon & Dwyer 1993, Winship & Mare 1983). First-order error (Sobel 1982), robust ${plain(p.product.robustSe, 3)}. ${sharesOf(p)} What people would do is said by the natural effects above.`}
         />
       ))}
     </Disclosure>
   );
 }
+
+/** Both shares of the rescaled total, or why there are none. */
+const sharesOf = ({ rescaled }: LinkProduct): string =>
+  rescaled.withheld === null
+    ? `Shares by latent SDs: ${plain(rescaled.proportionProduct, 2)} by the product, ${plain(rescaled.proportionDifference, 2)} by the difference.`
+    : `Shares by latent SDs are not reported: ${rescaled.withheld}`;
 
 const row = (name: string, { estimate, se }: LinkProduct["a"], rescaled: number | null) => ({
   key: name,

@@ -186,6 +186,7 @@ function EffectTable({
   heading?: string;
   level: string;
 }) {
+  const reasons = new Set(list.flatMap((e) => e.withheld ?? []));
   return (
     <NumberTable
       title={title}
@@ -206,14 +207,20 @@ function EffectTable({
         cells: [
           e.words,
           SHORT[e.name.replace(/\[.*$/, "")] ?? "",
-          e.estimate,
-          e.model?.se ?? null,
-          limitsCell(e.model?.lower ?? null, e.model?.upper ?? null),
-          pCell(e.model?.p ?? null),
-          limitsCell(e.robust?.lower ?? null, e.robust?.upper ?? null),
-          simulated(e, "bca"),
+          ...(e.withheld === null ? cellsOf(e) : NO_CELLS),
         ],
       }))}
+      note={reasons.size > 0 && `Shares that are not reported: ${[...reasons].join(" ")}`}
     />
   );
 }
+
+const cellsOf = (e: NaturalEffect) => [
+  e.estimate,
+  e.model?.se ?? null,
+  limitsCell(e.model?.lower ?? null, e.model?.upper ?? null),
+  pCell(e.model?.p ?? null),
+  limitsCell(e.robust?.lower ?? null, e.robust?.upper ?? null),
+  simulated(e, "bca"),
+];
+const NO_CELLS = Array.from({ length: 6 }, () => null);

@@ -1,3 +1,4 @@
+import { WITHHELD } from "../../wording";
 import { coefficientLabel, multiply, number, parameter, type Expression } from "../../model";
 import { normalP, zQuantile } from "../../numerics/distributions";
 import { standardDeviation } from "../../numerics/moments";
@@ -74,7 +75,8 @@ export function linkProduct(
   const direct = ofFull.of(contrast.key, d);
   const product = a.estimate * b.estimate;
   const se = Math.sqrt((a.estimate * b.se) ** 2 + (b.estimate * a.se) ** 2);
-  const reach = zQuantile(1 - (1 - level) / 2) * se;
+  const z = zQuantile(1 - (1 - level) / 2);
+  const reach = z * se;
   const [pa, pb] = [ofM.influence(contrast.key), ofFull.influence(mediator)];
   let squares = 0;
   for (let i = 0; i < model.n; i++) squares += (a.estimate * pb[i]! + b.estimate * d * pa[i]!) ** 2;
@@ -89,6 +91,12 @@ export function linkProduct(
     product: product / latentSd.full,
     difference: total.estimate / latentSd.total - direct.estimate / latentSd.full,
   };
+  const shares = {
+    proportionProduct: rescaled.product / (rescaled.product + rescaled.direct),
+    proportionDifference: 1 - rescaled.direct / rescaled.total,
+  };
+  const zero = Math.abs(total.estimate) <= z * total.se;
+  const opposite = Object.values(shares).some((s) => !(s >= 0 && s <= 1));
   return {
     treatment: contrast.variable,
     contrast: contrast.label,
@@ -111,8 +119,8 @@ export function linkProduct(
     latentSd,
     rescaled: {
       ...rescaled,
-      proportionProduct: rescaled.product / (rescaled.product + rescaled.direct),
-      proportionDifference: 1 - rescaled.direct / rescaled.total,
+      ...shares,
+      withheld: zero ? WITHHELD.zero("total") : opposite ? WITHHELD.opposite : null,
     },
   };
 }

@@ -15,6 +15,7 @@ import type { SectionContext } from "../engine";
 import type {
   AverageMarginalEffect,
   ChangedEffects,
+  EffectScale,
   LinkProduct,
   NaturalEffect,
   NaturalEffectsEvidence,
@@ -35,6 +36,7 @@ import type { FittedResponses } from "./fitted-responses";
 import { formulaLabel } from "./natural-effects";
 import { reportedCoefficient, reportingMap } from "./reported";
 import { rareOutcome } from "./rare-outcome";
+import { isShare, withholdShares } from "./withheld-shares";
 import { unmeasuredCauses } from "./unmeasured";
 import { ASSUMPTIONS, effectWords, meanWords, summaryWords, unmeasuredWords } from "./words";
 
@@ -49,7 +51,7 @@ export function responseSection(fit: FittedResponses, context: SectionContext): 
   return {
     kind: "responses",
     models: fit.model.responses.map((_, e) => modelOf(fit, teller, context, e)),
-    natural: fit.plan.triads.map((means, t) => naturalOf(fit, teller, means, t)),
+    natural: fit.plan.triads.map((means, t) => naturalOf(fit, teller, context, means, t)),
     changes: changesOf(fit).map((change) => changeOf(teller, change)),
     interactions: settled.interactions,
     products: settled.products.map(({ label, product }) => ({
@@ -205,6 +207,7 @@ function changeOf(teller: Teller, change: Change): ChangedEffects {
       robust: teller.test(expression, "HC0"),
       bootstrap: teller.resampled(changeLabel(change, name)),
       drawn: teller.drawn(changeLabel(change, name)),
+      withheld: null,
     })),
   };
 }
@@ -217,6 +220,7 @@ const NAMES = [
 function naturalOf(
   fit: FittedResponses,
   teller: Teller,
+  context: SectionContext,
   { triad, nested, controlled, along }: TriadMeans,
   t: number,
 ): NaturalEffectsEvidence {
@@ -247,6 +251,9 @@ function naturalOf(
     const list = (effects[formula.scale] ??= []);
     list.push(effectOf(teller, formula, t, triad, steady));
   }
+  const inTotal = effects.difference!.find((e) => e.name === "total_effect")!;
+  for (const [scale, list] of Object.entries(effects))
+    effects[scale as EffectScale] = withholdShares(list, inTotal, context);
   const unmeasured = unmeasuredCauses(effects, standardDeviation(y), teller.level);
   return {
     treatment: triad.contrast.variable,
@@ -281,11 +288,12 @@ function effectOf(
   steady: boolean,
 ): NaturalEffect {
   const { name, scale, expression, ratio, structural } = formula;
-  const share = /^(share|proportion)/.test(name);
+  const share = isShare(formula);
   const base = {
     name,
     words: effectWords(name, scale, triad),
     estimate: structural ? 0 : teller.value(expression),
+    withheld: null,
   };
   if (structural) {
     const zero: TestedNumber = { se: 0, lower: 0, upper: 0, p: null };

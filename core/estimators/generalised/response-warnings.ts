@@ -108,7 +108,12 @@ function shareWarnings(fit: FittedResponses): Warning[] {
     const find = (name: string) => fit.formulas[t]!.find((f) => f.name === name)!.expression;
     const total = find("total_effect");
     const value = (e: typeof total): number => compileExpression(e)(theta, 0);
-    const test = deltaTest(value(total), gradient(total, theta), fit.covariances.classical, 0.95);
+    const test = deltaTest(
+      value(total),
+      gradient(total, theta),
+      fit.covariances.classical,
+      fit.settings.level,
+    );
     const share = value(find("proportion_mediated"));
     if (test && test.lower * test.upper > 0 && share >= 0 && share <= 1) return [];
     const { outcome, mediator, contrast } = triad;

@@ -124,14 +124,24 @@ function tableOf(
       number("p"),
     ],
     items.map((e): Row => {
-      const found = limitsOf(e, context);
+      const told = !("withheld" in e) || e.withheld === null;
+      const found = told ? limitsOf(e, context) : null;
       return row(
         cell.words(sentence(e.words)),
-        cell.number(e.estimate, 3),
+        cell.number(told ? e.estimate : null, 3),
         cell.number(found?.se, 3),
         cell.limits(found?.lower, found?.upper),
         cell.p(tested ? found?.p : null, found?.pIsBound),
       );
     }),
+    notReported(items),
   );
+}
+
+/** Why shares have no numbers; each reason once. */
+function notReported(items: readonly (NaturalEffect | PotentialMean)[]): string[] {
+  const reasons = new Set(
+    items.flatMap((e) => ("withheld" in e && e.withheld ? [e.withheld] : [])),
+  );
+  return reasons.size > 0 ? [`Shares that are not reported: ${[...reasons].join(" ")}`] : [];
 }

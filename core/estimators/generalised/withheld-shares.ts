@@ -1,0 +1,54 @@
+import { isBootstrap, SUMMARY } from "../../inference";
+import { WITHHELD } from "../../wording";
+import type { SectionContext } from "../engine";
+import type { NaturalEffect } from "../response-types";
+
+export const isShare = ({ name }: Pick<NaturalEffect, "name">): boolean =>
+  /^(share|proportion)/.test(name);
+
+/** Shares of four parts of which one is held at a value (VanderWeele 2014). */
+const FOUR = [
+  "share_controlled_direct",
+  "share_reference_interaction",
+  "share_mediated_interaction",
+  "share_pure_indirect",
+];
+
+/**
+ * Marks shares of the total effect that must not be reported: where the interval of the total contains zero, and where parts
+ * have opposite signs. The numbers stay as they are.
+ *
+ * @param effects of one treatment, on one scale
+ * @param total its total effect as a difference
+ */
+export function withholdShares(
+  effects: readonly NaturalEffect[],
+  total: NaturalEffect,
+  context: Pick<SectionContext, "interval" | "errors">,
+): NaturalEffect[] {
+  const limits = chosenLimits(total, context);
+  const zero = limits && !(limits.lower > 0 || limits.upper < 0) ? WITHHELD.zero("total") : null;
+  const outside = (name: string): boolean => {
+    const found = effects.find((e) => e.name === name);
+    return found !== undefined && !(found.estimate >= 0 && found.estimate <= 1);
+  };
+  return effects.map((effect): NaturalEffect => {
+    if (!isShare(effect)) return effect;
+    const held = /\[.*$/.exec(effect.name)?.[0] ?? "";
+    const four = held !== "" && effect.name.startsWith("share");
+    const opposite =
+      outside(effect.name) || (four && FOUR.some((name) => outside(name + held) || outside(name)));
+    return { ...effect, withheld: zero ?? (opposite ? WITHHELD.parts : null) };
+  });
+}
+
+/** Limits under the chosen interval: resamples or draws where there are any, else those of the chosen errors. */
+function chosenLimits(
+  { drawn, bootstrap, model, robust }: NaturalEffect,
+  { interval, errors }: Pick<SectionContext, "interval" | "errors">,
+): { lower: number; upper: number } | null {
+  const resampled = isBootstrap(interval)
+    ? (bootstrap?.[SUMMARY[interval]] ?? bootstrap?.percentile)
+    : null;
+  return drawn ?? resampled ?? (errors === "HC0" ? robust : model);
+}
