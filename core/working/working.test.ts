@@ -18,6 +18,7 @@ import {
 import { demoCompositesStudy } from "../../demo/composites";
 import { demoFactorsStudy } from "../../demo/factors";
 import { demoLeverStudy, demoStudy, demoTreatmentStudy } from "../../demo/study";
+import type { NaturalEffectsEvidence } from "../estimators";
 import {
   add,
   compileExpression,
@@ -289,14 +290,25 @@ describe("the working of effects of a treatment", () => {
       s.kind === "responses" ? s.natural : [],
     );
 
+  /** As if shares might be reported. */
+  const reported = (natural: NaturalEffectsEvidence): NaturalEffectsEvidence => ({
+    ...natural,
+    effects: {
+      ...natural.effects,
+      difference: natural.effects.difference!.map((e) => ({ ...e, withheld: null })),
+    },
+  });
+
   it("comes from the four means, on every scale, and works out", () => {
     const [natural] = naturals();
     const working = naturalWorking(natural!);
     const difference = working.steps.filter((s) => s.formula?.includes(" − E[Y(x0, M(x0))]"));
     expect(difference.map((s) => s.formula)).toContain("E[Y(x1, M(x1))] − E[Y(x0, M(x0))]");
-    // Five effects on three scales, three values of the mediator, and the share.
-    expect(working.steps).toHaveLength(5 * 3 + 3 + 1);
-    for (const { numbers } of working.steps) {
+    // Five effects on three scales, and three values of the mediator; the share is withheld here.
+    expect(working.steps).toHaveLength(5 * 3 + 3);
+    const shown = naturalWorking(reported(natural!));
+    expect(shown.steps).toHaveLength(5 * 3 + 3 + 1);
+    for (const { numbers } of shown.steps) {
       const [left, right] = numbers.split(" = ") as [string, string];
       const [made, said] = [workedOut(left), workedOut(right)];
       expect(Math.abs(made - said)).toBeLessThan(0.002 + 0.03 * Math.abs(said));

@@ -8,6 +8,8 @@ const SERIF = 0.54;
 const NAME = 15;
 const SMALL = 13;
 const DETAIL = 12;
+/** Of small words of the sans, mostly lower case. */
+const SANS = 0.46;
 
 /** What stands on a card: the name, and what it is; a long name takes both lines, and all of it is said when it is pointed at. */
 export function CardText({
@@ -32,7 +34,7 @@ export function CardText({
           <title>{label}</title>
         </text>
         <text className={styles.cardDetail} x={middle} y={41} textAnchor="middle">
-          {fitted(detail, room, DETAIL)}
+          {fitted(detail, room, DETAIL, SANS)}
         </text>
       </>
     );

@@ -202,20 +202,20 @@ function EffectTable({
         simulatedName(list, "BCa CI"),
       ]}
       words={[1]}
-      rows={list.map((e) => ({
-        key: e.name,
-        cells: [
-          e.words,
-          SHORT[e.name.replace(/\[.*$/, "")] ?? "",
-          ...(e.withheld === null ? cellsOf(e) : NO_CELLS),
-        ],
-      }))}
-      note={reasons.size > 0 && `Shares that are not reported: ${[...reasons].join(" ")}`}
+      rows={list
+        .filter((e) => e.withheld === null)
+        .map((e) => ({ key: e.name, cells: cellsOf(e) }))}
+      note={
+        reasons.size > 0 &&
+        `Shares that are not reported (proportion mediated among them): ${[...reasons].join(" ")}`
+      }
     />
   );
 }
 
 const cellsOf = (e: NaturalEffect) => [
+  e.words,
+  SHORT[e.name.replace(/\[.*$/, "")] ?? "",
   e.estimate,
   e.model?.se ?? null,
   limitsCell(e.model?.lower ?? null, e.model?.upper ?? null),
@@ -223,4 +223,3 @@ const cellsOf = (e: NaturalEffect) => [
   limitsCell(e.robust?.lower ?? null, e.robust?.upper ?? null),
   simulated(e, "bca"),
 ];
-const NO_CELLS = Array.from({ length: 6 }, () => null);

@@ -123,12 +123,11 @@ function tableOf(
       limits(`${percent(evidence.settings.level)} % CI`),
       number("p"),
     ],
-    items.map((e): Row => {
-      const told = !("withheld" in e) || e.withheld === null;
-      const found = told ? limitsOf(e, context) : null;
+    items.filter(isTold).map((e): Row => {
+      const found = limitsOf(e, context);
       return row(
         cell.words(sentence(e.words)),
-        cell.number(told ? e.estimate : null, 3),
+        cell.number(e.estimate, 3),
         cell.number(found?.se, 3),
         cell.limits(found?.lower, found?.upper),
         cell.p(tested ? found?.p : null, found?.pIsBound),
@@ -138,7 +137,10 @@ function tableOf(
   );
 }
 
-/** Why shares have no numbers; each reason once. */
+const isTold = (e: NaturalEffect | PotentialMean): boolean =>
+  !("withheld" in e) || e.withheld === null;
+
+/** Why some shares are not among them; each reason once. */
 function notReported(items: readonly (NaturalEffect | PotentialMean)[]): string[] {
   const reasons = new Set(
     items.flatMap((e) => ("withheld" in e && e.withheld ? [e.withheld] : [])),
