@@ -48,8 +48,13 @@ describe("what of a treatment goes through a mediator", () => {
     for (const effect of told) expect(text).toContain(effect.words);
     // The total may be zero here: no share is among them, and the reason is.
     expect(told.length).toBeLessThan(list.length);
-    for (const effect of list)
-      if (effect.withheld !== null) expect(text).not.toContain(effect.words);
+    // For each treatment and scale of which it may be said, and once more in the working of the differences.
+    const share = "share of the total through hours";
+    const sayable = section.natural
+      .flatMap((n) => Object.values(n.effects).flat())
+      .filter((e) => e.withheld === null && e.words === share);
+    const worked = sayable.filter((e) => e.name === "proportion_mediated");
+    expect(text.split(share).length - 1).toBe(sayable.length + worked.length);
     expect(text).toContain("Shares that are not reported");
     expect(text).toContain("Ratios of probabilities");
     expect(text).toContain("Ratios of odds");
