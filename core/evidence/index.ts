@@ -40,3 +40,4 @@ export {
 } from "./wording";
 export { arrowScales, inUnits, onScale, unitChoices, wordsOf, type Units } from "./effect-words";
 export { isBootstrap, SUMMARY } from "../inference";
+export { measuresOf, restsOn } from "./table-notes";

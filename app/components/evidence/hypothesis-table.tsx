@@ -1,10 +1,11 @@
 import Typography from "@mui/material/Typography";
 import {
   dfWords,
+  measuresOf,
   percent,
   plain,
   pValue,
-  referenceName,
+  restsOn,
   statisticOf,
   type ClaimTest,
   type Evidence,
@@ -50,7 +51,7 @@ export function HypothesisTable({ evidence }: { evidence: Evidence }) {
         ])}
         words={[1, drop < 0 ? 7 : 6]}
         rows={hypotheses.map((h) => ({ key: h.label, cells: kept(cellsOf(h)) }))}
-        note={restsOn(evidence)}
+        note={`${measuresOf(hypotheses)} ${restsOn(hypotheses)}`.trim()}
       />
     </section>
   );
@@ -96,19 +97,4 @@ function limits({ lower, upper }: { lower: number | null; upper: number | null }
   if (lower !== null && upper !== null) return `[${plain(lower)}, ${plain(upper)}]`;
   if (lower !== null) return `above ${plain(lower)}`;
   return upper !== null ? `below ${plain(upper)}` : "–";
-}
-
-/** What the p values of the column rest on, said once. */
-function restsOn({ hypotheses }: Evidence): string {
-  const kinds = new Set(
-    hypotheses.flatMap(({ claim }) =>
-      claim && !claim.joint ? [referenceName({ ...claim, df: null }).replace("(–)", "")] : [],
-    ),
-  );
-  const tails = new Set(hypotheses.flatMap(({ claim }) => (claim ? [claim.tail] : [])));
-  const how = kinds.size > 0 ? `Intervals and p by ${[...kinds].join(" and ")}` : "";
-  const tail = tails.has("one")
-    ? "directional hypotheses one-tailed, the others two-tailed"
-    : "two-tailed";
-  return how === "" ? "" : `${how}; ${tail}.`;
 }

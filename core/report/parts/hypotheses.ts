@@ -1,8 +1,9 @@
 import { reportSentence } from "../../evidence/report";
 import {
   dfWords,
+  measuresOf,
   percent,
-  referenceName,
+  restsOn,
   statisticOf,
   VERDICT_WORDS,
   type ClaimTest,
@@ -94,7 +95,7 @@ function tableOf(context: ReportContext): TableBlock {
         decision,
       );
     }),
-    [restsOn(evidence.hypotheses)],
+    [measuresOf(evidence.hypotheses), restsOn(evidence.hypotheses)].filter((note) => note !== ""),
   );
 }
 
@@ -103,15 +104,4 @@ function jointOf({ joint }: ClaimTest, { write }: ReportContext): string {
   const name =
     reference === "F" ? `F(${df1}, ${dfWords(df2)})` : reference === "chi2" ? `χ²(${df1})` : "T";
   return `${name} = ${write.number(statistic, 2)}`;
-}
-
-/** What limits and p rest on, said once. */
-export function restsOn(claims: readonly { claim: ClaimTest | null }[]): string {
-  const tests = claims.flatMap(({ claim }) => (claim && !claim.joint ? [claim] : []));
-  const kinds = new Set(tests.map((t) => referenceName({ ...t, df: null }).replace("(–)", "")));
-  if (kinds.size === 0) return "";
-  const tail = claims.some(({ claim }) => claim?.tail === "one")
-    ? "directional hypotheses one-tailed, the others two-tailed"
-    : "two-tailed";
-  return `Intervals and p by ${[...kinds].join(" and ")}; ${tail}.`;
 }
