@@ -41,3 +41,4 @@ export {
 export { arrowScales, inUnits, onScale, unitChoices, wordsOf, type Units } from "./effect-words";
 export { isBootstrap, SUMMARY } from "../inference";
 export { measuresOf, restsOn } from "./table-notes";
+export { isReported, withheldNotes } from "./natural-notes";

@@ -107,5 +107,5 @@ function ofVariance(
 function ofInterval({ lower, upper }: ShownInterval, estimate: number | null): string | null {
   if (lower === null || upper === null || estimate === null) return null;
   if (lower <= estimate && estimate <= upper) return null;
-  return "Its interval leaves out the estimate itself: the bootstrap samples scatter too wildly for limits to mean anything.";
+  return WITHHELD.interval;
 }

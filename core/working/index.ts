@@ -1,4 +1,6 @@
 export { compositeMeasurementWorking, compositePathsWorking } from "./composites";
+export { descriptionWorking } from "./description";
+export { eValueWorking, type EValueParts } from "./e-value";
 export { effectWorking } from "./effect";
 export { equationWorking } from "./equation";
 export { fitWorking } from "./fit";

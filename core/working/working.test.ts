@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { workedOut } from "./working-kit";
 import {
   alphaWorking,
   analyse,
@@ -30,21 +31,6 @@ import {
   subtract,
   type Expression,
 } from "../model";
-
-/** A formula on paper, worked out by somebody who knows signs and brackets alone. */
-function workedOut(text: string): number {
-  const js = text
-    .replaceAll("−", "-")
-    .replaceAll("×", "*")
-    .replace(/√\(/g, "Math.sqrt(")
-    .replace(/√([\d.]+)/g, "Math.sqrt($1)")
-    .replace(/exp\(/g, "Math.exp(")
-    .replace(/(\d(?:\.\d+)?)²/g, "($1*$1)")
-    .replace(/(?<![\d.])([\d.]+)²/g, "($1*$1)");
-  // The alphabet of the formulas, and nothing else.
-  expect(js).toMatch(/^[-+*/().,\d\seE]|Math|sqrt|exp/);
-  return new Function(`return ${js}`)() as number;
-}
 
 /** Every equation of a line works out, as far as its digits go. */
 const holds = (numbers: string, tolerance: number): void => {

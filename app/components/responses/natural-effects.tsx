@@ -4,8 +4,10 @@ import { useId } from "react";
 import {
   naturalWorking,
   heldWords,
+  isReported,
   percent,
   plain,
+  withheldNotes,
   type ChangedEffects,
   type Evidence,
   type NaturalEffect,
@@ -186,7 +188,6 @@ function EffectTable({
   heading?: string;
   level: string;
 }) {
-  const reasons = new Set(list.flatMap((e) => e.withheld ?? []));
   return (
     <NumberTable
       title={title}
@@ -202,13 +203,8 @@ function EffectTable({
         simulatedName(list, "BCa CI"),
       ]}
       words={[1]}
-      rows={list
-        .filter((e) => e.withheld === null)
-        .map((e) => ({ key: e.name, cells: cellsOf(e) }))}
-      note={
-        reasons.size > 0 &&
-        `Shares that are not reported (proportion mediated among them): ${[...reasons].join(" ")}`
-      }
+      rows={list.filter(isReported).map((e) => ({ key: e.name, cells: cellsOf(e) }))}
+      note={withheldNotes(list).join(" ")}
     />
   );
 }

@@ -1,7 +1,14 @@
 import { createRoutesStub } from "react-router";
 import type { ReactNode } from "react";
 import { describe, expect, it } from "vitest";
-import { analyse, percent, plain, type Evidence, type ResponseSection } from "../../../core";
+import {
+  analyse,
+  percent,
+  plain,
+  withheldNotes,
+  type Evidence,
+  type ResponseSection,
+} from "../../../core";
 import { demoTreatmentStudy } from "../../../demo/study";
 import { EValueTable } from "../checks/e-values";
 import { markupOf, textOf } from "../test-kit";
@@ -48,14 +55,17 @@ describe("what of a treatment goes through a mediator", () => {
     for (const effect of told) expect(text).toContain(effect.words);
     // The total may be zero here: no share is among them, and the reason is.
     expect(told.length).toBeLessThan(list.length);
-    // For each treatment and scale of which it may be said, and once more in the working of the differences.
+    // For each treatment and scale of which it may be said, in the working of the differences, and where it is said why it is not.
     const share = "share of the total through hours";
     const sayable = section.natural
       .flatMap((n) => Object.values(n.effects).flat())
       .filter((e) => e.withheld === null && e.words === share);
     const worked = sayable.filter((e) => e.name === "proportion_mediated");
-    expect(text.split(share).length - 1).toBe(sayable.length + worked.length);
-    expect(text).toContain("Shares that are not reported");
+    const notes = section.natural
+      .flatMap((n) => Object.values(n.effects).flatMap(withheldNotes))
+      .filter((note) => note.includes(share));
+    expect(text.split(share).length - 1).toBe(sayable.length + worked.length + notes.length);
+    expect(text).toMatch(/Not reported: share of the total through hours and \d+ others\./);
     expect(text).toContain("Ratios of probabilities");
     expect(text).toContain("Ratios of odds");
     expect(text).toContain("Show the working of the effects");

@@ -1,10 +1,13 @@
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Segments } from "../ui/segments";
-import { plain, type ColumnSummary, type DataEvidence } from "../../../core";
+import { descriptionWorking, plain, type ColumnSummary, type DataEvidence } from "../../../core";
 import { Sparkbars } from "../data/sparkbars";
 import { TextInput } from "../ui/text-input";
+import { Disclosure } from "../ui/disclosure";
 import { NumberTable, type Cell } from "../ui/number-table";
+import { Select } from "../ui/select";
+import { Steps } from "../working/working-view";
 
 /** A coefficient against twice its standard error. */
 const notable = (value: number | null, se: number | null): boolean =>
@@ -47,60 +50,88 @@ export function DescriptivesTable({
   const [text, setText] = useState("20 %; 80 %");
   const percents = choice === "own" ? typedPercentages(text) : PERCENTS[choice];
   return (
-    <NumberTable
-      title="Descriptive statistics"
-      heading={
-        <>
-          <Typography variant="h2">Variables</Typography>
-          <Segments
-            label="Percentiles"
-            value={choice}
-            choices={[
-              ["median", "median"],
-              ["quartiles", "quartiles"],
-              ["tenths", "10 · 50 · 90 %"],
-              ["own", "my own"],
-            ]}
-            choose={setChoice}
-          />
-          {choice === "own" && (
-            <TextInput
-              aria-label="Percentages"
-              value={text}
-              placeholder="20 %; 80 %"
-              onChange={(e) => setText(e.target.value)}
+    <>
+      <NumberTable
+        title="Descriptive statistics"
+        heading={
+          <>
+            <Typography variant="h2">Variables</Typography>
+            <Segments
+              label="Percentiles"
+              value={choice}
+              choices={[
+                ["median", "median"],
+                ["quartiles", "quartiles"],
+                ["tenths", "10 · 50 · 90 %"],
+                ["own", "my own"],
+              ]}
+              choose={setChoice}
             />
-          )}
+            {choice === "own" && (
+              <TextInput
+                aria-label="Percentages"
+                value={text}
+                placeholder="20 %; 80 %"
+                onChange={(e) => setText(e.target.value)}
+              />
+            )}
+          </>
+        }
+        columns={[
+          "variable",
+          "shape",
+          "n",
+          "missing",
+          "mean",
+          "SD",
+          "min",
+          ...percents.map(percentName),
+          "max",
+          "skewness",
+          "excess kurtosis",
+          "outliers",
+        ]}
+        rows={[
+          ...rows.map((v) => ({
+            key: v.name,
+            marked: v.zeroVariance,
+            cells: cellsOf(v, shapes.get(v.name), percents),
+          })),
+          ...textColumns(data, summaries).map((shape) => ({
+            key: shape.name,
+            marked: shape.distinct < 2,
+            cells: textCells(shape, percents.length + 7),
+          })),
+        ]}
+        note="Bold skewness or kurtosis is more than two standard errors from 0. Outliers: robust z beyond 3.5."
+      />
+      {rows.length > 0 && <WorkingOfOne rows={rows} />}
+    </>
+  );
+}
+
+/** Where the numbers of one variable come from; which one is chosen there. */
+function WorkingOfOne({ rows }: { rows: readonly Described[] }) {
+  const [open, setOpen] = useState(false);
+  const [name, setName] = useState("");
+  const one = rows.find((v) => v.name === name) ?? rows[0]!;
+  return (
+    <Disclosure summary="Show the working" open={open} onOpen={setOpen}>
+      {open && (
+        <>
+          <Select
+            aria-label="Working of"
+            value={one.name}
+            onChange={(e) => setName(e.target.value)}
+          >
+            {rows.map((v) => (
+              <option key={v.name}>{v.name}</option>
+            ))}
+          </Select>
+          <Steps working={descriptionWorking(one)} />
         </>
-      }
-      columns={[
-        "variable",
-        "shape",
-        "n",
-        "missing",
-        "mean",
-        "SD",
-        "min",
-        ...percents.map(percentName),
-        "max",
-        "skewness",
-        "excess kurtosis",
-        "outliers",
-      ]}
-      rows={[
-        ...rows.map((v) => ({
-          key: v.name,
-          marked: v.zeroVariance,
-          cells: cellsOf(v, shapes.get(v.name), percents),
-        })),
-        ...textColumns(data, summaries).map((shape) => ({
-          key: shape.name,
-          marked: shape.distinct < 2,
-          cells: textCells(shape, percents.length + 7),
-        })),
-      ]}
-      note="Bold skewness or kurtosis is more than two standard errors from 0. Outliers: robust z beyond 3.5."
-    />
+      )}
+    </Disclosure>
   );
 }
 

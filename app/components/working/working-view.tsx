@@ -31,7 +31,8 @@ export function WorkingView({
   );
 }
 
-function Steps({ working }: { working: Working }) {
+/** The lines of a working. */
+export function Steps({ working }: { working: Working }) {
   return (
     <List aria-label={`Working of ${working.title}`}>
       {working.steps.map((step) => (

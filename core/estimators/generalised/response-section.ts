@@ -36,7 +36,7 @@ import type { FittedResponses } from "./fitted-responses";
 import { formulaLabel } from "./natural-effects";
 import { reportedCoefficient, reportingMap } from "./reported";
 import { rareOutcome } from "./rare-outcome";
-import { isShare, withholdShares } from "./withheld-shares";
+import { isShare, withheldAmong } from "./withheld-shares";
 import { unmeasuredCauses } from "./unmeasured";
 import { ASSUMPTIONS, effectWords, meanWords, summaryWords, unmeasuredWords } from "./words";
 
@@ -253,7 +253,7 @@ function naturalOf(
   }
   const inTotal = effects.difference!.find((e) => e.name === "total_effect")!;
   for (const [scale, list] of Object.entries(effects))
-    effects[scale as EffectScale] = withholdShares(list, inTotal, context);
+    effects[scale as EffectScale] = withheldAmong(list, inTotal, context);
   const unmeasured = unmeasuredCauses(effects, standardDeviation(y), teller.level);
   return {
     treatment: triad.contrast.variable,

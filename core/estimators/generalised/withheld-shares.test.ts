@@ -5,7 +5,7 @@ import { dataEvidence } from "../../evidence";
 import { analyse } from "../../analyse";
 import { madeStudy, normals } from "../../test-kit";
 import type { NaturalEffect, ResponseSection } from "../response-types";
-import { isShare, withholdShares } from "./withheld-shares";
+import { isShare, withheldAmong } from "./withheld-shares";
 
 const N = 400;
 const [a, b, c] = [1, 2, 3].map((k) => normals(N, 700 + k)) as [number[], number[], number[]];
@@ -67,7 +67,7 @@ describe("shares of a total effect", () => {
     expect(tables.length).toBeGreaterThan(0);
     const words = JSON.stringify(tables);
     for (const { estimate } of sharesOf(evidence)) expect(words).not.toContain(String(estimate));
-    expect(words).toContain("Shares that are not reported: The total effect may be zero");
+    expect(words).toMatch(/Not reported: [^"]* others\. The total effect may be zero/);
   });
 });
 
@@ -86,13 +86,22 @@ describe("the total that shares are judged by", () => {
     }) as NaturalEffect;
   const share = effect("proportion_mediated", 0.4);
   const judged = (total: NaturalEffect, errors: "classical" | "HC0") =>
-    withholdShares([share], total, { interval: "delta", errors })[0]!.withheld;
+    withheldAmong([share], total, { interval: "delta", errors })[0]!.withheld;
 
   it("has the limits of the chosen errors and interval", () => {
     const total = effect("total_effect", 0.5);
     expect(judged(total, "classical")).toBeNull();
     expect(judged(total, "HC0")).toContain("may be zero");
     expect(judged({ ...total, drawn: { lower: -0.2, upper: 1 } }, "classical")).not.toBeNull();
+  });
+
+  it("leaves nothing in that lies outside its own interval", () => {
+    const total = effect("total_effect", 0.5);
+    const wild = effect("pure_natural_direct", 1.4);
+    const told = withheldAmong([total, wild], total, { interval: "delta", errors: "classical" });
+    expect(told.map((e) => e.withheld !== null)).toEqual([false, true]);
+    expect(told[1]!.withheld).toContain("leaves out the estimate itself");
+    expect(told[1]!.estimate).toBe(1.4);
   });
 
   it("takes all four parts along where one of them has another sign", () => {
@@ -102,12 +111,12 @@ describe("the total that shares are judged by", () => {
       effect("share_mediated_interaction", 0.1),
       effect("share_pure_indirect", 0.1),
     ];
-    const told = withholdShares(four, effect("total_effect", 0.5), {
+    const told = withheldAmong(four, effect("total_effect", 0.5), {
       interval: "delta",
       errors: "classical",
     });
     expect(told.map((e) => e.withheld !== null)).toEqual([true, true, false, false]);
-    const one = withholdShares(
+    const one = withheldAmong(
       [effect("share_controlled_direct[m=1]", 0.9), effect("share_pure_indirect", -0.2)],
       effect("total_effect", 0.5),
       { interval: "delta", errors: "classical" },

@@ -15,13 +15,13 @@ const FOUR = [
 ];
 
 /**
- * Marks shares of the total effect that must not be reported: where the interval of the total contains zero, and where parts
- * have opposite signs. The numbers stay as they are.
+ * Marks what must not be reported: shares of the total effect where its interval contains zero, or where parts have opposite signs;
+ * and whatever lies outside its own interval. The numbers stay as they are.
  *
  * @param effects of one treatment, on one scale
  * @param total its total effect as a difference
  */
-export function withholdShares(
+export function withheldAmong(
   effects: readonly NaturalEffect[],
   total: NaturalEffect,
   context: Pick<SectionContext, "interval" | "errors">,
@@ -33,14 +33,20 @@ export function withholdShares(
     return found !== undefined && !(found.estimate >= 0 && found.estimate <= 1);
   };
   return effects.map((effect): NaturalEffect => {
-    if (!isShare(effect)) return effect;
+    const interval = leavesOut(chosenLimits(effect, context), effect.estimate)
+      ? WITHHELD.interval
+      : null;
+    if (!isShare(effect)) return { ...effect, withheld: interval };
     const held = /\[.*$/.exec(effect.name)?.[0] ?? "";
     const four = held !== "" && effect.name.startsWith("share");
     const opposite =
       outside(effect.name) || (four && FOUR.some((name) => outside(name + held) || outside(name)));
-    return { ...effect, withheld: zero ?? (opposite ? WITHHELD.parts : null) };
+    return { ...effect, withheld: zero ?? (opposite ? WITHHELD.parts : interval) };
   });
 }
+
+const leavesOut = (limits: { lower: number; upper: number } | null, estimate: number): boolean =>
+  limits !== null && (limits.lower > estimate || limits.upper < estimate);
 
 /** Limits under the chosen interval: resamples or draws where there are any, else those of the chosen errors. */
 function chosenLimits(

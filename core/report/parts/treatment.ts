@@ -1,5 +1,5 @@
 import type { NaturalEffect, NaturalEffectsEvidence, PotentialMean } from "../../estimators";
-import { isBootstrap, percent, SUMMARY } from "../../evidence";
+import { isBootstrap, isReported, percent, SUMMARY, withheldNotes } from "../../evidence";
 import {
   heading,
   limits,
@@ -123,27 +123,18 @@ function tableOf(
       limits(`${percent(evidence.settings.level)} % CI`),
       number("p"),
     ],
-    items.filter(isTold).map((e): Row => {
-      const found = limitsOf(e, context);
-      return row(
-        cell.words(sentence(e.words)),
-        cell.number(e.estimate, 3),
-        cell.number(found?.se, 3),
-        cell.limits(found?.lower, found?.upper),
-        cell.p(tested ? found?.p : null, found?.pIsBound),
-      );
-    }),
-    notReported(items),
+    items
+      .filter((e) => !("withheld" in e) || isReported(e))
+      .map((e): Row => {
+        const found = limitsOf(e, context);
+        return row(
+          cell.words(sentence(e.words)),
+          cell.number(e.estimate, 3),
+          cell.number(found?.se, 3),
+          cell.limits(found?.lower, found?.upper),
+          cell.p(tested ? found?.p : null, found?.pIsBound),
+        );
+      }),
+    withheldNotes(items.filter((e) => "withheld" in e)),
   );
-}
-
-const isTold = (e: NaturalEffect | PotentialMean): boolean =>
-  !("withheld" in e) || e.withheld === null;
-
-/** Why some shares are not among them; each reason once. */
-function notReported(items: readonly (NaturalEffect | PotentialMean)[]): string[] {
-  const reasons = new Set(
-    items.flatMap((e) => ("withheld" in e && e.withheld ? [e.withheld] : [])),
-  );
-  return reasons.size > 0 ? [`Shares that are not reported: ${[...reasons].join(" ")}`] : [];
 }
