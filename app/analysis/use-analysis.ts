@@ -1,12 +1,11 @@
-import { startTransition, useEffect, useState } from "react";
+import { useCallback, useSyncExternalStore } from "react";
 import type { Analysis, AnalysisState } from "./analysis";
 
 const whole = (state: AnalysisState): AnalysisState => state;
 
 /**
  * What the analysis tells, read where it is shown: a component that asks for a part of it is drawn again when that part
- * changes, not with every batch of replicates. What is told is drawn as a transition: a letter typed meanwhile goes first.
- * @param analysis the same one as long as the component lives
+ * changes, not with every batch of replicates.
  * @param select which part; it gives the same value (by identity) as long as nothing it looks at has changed
  */
 export function useAnalysis(analysis: Analysis): AnalysisState;
@@ -15,18 +14,6 @@ export function useAnalysis(
   analysis: Analysis,
   select: (state: AnalysisState) => unknown = whole,
 ): unknown {
-  const [held, setHeld] = useState(analysis.snapshot);
-  useEffect(() => {
-    const take = (): void =>
-      startTransition(() =>
-        setHeld((was) => {
-          const now = analysis.snapshot();
-          return Object.is(select(was), select(now)) ? was : now;
-        }),
-      );
-    // Something may have been told between drawing and here.
-    take();
-    return analysis.subscribe(take);
-  }, [analysis, select]);
-  return select(held);
+  const read = useCallback(() => select(analysis.snapshot()), [analysis, select]);
+  return useSyncExternalStore(analysis.subscribe, read, read);
 }

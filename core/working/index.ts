@@ -8,4 +8,5 @@ export { alphaWorking } from "./measure";
 export { measurementWorking } from "./measurement";
 export { naturalWorking } from "./natural";
 export { regionWorking } from "./region";
+export { slopeWorking } from "./slope";
 export type * from "./types";

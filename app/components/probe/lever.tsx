@@ -1,5 +1,5 @@
 import { useRef, useState } from "react";
-import { pClause, plain, regionWorking } from "../../../core";
+import { pClause, plain, regionWorking, slopeWorking } from "../../../core";
 import { WorkingView } from "../working/working-view";
 import { LeverPlot } from "./lever-plot";
 import { LeverSide, type LeverProps } from "./lever-side";
@@ -46,6 +46,10 @@ export function Lever(props: LeverProps) {
             />
           )}
         </Pictures>
+        <WorkingView
+          working={slopeWorking(moderation, place, evidence)}
+          summary="Show the working of the slope"
+        />
         {region && <WorkingView working={region} summary="Show the working of the region" />}
       </div>
       <LeverSide {...props} {...{ lever, shown, setShown, figure }} />
