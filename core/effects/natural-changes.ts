@@ -125,6 +125,7 @@ function quantityOf(
     via,
     of: null,
     averaged: true,
+    ...(changes.some((c) => c.between === null) ? { fromDifferences: true } : {}),
     expression,
   };
 }

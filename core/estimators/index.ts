@@ -16,3 +16,4 @@ export type * from "./response-types";
 export type * from "./sections";
 export type * from "./composite-types";
 export type * from "./structure-types";
+export { naturalLimits, type NaturalLimits } from "./natural-limits";

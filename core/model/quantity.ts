@@ -56,6 +56,8 @@ export interface Quantity {
   by?: string[];
   /** Moderated effects: averaged over the cases of the sample. */
   averaged?: boolean;
+  /** A derivative that is taken from values around what each row has. */
+  fromDifferences?: true;
   /** A product of coefficients on the scale of the model, beside effects that are differences of means. */
   linkScale?: boolean;
 }

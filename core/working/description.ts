@@ -41,8 +41,9 @@ function centreAndSpread({ n, mean, sd, median }: Described): WorkingStep[] {
       numbers:
         n % 2 === 1
           ? `Value ${(n + 1) / 2} of ${n} in order: ${plain(median)}`
-          : `Halfway between values ${n / 2} and ${n / 2 + 1} of ${n} in order: ${plain(median)}. Percentages in between by the rule (n + 1) p.`,
-      source: null,
+          : `Halfway between values ${n / 2} and ${n / 2 + 1} of ${n} in order: ${plain(median)}`,
+      source:
+        "Other percentages at place (n + 1) p, in between where that is no whole number (Hyndman & Fan 1996, type 6)",
     });
   return list;
 }

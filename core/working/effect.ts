@@ -50,13 +50,13 @@ function rowsWords({ sample, unit, estimator }: Evidence): string {
 const firstFew = (rows: readonly number[]): string =>
   rows.length > 8 ? `${rows.slice(0, 8).join(", ")}, …` : rows.join(", ");
 
-/** Means with a moderator somewhat above and below what it is. */
-const SHIFTED = /[+−] [\d.]+ SD\)/;
-
 const DERIVATIVE =
   "A derivative from six values around what each row has, each a mean over all rows; exact up to the sixth degree (Abramowitz & Stegun 1972, table 25.2).";
 
-function estimateStep({ made, estimate }: EffectEvidence, evidence: Evidence): WorkingStep {
+function estimateStep(
+  { made, estimate, fromDifferences }: EffectEvidence,
+  evidence: Evidence,
+): WorkingStep {
   const single = made.numbers === plain(estimate);
   const product = made.formula.includes(" × ") && /b\([^)]* × /.test(made.formula);
   return {
@@ -65,7 +65,7 @@ function estimateStep({ made, estimate }: EffectEvidence, evidence: Evidence): W
     numbers: single ? plain(estimate) : `${made.numbers} = ${plain(estimate)}`,
     source: product
       ? "What enters products is taken about its mean: b of a moderated path is its slope where the moderators are at their means."
-      : SHIFTED.test(made.formula)
+      : fromDifferences
         ? DERIVATIVE
         : evidence.estimator.id === "least_squares" && single
           ? "A coefficient of its equation, by least squares."

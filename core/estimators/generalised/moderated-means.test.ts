@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Evidence, HypothesisEvidence } from "../../evidence";
 import { analyseMade, normals } from "../../test-kit";
+import { effectWorking } from "../../working";
 import type { ResponseSection } from "../response-types";
 
 const N = 240;
@@ -160,6 +161,10 @@ describe("a moderated path to a yes/no response", () => {
     expect(lower!).toBeLessThan(estimate!);
     expect(upper!).toBeGreaterThan(estimate!);
     const own = evidence.effects.find((e) => e.id === h2.effects[0])!;
+    // Six means, said to be a derivative; the difference of two values is said to be nothing of the kind.
+    const [made] = effectWorking(own, evidence).steps;
+    expect(made!.formula!.split("mean(")).toHaveLength(13);
+    expect(made!.source).toContain("derivative");
     // The faster means of resamples lose no more than the shift divided by its step lets them.
     expect(Math.abs(own.bootstrap!.bias)).toBeLessThan(own.bootstrap!.se! / 3);
     expect(own.bootstrap!.se!).toBeCloseTo(own.delta.joint.classical!.se, 1);
@@ -190,6 +195,8 @@ describe("a moderated path to a yes/no response", () => {
     );
     const { natural, changes } = sectionOf(evidence);
     expect(natural.map((n) => n.at?.level ?? null)).toEqual([null, ...CLUBS]);
+    const told = evidence.effects.find((e) => e.id === claimOf(evidence, "H2").effects[0])!;
+    expect(effectWorking(told, evidence).steps[0]!.source).toBeNull();
     const change = changes.find((c) => c.upperWords === "west" && c.lowerWords === "north")!;
     const own = change.effects.find((e) => e.name === "total_natural_indirect")!;
     const claim = claimOf(evidence, "H2").claim!;

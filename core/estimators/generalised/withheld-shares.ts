@@ -1,6 +1,6 @@
-import { isBootstrap, SUMMARY } from "../../inference";
 import { WITHHELD } from "../../wording";
 import type { SectionContext } from "../engine";
+import { naturalLimits } from "../natural-limits";
 import type { NaturalEffect } from "../response-types";
 
 export const isShare = ({ name }: Pick<NaturalEffect, "name">): boolean =>
@@ -26,14 +26,14 @@ export function withheldAmong(
   total: NaturalEffect,
   context: Pick<SectionContext, "interval" | "errors">,
 ): NaturalEffect[] {
-  const limits = chosenLimits(total, context);
+  const limits = naturalLimits(total, context);
   const zero = limits && !(limits.lower > 0 || limits.upper < 0) ? WITHHELD.zero("total") : null;
   const outside = (name: string): boolean => {
     const found = effects.find((e) => e.name === name);
     return found !== undefined && !(found.estimate >= 0 && found.estimate <= 1);
   };
   return effects.map((effect): NaturalEffect => {
-    const interval = leavesOut(chosenLimits(effect, context), effect.estimate)
+    const interval = leavesOut(naturalLimits(effect, context), effect.estimate)
       ? WITHHELD.interval
       : null;
     if (!isShare(effect)) return { ...effect, withheld: interval };
@@ -47,14 +47,3 @@ export function withheldAmong(
 
 const leavesOut = (limits: { lower: number; upper: number } | null, estimate: number): boolean =>
   limits !== null && (limits.lower > estimate || limits.upper < estimate);
-
-/** Limits under the chosen interval: resamples or draws where there are any, else those of the chosen errors. */
-function chosenLimits(
-  { drawn, bootstrap, model, robust }: NaturalEffect,
-  { interval, errors }: Pick<SectionContext, "interval" | "errors">,
-): { lower: number; upper: number } | null {
-  const resampled = isBootstrap(interval)
-    ? (bootstrap?.[SUMMARY[interval]] ?? bootstrap?.percentile)
-    : null;
-  return drawn ?? resampled ?? (errors === "HC0" ? robust : model);
-}

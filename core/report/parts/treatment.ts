@@ -1,5 +1,10 @@
-import type { NaturalEffect, NaturalEffectsEvidence, PotentialMean } from "../../estimators";
-import { isBootstrap, isReported, percent, SUMMARY, withheldNotes } from "../../evidence";
+import {
+  naturalLimits,
+  type NaturalEffect,
+  type NaturalEffectsEvidence,
+  type PotentialMean,
+} from "../../estimators";
+import { isReported, percent, withheldNotes } from "../../evidence";
 import {
   heading,
   limits,
@@ -49,31 +54,6 @@ export const treatment: Part = (context) => {
       : []),
   ];
 };
-
-/** Limits under the chosen interval: resamples or draws where there are any, else those of the chosen errors. */
-function limitsOf(effect: NaturalEffect | PotentialMean, { evidence }: ReportContext) {
-  const { interval } = evidence.settings;
-  const { bootstrap, drawn } = effect;
-  const analytic = (evidence.errors === "classical" ? effect.model : effect.robust) ?? effect.model;
-  if (drawn) return { se: analytic?.se ?? null, ...drawn, p: null, pIsBound: false };
-  // The percentile interval stands in for those that such means do not have.
-  const found =
-    bootstrap && isBootstrap(interval)
-      ? (bootstrap[SUMMARY[interval]] ?? bootstrap.percentile)
-      : null;
-  if (bootstrap && found) {
-    const { lower, upper, pIsBound, pTwoSided } = found;
-    // Where all resamples lie on one side, p is only known to be below one in so many.
-    return {
-      se: bootstrap.se,
-      lower,
-      upper,
-      p: pIsBound ? 1 / bootstrap.used : pTwoSided,
-      pIsBound,
-    };
-  }
-  return analytic && { ...analytic, pIsBound: false };
-}
 
 function meansTable(n: NaturalEffectsEvidence, i: number, context: ReportContext): Block {
   return tableOf(
@@ -126,7 +106,10 @@ function tableOf(
     items
       .filter((e) => !("withheld" in e) || isReported(e))
       .map((e): Row => {
-        const found = limitsOf(e, context);
+        const found = naturalLimits(e, {
+          interval: evidence.settings.interval,
+          errors: evidence.errors,
+        });
         return row(
           cell.words(sentence(e.words)),
           cell.number(e.estimate, 3),
