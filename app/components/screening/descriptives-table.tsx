@@ -1,3 +1,4 @@
+import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Segments } from "../ui/segments";
@@ -119,15 +120,17 @@ function WorkingOfOne({ rows }: { rows: readonly Described[] }) {
     <Disclosure summary="Show the working" open={open} onOpen={setOpen}>
       {open && (
         <>
-          <Select
-            aria-label="Working of"
-            value={one.name}
-            onChange={(e) => setName(e.target.value)}
-          >
-            {rows.map((v) => (
-              <option key={v.name}>{v.name}</option>
-            ))}
-          </Select>
+          <Box sx={{ mb: 1.5 }}>
+            <Select
+              aria-label="Working of"
+              value={one.name}
+              onChange={(e) => setName(e.target.value)}
+            >
+              {rows.map((v) => (
+                <option key={v.name}>{v.name}</option>
+              ))}
+            </Select>
+          </Box>
           <Steps working={descriptionWorking(one)} />
         </>
       )}
