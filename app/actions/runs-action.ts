@@ -15,10 +15,18 @@ const RunsRequest = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("remove"), id: z.string() }),
 ]);
 
+/** How a request ended: where nothing was written, why. */
+export type RunsOutcome = { ok: true } | { ok: false; message: string };
+
 /** Keeps a run under a name, or removes one. @throws when the request is neither */
-export async function runsAction(study: string, body: unknown): Promise<{ ok: true }> {
+export async function runsAction(study: string, body: unknown): Promise<RunsOutcome> {
   const request = RunsRequest.parse(body);
-  if (request.intent === "keep") await keepRun(study, request.name, request.run, request.evidence);
-  else await removeRun(request.id);
-  return { ok: true };
+  try {
+    if (request.intent === "keep")
+      await keepRun(study, request.name, request.run, request.evidence);
+    else await removeRun(request.id);
+    return { ok: true };
+  } catch (error) {
+    return { ok: false, message: error instanceof Error ? error.message : String(error) };
+  }
 }

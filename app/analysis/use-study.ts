@@ -1,13 +1,13 @@
 import {
+  startTransition,
   useCallback,
   useEffect,
   useMemo,
-  useRef,
   useState,
   type Dispatch,
   type SetStateAction,
 } from "react";
-import { useFetcher, useOutletContext } from "react-router";
+import { useOutletContext } from "react-router";
 import {
   buildDataset,
   linesOf,
@@ -17,6 +17,7 @@ import {
   type Table,
 } from "../../core";
 import { TAB, type StoredStudy } from "../storage/database";
+import { useAsk } from "../actions/asking";
 import type { StudyOutcome } from "../actions/study-action";
 import { keepStrip } from "../storage/studies";
 import { Analysis } from "./analysis";
@@ -129,25 +130,17 @@ function useWriting(
   { id, definition: stored }: StoredStudy,
   setDefinition: Dispatch<SetStateAction<StudyDefinition>>,
 ) {
-  const fetcher = useFetcher<StudyOutcome>({ key: `write ${id}` });
-  const submit = useRef(fetcher.submit);
+  const ask = useAsk<StudyOutcome>(`write ${id}`);
+  const [lost, setLost] = useState<Partial<StudyDefinition> | null>(null);
   const [writer] = useState(
     () =>
-      new Writer(id, stored, (request) =>
-        submit.current(JSON.stringify(request), {
-          method: "post",
-          action: `/study/${id}`,
-          encType: "application/json",
-        }),
-      ),
+      new Writer(id, stored, async (request) => {
+        const outcome = await ask(request, `/study/${id}`);
+        // A transition, so that it is drawn with the state that was read after the change, or after it.
+        if (outcome?.ok && outcome.lost) startTransition(() => setLost(outcome.lost));
+        return outcome;
+      }),
   );
-  useEffect(() => {
-    submit.current = fetcher.submit;
-  });
-  const { data: outcome, state } = fetcher;
-  useEffect(() => {
-    if (outcome) writer.settle(outcome);
-  }, [outcome, writer]);
   // A state that this tab did not type. The writer hears of it after it has been drawn: what is typed before that was typed over
   // the state before. It hears what was drawn, not what is stored, since what waited to be written may have been sent by then.
   const [shown, setShown] = useState<StudyDefinition | null>(null);
@@ -158,7 +151,6 @@ function useWriting(
   useEffect(() => {
     if (shown) writer.seen(shown);
   }, [shown, writer]);
-  const lost = state === "idle" && outcome?.ok ? outcome.lost : null;
   useEffect(() => {
     // Where another tab's version stands, the screen shows that; this tab's is kept beside it.
     if (lost) show(writer.over(stored));

@@ -9,13 +9,21 @@ vi.stubGlobal("localStorage", {
 });
 const { Writer } = await import("./writer");
 type Request = import("./writer").WriteRequest;
+type StudyOutcome = import("../actions/study-action").StudyOutcome;
 
 const start = { ...newDefinition("Study", []), theory: "H1: x raises y" };
 let sent: Request[] = [];
-const writer = () => new Writer("s", start, async (request) => void sent.push(request));
+/** How the next writes end; nobody knows where nothing is said. */
+let endings: (StudyOutcome | null)[] = [];
+const writer = () =>
+  new Writer("s", start, async (request) => {
+    sent.push(request);
+    return endings.shift() ?? null;
+  });
 
 beforeEach(() => {
   sent = [];
+  endings = [];
   notes.clear();
   vi.useFakeTimers();
 });
@@ -49,7 +57,7 @@ describe("writing a study down", () => {
     const one = new Writer(
       "s",
       start,
-      () => new Promise<void>((resolve) => (through = () => resolve())),
+      () => new Promise<null>((resolve) => (through = () => resolve(null))),
     );
     const noted = () => JSON.parse(notes.get("hebel-pending s")!) as unknown;
     const first = { patch: { theory: "a" }, base: { theory: start.theory } };
@@ -82,14 +90,62 @@ describe("writing a study down", () => {
 
   it("says what could not be written and takes it along with the next attempt", async () => {
     const one = writer();
+    endings = [
+      { ok: false, message: "full", patch: { theory: "typed" } },
+      { ok: true, lost: null },
+    ];
     one.edit({ theory: "typed" }, "theory", "");
     await one.flush();
-    one.settle({ ok: false, message: "full", patch: { theory: "typed" } });
     expect(one.snapshot().problem).toBe("full");
     one.edit({ title: "more" }, "title", "");
     await one.flush();
     expect(sent[1]!.patch).toEqual({ theory: "typed", title: "more" });
-    one.settle({ ok: true, lost: null });
+    expect(one.snapshot().problem).toBeNull();
+    one.retry();
+    expect(sent[2]!.patch).toEqual({});
+  });
+
+  it("takes along what failed while the next change was waiting or on its way", async () => {
+    const ends: ((outcome: StudyOutcome) => void)[] = [];
+    const one = new Writer("s", start, (request) => {
+      sent.push(request);
+      return new Promise((resolve) => ends.push(resolve));
+    });
+    const failure = { ok: false, message: "full", patch: {} } as const;
+    one.edit({ theory: "a", unit: "choir" }, "theory", "");
+    void one.flush();
+    one.edit({ title: "b" }, "title", "");
+    void one.flush();
+    one.edit({ theory: "ab" }, "theory", "");
+    ends[0]!(failure);
+    await vi.advanceTimersByTimeAsync(0);
+    ends[1]!({ ok: true, lost: null });
+    await vi.advanceTimersByTimeAsync(0);
+    // The title is through, the first change is not.
+    expect(one.snapshot().problem).toBe("full");
+    void one.flush();
+    expect(sent[2]!.patch).toEqual({ theory: "ab", unit: "choir" });
+    ends[2]!({ ok: true, lost: null });
+    await vi.advanceTimersByTimeAsync(0);
+    expect(one.snapshot().problem).toBeNull();
+    one.retry();
+    expect(sent[3]!.patch).toEqual({});
+  });
+
+  it("does not write again what failed once it has been typed over", async () => {
+    const ends: ((outcome: StudyOutcome) => void)[] = [];
+    const one = new Writer("s", start, (request) => {
+      sent.push(request);
+      return new Promise((resolve) => ends.push(resolve));
+    });
+    one.edit({ theory: "a" }, "theory", "");
+    void one.flush();
+    one.edit({ theory: "ab" }, "theory", "");
+    void one.flush();
+    ends[1]!({ ok: true, lost: null });
+    await vi.advanceTimersByTimeAsync(0);
+    ends[0]!({ ok: false, message: "full", patch: { theory: "a" } });
+    await vi.advanceTimersByTimeAsync(0);
     expect(one.snapshot().problem).toBeNull();
     one.retry();
     expect(sent[2]!.patch).toEqual({});
@@ -133,12 +189,18 @@ describe("writing a study down", () => {
     expect(sent[1]!.base).toEqual({ theory: "mine" });
   });
 
-  it("tells of a version that another tab's has replaced, until it is dismissed", () => {
+  it("tells of a version that another tab's has replaced, until it is dismissed", async () => {
     const one = writer();
     const heard = vi.fn();
     one.subscribe(heard);
-    one.settle({ ok: true, lost: { theory: "mine" } });
-    one.settle({ ok: true, lost: null });
+    endings = [
+      { ok: true, lost: { theory: "mine" } },
+      { ok: true, lost: null },
+    ];
+    one.edit({ theory: "mine" }, "theory", "");
+    await one.flush();
+    one.edit({ title: "more" }, "title", "");
+    await one.flush();
     expect(one.snapshot().lost).toEqual({ theory: "mine" });
     one.dismiss();
     expect(one.snapshot().lost).toBeNull();

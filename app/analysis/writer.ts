@@ -48,12 +48,12 @@ export class Writer {
 
   /**
    * @param known the study as this tab last wrote or saw it
-   * @param send hands a change to the store, and resolves when it is through
+   * @param send hands a change to the store, and resolves with how that ended when it is through; null where nobody knows
    */
   constructor(
     private readonly id: string,
     private known: StudyDefinition,
-    private readonly send: (request: WriteRequest) => Promise<void>,
+    private readonly send: (request: WriteRequest) => Promise<StudyOutcome | null>,
   ) {}
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -91,27 +91,41 @@ export class Writer {
     if (!waiting) return;
     clearTimeout(waiting.timer);
     this.waiting = null;
-    const { patch, kind, why, base } = waiting;
+    const { kind, why, base } = waiting;
+    const patch = { ...this.unwritten, ...waiting.patch };
     this.known = { ...this.known, ...patch };
     this.sentSince = { ...this.sentSince, ...patch };
     const change: Change = { patch, base };
     this.onTheirWay = [...this.onTheirWay, change];
     try {
-      await this.send({ intent: "change", patch, kind, why, base });
+      const outcome = await this.send({ intent: "change", patch, kind, why, base });
+      if (outcome) this.settle(outcome, patch);
     } finally {
       this.onTheirWay = this.onTheirWay.filter((other) => other !== change);
     }
   };
 
-  /** How a write ended. */
-  settle(outcome: StudyOutcome): void {
+  /** What was sent before a failure was known did not take along what failed. */
+  private settle(outcome: StudyOutcome, patch: Patch): void {
     if (outcome.ok) {
-      this.unwritten = {};
-      this.publish({ problem: null, lost: outcome.lost ?? this.state.lost });
+      this.unwritten = without(this.unwritten, patch);
+      const through = Object.keys(this.unwritten).length === 0;
+      const lost = outcome.lost ?? this.state.lost;
+      this.publish({ lost, ...(through ? { problem: null } : {}) });
     } else {
-      this.unwritten = { ...this.unwritten, ...outcome.patch };
-      this.publish({ problem: outcome.message });
+      // What has been typed over since is not written again.
+      const latest = pickOf(this.known, patch);
+      const failed = Object.entries(patch).filter(
+        ([key, value]) => latest[key as keyof Patch] === value,
+      );
+      this.unwritten = { ...this.unwritten, ...Object.fromEntries(failed) };
+      if (failed.length > 0 || Object.keys(patch).length === 0) this.failed(outcome.message);
     }
+  }
+
+  /** Something else could not be written: the reader is told where failed changes are told. */
+  failed(message: string): void {
+    this.publish({ problem: message });
   }
 
   /** Tries again to write what could not be written. */
@@ -147,3 +161,7 @@ const pickOf = (definition: StudyDefinition, keys: Patch): Patch =>
   Object.fromEntries(
     (Object.keys(keys) as (keyof StudyDefinition)[]).map((key) => [key, definition[key]]),
   );
+
+/** A patch without the parts that another one has as well. */
+const without = (patch: Patch, other: Patch): Patch =>
+  Object.fromEntries(Object.entries(patch).filter(([key]) => !(key in other)));

@@ -6,8 +6,9 @@ import Snackbar from "@mui/material/Snackbar";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
-import { Link, useFetcher } from "react-router";
+import { Link } from "react-router";
 import type { Route } from "./+types/shelf";
+import { answering, useAsk } from "../actions/asking";
 import { fetchDemo, shelfAction, type ShelfOutcome } from "../actions/shelf-action";
 import { AboutDialog } from "../components/frame/open-about";
 import { LookToggle } from "../components/frame/look-toggle";
@@ -34,7 +35,7 @@ export async function clientLoader() {
 clientLoader.hydrate = true as const;
 
 export const clientAction = async ({ request }: Route.ClientActionArgs) =>
-  shelfAction(await request.json());
+  answering(request, shelfAction);
 
 export const meta: Route.MetaFunction = () => [{ title: "Shelf · Hebel" }];
 
@@ -42,13 +43,12 @@ export default function Shelf({ loaderData: { entries, damaged } }: Route.Compon
   const [file, setFile] = useState<File | null>(null);
   const [about, setAbout] = useState(false);
   const [gone, setGone] = useState<string | null>(null);
-  const fetcher = useFetcher<ShelfOutcome>({ key: "shelf" });
+  const [failed, setFailed] = useState<string | null>(null);
+  const ask = useAsk<ShelfOutcome>("shelf");
   const act = (body: object): void =>
-    void fetcher.submit(JSON.stringify(body), {
-      method: "post",
-      action: "/?index",
-      encType: "application/json",
-    });
+    void ask(body, "/?index").then((outcome) =>
+      setFailed(outcome?.ok === false ? (outcome.message ?? "") : null),
+    );
   useLive(
     async () => ({
       value: (await listStudies()).map((e) => [e.study.id, e.study.revision, e.strip]),
@@ -56,7 +56,6 @@ export default function Shelf({ loaderData: { entries, damaged } }: Route.Compon
     "shelf",
   );
   useEffect(() => void engine(), []);
-  const failed = fetcher.data?.ok === false ? fetcher.data.message : undefined;
   return (
     <DropTarget>
       <Head />

@@ -1,12 +1,14 @@
 import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { data, useFetcher, useLocation } from "react-router";
+import { data, useLocation } from "react-router";
 import type { Route } from "./+types/study";
 import type { Evidence } from "../../core";
+import { answering } from "../actions/asking";
 import { studyAction } from "../actions/study-action";
 import { useForScreens } from "../analysis/for-screens";
-import { dataKeyOf, useStudyState } from "../analysis/use-study";
+import { dataKeyOf, useStudyState, type StudyContext } from "../analysis/use-study";
+import { useTell } from "../analysis/use-tell";
 import { useShortcuts } from "../commands/registry";
 import { AboutDialog } from "../components/frame/open-about";
 import { Announcer } from "../components/frame/announcer";
@@ -53,7 +55,7 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
 clientLoader.hydrate = true as const;
 
 export const clientAction = async ({ params, request }: Route.ClientActionArgs) =>
-  studyAction(params.id, await request.json());
+  answering(request, (body) => studyAction(params.id, body));
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: loaderData ? `${loaderData.study.definition.title} · Hebel` : "Hebel" },
@@ -83,7 +85,7 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
   const context = useStudyState(study, table, known);
   const forScreens = useForScreens(context);
   const [dialog, setOpen] = useState<"settings" | "palette" | "glossary" | "about" | null>(null);
-  const step = useHistory(study.id, context.writer.flush);
+  const step = useHistory(context);
   const openSettings = useCallback(() => setOpen("settings"), []);
   const [term, setTerm] = useState("");
   const openGlossary = useCallback((at = "") => {
@@ -136,19 +138,10 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
   );
 }
 
-function useHistory(id: string, flush: () => Promise<void>): (way: "undo" | "redo") => void {
-  const { submit } = useFetcher({ key: `history ${id}` });
-  return useCallback(
-    (intent) =>
-      void flush().then(() =>
-        submit(JSON.stringify({ intent }), {
-          method: "post",
-          action: `/study/${id}`,
-          encType: "application/json",
-        }),
-      ),
-    [id, flush, submit],
-  );
+function useHistory(context: StudyContext): (way: "undo" | "redo") => void {
+  const { flush } = context.writer;
+  const tell = useTell(context, "history");
+  return useCallback((intent) => void flush().then(() => tell({ intent })), [flush, tell]);
 }
 
 /** Gives the focus to the page when another screen opens, unless something on it has taken it. */

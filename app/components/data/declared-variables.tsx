@@ -2,7 +2,6 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { useFetcher } from "react-router";
 import {
   DECLARED_KINDS,
   declaredNames,
@@ -13,6 +12,7 @@ import {
   type DeclaredKind,
   type Variable,
 } from "../../../core";
+import { useTell } from "../../analysis/use-tell";
 import type { StudyContext } from "../../analysis/use-study";
 import { Entry } from "../ui/field";
 import { Labelled, Row, Wrong } from "../ui/layout";
@@ -21,8 +21,8 @@ import { TextInput } from "../ui/text-input";
 
 /** The variables of a study before there are data: what will be asked, and what answers there will be. */
 export function DeclaredVariables({ context }: { context: StudyContext }) {
-  const { definition, raw, study, writer } = context;
-  const fetcher = useFetcher({ key: `declare ${study.id}` });
+  const { definition, raw, writer } = context;
+  const tell = useTell(context, "declare");
   const [typed, setTyped] = useState("");
   const [kind, setKind] = useState<DeclaredKind>("answers");
   const [answers, setAnswers] = useState("5");
@@ -31,13 +31,7 @@ export function DeclaredVariables({ context }: { context: StudyContext }) {
     raw.columns.some((c) => c.name === (v.column ?? v.name)),
   );
   const declare = (variables: Variable[]): void =>
-    void writer.flush().then(() =>
-      fetcher.submit(JSON.stringify({ intent: "declare", variables }), {
-        method: "post",
-        action: `/study/${study.id}`,
-        encType: "application/json",
-      }),
-    );
+    void writer.flush().then(() => tell({ intent: "declare", variables }));
   const add = (): void => {
     try {
       const names = declaredNames(

@@ -3,11 +3,11 @@ import LinearProgress from "@mui/material/LinearProgress";
 import Stack from "@mui/material/Stack";
 import { proxy, transfer } from "comlink";
 import { useEffect, useRef, useState } from "react";
-import { useFetcher } from "react-router";
 import { packTable, percent, type StudyDefinition, type Table, type Variable } from "../../../core";
 import type { DataLayout } from "../../../formats";
 import type { ImportPreview } from "../../workers/importing";
 import { engine } from "../../workers/engine";
+import { useAsk } from "../../actions/asking";
 import { LayoutChoice } from "./layout-choice";
 import { Preview } from "./preview";
 import { Dialog } from "../ui/dialog";
@@ -196,21 +196,12 @@ function Misfits({ misfits }: { misfits: string[] }) {
 
 /** Puts what the worker has read on the shelf, or into a study, through the route's action. */
 function useFinish(file: File, close: () => void, replacing?: Replacing) {
-  const fetcher = useFetcher<{ ok: boolean; message?: string }>();
-  const refused = useRef(false);
-  const failed = fetcher.data?.ok === false ? (fetcher.data.message ?? "") : null;
-  useEffect(() => {
-    refused.current = failed !== null;
-  }, [failed]);
+  const ask = useAsk<{ ok: boolean; message?: string }>();
+  const [failed, setFailed] = useState<string | null>(null);
   const send = async (body: object, action: string): Promise<void> => {
-    await fetcher.submit(JSON.stringify(body), {
-      method: "post",
-      action,
-      encType: "application/json",
-    });
-    // A moment for the outcome to arrive; where it is well this place may be gone by then.
-    await new Promise((resolve) => setTimeout(resolve, 50));
-    if (!refused.current) close();
+    const outcome = await ask(body, action);
+    if (outcome?.ok === false) setFailed(outcome.message ?? "");
+    else close();
   };
   return {
     failed,

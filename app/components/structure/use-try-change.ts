@@ -1,28 +1,25 @@
 import { useState } from "react";
-import { useFetcher } from "react-router";
 import { keptRun, type ChangeEvidence } from "../../../core";
 import { useAnalysis } from "../../analysis/use-analysis";
+import { useTell } from "../../analysis/use-tell";
 import type { StudyContext } from "../../analysis/use-study";
 import { withItem, withoutItem, rewriteMeasure, removeMeasure } from "../measures/edit-measures";
 import { appendLine, freedInTheory } from "../theory/edit-text";
 
 /** Tries the theory with something changed after the fact: the run as it stands is kept, so that both can be put side by side. */
 export function useTryChange(context: StudyContext) {
-  const { definition, dataset, edit, study } = context;
+  const { definition, dataset, edit } = context;
   const { evidence } = useAnalysis(context.analysis);
-  const fetcher = useFetcher({ key: `runs ${study.id}` });
+  const tell = useTell(context, "runs", "/compare");
   const [tried, setTried] = useState<string | null>(null);
   const attempt = (theory: string, what: string, why: string): void => {
     if (evidence)
-      void fetcher.submit(
-        JSON.stringify({
-          intent: "keep",
-          name: `before: ${what}`,
-          run: keptRun(evidence, definition),
-          evidence,
-        }),
-        { method: "post", action: `/study/${study.id}/compare`, encType: "application/json" },
-      );
+      void tell({
+        intent: "keep",
+        name: `before: ${what}`,
+        run: keptRun(evidence, definition),
+        evidence,
+      });
     edit({ theory }, `change after the fact: ${what}`, why);
     setTried(what);
   };

@@ -1,0 +1,54 @@
+import { useCallback, useEffect, useRef } from "react";
+import { useFetcher } from "react-router";
+
+/** What actions have answered, by the ticket that the request bore, until who asked takes it. */
+const answers = new Map<string, unknown>();
+let asked = 0;
+
+/** A request of a route's action, sent as JSON; resolves with what the action answered once the pages have been read anew. */
+export type Ask<O> = (body: object, action: string) => Promise<O | null>;
+
+/**
+ * Asks a route's action and hears its answer where it asked. The answer is not read from the fetcher: that looks into a map which
+ * changes between drawings, so an effect that waits for it never runs where the drawing that saw it first was given up.
+ * @param key names the fetcher, so that a newer request replaces one that is still being read after
+ * @returns a function that stays the same; it resolves with null where the action redirected or never ran
+ */
+export function useAsk<O>(key?: string): Ask<O> {
+  const { submit } = useFetcher(key ? { key } : {});
+  const latest = useRef(submit);
+  useEffect(() => {
+    latest.current = submit;
+  });
+  return useCallback(async (body, action) => {
+    const ticket = String((asked += 1));
+    await latest.current(JSON.stringify({ ...body, ticket }), {
+      method: "post",
+      action,
+      encType: "application/json",
+    });
+    const answer = answers.get(ticket);
+    answers.delete(ticket);
+    return answer === undefined || answer instanceof Response ? null : (answer as O);
+  }, []);
+}
+
+/**
+ * Answers a request in a route's action: who asked hears it, and so does the router.
+ * @param body what was sent; with a ticket where `useAsk` sent it
+ */
+export async function answering<O>(
+  request: Request,
+  carryOut: (body: unknown) => Promise<O>,
+): Promise<O> {
+  const body: unknown = await request.json();
+  const outcome = await carryOut(body);
+  const ticket = ticketOf(body);
+  if (ticket !== null) answers.set(ticket, outcome);
+  return outcome;
+}
+
+const ticketOf = (body: unknown): string | null =>
+  typeof body === "object" && body !== null && "ticket" in body && typeof body.ticket === "string"
+    ? body.ticket
+    : null;

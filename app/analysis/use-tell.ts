@@ -1,0 +1,28 @@
+import { useCallback } from "react";
+import { useAsk } from "../actions/asking";
+import type { StudyContext } from "./use-study";
+
+/** Why nothing was written, where something was asked of a route's action besides a change of the study. */
+type Outcome = { ok: true } | { ok: false; message: string };
+
+/**
+ * Asks for something to be written beside the study (a run kept, a declaration, a step back); where that fails it is said where failed
+ * changes are said.
+ * @param key names the fetcher
+ * @param place the screen whose action is asked, as the end of its address; empty for the study itself
+ */
+export function useTell(
+  { study, writer }: Pick<StudyContext, "study" | "writer">,
+  key: string,
+  place = "",
+): (body: object) => Promise<void> {
+  const { id } = study;
+  const ask = useAsk<Outcome>(`${key} ${id}`);
+  return useCallback(
+    async (body) => {
+      const outcome = await ask(body, `/study/${id}${place}`);
+      if (outcome?.ok === false) writer.failed(outcome.message);
+    },
+    [ask, id, place, writer],
+  );
+}
