@@ -70,6 +70,7 @@ export interface StoredResult {
   evidence: Evidence;
   /** In bytes, roughly. */
   size: number;
+  /** When it was written; later uses stand beside it. */
   usedAt: number;
 }
 
@@ -81,6 +82,12 @@ export interface StoredReplicates {
   blocks: ReplicateBlock[];
   stopped: boolean;
   size: number;
+  usedAt: number;
+}
+
+/** When a result was last looked at, beside it: written down without writing the result again. */
+export interface StoredUse {
+  hash: string;
   usedAt: number;
 }
 
@@ -106,6 +113,7 @@ export class Database extends Dexie {
   runs!: EntityTable<StoredRun, "id">;
   results!: EntityTable<StoredResult, "hash">;
   replicates!: EntityTable<StoredReplicates, "hash">;
+  uses!: EntityTable<StoredUse, "hash">;
 
   /** @param options where the browser itself keeps nothing: a database in memory */
   constructor(options: DexieOptions = {}) {
@@ -151,11 +159,17 @@ export class Database extends Dexie {
           .toCollection()
           .modify(({ past, future }) => [...past, ...future].forEach(complete));
       });
+    // Version 5 knows sizes by an index and uses by a store of their own, so that nobody reads or writes results for them.
+    this.version(5).stores({
+      results: "hash, study, [usedAt+size]",
+      replicates: "hash, study, [usedAt+size]",
+      uses: "hash",
+    });
   }
 }
 
 /** The version of the tables that this program knows. */
-const LATEST = 4;
+const LATEST = 5;
 
 /** The studies of this browser were written by a later version of the program. */
 export class LaterVersion extends Error {

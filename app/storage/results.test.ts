@@ -125,9 +125,12 @@ describe("results", () => {
       });
     }
     // Looking at the oldest makes it the newest.
-    await database.results.update(evidenceKey(definition({ title: "0" }), "s d").hash, {
-      usedAt: 10,
-    });
+    vi.useFakeTimers({ toFake: ["setTimeout"] });
+    await findEvidence(evidenceKey(definition({ title: "0" }), "s d"));
+    await database.uses.put({ hash: "of a result that is gone", usedAt: 1 });
+    vi.advanceTimersByTime(5000);
+    vi.useRealTimers();
+    await vi.waitFor(async () => expect(await database.uses.count()).toBe(2));
     await keepReplicates(replicatesKey(analysis.prepared, "s d"), "s d", {
       blocks: [...analysis.made],
       stopped: false,
@@ -137,6 +140,7 @@ describe("results", () => {
     );
     expect(left.map((e) => e !== null)).toEqual([true, false, false, true]);
     expect(await database.replicates.count()).toBe(1);
+    expect(await database.uses.get("of a result that is gone")).toBeUndefined();
   });
 });
 

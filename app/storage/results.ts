@@ -5,8 +5,7 @@ import {
   type ReplicateBlock,
   type StudyDefinition,
 } from "../../core";
-import type { EntityTable } from "dexie";
-import { database, type StoredReplicates, type StoredResult } from "./database";
+import { database } from "./database";
 
 /** So many bytes of results are kept; the ones not looked at for longest go first. */
 const MOST_BYTES = 256 * 1024 * 1024;
@@ -74,25 +73,19 @@ export function replicatesKey(
 /** The study that a data key belongs to. */
 const studyOf = (dataKey: string): string => dataKey.split(" ")[0]!;
 
-/** So long after a result was found its use is noted: writing it down again, evidence and all, would hold up what is drawn with it. */
+/** So long after a result was found its use is noted, so that what is drawn with it need not wait. */
 const NOTED_AFTER_MS = 2000;
 
-function noteUse(table: typeof database.results | typeof database.replicates, hash: string): void {
+function noteUse(hash: string): void {
   const usedAt = Date.now();
-  setTimeout(
-    () =>
-      void (table as EntityTable<StoredResult | StoredReplicates, "hash">)
-        .update(hash, { usedAt })
-        .catch(() => undefined),
-    NOTED_AFTER_MS,
-  );
+  setTimeout(() => void database.uses.put({ hash, usedAt }).catch(() => undefined), NOTED_AFTER_MS);
 }
 
 /** The evidence of a run that was completed before; null where there is none. */
 export async function findEvidence({ hash, text }: ResultKey): Promise<Evidence | null> {
   const found = await database.results.get(hash);
   if (found?.text !== text) return null;
-  noteUse(database.results, hash);
+  noteUse(hash);
   return found.evidence;
 }
 
@@ -123,7 +116,7 @@ export interface KeptReplicates {
 export async function findReplicates({ hash, text }: ResultKey): Promise<KeptReplicates | null> {
   const found = await database.replicates.get(hash);
   if (found?.text !== text) return null;
-  noteUse(database.replicates, hash);
+  noteUse(hash);
   return { blocks: found.blocks, stopped: found.stopped };
 }
 
@@ -151,12 +144,18 @@ export async function keepReplicates(
 /** Forgets the results used least lately until the rest fits; results are a convenience, so a failure here is none. */
 async function evict(limit = MOST_BYTES): Promise<void> {
   const tables = [database.results, database.replicates] as const;
+  const uses = new Map((await database.uses.toArray()).map((u) => [u.hash, u.usedAt]));
   const kept: { forget: () => Promise<void>; size: number; usedAt: number }[] = [];
   for (const table of tables)
-    await table.each(
-      ({ hash, size, usedAt }) =>
-        void kept.push({ forget: () => table.delete(hash), size, usedAt }),
-    );
+    // Keys of the index alone: results would be many megabytes.
+    await table.orderBy("[usedAt+size]").eachKey((key, { primaryKey: hash }) => {
+      const [written, size] = key as unknown as [number, number];
+      const usedAt = Math.max(written, uses.get(hash) ?? 0);
+      uses.delete(hash);
+      kept.push({ forget: () => table.delete(hash), size, usedAt });
+    });
+  // Uses of results that are gone.
+  await database.uses.bulkDelete([...uses.keys()]);
   let total = kept.reduce((sum, { size }) => sum + size, 0);
   for (const { forget, size } of kept.sort((a, b) => a.usedAt - b.usedAt)) {
     if (total <= limit) return;
