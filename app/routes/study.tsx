@@ -99,7 +99,7 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
     [],
   );
   const close = (): void => setOpen(null);
-  useStudyCommands(context, { step, openSettings, openGlossary, openAbout, togglePalette });
+  useStudyCommands(forScreens, { step, openSettings, openGlossary, openAbout, togglePalette });
   useShortcuts();
   useLive(async () => {
     const stored = await database.studies.get(study.id);
@@ -119,8 +119,12 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
     <DropTarget>
       <SkipLink />
       <Frame>
-        <Rail context={context} />
-        <TopBar {...{ context, history, step, openSettings, openGlossary, openPalette }} />
+        <Rail context={forScreens} />
+        <TopBar
+          head={context}
+          context={forScreens}
+          {...{ history, step, openSettings, openGlossary, openPalette }}
+        />
         <Page id="main" ref={page} tabIndex={-1}>
           <StorageNotices context={context} />
           <Fault analysis={context.analysis} />

@@ -1,5 +1,5 @@
 import { VERDICT_WORDS } from "../../../core";
-import { useEffect, useState } from "react";
+import { memo, useEffect, useState } from "react";
 import type { Analysis } from "../../analysis/analysis";
 import { useAnalysis } from "../../analysis/use-analysis";
 
@@ -7,7 +7,7 @@ import { useAnalysis } from "../../analysis/use-analysis";
 const PAUSE_MS = 800;
 
 /** Tells screen readers the verdicts when they have changed and nothing is being made any more. */
-export function Announcer({ analysis }: { analysis: Analysis }) {
+export const Announcer = memo(function Announcer({ analysis }: { analysis: Analysis }) {
   const { evidence, status, problem } = useAnalysis(analysis);
   const [said, setSaid] = useState("");
   const busy = status === "resampling" || status === "estimating";
@@ -26,4 +26,4 @@ export function Announcer({ analysis }: { analysis: Analysis }) {
       {said}
     </div>
   );
-}
+});

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { memo, useCallback, useEffect, useRef, useState } from "react";
 import { Link, NavLink, useLocation } from "react-router";
 import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
@@ -55,7 +55,7 @@ const StageLink = styled(NavLink)({
 });
 
 /** The stages of the work, each with its state. */
-export function Rail({ context }: { context: StudyContext }) {
+export const Rail = memo(function Rail({ context }: { context: StudyContext }) {
   const states = useAnalysis(
     context.analysis,
     useCallback((state) => stagesOf(context, state).join(" "), [context]),
@@ -97,7 +97,7 @@ export function Rail({ context }: { context: StudyContext }) {
       </ol>
     </Nav>
   );
-}
+});
 
 /** So long, milliseconds, after a study was opened the other screens are fetched: not while the first is being drawn. */
 const SETTLED_AFTER = 1000;

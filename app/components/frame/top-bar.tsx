@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
+import { memo } from "react";
 import { Link } from "react-router";
 import { engines, INTERVAL_WORDS, percent, thousands, type Evidence } from "../../../core";
 import type { AnalysisState } from "../../analysis/analysis";
@@ -14,6 +15,7 @@ import { TextInput } from "../ui/text-input";
 import { LookToggle } from "./look-toggle";
 
 interface Props {
+  /** The study as the screens get it: letters of the title come a moment later. */
   context: StudyContext;
   history: { undo: number; redo: number };
   step: (way: "undo" | "redo") => void;
@@ -25,10 +27,7 @@ interface Props {
 const sampleSize = ({ evidence }: AnalysisState) => evidence?.sample.n;
 
 /** Study, sample and run: what a reader must know before any number. */
-export function TopBar(props: Props) {
-  const { context, history, step, openSettings, openGlossary, openPalette } = props;
-  const { definition, study, analysis } = context;
-  const n = useAnalysis(analysis, sampleSize);
+export function TopBar({ head, ...tools }: Props & { head: StudyContext }) {
   return (
     <Stack
       component="header"
@@ -48,7 +47,19 @@ export function TopBar(props: Props) {
         "@media print": { display: "none" },
       }}
     >
-      <TitleAndQuestion context={context} />
+      <TitleAndQuestion context={head} />
+      <Tools {...tools} />
+    </Stack>
+  );
+}
+
+/** All but what is typed in the head: not drawn again with every letter. */
+const Tools = memo(function Tools(props: Props) {
+  const { context, history, step, openSettings, openGlossary, openPalette } = props;
+  const { definition, study, analysis } = context;
+  const n = useAnalysis(analysis, sampleSize);
+  return (
+    <>
       <span>
         <IconAction
           name="Undo"
@@ -93,9 +104,9 @@ export function TopBar(props: Props) {
         Ctrl K
       </Button>
       <Progress context={context} />
-    </Stack>
+    </>
   );
-}
+});
 
 function TitleAndQuestion({ context: { definition, edit } }: { context: StudyContext }) {
   return (
