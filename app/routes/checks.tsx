@@ -2,7 +2,7 @@ import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
-import { equationsOf, listed, variablesOf, VERDICT_WORDS } from "../../core";
+import { checksWorking, equationsOf, listed, variablesOf, VERDICT_WORDS } from "../../core";
 import { Link } from "react-router";
 import { influentialRows, plain, type EquationEvidence, type Evidence } from "../../core";
 import { useResiduals } from "../analysis/use-data-evidence";
@@ -21,6 +21,7 @@ import { isWaiting } from "../components/frame/fault";
 import { Empty } from "../components/ui/empty";
 import { Waiting } from "../components/ui/waiting";
 import { Screen } from "../components/ui/layout";
+import { WorkingView } from "../components/ui/working-view";
 
 /** What the estimates rest on: sample, collinearity, residuals, single rows, suppression. */
 export default function Checks() {
@@ -107,6 +108,7 @@ function EquationChecks({
   equation: EquationEvidence;
 }) {
   const residuals = useResiduals(context, equation.outcome);
+  const working = checksWorking(equation);
   const robust = useAnalysis(context.analysis, errorsOf) !== "classical";
   const named = new Set(
     (equation.checks?.topCook ?? []).filter((r) => r.cook > 4 / equation.n).map((r) => r.row),
@@ -136,6 +138,7 @@ function EquationChecks({
           <ResidualFigure residuals={residuals} named={named} />
         )}
       </Columns>
+      {working && <WorkingView working={working} summary="Show the working of these checks" />}
     </Part>
   );
 }

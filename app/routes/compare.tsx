@@ -2,12 +2,20 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
-import { plain, ROBUST_RESAMPLES, thousands, type Specification, VERDICT_WORDS } from "../../core";
+import {
+  plain,
+  ROBUST_RESAMPLES,
+  specificationWorking,
+  thousands,
+  type Specification,
+  VERDICT_WORDS,
+} from "../../core";
 import { useRobustness } from "../analysis/use-robustness";
 import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy } from "../analysis/use-study";
 import type { Route } from "./+types/compare";
 import { KeptRuns } from "../components/checks/kept-runs";
+import { answering } from "../actions/asking";
 import { runsAction } from "../actions/runs-action";
 import { listRuns } from "../storage/studies";
 import { VerdictMark } from "../components/verdict";
@@ -18,7 +26,7 @@ import { Waiting } from "../components/ui/waiting";
 import { Note, Screen, ScreenHead } from "../components/ui/layout";
 import { NumberTable } from "../components/ui/number-table";
 
-const WIDTH = 150;
+const WIDTH = 104;
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   return { runs: await listRuns(params.id) };
@@ -26,7 +34,7 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
 clientLoader.hydrate = true as const;
 
 export const clientAction = async ({ params, request }: Route.ClientActionArgs) =>
-  runsAction(params.id, await request.json());
+  answering(request, (body) => runsAction(params.id, body));
 
 export default function Compare({ loaderData }: Route.ComponentProps) {
   const context = useStudy();
@@ -132,7 +140,7 @@ function RobustnessTable({ specifications, sentences }: TableProps) {
         "specification",
         "n",
         ...sentences.map(({ label, sentence }) => (
-          <Box key={label} sx={{ whiteSpace: "normal", minWidth: 220, maxWidth: 300 }}>
+          <Box key={label} sx={{ whiteSpace: "normal", minWidth: 150, maxWidth: 300 }}>
             <strong>{label}</strong> {sentence}
           </Box>
         )),
@@ -142,8 +150,9 @@ function RobustnessTable({ specifications, sentences }: TableProps) {
       rows={specifications.map((s) => ({
         key: s.name,
         marked: s.claims.some((claim) => claim.differs),
+        ...(s.problem === null && { working: () => specificationWorking(s, specifications[0]) }),
         cells: [
-          s.name,
+          { shown: <Box sx={{ minWidth: 136 }}>{s.name}</Box>, value: s.name },
           s.n === null ? null : { shown: String(s.n), value: s.n },
           ...(s.problem ? [{ shown: s.problem, value: s.problem, span: sentences.length }] : []),
           ...s.claims.map((claim) => ({

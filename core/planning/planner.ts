@@ -28,6 +28,8 @@ export interface PlanFound {
   point: PlannedPoint;
   /** Exact power by sentence, where there is one. */
   exact: (number | null)[];
+  /** What that is the power of; for the working. */
+  forms?: (ExactPower | null)[];
 }
 
 /** What a plan says before anything is simulated: plain data, so that a worker can find it. */
@@ -81,6 +83,7 @@ export class Planner {
       ? {
           point: pointOf(this.basis.labels, this.basis.truths, pieces),
           exact: this.exactAt(people),
+          forms: this.basis.exact,
         }
       : null;
   }

@@ -1,10 +1,8 @@
 import { plain, type DataEvidence } from "../evidence";
+import { operand } from "./paper";
 import type { Working, WorkingStep } from "./types";
 
 type Described = DataEvidence["descriptives"][string];
-
-/** A value that is negative stands in brackets within a difference. */
-const operand = (value: number): string => (value < 0 ? `(${plain(value)})` : plain(value));
 
 const JOANES = "Joanes & Gill 1998, The Statistician 47";
 

@@ -110,7 +110,8 @@ function errorStep(
       };
 }
 
-const ERROR_SOURCES: Record<string, string> = {
+/** Who robust errors go back to. */
+export const ERROR_SOURCES: Record<string, string> = {
   HC0: "White 1980, Econometrica 48",
   HC1: "MacKinnon & White 1985, J Econometrics 29",
   HC2: "MacKinnon & White 1985, J Econometrics 29",

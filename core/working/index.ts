@@ -1,12 +1,30 @@
+export { arrowWorking } from "./arrow";
+export { checksWorking } from "./check";
+export { claimWorking } from "./claim";
+export { runEffectWorking, specificationWorking } from "./compared";
+export {
+  exactFitWorking,
+  measuredAlikeWorking,
+  permutationWorking,
+  predictionWorking,
+} from "./composite-fit";
 export { compositeMeasurementWorking, compositePathsWorking } from "./composites";
+export { correlationWorking } from "./correlation";
 export { descriptionWorking } from "./description";
+export { changeWorking, differenceWorking, invarianceWorking } from "./difference";
+export { distanceWorking } from "./distance";
 export { eValueWorking, type EValueParts } from "./e-value";
 export { effectWorking } from "./effect";
-export { equationWorking } from "./equation";
+export { equationWorking, termWorking } from "./equation";
 export { fitWorking } from "./fit";
+export { itemWorking } from "./item";
+export { linkProductWorking, responseInteractionWorking } from "./link-product";
 export { alphaWorking } from "./measure";
 export { measurementWorking } from "./measurement";
 export { naturalWorking } from "./natural";
+export { plannedWorking } from "./planned";
 export { regionWorking } from "./region";
+export { coefficientWorking } from "./response";
+export { leftOutWorking, sensitivityWorking } from "./sensitivity";
 export { slopeWorking } from "./slope";
 export type * from "./types";

@@ -1,5 +1,6 @@
 import { plain } from "../evidence";
 import type { EffectScale, NaturalEffect, NaturalEffectsEvidence } from "../estimators";
+import { operand } from "./paper";
 import type { Working, WorkingStep } from "./types";
 
 /** Two potential means by their place: the outcome under a value, the mediator as under another. */
@@ -20,9 +21,6 @@ const SCALES: Partial<Record<EffectScale, (a: string, b: string) => string>> = {
   mean_ratio: (a, b) => `${a} / ${b}`,
   odds_ratio: (a, b) => `(${a} / (1 − ${a})) / (${b} / (1 − ${b}))`,
 };
-
-/** As an operand: what is negative stands in brackets. */
-const operand = (value: number): string => (value < 0 ? `(${plain(value)})` : plain(value));
 
 const SOURCE = "Robins & Greenland 1992, Epidemiology 3; VanderWeele 2015, ch. 2";
 

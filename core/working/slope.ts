@@ -9,10 +9,8 @@ import {
   type ModerationEvidence,
   type ProbeModel,
 } from "../evidence";
+import { operand } from "./paper";
 import type { Working } from "./types";
-
-/** A value that is negative stands in brackets after a sign. */
-const operand = (value: number): string => (value < 0 ? `(${plain(value)})` : plain(value));
 
 interface Term {
   formula: string;

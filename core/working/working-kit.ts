@@ -15,3 +15,54 @@ export function workedOut(text: string): number {
   expect(js).toMatch(/^[-+*/().,\d\seE]|Math|sqrt|exp/);
   return new Function(`return ${js}`)() as number;
 }
+
+/** Half of the last place of a number on paper; whole numbers below a thousand are exact. */
+function halfPlace(token: string): number {
+  const [, decimals = "", exponent = "0"] = /^[\d,]+(?:\.(\d+))?(?:e(.*))?$/.exec(token)!;
+  const places = Number(`1e${Number(exponent.replace("−", "-")) - decimals.length}`);
+  const whole = decimals === "" && exponent === "0";
+  return whole && Number(token.replaceAll(",", "")) < 1000 ? 0 : places / 2;
+}
+
+const NUMBER = /\d[\d,]*(?:\.\d+)?(?:e[+−-]?\d+)?/g;
+
+/** What a formula comes to, and how far that may be off by the rounding of what is put in. */
+function withRounding(text: string): [value: number, slack: number] {
+  const value = workedOut(text);
+  let slack = 0;
+  for (const { 0: token, index } of text.matchAll(NUMBER)) {
+    const half = halfPlace(token);
+    if (half === 0) continue;
+    const moved = (by: number): number =>
+      workedOut(
+        `${text.slice(0, index)}${Number(token.replaceAll(",", "").replace("−", "-")) + by}${text.slice(index + token.length)}`,
+      );
+    // Beyond the edge of a root there is nothing.
+    const off = [moved(half), moved(-half)].map((v) => (Number.isNaN(v) ? 0 : Math.abs(v - value)));
+    slack += Math.max(...off);
+  }
+  return [value, slack];
+}
+
+/** A formula of numbers alone, up to the equals sign, and the number behind it. */
+const EQUATION =
+  /(?<![\p{L}²])((?:exp\(|[√(−])*\d(?:exp\(|[\d,.²()√×+/−\s]|e[+−-]?\d)*) = (−?\d[\d,]*(?:\.\d+)?(?:e[+−-]?\d+)?)/gu;
+
+/**
+ * Works every formula of a line out that consists of numbers, and compares it with what stands behind the equals sign, within what
+ * rounding explains.
+ * @returns how many there were
+ */
+export function worksOut(numbers: string): number {
+  let found = 0;
+  for (const [all, left, right] of numbers.matchAll(EQUATION)) {
+    if (!/[×+/−√²(]/.test(left!.replace(/^−/, ""))) continue;
+    const [value, slack] = withRounding(left!.replace(/,\s/g, " "));
+    const said = workedOut(right!);
+    const [token] = right!.replace("−", "").match(NUMBER)!;
+    const off = Math.abs(value - said);
+    expect(off, `${all} (${value})`).toBeLessThanOrEqual(1.05 * slack + halfPlace(token) + 1e-9);
+    found += 1;
+  }
+  return found;
+}

@@ -2,7 +2,7 @@ import type { ReactNode } from "react";
 import { eValueWorking, percent, type EValueParts } from "../../../core";
 import { limitsCell } from "../structure/cells";
 import { NumberTable } from "../ui/number-table";
-import { WorkingView } from "../working/working-view";
+import { WorkingView } from "../ui/working-view";
 
 /** One effect, as a ratio, with what would make it nothing. */
 export interface EValueRow extends EValueParts {

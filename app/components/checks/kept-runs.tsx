@@ -2,14 +2,24 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { useFetcher } from "react-router";
-import { compareRuns, keptRun, pClause, plain, type KeptRun, VERDICT_WORDS } from "../../../core";
+import {
+  compareRuns,
+  keptRun,
+  pClause,
+  differenceWorking,
+  runEffectWorking,
+  plain,
+  type KeptRun,
+  VERDICT_WORDS,
+} from "../../../core";
 import { useAnalysis } from "../../analysis/use-analysis";
+import { useTell } from "../../analysis/use-tell";
 import type { StudyContext } from "../../analysis/use-study";
 import type { StoredRun } from "../../storage/database";
 import { download, fileName } from "../download";
 import { CloseIcon } from "../icons";
 import { VerdictMark } from "../verdict";
+import { WorkingView } from "../ui/working-view";
 import { TextInput } from "../ui/text-input";
 import { Choice } from "../ui/field";
 import { ScreenHead } from "../ui/layout";
@@ -24,18 +34,13 @@ interface Props {
 export function KeptRuns({ context, runs }: Props) {
   const { definition, study } = context;
   const analysis = useAnalysis(context.analysis);
-  const fetcher = useFetcher({ key: `runs ${study.id}` });
+  const tell = useTell(context, "runs", "/compare");
   const [name, setName] = useState("");
   const [chosen, setChosen] = useState<[string, string] | null>(null);
   const now =
     analysis.evidence && !analysis.problem ? keptRun(analysis.evidence, definition) : null;
   const settled = analysis.status === "done" && now !== null;
-  const act = (body: object): void =>
-    void fetcher.submit(JSON.stringify(body), {
-      method: "post",
-      action: `/study/${study.id}/compare`,
-      encType: "application/json",
-    });
+  const act = (body: object): void => void tell(body);
   const byId = new Map<string, { name: string; run: KeptRun }>([
     ...(now ? [["now", { name: "as it stands now", run: now }] as const] : []),
     ...runs.map((r) => [r.id, r] as const),
@@ -158,28 +163,42 @@ function FitBesides({
     ["BIC", (r) => r.bic],
   ];
   const scaled = difference?.scaled;
+  const [tight, loose] = tighter === 1 ? [runs[1], runs[0]] : runs;
   return (
-    <NumberTable
-      title={`Fit of ${names[0]} and ${names[1]}`}
-      columns={["fit", ...names]}
-      rows={rows.map(([name, of]) => ({
-        key: name,
-        cells: [
-          name,
-          ...runs.map((run) => {
-            const value = of(run);
-            return value !== null && name === "degrees of freedom"
-              ? { shown: String(value), value }
-              : value;
-          }),
-        ],
-      }))}
-      note={
-        difference && tighter !== null
-          ? `If “${names[tighter]}” is a special case of the other: Δχ²(${difference.df}) = ${plain(difference.chi2, 2)}, ${pClause(difference.p)}${scaled ? `; scaled ${plain(scaled.chi2, 2)}, ${pClause(scaled.p)}` : ""}.${difference.reversed ? " It fits better than the other, so it is none, or one of the two is a local optimum." : ""}${difference.negativeScaling ? " The scaled difference does not exist (its scaling factor is negative)." : ""}`
-          : "The two are not compared by a test: they have the same degrees of freedom, or other cases, variables or estimators."
-      }
-    />
+    <>
+      <NumberTable
+        title={`Fit of ${names[0]} and ${names[1]}`}
+        columns={["fit", ...names]}
+        rows={rows.map(([name, of]) => ({
+          key: name,
+          cells: [
+            name,
+            ...runs.map((run) => {
+              const value = of(run);
+              return value !== null && name === "degrees of freedom"
+                ? { shown: String(value), value }
+                : value;
+            }),
+          ],
+        }))}
+        note={
+          difference && tighter !== null
+            ? `If “${names[tighter]}” is a special case of the other: Δχ²(${difference.df}) = ${plain(difference.chi2, 2)}, ${pClause(difference.p)}${scaled ? `; scaled ${plain(scaled.chi2, 2)}, ${pClause(scaled.p)}` : ""}.${difference.reversed ? " It fits better than the other, so it is none, or one of the two is a local optimum." : ""}${difference.negativeScaling ? " The scaled difference does not exist (its scaling factor is negative)." : ""}`
+            : "The two are not compared by a test: they have the same degrees of freedom, or other cases, variables or estimators."
+        }
+      />
+      {difference && (
+        <WorkingView
+          working={differenceWorking(
+            `${names[0]} and ${names[1]}`,
+            difference,
+            { tight, loose },
+            tight.n,
+          )}
+          summary="Show the working of the difference"
+        />
+      )}
+    </>
   );
 }
 
@@ -242,6 +261,7 @@ function SideBySide({
           ...shown.map((e) => ({
             key: e.id,
             marked: e.changed,
+            working: () => runEffectWorking(e, [a.name, b.name]),
             cells: [
               e.label,
               ...e.runs.map((r) =>

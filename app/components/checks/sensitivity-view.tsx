@@ -3,8 +3,10 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useId, useMemo, useRef, useState } from "react";
 import {
+  leftOutWorking,
   percent,
   plain,
+  sensitivityWorking,
   type Evidence,
   type LinearSensitivity,
   type SensitivitySection,
@@ -17,6 +19,7 @@ import { Words } from "../structure/structure-view";
 import { EValueTable } from "./e-values";
 import { Labelled, Row } from "../ui/layout";
 import { NumberTable } from "../ui/number-table";
+import { WorkingOfOne } from "../ui/working-view";
 import { TextInput } from "../ui/text-input";
 
 /** What an unmeasured common cause of mediator and outcome would do to each indirect effect. */
@@ -132,6 +135,12 @@ function Curve({ effect, evidence }: { effect: LinearSensitivity; evidence: Evid
         caption={`The effect through ${mediator} on ${outcome} if the errors of the two are correlated, with its ${level} % band (robust); as estimated at 0, zero at ${plain(rhoAtZero, 2)}.`}
         numbers={() => [curveNumbers(effect, level)]}
       />
+      <WorkingOfOne
+        label="Correlation of the errors"
+        choices={curve.map((c) => ({ value: String(c.rho), words: plain(c.rho, 2) }))}
+        initially="0"
+        make={(rho) => sensitivityWorking(effect, Number(rho), evidence.settings.level)}
+      />
     </div>
   );
 }
@@ -179,6 +188,7 @@ function LeftOutTable({ effect, place }: { effect: LinearSensitivity; place: str
           const own = guess;
           return {
             key: String(i),
+            working: () => leftOutWorking(effect, l),
             cells: [
               l.covariate === null ? "my guess" : `as strong as ${l.covariate}`,
               l.difference,

@@ -1,6 +1,11 @@
 import Typography from "@mui/material/Typography";
 import { useId } from "react";
-import { thousands, type GroupComparisonEvidence } from "../../../core";
+import {
+  measuredAlikeWorking,
+  permutationWorking,
+  thousands,
+  type GroupComparisonEvidence,
+} from "../../../core";
 import { limitsCell, pCell } from "../structure/cells";
 import { Words } from "../structure/structure-view";
 import { NumberTable } from "../ui/number-table";
@@ -51,23 +56,27 @@ export function ComparisonTables({ comparison }: { comparison: GroupComparisonEv
           "conclusion",
         ]}
         words={[10]}
-        rows={constructs.map(({ construct, compositional: c, means, variances, step }) => ({
-          key: construct,
-          marked: step === "none",
-          cells: [
-            construct,
-            c.estimate,
-            c.limit,
-            pCell(c.p),
-            means.estimate,
-            limitsCell(means.lower, means.upper, 2),
-            pCell(means.p),
-            variances.estimate,
-            limitsCell(variances.lower, variances.upper, 2),
-            pCell(variances.p),
-            STEP_WORDS[step],
-          ],
-        }))}
+        rows={constructs.map((found) => {
+          const { construct, compositional: c, means, variances, step } = found;
+          return {
+            key: construct,
+            working: () => measuredAlikeWorking(comparison, found),
+            marked: step === "none",
+            cells: [
+              construct,
+              c.estimate,
+              c.limit,
+              pCell(c.p),
+              means.estimate,
+              limitsCell(means.lower, means.upper, 2),
+              pCell(means.p),
+              variances.estimate,
+              limitsCell(variances.lower, variances.upper, 2),
+              pCell(variances.p),
+              STEP_WORDS[step],
+            ],
+          };
+        })}
         note={`First: same items, coding and weighting in both groups, as the notation has it. Second: weights of either group make the same scores, or else constructs are not the same thing. Third: equal means and variances, needed only where people are pooled (Henseler, Ringle & Sarstedt 2016). ${thousands(permutations - failed)} permutations of people between the groups${failed > 0 ? `, ${failed} failed` : ""}.`}
       />
       <NumberTable
@@ -77,6 +86,7 @@ export function ComparisonTables({ comparison }: { comparison: GroupComparisonEv
         words={[1]}
         rows={paths.map((p) => ({
           key: `${p.from} ${p.to}`,
+          working: () => permutationWorking(comparison, p),
           cells: [
             p.to,
             p.from,

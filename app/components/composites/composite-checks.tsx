@@ -5,7 +5,7 @@ import { CheckPart, Tried } from "../structure/check-part";
 import { Words } from "../structure/structure-view";
 import { useTryChange } from "../structure/use-try-change";
 import { Disclosure } from "../ui/disclosure";
-import { WorkingView } from "../working/working-view";
+import { WorkingView } from "../ui/working-view";
 import { CrossLoadings } from "./cross-loadings";
 import { DiscrepancyTable, ExactFitTable } from "./fit-tables";
 import { ConstructTable, ItemTable, PairTable } from "./measurement-tables";

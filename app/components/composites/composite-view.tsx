@@ -12,7 +12,7 @@ import { limitsCell, pCell } from "../structure/cells";
 import { Words } from "../structure/structure-view";
 import { Disclosure } from "../ui/disclosure";
 import { NumberTable, type Cell, type TableRowSpec } from "../ui/number-table";
-import { WorkingView } from "../working/working-view";
+import { WorkingView } from "../ui/working-view";
 import { ComparisonTables } from "./comparison-tables";
 import { DiscrepancyTable, ExactFitTable } from "./fit-tables";
 import { PredictionTable } from "./prediction-table";

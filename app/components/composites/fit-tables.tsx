@@ -1,4 +1,5 @@
 import {
+  exactFitWorking,
   thousands,
   type CompositeFitEvidence,
   type CompositeSection,
@@ -66,11 +67,15 @@ export function ExactFitTable({ study, where }: { study: ExactFitEvidence; where
       title={`Exact fit${where}`}
       columns={["model", "measure", "observed", "95 % of resamples below", "99 % below", "p"]}
       words={[1]}
-      rows={study.measures.map(({ model, measure, value, upper95, upper99, p }) => ({
-        key: `${model} ${measure}`,
-        marked: value > upper95,
-        cells: [MODELS[model], NAMES[measure], value, upper95, upper99, pCell(p)],
-      }))}
+      rows={study.measures.map((found) => {
+        const { model, measure, value, upper95, upper99, p } = found;
+        return {
+          key: `${model} ${measure}`,
+          working: () => exactFitWorking(study, found),
+          marked: value > upper95,
+          cells: [MODELS[model], NAMES[measure], value, upper95, upper99, pCell(p)],
+        };
+      })}
       note={`${thousands(study.replicates - study.failed)} resamples of data that have been made to fit (Beran & Srivastava 1985)${study.failed > 0 ? `, ${study.failed} failed` : ""}; p: share of them with at least this misfit.`}
     />
   );

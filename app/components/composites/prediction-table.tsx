@@ -1,5 +1,5 @@
 import Typography from "@mui/material/Typography";
-import type { PredictionEvidence } from "../../../core";
+import { predictionWorking, type PredictionEvidence } from "../../../core";
 import { Words } from "../structure/structure-view";
 import { NumberTable } from "../ui/number-table";
 
@@ -48,6 +48,7 @@ export function PredictionTable({
         rows={items.map(({ item, construct, q2, rmse, mae, benchmark }) => ({
           key: item,
           marked: q2 <= 0,
+          working: () => predictionWorking(prediction, item)!,
           cells: [item, construct, q2, rmse, benchmark.rmse, mae, benchmark.mae, benchmark.q2],
         }))}
         note={`${folds} folds${repetitions > 1 ? `, averaged over ${repetitions} divisions` : ""}: each is predicted from a model of all others (Shmueli et al. 2016), from the items of constructs that nothing explains. Benchmark: a regression of the item on all of those items. Q² of zero or less is no better than the item's mean.`}

@@ -20,7 +20,7 @@ import { Segments } from "../ui/segments";
 import { Forest } from "./forest";
 import { ScreenHead, Spacer } from "../ui/layout";
 import { NumberTable, type Cell } from "../ui/number-table";
-import { WorkingView } from "../working/working-view";
+import { WorkingView } from "../ui/working-view";
 
 interface Props {
   evidence: Evidence;

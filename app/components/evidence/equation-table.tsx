@@ -6,6 +6,7 @@ import {
   plain,
   pClause,
   pValue,
+  termWorking,
   unitWords,
   type CovarianceKind,
   type EquationEvidence,
@@ -56,6 +57,7 @@ export function EquationTable({
         rows={equation.coefficients.map((c) => ({
           key: c.term,
           selected: highlighted.has(c.term),
+          ...(c.errors[errors] && { working: () => termWorking(equation, c.term, evidence)! }),
           cells: coefficientCells(c, bootstrapped ? resampledTest(c) : (c.errors[errors] ?? null)),
         }))}
         note={

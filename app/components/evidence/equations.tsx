@@ -4,7 +4,7 @@ import { useState } from "react";
 import { equationsOf, equationWorking, type Evidence } from "../../../core";
 import { ScreenHead, Spacer } from "../ui/layout";
 import { Segments } from "../ui/segments";
-import { WorkingView } from "../working/working-view";
+import { WorkingView } from "../ui/working-view";
 import { EquationTable } from "./equation-table";
 import { ErrorsTable } from "./errors-table";
 import { AboutScores, ScoresTable } from "./scores-table";

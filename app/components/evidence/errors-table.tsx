@@ -1,6 +1,7 @@
 import {
   plain,
   pValue,
+  termWorking,
   thousands,
   unitWords,
   type CovarianceKind,
@@ -34,6 +35,9 @@ export function ErrorsTable({
       ]}
       rows={equation.coefficients.map((c) => ({
         key: c.term,
+        ...(c.errors[evidence.errors] && {
+          working: () => termWorking(equation, c.term, evidence)!,
+        }),
         cells: [
           c.label,
           c.b,

@@ -1,5 +1,6 @@
 import Typography from "@mui/material/Typography";
 import {
+  claimWorking,
   dfWords,
   measuresOf,
   percent,
@@ -50,7 +51,11 @@ export function HypothesisTable({ evidence }: { evidence: Evidence }) {
           "Decision",
         ])}
         words={[1, drop < 0 ? 7 : 6]}
-        rows={hypotheses.map((h) => ({ key: h.label, cells: kept(cellsOf(h)) }))}
+        rows={hypotheses.map((h) => ({
+          key: h.label,
+          cells: kept(cellsOf(h)),
+          working: () => claimWorking(h, evidence),
+        }))}
         note={`${measuresOf(hypotheses)} ${restsOn(hypotheses)}`.trim()}
       />
     </section>

@@ -26,7 +26,7 @@ import { Pairwise } from "./pairwise";
 import { Steps } from "./steps";
 import { ZeroCrossing } from "./zero-crossing";
 import { VerdictMark } from "../verdict";
-import { WorkingView } from "../working/working-view";
+import { WorkingView } from "../ui/working-view";
 
 interface Props {
   hypothesis: HypothesisEvidence;
@@ -164,6 +164,7 @@ function EffectRows({
         ...(oneTailed ? [oneTailedRow(claim, effects[0]!.label)] : []),
         ...effects.map((e, i) => ({
           key: `${e.id} ${i}`,
+          working: () => effectWorking(e, evidence),
           cells: effectCells(e, i >= claimed),
         })),
       ]}

@@ -1,4 +1,5 @@
 import {
+  effectWorking,
   percent,
   plain,
   pValue,
@@ -32,6 +33,7 @@ export function Pairwise({
       ]}
       rows={pairs.map((e) => ({
         key: e.id,
+        working: () => effectWorking(e, evidence),
         cells: [
           e.label,
           e.estimate,

@@ -1,4 +1,11 @@
-import { errorsName, plain, pValue, type EquationEvidence, type Evidence } from "../../../core";
+import {
+  errorsName,
+  plain,
+  pValue,
+  termWorking,
+  type EquationEvidence,
+  type Evidence,
+} from "../../../core";
 import { NumberTable } from "../ui/number-table";
 
 /** One regression in z-scores, products being products of z-scores. */
@@ -24,6 +31,7 @@ export function ScoresTable({
         const test = c.zScores?.errors[errors];
         return {
           key: c.term,
+          ...(c.errors[errors] && { working: () => termWorking(equation, c.term, evidence)! }),
           cells: [
             c.label,
             c.zScores?.b ?? null,

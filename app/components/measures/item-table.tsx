@@ -1,5 +1,5 @@
 import Button from "@mui/material/Button";
-import { plain, type Measure, type MeasureEvidence } from "../../../core";
+import { itemWorking, plain, type Measure, type MeasureEvidence } from "../../../core";
 import { CloseIcon } from "../icons";
 import { Disclosure } from "../ui/disclosure";
 import { IconAction } from "../ui/icon-button";
@@ -38,6 +38,7 @@ export function ItemTable({ measure, evidence, means, turn, remove }: Props) {
         return {
           key: name,
           marked: against.includes(name),
+          ...(evidence && at >= 0 && { working: () => itemWorking(evidence, name)! }),
           cells: [
             name,
             keyed(reversed, () => turn(name)),

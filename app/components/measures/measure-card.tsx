@@ -9,7 +9,7 @@ import { formed, turnItem, withItem, withoutItem } from "./edit-measures";
 import { InterItem, ItemTable, FactorItems } from "./item-table";
 import { AnsweredRule, ScaleFields, ScalingRule, WeightingRule } from "./measure-rules";
 import { ReliabilitySummary } from "./reliability-summary";
-import { WorkingView } from "../working/working-view";
+import { WorkingView } from "../ui/working-view";
 import { IconAction } from "../ui/icon-button";
 import { Select } from "../ui/select";
 import { TextInput } from "../ui/text-input";

@@ -7,6 +7,7 @@ import {
   percent,
   percentWords,
   plain,
+  plannedWorking,
   planSentences,
   shareWords,
   thousands,
@@ -134,6 +135,7 @@ function PointOf({ found, definition, plan, claims }: { found: PlanFound } & Omi
         ]}
         rows={point.sentences.map((s, j) => ({
           key: s.label,
+          working: () => plannedWorking(found, j, settings.level),
           cells: [
             s.label,
             s.truth,

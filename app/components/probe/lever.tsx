@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import { pClause, plain, regionWorking, slopeWorking } from "../../../core";
-import { WorkingView } from "../working/working-view";
+import { WorkingView } from "../ui/working-view";
 import { LeverPlot } from "./lever-plot";
 import { LeverSide, type LeverProps } from "./lever-side";
 import type { ShownPoints } from "./people-layer";

@@ -1,4 +1,4 @@
-import { percent, plain, type Evidence, type LinkProduct } from "../../../core";
+import { linkProductWorking, percent, plain, type Evidence, type LinkProduct } from "../../../core";
 import { limitsCell, pCell } from "../structure/cells";
 import { Disclosure } from "../ui/disclosure";
 import { NumberTable } from "../ui/number-table";
@@ -31,6 +31,7 @@ export function LinkProducts({
             row(`${p.treatment} on ${p.outcome}, with it (c′)`, p.direct, p.rescaled.direct),
             {
               key: "ab",
+              working: () => linkProductWorking(p, evidence.settings.level),
               cells: [
                 "product a b",
                 p.product.estimate,

@@ -1,5 +1,12 @@
 import Typography from "@mui/material/Typography";
-import { percent, plain, pClause, type Evidence, type ResponseModelEvidence } from "../../../core";
+import {
+  coefficientWorking,
+  percent,
+  plain,
+  pClause,
+  type Evidence,
+  type ResponseModelEvidence,
+} from "../../../core";
 import { limitsCell, pCell } from "../structure/cells";
 import { NumberTable } from "../ui/number-table";
 
@@ -44,6 +51,7 @@ export function ModelTable({
           const own = marginal.find((m) => m.column === c.term);
           return {
             key: c.term,
+            working: () => coefficientWorking(model, c.term, evidence)!,
             cells: [
               c.term.replaceAll(":", " × "),
               c.estimate,

@@ -17,7 +17,7 @@ import { limitsCell, pCell } from "../structure/cells";
 import { Words } from "../structure/structure-view";
 import { Disclosure } from "../ui/disclosure";
 import { NumberTable } from "../ui/number-table";
-import { WorkingView } from "../working/working-view";
+import { WorkingView } from "../ui/working-view";
 import { UnmeasuredTable } from "./unmeasured";
 import { HeldPicture } from "./held-picture";
 import { FourMeans } from "./four-means";

@@ -1,6 +1,11 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import { percent, type Evidence, type ResponseSection } from "../../../core";
+import {
+  percent,
+  responseInteractionWorking,
+  type Evidence,
+  type ResponseSection,
+} from "../../../core";
 import { NumberTable } from "../ui/number-table";
 import { limitsCell, pCell } from "../structure/cells";
 import { EffectsOver, movedEffects } from "./effects-over";
@@ -67,6 +72,7 @@ export function ModelsView({ section, evidence }: Props) {
           ]}
           rows={section.interactions.map((i) => ({
             key: `${i.outcome} ${i.columns.join()}`,
+            working: () => responseInteractionWorking(i, evidence.settings.level),
             cells: [
               `${i.columns.join(" × ")} on ${i.outcome}`,
               i.average,

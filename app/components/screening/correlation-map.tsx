@@ -11,6 +11,7 @@ import { Segments } from "../ui/segments";
 import { Wide } from "../ui/wide";
 import { useState } from "react";
 import {
+  correlationWorking,
   minus,
   pClause,
   percent,
@@ -20,6 +21,7 @@ import {
 } from "../../../core";
 import { ScreenHead, Spacer } from "../ui/layout";
 import type { Cell } from "../ui/number-table";
+import { WorkingView } from "../ui/working-view";
 import { TableTools } from "../ui/table-tools";
 
 interface Props {
@@ -51,6 +53,7 @@ export function CorrelationMap({ pairwise, listwise, level }: Props) {
   const find = (x: string, y: string): CorrelationCell | undefined =>
     table.cells.find((c) => (c.x === x && c.y === y) || (c.x === y && c.y === x));
   const shown = chosen && find(chosen.x, chosen.y);
+  const working = shown && correlationWorking(shown, kind, level);
   return (
     <div>
       <ScreenHead as="div" style={{ marginBottom: 8 }}>
@@ -127,6 +130,7 @@ export function CorrelationMap({ pairwise, listwise, level }: Props) {
           <span className="quiet">Bold: p below .05. Choose a number to read it in full.</span>
         )}
       </Box>
+      {working && <WorkingView working={working} />}
     </div>
   );
 }

@@ -1,14 +1,10 @@
-import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Segments } from "../ui/segments";
 import { descriptionWorking, plain, type ColumnSummary, type DataEvidence } from "../../../core";
 import { Sparkbars } from "../data/sparkbars";
 import { TextInput } from "../ui/text-input";
-import { Disclosure } from "../ui/disclosure";
 import { NumberTable, type Cell } from "../ui/number-table";
-import { Select } from "../ui/select";
-import { Steps } from "../working/working-view";
 
 /** A coefficient against twice its standard error. */
 const notable = (value: number | null, se: number | null): boolean =>
@@ -96,6 +92,7 @@ export function DescriptivesTable({
           ...rows.map((v) => ({
             key: v.name,
             marked: v.zeroVariance,
+            working: () => descriptionWorking(v),
             cells: cellsOf(v, shapes.get(v.name), percents),
           })),
           ...textColumns(data, summaries).map((shape) => ({
@@ -106,35 +103,7 @@ export function DescriptivesTable({
         ]}
         note="Bold skewness or kurtosis is more than two standard errors from 0. Outliers: robust z beyond 3.5."
       />
-      {rows.length > 0 && <WorkingOfOne rows={rows} />}
     </>
-  );
-}
-
-/** Where the numbers of one variable come from; which one is chosen there. */
-function WorkingOfOne({ rows }: { rows: readonly Described[] }) {
-  const [open, setOpen] = useState(false);
-  const [name, setName] = useState("");
-  const one = rows.find((v) => v.name === name) ?? rows[0]!;
-  return (
-    <Disclosure summary="Show the working" open={open} onOpen={setOpen}>
-      {open && (
-        <>
-          <Box sx={{ mb: 1.5 }}>
-            <Select
-              aria-label="Working of"
-              value={one.name}
-              onChange={(e) => setName(e.target.value)}
-            >
-              {rows.map((v) => (
-                <option key={v.name}>{v.name}</option>
-              ))}
-            </Select>
-          </Box>
-          <Steps working={descriptionWorking(one)} />
-        </>
-      )}
-    </Disclosure>
   );
 }
 

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import { pClause, plain, pValue, type SetEvidence } from "../../../core";
+import { distanceWorking, pClause, plain, pValue, type SetEvidence } from "../../../core";
 import { NumberTable } from "../ui/number-table";
 
 /** Rows that are unusual in combination, and joint normality. */
@@ -29,6 +29,7 @@ export function Distances({ set }: { set: SetEvidence }) {
             rows={mahalanobis.value.top.map((r) => ({
               key: String(r.row),
               marked: r.p < 0.001,
+              working: () => distanceWorking(mahalanobis.value, r.row)!,
               cells: [
                 String(r.row),
                 { shown: plain(r.d2, 2), value: r.d2 },

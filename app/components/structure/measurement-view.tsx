@@ -6,7 +6,7 @@ import {
   type MeasurementEvidence,
   type StructureSection,
 } from "../../../core";
-import { WorkingView } from "../working/working-view";
+import { WorkingView } from "../ui/working-view";
 import { NumberTable } from "../ui/number-table";
 import { limitsCell, pCell, whole } from "./cells";
 import { AVE, GUIDANCE, HTMT, REDUNDANT, RELIABLE, shortcomingWords } from "./guidance";

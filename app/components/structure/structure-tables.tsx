@@ -1,5 +1,8 @@
 import Typography from "@mui/material/Typography";
 import {
+  arrowWorking,
+  differenceWorking,
+  invarianceWorking,
   percent,
   plain,
   type ArrowEvidence,
@@ -54,6 +57,7 @@ export function ArrowTable({ section, of: role, title, heads, note }: ArrowTable
       return {
         key: `${arrow.group} ${arrow.arrow}`,
         quiet: !arrow.free,
+        working: () => arrowWorking(arrow, section),
         cells: [
           arrow.to,
           ...ends,
@@ -178,8 +182,9 @@ export function GroupTables({ section }: { section: StructureSection }) {
               "p of it",
             ]}
             words={[1]}
-            rows={invariance.map(({ step, words, fit, difference, problem }) => ({
+            rows={invariance.map(({ step, words, fit, difference, problem }, at) => ({
               key: step,
+              ...(fit && { working: () => invarianceWorking(section, at)! }),
               cells: problem
                 ? [step, { shown: problem, value: problem, span: 10 }]
                 : [
@@ -219,6 +224,8 @@ export function GroupTables({ section }: { section: StructureSection }) {
             words={[1]}
             rows={differences.map((d) => ({
               key: d.what,
+              working: () =>
+                differenceWorking(d.what, d, { tight: null, loose: null }, section.counts.n),
               cells: [
                 d.what,
                 d.hypothesis,

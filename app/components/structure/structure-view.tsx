@@ -3,7 +3,7 @@ import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
 import { fitWorking, plain, pClause, type StructureSection } from "../../../core";
 import { Disclosure } from "../ui/disclosure";
-import { WorkingView } from "../working/working-view";
+import { WorkingView } from "../ui/working-view";
 import { ArrowTable, FitTable, GroupTables } from "./structure-tables";
 
 /** A model of means and covariances on the Evidence screen: how well it fits in sentences, then its paths and the rest. */

@@ -17,7 +17,7 @@ import { CloseIcon } from "../icons";
 import { IconAction } from "../ui/icon-button";
 import { NumberTable } from "../ui/number-table";
 import { ScreenHead, Spacer } from "../ui/layout";
-import { WorkingView } from "../working/working-view";
+import { WorkingView } from "../ui/working-view";
 import { replaceLine } from "./edit-text";
 
 interface Props {

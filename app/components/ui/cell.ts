@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import type { Working } from "../../../core";
 
 /** What a cell holds: shown rounded or as it is, exported in full. */
 export type Cell =
@@ -20,6 +21,8 @@ export interface TableRowSpec {
   /** Deserves a look. */
   marked?: boolean;
   quiet?: boolean;
+  /** Where its numbers come from; choosing the row shows it beneath the table. */
+  working?: () => Working;
 }
 
 /** Shown otherwise than it is exported. */

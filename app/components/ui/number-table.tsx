@@ -5,12 +5,14 @@ import TableCell from "@mui/material/TableCell";
 import TableFooter from "@mui/material/TableFooter";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
-import type { ReactNode } from "react";
+import Link from "@mui/material/Link";
+import { useEffect, useId, useRef, useState, type ReactNode } from "react";
 import { plain } from "../../../core";
-import { isShown, type TableRowSpec } from "./cell";
+import { isShown, type Cell, type TableRowSpec } from "./cell";
 import { Spacer } from "./layout";
 import { Term } from "./term";
 import { TableTools } from "./table-tools";
+import { Steps } from "./working-view";
 
 export { exportedCell, type Cell, type TableRowSpec } from "./cell";
 
@@ -47,6 +49,18 @@ export function NumberTable({
   inLine = false,
   most = Infinity,
 }: NumberTableProps) {
+  const [asked, setAsked] = useState<string | null>(null);
+  const id = useId();
+  const beneath = useRef<HTMLDivElement>(null);
+  // Beneath a long table it would stand out of sight.
+  useEffect(() => {
+    if (asked !== null) beneath.current?.scrollIntoView({ block: "nearest" });
+  }, [asked]);
+  const told = rows.find((row) => row.key === asked)?.working?.() ?? null;
+  const choice = ({ key, working }: TableRowSpec): Choice | null =>
+    working
+      ? { chosen: key === asked, beneath: id, choose: () => setAsked(key === asked ? null : key) }
+      : null;
   const heads = names ?? columns.map((column) => (typeof column === "string" ? column : ""));
   const align = (j: number) => (j === 0 ? FIRST : words.includes(j) ? LEFT : {});
   return (
@@ -73,7 +87,7 @@ export function NumberTable({
           </TableHead>
           <TableBody>
             {rows.slice(0, most).map((row) => (
-              <Row key={row.key} row={row} align={align} />
+              <Row key={row.key} row={row} align={align} choice={choice(row)} />
             ))}
           </TableBody>
           {rows.length > most && (
@@ -87,6 +101,17 @@ export function NumberTable({
           )}
         </Table>
       </Box>
+      <div id={id} ref={beneath}>
+        {told && (
+          <Box
+            role="group"
+            aria-label={`Working of ${told.title}`}
+            sx={{ borderLeft: "2px solid var(--petrol)", pl: 2, py: 0.5, my: 1.5 }}
+          >
+            <Steps working={told} />
+          </Box>
+        )}
+      </div>
       {note && (
         <Box sx={{ fontSize: 13, color: "var(--quiet)", pt: 0.75, maxWidth: "120ch" }}>{note}</Box>
       )}
@@ -94,9 +119,52 @@ export function NumberTable({
   );
 }
 
-function Row({ row, align }: { row: TableRowSpec; align: (j: number) => object }) {
+/** A row whose working can be asked for. */
+interface Choice {
+  chosen: boolean;
+  /** Where the working stands. */
+  beneath: string;
+  choose: () => void;
+}
+
+/** The head of a row, as the way to its working. */
+function Asking({ choice, children }: { choice: Choice; children: ReactNode }) {
   return (
-    <TableRow selected={row.selected ?? false}>
+    <Link
+      component="button"
+      color="inherit"
+      aria-expanded={choice.chosen}
+      aria-controls={choice.beneath}
+      title="Where these numbers come from"
+      onClick={choice.choose}
+      sx={{
+        textAlign: "left",
+        font: "inherit",
+        textDecoration: "underline dotted",
+        textDecorationColor: "var(--quiet)",
+        textUnderlineOffset: "3px",
+        "&:hover": { textDecorationStyle: "solid" },
+      }}
+    >
+      {children}
+    </Link>
+  );
+}
+
+const shownOf = (cell: Cell): ReactNode =>
+  isShown(cell) ? cell.shown : typeof cell === "number" ? plain(cell) : (cell ?? "–");
+
+function Row({
+  row,
+  align,
+  choice,
+}: {
+  row: TableRowSpec;
+  align: (j: number) => object;
+  choice: Choice | null;
+}) {
+  return (
+    <TableRow selected={(row.selected ?? false) || (choice?.chosen ?? false)}>
       {row.cells.map((cell, j) => (
         <TableCell
           key={j}
@@ -109,7 +177,7 @@ function Row({ row, align }: { row: TableRowSpec; align: (j: number) => object }
           }}
         >
           {row.marked && j === 0 && <Mark />}
-          {isShown(cell) ? cell.shown : typeof cell === "number" ? plain(cell) : (cell ?? "–")}
+          {j === 0 && choice ? <Asking choice={choice}>{shownOf(cell)}</Asking> : shownOf(cell)}
         </TableCell>
       ))}
     </TableRow>

@@ -2,7 +2,8 @@ import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
 import { Fragment, useState } from "react";
 import type { Working } from "../../../core";
-import { Disclosure } from "../ui/disclosure";
+import { Disclosure } from "./disclosure";
+import { Select } from "./select";
 
 const List = styled("dl")({
   display: "grid",
@@ -27,6 +28,43 @@ export function WorkingView({
   return (
     <Disclosure summary={summary} open={open} onOpen={setOpen}>
       {open && <Steps working={working} />}
+    </Disclosure>
+  );
+}
+
+/** The working of one of several numbers; which one is chosen there. */
+export function WorkingOfOne({
+  label,
+  choices,
+  initially,
+  make,
+}: {
+  label: string;
+  choices: readonly { value: string; words: string }[];
+  initially: string;
+  /** The working of a choice; null where there is none. */
+  make: (value: string) => Working | null;
+}) {
+  const [open, setOpen] = useState(false);
+  const [value, setValue] = useState(initially);
+  const working = open ? make(value) : null;
+  return (
+    <Disclosure summary="Show the working" open={open} onOpen={setOpen}>
+      {open && (
+        <>
+          <Box sx={{ mb: 1.5, display: "flex", gap: 1, alignItems: "center" }}>
+            <span>{label}</span>
+            <Select aria-label={label} value={value} onChange={(e) => setValue(e.target.value)}>
+              {choices.map((c) => (
+                <option key={c.value} value={c.value}>
+                  {c.words}
+                </option>
+              ))}
+            </Select>
+          </Box>
+          {working && <Steps working={working} />}
+        </>
+      )}
     </Disclosure>
   );
 }

@@ -1,0 +1,54 @@
+import { dfWords, pClause, percent, plain, VERDICT_WORDS } from "../evidence";
+import type { Evidence, HypothesisEvidence } from "../evidence";
+import { effectWorking } from "./effect";
+import { step } from "./paper";
+import type { Working, WorkingStep } from "./types";
+
+/** Where a decision comes from: the claimed effect with its error and limits, the test of the claim, and the rule. */
+export function claimWorking(hypothesis: HypothesisEvidence, evidence: Evidence): Working {
+  const { label, sentence, effects, claim, verdict, reason } = hypothesis;
+  const single = effects.length === 1 ? evidence.effects.find((e) => e.id === effects[0]) : null;
+  const own =
+    single && single.estimate === claim?.estimate ? effectWorking(single, evidence) : null;
+  return {
+    title: `${label}: ${sentence}`,
+    steps: [
+      ...(own?.steps ?? []),
+      ...(claim?.joint ? [jointStep(claim.joint)] : []),
+      ...(claim && claim.tail === "one" && claim.joint === null ? [boundStep(claim)] : []),
+      step("Decision", null, `${VERDICT_WORDS[verdict]}. ${reason}`),
+    ],
+    rows: own?.rows ?? `${evidence.sample.n} ${evidence.unit || "rows"}.`,
+  };
+}
+
+type Claim = NonNullable<HypothesisEvidence["claim"]>;
+
+function jointStep({
+  reference,
+  statistic,
+  df1,
+  df2,
+  p,
+}: NonNullable<Claim["joint"]>): WorkingStep {
+  const name =
+    reference === "F" ? `F(${df1}, ${dfWords(df2)})` : reference === "chi2" ? `χ²(${df1})` : "T";
+  return step(
+    "Joint test",
+    reference === "F"
+      ? "b′ V⁻¹ b / number of effects, b the effects and V their covariance"
+      : "b′ V⁻¹ b, b the effects and V their covariance",
+    `${name} = ${plain(statistic)}, ${pClause(p)}${reference === "F" || reference === "chi2" ? "" : ", from the bootstrap estimates about their mean"}`,
+  );
+}
+
+/** Of a one-tailed test: the bound that counts, at the whole error. */
+function boundStep({ lower, upper, level, p, pIsBound }: Claim): WorkingStep {
+  const bound =
+    lower !== null ? `above ${plain(lower)}` : upper !== null ? `below ${plain(upper)}` : "none";
+  return step(
+    `One-tailed bound at ${percent(level)} %`,
+    "the whole error on the side that counts",
+    `${bound}${p === null ? "" : `, ${pClause(p, pIsBound)}`}`,
+  );
+}
