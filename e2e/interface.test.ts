@@ -85,6 +85,36 @@ test("the hypothesis table is copied as a table and saved with all digits", asyn
   ).toBe("PK");
 });
 
+test("a row of a table is chosen by mouse or keys, and tells where its numbers come from", async ({
+  page,
+}) => {
+  await openDemo(page, "evidence");
+  await settled(page);
+  const table = page.getByRole("region", { name: "Hypotheses and decisions" });
+  const working = page.getByRole("group", { name: /^Working of H1: hours raises/ });
+  await table.getByRole("button", { name: "H1" }).click();
+  await expect(working).toBeInViewport();
+  await expect(working).toContainText("b(hours → confidence) × b(confidence → belonging)");
+  await expect(working).toContainText("supported.");
+  await table.getByRole("button", { name: "H3" }).focus();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("group", { name: /^Working of H3/ })).toBeVisible();
+  await expect(working).toHaveCount(0);
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("group", { name: /^Working of H3/ })).toHaveCount(0);
+
+  // Of answers before any model, and of checks behind one.
+  await page.getByRole("link", { name: /^Screening/ }).click();
+  await page
+    .getByRole("region", { name: "Descriptive statistics" })
+    .getByRole("button", { name: "age" })
+    .click();
+  await expect(page.getByRole("group", { name: "Working of age" })).toContainText("Σ x / n");
+  await page.getByRole("link", { name: /^Checks/ }).click();
+  await page.getByRole("button", { name: "Show the working of these checks" }).first().click();
+  await expect(page.getByText("Koenker 1981").first()).toBeVisible();
+});
+
 test("a study may begin with its theory; the data come later and the sentences stay", async ({
   page,
 }) => {

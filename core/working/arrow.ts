@@ -19,6 +19,26 @@ const ERRORS: Record<string, [words: string, source: string]> = {
   normal_theory: ["weighted moments with errors as if normal", "Browne 1984, BJMSP 37"],
 };
 
+/** What an arrow starts from, for people: a product of latent variables as such. */
+export function arrowEnd(from: string, { interactions }: StructureSection): string {
+  const product = interactions.find(({ x, w }) => from === `${x}:${w}` || from === `${w}:${x}`);
+  return product ? `${product.x} × ${product.w}` : from;
+}
+
+/** What an arrow is called: “y on x”, “variance of y”. */
+function arrowTitle({ role, from, to }: ArrowEvidence, section: StructureSection): string {
+  switch (role) {
+    case "variance":
+      return `Variance of ${to}`;
+    case "intercept":
+      return `Intercept of ${to}`;
+    case "covariance":
+      return `Covariance of ${from} and ${to}`;
+    default:
+      return `${to} on ${arrowEnd(from, section)}`;
+  }
+}
+
 /** Where the numbers of one arrow come from: estimate, error, test, what it is in SDs, and what is explained where it ends. */
 export function arrowWorking(arrow: ArrowEvidence, section: StructureSection): Working {
   const { method, counts, groups } = section;
@@ -31,10 +51,14 @@ export function arrowWorking(arrow: ArrowEvidence, section: StructureSection): W
       ...testSteps({ ...arrow, se }, "z", method.level),
     );
   }
-  steps.push(...standardisedSteps(arrow), ...explainedSteps(arrow, section));
+  steps.push(
+    ...standardisedSteps(arrow),
+    ...interactionSteps(arrow, section),
+    ...explainedSteps(arrow, section),
+  );
   const own = groups.length > 1 ? counts.byGroup.find((g) => g.group === arrow.group) : null;
   return {
-    title: arrow.arrow + (own ? `, ${arrow.group}` : ""),
+    title: arrowTitle(arrow, section) + (own ? `, ${arrow.group}` : ""),
     steps,
     rows: own
       ? `${thousands(own.n)} cases of ${arrow.group}, estimated together with the other groups.`
@@ -81,6 +105,26 @@ function standardisedSteps({ role, estimate, full }: ArrowEvidence): WorkingStep
       divided
         ? `${operand(estimate)} / ${plain(1 / times)} = ${plain(full.estimate)}`
         : `${operand(estimate)} × ${plain(times)} = ${plain(full.estimate)}${full.se === null ? "" : `; SE by the delta method ${plain(full.se)}`}`,
+    ),
+  ];
+}
+
+/** Of a product of latent variables: in SDs of both, not of their product. */
+function interactionSteps(
+  { from, to, estimate }: ArrowEvidence,
+  { interactions }: StructureSection,
+): WorkingStep[] {
+  const own = interactions.find(
+    ({ x, w, to: end }) => end === to && (from === `${x}:${w}` || from === `${w}:${x}`),
+  );
+  if (!own || estimate === 0) return [];
+  const { estimate: standardised } = own.standardised;
+  return [
+    sourced(
+      "In SDs of both",
+      `b₃ × SD(${own.x}) × SD(${own.w}) / SD(${to})`,
+      `${operand(estimate)} × ${plain(standardised / estimate)} = ${plain(standardised)}`,
+      "Wen, Marsh & Hau 2010, Struct Equ Modeling 17",
     ),
   ];
 }

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import {
   analyse,
   arrowWorking,
+  bandWorking,
   changeWorking,
   checksWorking,
   claimWorking,
@@ -14,6 +15,9 @@ import {
   itemWorking,
   leftOutWorking,
   linkProductWorking,
+  littleWorking,
+  mardiaWorking,
+  meanWorking,
   plain,
   responseInteractionWorking,
   sensitivityWorking,
@@ -108,6 +112,20 @@ describe("the working of regressions", () => {
   });
 });
 
+describe("the working of a band", () => {
+  it("names where it leaves zero, and waits for resamples", () => {
+    const without = evidenceOf(demoLeverStudy());
+    expect(bandWorking(without.regions[0]!, without).steps).toHaveLength(1);
+    const evidence = evidenceOf(demoLeverStudy(), { replications: 200, interval: "percentile" });
+    const [region] = evidence.regions;
+    const working = bandWorking(region!, evidence);
+    const { boundaries } = region!.bands!.percentile;
+    for (const at of boundaries)
+      expect(numbersOf(working, "Where it leaves zero")).toContain(plain(at));
+    expect(numbersOf(working, "95 % band")).toContain("200 resamples");
+  });
+});
+
 describe("the working of data", () => {
   const { definition, table } = demoStudy();
   const data = dataEvidence(
@@ -143,6 +161,26 @@ describe("the working of data", () => {
     expect(distanceWorking(found, -1)).toBeNull();
     for (const one of Object.values(data.descriptives))
       expect(count(descriptionWorking(one))).toBeGreaterThan(1);
+  });
+
+  it("of missing values and of joint normality works out", () => {
+    const { little, mardia } = data.sets[0]!;
+    const working = littleWorking(little.value!);
+    expect(count(working)).toBe(2);
+    expect(numbersOf(working, "χ²")).toContain(` = ${plain(little.value!.d2)}`);
+    expect(working.rows).not.toContain("without any value");
+    expect(littleWorking({ ...little.value!, rowsAllMissing: 3 }).rows).toContain("3 without any");
+    const normality = mardiaWorking(mardia.value!);
+    expect(count(normality)).toBe(3);
+    expect(numbersOf(normality, "Its z")).toContain(` = ${plain(mardia.value!.kurtosisZ)}`);
+  });
+
+  it("of means in groups adds up", () => {
+    const evidence = evidenceOf(demoTreatmentStudy());
+    expect(evidence.groupMeans.length).toBeGreaterThan(0);
+    for (const means of evidence.groupMeans)
+      for (const group of means.groups)
+        expect(count(meanWorking(group.label, group))).toBe(group.sd === null ? 1 : 2);
   });
 
   it("of an item comes to its item-total correlation and to alpha without it", () => {
@@ -182,6 +220,20 @@ describe("the working of a model of means and covariances", () => {
       if (arrow.role === "path" || arrow.role === "loading")
         expect(numbersOf(working, `R² of ${arrow.to}`)).toContain(" = ");
     }
+  });
+
+  it("of a latent interaction is in SDs of both, under names that people use", () => {
+    const section = structure(
+      `${demoFactorsStudy().definition.theory}\nH9: support strengthens confidence to belonging`,
+    );
+    const [own] = section.interactions;
+    const arrow = section.arrows.find((a) => a.from.includes(":") && a.role === "path")!;
+    const working = arrowWorking(arrow, section);
+    expect(working.title).toBe(`${own!.to} on ${own!.x} × ${own!.w}`);
+    expect(numbersOf(working, "In SDs of both")).toContain(
+      ` = ${plain(own!.standardised.estimate)}`,
+    );
+    count(working);
   });
 
   it("of a score test names what it expects", () => {

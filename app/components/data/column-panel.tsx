@@ -4,6 +4,7 @@ import Typography from "@mui/material/Typography";
 import {
   own,
   levelsInOrder,
+  meanWorking,
   plain,
   recipeWords,
   type ColumnSummary,
@@ -18,6 +19,7 @@ import { CodingChoice, LevelField, WhichIsOne } from "./level-fields";
 import { NameField } from "./name-field";
 import { Histogram } from "./histogram";
 import { MissingCodes, Range, ValueLabels } from "./value-fields";
+import { WorkingView } from "../ui/working-view";
 import { TextInput } from "../ui/text-input";
 import { IconAction } from "../ui/icon-button";
 import { Select } from "../ui/select";
@@ -152,26 +154,37 @@ export function ColumnPanel({
 
 function Moments({ summary }: { summary: ColumnSummary }) {
   return (
-    <Pairs>
-      <dt>missing</dt>
-      <dd>
-        {summary.missing} of {summary.rows}
-      </dd>
-      <dt>different values</dt>
-      <dd>{summary.distinct}</dd>
+    <>
+      <Pairs>
+        <dt>missing</dt>
+        <dd>
+          {summary.missing} of {summary.rows}
+        </dd>
+        <dt>different values</dt>
+        <dd>{summary.distinct}</dd>
+        {summary.mean !== null && (
+          <>
+            <dt>mean, SD</dt>
+            <dd>
+              {plain(summary.mean)}, {plain(summary.sd)}
+            </dd>
+            <dt>range</dt>
+            <dd>
+              {plain(summary.min, 2)} to {plain(summary.max, 2)}
+            </dd>
+          </>
+        )}
+      </Pairs>
       {summary.mean !== null && (
-        <>
-          <dt>mean, SD</dt>
-          <dd>
-            {plain(summary.mean)}, {plain(summary.sd)}
-          </dd>
-          <dt>range</dt>
-          <dd>
-            {plain(summary.min, 2)} to {plain(summary.max, 2)}
-          </dd>
-        </>
+        <WorkingView
+          working={meanWorking(summary.name, {
+            mean: summary.mean,
+            sd: summary.sd,
+            n: summary.rows - summary.missing,
+          })}
+        />
       )}
-    </Pairs>
+    </>
   );
 }
 

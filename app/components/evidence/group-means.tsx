@@ -1,4 +1,4 @@
-import { plain, type GroupMeans } from "../../../core";
+import { meanWorking, plain, type GroupMeans } from "../../../core";
 import { NumberTable } from "../ui/number-table";
 
 /** Means of an outcome in the groups of a predictor, and which group counts as 1. */
@@ -16,6 +16,7 @@ export function GroupMeansTable({ means }: { means: GroupMeans }) {
       columns={[variable, "n", "mean", "SD"]}
       rows={groups.map(({ level, label, mean, sd, n }) => ({
         key: level,
+        working: () => meanWorking(`${outcome} where ${variable} is ${label}`, { mean, sd, n }),
         cells: [
           label,
           { shown: String(n), value: n },

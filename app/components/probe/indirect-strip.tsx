@@ -1,6 +1,7 @@
 import { useRef, useState } from "react";
 import {
   bandKind,
+  bandWorking,
   INTERVAL_WORDS,
   percent,
   plain,
@@ -8,6 +9,7 @@ import {
   type Evidence,
   type RegionEvidence,
 } from "../../../core";
+import { WorkingView } from "../ui/working-view";
 import { FigureTools } from "../figure/figure-tools";
 import { EffectStrip, interpolate, type StripRegion } from "./effect-strip";
 import { indirectTable } from "./probe-numbers";
@@ -75,6 +77,7 @@ export function IndirectStrip({
             {evidence.sample.n} {evidence.unit}.
           </p>
         )}
+        <WorkingView working={bandWorking(region, evidence)} />
         <FigureTools
           target={figure}
           name={`indirect effect of ${region.label} by ${region.over}`}

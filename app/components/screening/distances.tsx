@@ -1,6 +1,14 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import { distanceWorking, pClause, plain, pValue, type SetEvidence } from "../../../core";
+import {
+  distanceWorking,
+  mardiaWorking,
+  pClause,
+  plain,
+  pValue,
+  type SetEvidence,
+} from "../../../core";
+import { WorkingView } from "../ui/working-view";
 import { NumberTable } from "../ui/number-table";
 
 /** Rows that are unusual in combination, and joint normality. */
@@ -47,14 +55,18 @@ export function Distances({ set }: { set: SetEvidence }) {
         {mardia.problem ? (
           <p className="quiet">{mardia.problem.message}</p>
         ) : (
-          <p className="serif">
-            Mardia&apos;s skewness {plain(mardia.value.skewness, 2)} (χ²{" "}
-            {plain(mardia.value.skewnessChiSquareSmallSample, 1)}, df {mardia.value.skewnessDf},{" "}
-            {pClause(mardia.value.skewnessPSmallSample)}), kurtosis{" "}
-            {plain(mardia.value.kurtosis, 2)} (z {plain(mardia.value.kurtosisZ, 2)},{" "}
-            {pClause(mardia.value.kurtosisP)}). With many rows such tests reject trivial departures,
-            with few they miss large ones; bootstrap intervals do not assume normality.
-          </p>
+          <>
+            <p className="serif">
+              Mardia&apos;s skewness {plain(mardia.value.skewness, 2)} (χ²{" "}
+              {plain(mardia.value.skewnessChiSquareSmallSample, 1)}, df {mardia.value.skewnessDf},{" "}
+              {pClause(mardia.value.skewnessPSmallSample)}), kurtosis{" "}
+              {plain(mardia.value.kurtosis, 2)} (z {plain(mardia.value.kurtosisZ, 2)},{" "}
+              {pClause(mardia.value.kurtosisP)}). With many rows such tests reject trivial
+              departures, with few they miss large ones; bootstrap intervals do not assume
+              normality.
+            </p>
+            <WorkingView working={mardiaWorking(mardia.value)} />
+          </>
         )}
       </div>
     </Box>

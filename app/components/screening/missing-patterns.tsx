@@ -3,9 +3,10 @@ import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
+import { WorkingView } from "../ui/working-view";
 import { Wide } from "../ui/wide";
 import { TintedTable } from "./correlation-map";
-import { pClause, percent, plain, type SetEvidence } from "../../../core";
+import { littleWorking, pClause, percent, plain, type SetEvidence } from "../../../core";
 
 const Patterns = styled(TintedTable)({
   "& td.there, & td.gap": {
@@ -83,12 +84,15 @@ function LittleSentence({ set }: { set: SetEvidence }) {
   if (problem) return <p className="quiet">Little&apos;s test: {problem.message}</p>;
   if (value.p === null) return null;
   return (
-    <p className="serif">
-      Little&apos;s test that the gaps are completely random: χ² {plain(value.d2, 2)}, df {value.df}
-      , {pClause(value.p)}.{" "}
-      {value.p < 0.05
-        ? "Who did not answer seems to matter."
-        : "No departure found, which is no proof."}
-    </p>
+    <>
+      <p className="serif">
+        Little&apos;s test that the gaps are completely random: χ² {plain(value.d2, 2)}, df{" "}
+        {value.df}, {pClause(value.p)}.{" "}
+        {value.p < 0.05
+          ? "Who did not answer seems to matter."
+          : "No departure found, which is no proof."}
+      </p>
+      <WorkingView working={littleWorking(value)} />
+    </>
   );
 }

@@ -2,9 +2,12 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { pClause, type ChangeEvidence, type StructureSection } from "../../../core";
+import { Steps } from "../ui/working-view";
+import { changeWorking, pClause, type ChangeEvidence, type StructureSection } from "../../../core";
 
 const FIRST = 8;
+
+const nameOf = ({ group, arrow, kind }: ChangeEvidence): string => `${group} ${arrow} ${kind}`;
 
 /** Score tests as changes of the theory, the largest first; each can be tried as a new run. */
 export function ChangesView({
@@ -15,6 +18,7 @@ export function ChangesView({
   apply: (change: ChangeEvidence) => void;
 }) {
   const [all, setAll] = useState(false);
+  const [asked, setAsked] = useState<string | null>(null);
   const list = section.changes.filter((c) => c.p < 0.05);
   if (section.counts.df === 0)
     return (
@@ -38,7 +42,7 @@ export function ChangesView({
         {list.slice(0, all ? list.length : FIRST).map((change) => (
           <Box
             component="li"
-            key={`${change.group} ${change.arrow} ${change.kind}`}
+            key={nameOf(change)}
             sx={{
               display: "flex",
               gap: 2,
@@ -55,6 +59,14 @@ export function ChangesView({
                 {change.touches.length > 0 && `; touches ${change.touches.join(", ")}`}
               </span>
             </Box>
+            <Button
+              variant="text"
+              aria-label={`Working: ${change.arrow}`}
+              aria-expanded={asked === nameOf(change)}
+              onClick={() => setAsked(asked === nameOf(change) ? null : nameOf(change))}
+            >
+              Working
+            </Button>
             {change.change && (
               <Button
                 variant="text"
@@ -63,6 +75,11 @@ export function ChangesView({
               >
                 Try it
               </Button>
+            )}
+            {asked === nameOf(change) && (
+              <Box sx={{ flexBasis: "100%", borderLeft: "2px solid var(--petrol)", pl: 2 }}>
+                <Steps working={changeWorking(change, section)} />
+              </Box>
             )}
           </Box>
         ))}

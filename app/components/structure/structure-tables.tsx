@@ -1,5 +1,6 @@
 import Typography from "@mui/material/Typography";
 import {
+  arrowEnd,
   arrowWorking,
   differenceWorking,
   invarianceWorking,
@@ -53,7 +54,8 @@ export function ArrowTable({ section, of: role, title, heads, note }: ArrowTable
     .filter((a) => a.role === role)
     .map((arrow): TableRowSpec => {
       const r2 = section.r2.find((r) => r.variable === arrow.to && r.group === arrow.group);
-      const ends = role === "variance" || role === "intercept" ? [] : [arrow.from];
+      const ends =
+        role === "variance" || role === "intercept" ? [] : [arrowEnd(arrow.from, section)];
       return {
         key: `${arrow.group} ${arrow.arrow}`,
         quiet: !arrow.free,
