@@ -209,6 +209,25 @@ describe("a report", () => {
     expect(textOf(reportOf(studies.mediation).blocks)).not.toContain("Appendix");
   });
 
+  it("has the workings of every engine's models and of every decision", () => {
+    const parts = PARTS.map((id) => ({ id, shown: id === "working" }));
+    const titlesOf = (of: Made): string[] =>
+      reportOf(of, { parts }).blocks.flatMap((b) => (b.kind === "table" ? [b.title] : []));
+    const expected: Partial<Record<keyof typeof studies, string[]>> = {
+      mediation: ["Equation of confidence", "Reliability of confidence"],
+      treatment: ["hours, model of renewed", "Effects of group through hours"],
+      factors: ["Fit of the model", "belonging on support"],
+      composites: ["Prediction of bel1"],
+    };
+    for (const [name, of] of Object.entries(studies)) {
+      const titles = titlesOf(of);
+      for (const title of expected[name as keyof typeof studies] ?? [])
+        expect(titles, name).toContain(title);
+      for (const h of of.evidence.hypotheses) expect(titles).toContain(`${h.label}: ${h.sentence}`);
+      expect(new Set(titles).size).toBeGreaterThan(of.evidence.hypotheses.length);
+    }
+  });
+
   it("keeps to what hypotheses claim where nobody could read all effects, and says how many are left out", () => {
     const many = 400;
     const { evidence } = studies.mediation;

@@ -1,24 +1,40 @@
-import type { Section } from "../../estimators";
+import type {
+  CompositeSection,
+  ResponseSection,
+  Section,
+  StructureSection,
+} from "../../estimators";
+import type { Evidence } from "../../evidence";
 import {
   alphaWorking,
+  arrowWorking,
+  claimWorking,
+  coefficientWorking,
   compositeMeasurementWorking,
   compositePathsWorking,
   effectWorking,
+  equationWorking,
+  exactFitWorking,
   fitWorking,
+  invarianceWorking,
   measurementWorking,
+  naturalWorking,
+  predictionWorking,
+  sensitivityWorking,
   type Working,
 } from "../../working";
 import { heading, row, table, word, type Part, type ReportContext } from "../context";
 import type { Block } from "../document";
 
-/** Every hypothesised effect, the fit and the reliabilities with formula, numbers and source. */
+/** Reliabilities, models, every decision and the paths it is made of, with formula, numbers and source. */
 export const working: Part = (context) => {
   const { evidence, data } = context;
-  const claimed = new Set(evidence.hypotheses.flatMap((h) => [...h.effects, ...h.components]));
+  const parts = new Set(evidence.hypotheses.flatMap((h) => h.components));
   const found: Working[] = [
     ...(data?.measures ?? []).flatMap((m) => alphaWorking(m) ?? []),
-    ...evidence.sections.flatMap(sectionWorkings),
-    ...evidence.effects.filter((e) => claimed.has(e.id)).map((e) => effectWorking(e, evidence)),
+    ...evidence.sections.flatMap((section) => sectionWorkings(section, evidence)),
+    ...evidence.hypotheses.map((h) => claimWorking(h, evidence)),
+    ...evidence.effects.filter((e) => parts.has(e.id)).map((e) => effectWorking(e, evidence)),
   ];
   return found.length === 0
     ? []
@@ -28,22 +44,46 @@ export const working: Part = (context) => {
       ];
 };
 
-/** Of measurement, fit and sizes of paths. */
-function sectionWorkings(section: Section): Working[] {
+/** Of what only one engine says. */
+function sectionWorkings(section: Section, evidence: Evidence): Working[] {
   switch (section.kind) {
+    case "equations":
+      return section.equations.map((e) => equationWorking(e, evidence));
     case "structure":
-      return [...section.measurement.map(measurementWorking), fitWorking(section)].flatMap(
-        (found) => (found && found.steps.length > 0 ? [found] : []),
-      );
+      return ofStructure(section);
     case "composites":
-      return section.groups.flatMap((g) => [
-        compositeMeasurementWorking(g),
-        compositePathsWorking(g),
-      ]);
+      return ofComposites(section);
+    case "responses":
+      return ofResponses(section, evidence);
+    case "sensitivity":
+      return section.effects.flatMap(
+        (effect) => sensitivityWorking(effect, 0, evidence.settings.level) ?? [],
+      );
     default:
       return [];
   }
 }
+
+const ofStructure = (section: StructureSection): Working[] =>
+  [
+    ...section.measurement.map(measurementWorking),
+    fitWorking(section),
+    ...section.invariance.map((_, at) => invarianceWorking(section, at)),
+    ...section.arrows.filter((a) => a.role === "path").map((a) => arrowWorking(a, section)),
+  ].flatMap((found) => (found && found.steps.length > 0 ? [found] : []));
+
+const ofComposites = ({ groups, prediction, exactFit }: CompositeSection): Working[] => [
+  ...groups.flatMap((g) => [compositeMeasurementWorking(g), compositePathsWorking(g)]),
+  ...(exactFit?.measures ?? []).map((m) => exactFitWorking(exactFit!, m)),
+  ...(prediction?.items ?? []).flatMap(({ item }) => predictionWorking(prediction!, item) ?? []),
+];
+
+const ofResponses = ({ models, natural }: ResponseSection, evidence: Evidence): Working[] => [
+  ...models.flatMap((model) =>
+    model.coefficients.flatMap((c) => coefficientWorking(model, c.term, evidence) ?? []),
+  ),
+  ...natural.map(naturalWorking),
+];
 
 const workingTable = (w: Working, i: number, { cell }: ReportContext): Block =>
   table(
