@@ -191,6 +191,17 @@ function changeQuantity(context: EffectContext, change: Change, nodes: string[])
       };
   }
   const pair = { from, fromLabel, to };
+  // Paths that differ between groups have no product in the model; what one group adds to the path is its interaction all the same.
+  if (known && keys.length === 1 && via.length === 0) {
+    const label = `${fromLabel} × ${context.columnLabel(keys[0]!)}`;
+    return {
+      ...base,
+      id: interactionId(to, `${from}:${keys[0]!}`),
+      kind: "interaction",
+      label: `${label} on ${to}`,
+      detail: `, ${label}`,
+    };
+  }
   if (known && keys.length === 1)
     return {
       ...base,

@@ -120,6 +120,14 @@ it("steps of invariance among factors, and paths held equal, stand in a report",
   expect(values(held).map((r) => [r[0], r[2], r[4]])).toEqual(
     section.differences.map((d) => [d.what, d.chi2, d.p]),
   );
+  expect(section.differences[0]!.what).toBe("belonging on confidence equal in all groups");
+  // What a group adds to one path is an interaction; nothing is mediated.
+  const [, moderated] = evidence.hypotheses;
+  const [claimed] = evidence.effects.filter((e) => moderated!.effects.includes(e.id));
+  expect(claimed!.kind).toBe("interaction");
+  expect(claimed!.label).toMatch(/^confidence × site\b.* on belonging$/);
+  expect(moderated!.quantity).toMatch(/^interaction/);
+  expect(JSON.stringify(blocks)).not.toContain("moderated mediation");
 });
 
 describe("choices made before a part existed", () => {

@@ -54,7 +54,7 @@ function equalPaths(model: TheoryModel, fitted: FittedModel): DifferenceEvidence
     );
     return [
       {
-        what: `${from} -> ${to} equal in all groups`,
+        what: `${to} on ${from} equal in all groups`,
         hypothesis: hypothesis?.label ?? null,
         ...test,
         wald: equalWald(fitted, places),
