@@ -150,6 +150,12 @@ test("a correlation matrix is estimated as far as it can be", async ({ page }) =
   await writeText(page, "H1: x raises y through m");
   await page.getByRole("button", { name: "Sentences" }).click();
   await expect(page.getByLabel("Hypothesis H1")).toContainText("supported");
+  await expect(page.getByRole("button", { name: "Analysis settings" })).toContainText(
+    "nothing resampled",
+  );
+  await page.getByRole("link", { name: /Evidence/ }).click();
+  await expect(page.getByRole("region", { name: "Ledger of hypotheses" })).toBeVisible();
+  await expect(page.getByText(/have not arrived yet/)).toHaveCount(0);
 });
 
 test("items of which only correlations are known become factors by click, and factors sentences", async ({

@@ -1,6 +1,15 @@
 import { equationsOf } from "../core";
 import { describe, expect, it } from "vitest";
-import { analyse, dataEvidence, robustness, StudyProblem } from "../core";
+import {
+  analyse,
+  completeChoices,
+  composeReport,
+  dataEvidence,
+  isFromMoments,
+  isNeverResampled,
+  robustness,
+  StudyProblem,
+} from "../core";
 import { readStudy, writeStudy } from ".";
 
 /** Studies that know a matrix instead of people: what follows from it is exact, and nothing else is told. */
@@ -74,6 +83,20 @@ describe("a study of correlations alone", () => {
     expect(found.pearson!.r).toBeCloseTo(0.6, 10);
     const groups = new Set(robustness(definition, table).map((s) => s.group));
     expect([groups.has("cases"), groups.has("intervals")]).toEqual([false, false]);
+  });
+
+  it("is reported as what it is, and never said to be waiting for resamples", () => {
+    expect([isFromMoments(evidence), isNeverResampled(evidence)]).toEqual([true, true]);
+    const { blocks } = composeReport({ evidence, definition, data: null }, completeChoices({}));
+    const prose = JSON.stringify(blocks);
+    expect(prose).toContain("rests on the means and covariances of 120");
+    expect(prose).not.toContain("The data hold");
+    const settings = { ...evidence.settings, replications: 100 };
+    expect(isNeverResampled({ settings, warnings: evidence.warnings })).toBe(true);
+    expect(isNeverResampled({ settings, warnings: [] })).toBe(false);
+    expect(isNeverResampled({ settings: { ...settings, replications: 0 }, warnings: [] })).toBe(
+      true,
+    );
   });
 
   it("refuses what needs third moments or single rows, and says what", () => {

@@ -2,7 +2,14 @@ import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
-import { checksWorking, equationsOf, listed, variablesOf, VERDICT_WORDS } from "../../core";
+import {
+  checksWorking,
+  equationsOf,
+  isFromMoments,
+  listed,
+  variablesOf,
+  VERDICT_WORDS,
+} from "../../core";
 import { Link } from "react-router";
 import { influentialRows, plain, type EquationEvidence, type Evidence } from "../../core";
 import { useResiduals } from "../analysis/use-data-evidence";
@@ -41,7 +48,7 @@ export default function Checks() {
       sx={{ display: "grid", gap: 2.25, maxWidth: 1180, gridTemplateColumns: "minmax(0, 1fr)" }}
     >
       <Typography variant="h1">Checks</Typography>
-      {equationsOf(evidence).length > 0 ? (
+      {isFromMoments(evidence) ? null : equationsOf(evidence).length > 0 ? (
         <Influence context={context} evidence={evidence} />
       ) : evidence.sections.some((s) => s.kind === "responses") ? (
         <Typography sx={{ fontFamily: "var(--serif)", maxWidth: "70ch" }}>

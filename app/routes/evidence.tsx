@@ -4,7 +4,7 @@ import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
 import { memo, useDeferredValue, useMemo, useState } from "react";
 import { Link as RouterLink } from "react-router";
-import { deviations, type Evidence as EvidenceObject } from "../../core";
+import { deviations, isNeverResampled, type Evidence as EvidenceObject } from "../../core";
 import { effectsCsv } from "../../formats";
 import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy } from "../analysis/use-study";
@@ -98,7 +98,7 @@ const Weighed = memo(function Weighed({ evidence }: { evidence: EvidenceObject }
           aria-label="Bootstrap distribution"
           sx={{ pt: 1.75, display: "grid", gap: 1, alignContent: "start", minWidth: 0 }}
         >
-          {shown && (
+          {shown && !isNeverResampled(evidence) && (
             <>
               <Typography variant="h2">Bootstrap distribution</Typography>
               <Typography

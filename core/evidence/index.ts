@@ -40,5 +40,6 @@ export {
 } from "./wording";
 export { arrowScales, inUnits, onScale, unitChoices, wordsOf, type Units } from "./effect-words";
 export { isBootstrap, SUMMARY } from "../inference";
+export { isFromMoments, isNeverResampled } from "./known";
 export { measuresOf, restsOn } from "./table-notes";
 export { isReported, withheldNotes } from "./natural-notes";

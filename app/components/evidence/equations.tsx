@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { equationsOf, equationWorking, type Evidence } from "../../../core";
+import { equationsOf, equationWorking, isFromMoments, type Evidence } from "../../../core";
 import { ScreenHead, Spacer } from "../ui/layout";
 import { Segments } from "../ui/segments";
 import { WorkingView } from "../ui/working-view";
@@ -28,7 +28,10 @@ export function Equations({ evidence }: { evidence: Evidence }) {
           value={view}
           choices={[
             ["coefficients", "coefficients"],
-            ["errors", "standard errors side by side"],
+            // Of covariances alone only one kind of error is known.
+            ...(isFromMoments(evidence)
+              ? []
+              : [["errors", "standard errors side by side"] as [View, string]]),
             ...(hasProducts ? [["scores", "standardised variables"] as [View, string]] : []),
           ]}
           choose={setView}

@@ -1,4 +1,5 @@
 import {
+  isNeverResampled,
   plain,
   pValue,
   termWorking,
@@ -48,7 +49,7 @@ export function ErrorsTable({
             : null,
         ],
       }))}
-      note={`${used > 0 ? `${thousands(used)} bootstrap samples.` : "The bootstrap samples have not arrived yet."} Where the standard errors differ much, the residuals spread unequally (heteroscedasticity); HC3 or HC4 is then the safer choice.`}
+      note={`${used > 0 ? `${thousands(used)} bootstrap samples.` : isNeverResampled(evidence) ? "No bootstrap samples were asked for." : "The bootstrap samples have not arrived yet."} Where the standard errors differ much, the residuals spread unequally (heteroscedasticity); HC3 or HC4 is then the safer choice.`}
     />
   );
 }

@@ -215,12 +215,18 @@ function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">)
       >
         <span>
           {estimator && <>{estimator} · </>}
-          <strong>{thousands(settings.replications)}</strong> bootstrap samples ·{" "}
-          {INTERVAL_WORDS[settings.interval]} {percent(settings.level)} %
-          <Box component="span" sx={{ "@media (max-width: 1320px)": { display: "none" } }}>
-            {" "}
-            · seed {settings.seed}
-          </Box>
+          {context.raw.moments ? (
+            <>nothing resampled · {percent(settings.level)} %</>
+          ) : (
+            <>
+              <strong>{thousands(settings.replications)}</strong> bootstrap samples ·{" "}
+              {INTERVAL_WORDS[settings.interval]} {percent(settings.level)} %
+              <Box component="span" sx={{ "@media (max-width: 1320px)": { display: "none" } }}>
+                {" "}
+                · seed {settings.seed}
+              </Box>
+            </>
+          )}
         </span>
       </Button>
     </>

@@ -1,3 +1,4 @@
+import { isFromMoments } from "../../evidence";
 import { heading, number, row, table, word, type Part, type ReportContext } from "../context";
 import type { Cell, Row } from "../document";
 
@@ -52,7 +53,7 @@ export const descriptives: Part = (context) => {
       ],
       rows,
       [
-        `Pearson correlations from all ${context.evidence.unit || "cases"} with both values. * ${limit(write.pClause(0.05, true))}, ** ${limit(write.pClause(0.01, true))}, *** ${write.pClause(0.0005)}.`,
+        `Pearson correlations${isFromMoments(context.evidence) ? ", as they were given" : ` from all ${context.evidence.unit || "cases"} with both values`}. * ${limit(write.pClause(0.05, true))}, ** ${limit(write.pClause(0.01, true))}, *** ${write.pClause(0.0005)}.`,
       ],
     ),
   ];

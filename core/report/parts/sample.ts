@@ -1,3 +1,4 @@
+import { isFromMoments } from "../../evidence";
 import { heading, paragraphs, type Part } from "../context";
 import { listed } from "../../wording";
 
@@ -19,7 +20,9 @@ export const sample: Part = ({ evidence, data, definition, write }) => {
   return [
     heading("Sample and screening"),
     ...paragraphs([
-      `The data hold ${write.count(used.rowsRead)} ${noun}; ${write.count(used.n)} entered the analysis${left.length > 0 ? `. Left out were ${listed(left)}` : ""}.`,
+      isFromMoments(evidence)
+        ? `The analysis rests on the means and covariances of ${write.count(used.n)} ${noun}; their single values were not known, so nothing could be screened or resampled.`
+        : `The data hold ${write.count(used.rowsRead)} ${noun}; ${write.count(used.n)} entered the analysis${left.length > 0 ? `. Left out were ${listed(left)}` : ""}.`,
       missing.length > 0 ? `Values were missing on ${listed(missing)}.` : "",
       codes.length > 0
         ? `Treated as missing: ${listed(codes.map((v) => `${v.missing!.join(", ")} on ${v.name}`))}.`
