@@ -18,6 +18,13 @@ describe("runs beside each other", () => {
     expect(found.differences).toEqual([]);
     expect([...found.verdicts, ...found.effects].some((row) => row.changed)).toBe(false);
   });
+  it("name every effect once, whatever its scale, and leave out what neither run tells", () => {
+    const { effects } = compareRuns(first, run({}));
+    expect(new Set(effects.map((e) => e.label)).size).toBe(effects.length);
+    expect(effects.map((e) => e.label)).toContain("hours on confidence, both in SDs");
+    expect(first.effects.some((e) => e.estimate === null)).toBe(true);
+    for (const { runs } of effects) expect(runs.some((r) => r?.estimate != null)).toBe(true);
+  });
   it("say what was done differently, and mark what changes", () => {
     const theory = study.theory.replace("H4: months lowers belonging", "H4: age raises belonging");
     const second = run({

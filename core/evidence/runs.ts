@@ -1,6 +1,6 @@
 import { differenceTest, type DifferenceTest, type NestedFit } from "../model";
 import type { Settings, StudyDefinition } from "../study";
-import type { Evidence, Verdict } from "./types";
+import type { EffectEvidence, Evidence, Verdict } from "./types";
 
 /** What is kept of a run, so that it can be put beside another: never changed, whatever becomes of the study. */
 export interface KeptRun {
@@ -64,9 +64,9 @@ export function keptRun(evidence: Evidence, definition: StudyDefinition): KeptRu
       sentence,
       verdict,
     })),
-    effects: evidence.effects.map(({ id, label, estimate, shown }) => ({
+    effects: evidence.effects.map(({ id, kind, label, estimate, shown }) => ({
       id,
-      label,
+      label: `${label}${IN_SDS[kind] ?? ""}`,
       estimate: shown ? estimate : null,
       lower: shown?.lower ?? null,
       upper: shown?.upper ?? null,
@@ -74,6 +74,12 @@ export function keptRun(evidence: Evidence, definition: StudyDefinition): KeptRu
     })),
   };
 }
+
+/** Side by side effects on every scale stand in one table. */
+const IN_SDS: Partial<Record<EffectEvidence["kind"], string>> = {
+  partially_standardised: ", outcome in SDs",
+  completely_standardised: ", both in SDs",
+};
 
 type KeptEffect = KeptRun["effects"][number];
 
@@ -130,7 +136,9 @@ export function compareRuns(a: KeptRun, b: KeptRun): RunComparison {
       changed: pair[0] !== pair[1],
     };
   });
-  const effects = both((r) => r.effects.map((e) => e.id)).map((id) => {
+  const told = ({ effects }: KeptRun): string[] =>
+    effects.filter((e) => e.estimate !== null).map((e) => e.id);
+  const effects = both(told).map((id) => {
     const runs = [a, b].map((r) => r.effects.find((e) => e.id === id) ?? null) as [
       KeptEffect | null,
       KeptEffect | null,
