@@ -76,12 +76,12 @@ function exactSteps(form: ExactPower, power: number, people: number, level: numb
     sourced(
       "Exact power",
       form.test === "t"
-        ? "Pr(|t| > point), t noncentral with δ = β s √χ² / s_y, averaged over χ² on n − k"
+        ? "Pr(|t| > point), t noncentral with δ = β s₁ √χ² / s₂, averaged over χ² on n − k"
         : "the same of both paths of the mediation, multiplied given what the predictors share",
       `${paths
         .map(
           (p) =>
-            `β = ${plain(p.size)}, s = ${plain(p.predictorSd)}, s_y = ${plain(p.residualSd)}, ${people} − ${p.predictors} − 1 = ${people - p.predictors - 1} degrees of freedom`,
+            `β = ${plain(p.size)}, s₁ = ${plain(p.predictorSd)} (predictor, the others held), s₂ = ${plain(p.residualSd)} (residual of the outcome), ${people} − ${p.predictors} − 1 = ${people - p.predictors - 1} degrees of freedom`,
         )
         .join("; ")}, two-tailed at ${plain(alpha)}: ${plain(power)}`,
       "Johnson, Kotz & Balakrishnan 1995, Continuous Univariate Distributions 2, ch. 31",

@@ -29,7 +29,7 @@ export function sensitivityWorking(
     steps: [
       sourced(
         "Indirect effect",
-        "D a (b − ρ / √(1 − ρ²) × σ_y / σ_m), σ_y the residual SD of the outcome with the mediator held, σ_m that of the mediator",
+        "D a (b − ρ / √(1 − ρ²) × s₁ / s₂), s₁ the residual SD of the outcome with the mediator held, s₂ that of the mediator",
         a === null
           ? plain(point.indirect)
           : `${operand(distance)} × ${operand(a)} × (${plain(b)} − ${operand(slant)} × ${plain(spread)} / ${plain(sigmaMediator)}) = ${plain(point.indirect)}`,
@@ -48,12 +48,12 @@ export function sensitivityWorking(
       sourced(
         "Zero at",
         "the correlation of the residuals of mediator and outcome, neither given the other",
-        `ρ̃ = ${plain(rhoAtZero)}; squared ${plain(effect.r2Residual)}, the share of what is left of both that a common cause would have to explain, multiplied`,
+        `ρ₀ = ${plain(rhoAtZero)}; squared ${plain(effect.r2Residual)}, the share of what is left of both that a common cause would have to explain, multiplied`,
         IMAI,
       ),
       step(
         "In shares of all variance",
-        "ρ̃² (1 − R² of the mediator) (1 − R² of the outcome)",
+        "ρ₀² (1 − R² of the mediator) (1 − R² of the outcome)",
         `${plain(effect.r2Residual)} × (1 − ${plain(effect.r2Mediator)}) × (1 − ${plain(effect.r2Outcome)}) = ${plain(effect.r2Total)}`,
       ),
     ],

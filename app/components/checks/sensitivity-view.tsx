@@ -115,6 +115,7 @@ function Curve({ effect, evidence }: { effect: LinearSensitivity; evidence: Evid
             width: 1.5,
             dash: [4, 3],
             label: plain(rhoAtZero, 2),
+            labelled: "above",
           },
         ],
       }),

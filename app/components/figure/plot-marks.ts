@@ -10,6 +10,8 @@ export interface Guide {
   width?: number;
   dash?: [number, number];
   label?: string;
+  /** Within the plot, at its upper end, where numbers of the axis may stand near the lower one. */
+  labelled?: "above";
 }
 
 /** Words at a place, in values of the axes; `shift` moves them in pixels. */
@@ -54,7 +56,7 @@ export function marksPlugin({ guides = [], words = [] }: Marks, font: string): P
 
 function drawGuide(chart: Chart, guide: Guide, font: string): void {
   const { ctx, scales, chartArea } = chart;
-  const { axis, at, colour, width = 1, dash = [0, 0], label } = guide;
+  const { axis, at, colour, width = 1, dash = [0, 0], label, labelled } = guide;
   const ends = endsOf(chart, guide);
   if (!ends) return;
   ctx.save();
@@ -68,9 +70,11 @@ function drawGuide(chart: Chart, guide: Guide, font: string): void {
   if (label !== undefined && axis === "x") {
     ctx.font = `13px ${font}`;
     ctx.fillStyle = colour;
-    ctx.textAlign = "center";
+    ctx.textAlign = labelled ? "left" : "center";
     ctx.textBaseline = "top";
-    ctx.fillText(label, scales.x!.getPixelForValue(at), chartArea.bottom + 5);
+    const across = scales.x!.getPixelForValue(at);
+    if (labelled) ctx.fillText(label, across + 5, chartArea.top + 4);
+    else ctx.fillText(label, across, chartArea.bottom + 5);
   }
   ctx.restore();
 }

@@ -33,7 +33,8 @@ export function Disclosure({
         aria-controls={`${id}-more`}
         sx={{
           "&::before": {
-            content: '"▸"',
+            // A picture, not a word: readers of screens need not hear it.
+            content: ['"▸"', '"▸" / ""'],
             width: 16,
             transition: "transform .12s",
             transformOrigin: "5px 50%",
