@@ -21,22 +21,12 @@ import {
   type CompositeSection,
   type PlanFound,
   type StudyDefinition,
-  type Working,
 } from "..";
 import { demoCompositesStudy } from "../../demo/composites";
 import { demoFactorsStudy } from "../../demo/factors";
 import { demoPlannedStudy } from "../../demo/planned";
 import { demoStudy } from "../../demo/study";
-import { worksOut } from "./working-kit";
-
-/** Every formula of numbers comes to what stands behind it; how many there were. */
-const count = ({ steps }: Working): number =>
-  steps.reduce((sum, s) => {
-    expect(`${s.what} ${s.formula} ${s.numbers}`).not.toMatch(/undefined|NaN|\[object/);
-    return sum + worksOut(s.numbers);
-  }, 0);
-const numbersOf = (working: Working, what: string): string =>
-  working.steps.find((s) => s.what === what)!.numbers;
+import { countWorked, numbersOf } from "./working-kit";
 
 describe("the working of groups of factors", () => {
   const { definition, table } = demoFactorsStudy();
@@ -51,7 +41,7 @@ describe("the working of groups of factors", () => {
     expect(section.invariance.length).toBeGreaterThan(2);
     section.invariance.forEach(({ difference, fit }, at) => {
       const working = invarianceWorking(section, at)!;
-      count(working);
+      countWorked(working);
       expect(working.steps[0]!.numbers).toContain(fit!.plain.chi2.toFixed(2));
       if (at === 0) expect(working.steps).toHaveLength(1);
       else {
@@ -79,7 +69,7 @@ describe("the working of groups of factors", () => {
     expect(numbersOf(working, "Scaled Δχ²")).toBe("7.50 / 1.250 = 6.00, p = .110");
     expect(working.steps.map((s) => s.what)).not.toContain("Scaling factor");
     expect(numbersOf(working, "Wald χ²")).toContain("χ²(3) = 7.10");
-    expect(count(working)).toBe(1);
+    expect(countWorked(working)).toBe(1);
   });
 });
 
@@ -103,7 +93,7 @@ describe("the working of composites that are resampled", () => {
     const section = sectionOf(definition.theory);
     for (const { item, q2 } of section.prediction!.items) {
       const working = predictionWorking(section.prediction!, item)!;
-      expect(count(working)).toBe(3);
+      expect(countWorked(working)).toBe(3);
       expect(numbersOf(working, "Q² of prediction")).toMatch(
         new RegExp(` = ${plain(q2).replace(".", "\\.")}$`),
       );
@@ -123,7 +113,7 @@ describe("the working of composites that are resampled", () => {
     );
     expect(comparisons).toHaveLength(1);
     for (const path of comparisons[0]!.paths)
-      expect(count(permutationWorking(comparisons[0]!, path))).toBe(1);
+      expect(countWorked(permutationWorking(comparisons[0]!, path))).toBe(1);
     for (const construct of comparisons[0]!.constructs)
       expect(numbersOf(measuredAlikeWorking(comparisons[0]!, construct), "Same scores")).toContain(
         plain(construct.compositional.estimate),
@@ -141,7 +131,7 @@ describe("the working of what is compared", () => {
     for (const one of found) {
       const working = specificationWorking(one, found[0]);
       expect(working.steps.map((s) => s.what)).toEqual(one.claims.map((c) => c.label));
-      expect(count(working)).toBe(one === found[0] ? 0 : one.claims.length);
+      expect(countWorked(working)).toBe(one === found[0] ? 0 : one.claims.length);
       one.claims.forEach((c, i) =>
         expect(working.steps[i]!.numbers).toContain(VERDICT_WORDS[c.verdict]),
       );
@@ -159,7 +149,8 @@ describe("the working of what is compared", () => {
       if (!one || !other) {
         missing += 1;
         expect(working.steps.map((s) => s.numbers).join()).toContain("does not exist");
-      } else if (one.estimate !== null && other.estimate !== null) expect(count(working)).toBe(1);
+      } else if (one.estimate !== null && other.estimate !== null)
+        expect(countWorked(working)).toBe(1);
     }
     expect(missing).toBeGreaterThan(0);
   });
@@ -179,7 +170,7 @@ describe("the working of a plan", () => {
   it("counts samples, and says what exact power is of", () => {
     found.point.sentences.forEach((sentence, at) => {
       const working = plannedWorking(found, at, 0.95);
-      expect(count(working)).toBeGreaterThanOrEqual(4);
+      expect(countWorked(working)).toBeGreaterThanOrEqual(4);
       expect(numbersOf(working, "Power")).toMatch(
         new RegExp(`^${Math.round(sentence.power.share * 40)} / 40 = `),
       );

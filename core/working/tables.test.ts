@@ -23,11 +23,10 @@ import {
   sensitivityWorking,
   termWorking,
   type Settings,
-  type Working,
 } from "..";
 import { demoFactorsStudy } from "../../demo/factors";
 import { demoLeverStudy, demoStudy, demoTreatmentStudy } from "../../demo/study";
-import { worksOut } from "./working-kit";
+import { countWorked, numbersOf, worksOut } from "./working-kit";
 
 type Demo = ReturnType<typeof demoStudy>;
 
@@ -44,18 +43,6 @@ const evidenceOf = (
     },
     table,
   );
-
-/** Every formula of numbers comes to what stands behind it; how many there were. */
-const count = ({ steps, rows, title }: Working): number => {
-  expect(title).not.toBe("");
-  expect(rows).not.toMatch(/undefined|NaN/);
-  return steps.reduce((sum, s) => {
-    expect(`${s.what} ${s.formula} ${s.numbers}`).not.toMatch(/undefined|NaN|\[object/);
-    return sum + worksOut(s.numbers);
-  }, 0);
-};
-const numbersOf = (working: Working, what: string): string =>
-  working.steps.find((s) => s.what === what)!.numbers;
 
 describe("formulas on paper", () => {
   it("are worked out wherever they stand, and what is wrong is found", () => {
@@ -75,7 +62,7 @@ describe("the working of regressions", () => {
       for (const equation of equationsOf(evidence))
         for (const c of equation.coefficients) {
           const working = termWorking(equation, c.term, evidence)!;
-          expect(count(working)).toBeGreaterThanOrEqual(c.beta === null ? 1 : 2);
+          expect(countWorked(working)).toBeGreaterThanOrEqual(c.beta === null ? 1 : 2);
           expect(numbersOf(working, "SE")).toContain(
             `${errors} errors: ${plain(c.errors[errors]!.se)}`,
           );
@@ -92,7 +79,7 @@ describe("the working of regressions", () => {
     const evidence = evidenceOf(demoStudy());
     for (const equation of equationsOf(evidence)) {
       const working = checksWorking(equation)!;
-      expect(count(working)).toBeGreaterThanOrEqual(4 + equation.coefficients.length - 1);
+      expect(countWorked(working)).toBeGreaterThanOrEqual(4 + equation.coefficients.length - 1);
       expect(numbersOf(working, "Cook's distance")).toContain(
         `row ${equation.checks!.topCook[0]!.row}:`,
       );
@@ -141,7 +128,7 @@ describe("the working of data", () => {
     for (const cell of cells)
       for (const kind of ["pearson", "spearman"] as const) {
         const working = correlationWorking(cell, kind, 0.95)!;
-        expect(count(working)).toBe(2);
+        expect(countWorked(working)).toBe(2);
         expect(working.steps[0]!.numbers).toBe(plain(cell[kind]!.r));
         expect(numbersOf(working, "95 % interval")).toContain(
           `${plain(cell[kind]!.ci![0])} to ${plain(cell[kind]!.ci![1])}`,
@@ -160,18 +147,18 @@ describe("the working of data", () => {
     }
     expect(distanceWorking(found, -1)).toBeNull();
     for (const one of Object.values(data.descriptives))
-      expect(count(descriptionWorking(one))).toBeGreaterThan(1);
+      expect(countWorked(descriptionWorking(one))).toBeGreaterThan(1);
   });
 
   it("of missing values and of joint normality works out", () => {
     const { little, mardia } = data.sets[0]!;
     const working = littleWorking(little.value!);
-    expect(count(working)).toBe(2);
+    expect(countWorked(working)).toBe(2);
     expect(numbersOf(working, "χ²")).toContain(` = ${plain(little.value!.d2)}`);
     expect(working.rows).not.toContain("without any value");
     expect(littleWorking({ ...little.value!, rowsAllMissing: 3 }).rows).toContain("3 without any");
     const normality = mardiaWorking(mardia.value!);
-    expect(count(normality)).toBe(3);
+    expect(countWorked(normality)).toBe(3);
     expect(numbersOf(normality, "Its z")).toContain(` = ${plain(mardia.value!.kurtosisZ)}`);
   });
 
@@ -180,7 +167,7 @@ describe("the working of data", () => {
     expect(evidence.groupMeans.length).toBeGreaterThan(0);
     for (const means of evidence.groupMeans)
       for (const group of means.groups)
-        expect(count(meanWorking(group.label, group))).toBe(group.sd === null ? 1 : 2);
+        expect(countWorked(meanWorking(group.label, group))).toBe(group.sd === null ? 1 : 2);
   });
 
   it("of an item comes to its item-total correlation and to alpha without it", () => {
@@ -188,7 +175,7 @@ describe("the working of data", () => {
       for (const { item } of measure.items) {
         const own = measure.reliability.value!.itemStatistics.find((s) => s.item === item)!;
         const working = itemWorking(measure, item)!;
-        expect(count(working)).toBe(3);
+        expect(countWorked(working)).toBe(3);
         expect(numbersOf(working, "Corrected item-total r")).toContain(
           ` = ${plain(own.correctedItemTotal)}`,
         );
@@ -212,7 +199,7 @@ describe("the working of a model of means and covariances", () => {
     const section = structure();
     for (const arrow of section.arrows) {
       const working = arrowWorking(arrow, section);
-      count(working);
+      countWorked(working);
       expect(working.steps[0]!.numbers).toContain(plain(arrow.estimate));
       if (arrow.free && arrow.role !== "intercept")
         expect(numbersOf(working, "Standardised")).toContain(` = ${plain(arrow.full.estimate)}`);
@@ -233,7 +220,7 @@ describe("the working of a model of means and covariances", () => {
     expect(numbersOf(working, "In SDs of both")).toContain(
       ` = ${plain(own!.standardised.estimate)}`,
     );
-    count(working);
+    countWorked(working);
   });
 
   it("of a score test names what it expects", () => {
@@ -255,7 +242,7 @@ describe("the working of responses and of sensitivity", () => {
     for (const model of section.models)
       for (const c of model.coefficients) {
         const working = coefficientWorking(model, c.term, evidence)!;
-        expect(count(working)).toBeGreaterThanOrEqual(c.ratio ? 4 : 1);
+        expect(countWorked(working)).toBeGreaterThanOrEqual(c.ratio ? 4 : 1);
         ratios += c.ratio ? 1 : 0;
         const own = model.marginal.find((m) => m.column === c.term);
         if (own && model.family !== "linear")
@@ -268,7 +255,7 @@ describe("the working of responses and of sensitivity", () => {
   it("of products on the scale of the model and of interactions works out", () => {
     for (const product of section.products) {
       const reported = { ...product, rescaled: { ...product.rescaled, withheld: null } };
-      expect(count(linkProductWorking(reported, 0.95))).toBeGreaterThanOrEqual(8);
+      expect(countWorked(linkProductWorking(reported, 0.95))).toBeGreaterThanOrEqual(8);
       expect(
         linkProductWorking({ ...product, rescaled: { ...product.rescaled, withheld: "so" } }, 0.95)
           .steps,
@@ -276,7 +263,7 @@ describe("the working of responses and of sensitivity", () => {
     }
     expect(section.products.length).toBeGreaterThan(0);
     for (const interaction of section.interactions)
-      count(responseInteractionWorking(interaction, 0.95));
+      countWorked(responseInteractionWorking(interaction, 0.95));
   });
 
   it("of the curve of sensitivity comes to every point, and to what is left out", () => {
@@ -296,13 +283,13 @@ describe("the working of responses and of sensitivity", () => {
     for (const effect of found!.effects) {
       for (const point of effect.curve) {
         const working = sensitivityWorking(effect, point.rho, 0.95)!;
-        expect(count(working)).toBeGreaterThanOrEqual(3);
+        expect(countWorked(working)).toBeGreaterThanOrEqual(3);
         expect(numbersOf(working, "Indirect effect")).toContain(` = ${plain(point.indirect)}`);
         expect(numbersOf(working, "Direct effect")).toContain(` = ${plain(point.direct)}`);
       }
       expect(sensitivityWorking(effect, 0.123, 0.95)).toBeNull();
       for (const left of effect.leftOut)
-        expect(count(leftOutWorking(effect, left))).toBeGreaterThanOrEqual(3);
+        expect(countWorked(leftOutWorking(effect, left))).toBeGreaterThanOrEqual(3);
     }
   });
 });

@@ -1,4 +1,5 @@
 import { expect } from "vitest";
+import type { Working } from "./types";
 
 /** A formula on paper, worked out by somebody who knows signs and brackets alone. */
 export function workedOut(text: string): number {
@@ -66,3 +67,17 @@ export function worksOut(numbers: string): number {
   }
   return found;
 }
+
+/** Works every formula of a working out. @returns how many there were */
+export function countWorked({ title, steps, rows }: Working): number {
+  expect(title).not.toBe("");
+  expect(rows).not.toMatch(/undefined|NaN/);
+  return steps.reduce((sum, s) => {
+    expect(`${s.what} ${s.formula} ${s.numbers}`).not.toMatch(/undefined|NaN|\[object/);
+    return sum + worksOut(s.numbers);
+  }, 0);
+}
+
+/** The numbers of one step, by what it finds. */
+export const numbersOf = (working: Working, what: string): string =>
+  working.steps.find((s) => s.what === what)!.numbers;
