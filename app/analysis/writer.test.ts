@@ -189,6 +189,22 @@ describe("writing a study down", () => {
     expect(sent[1]!.base).toEqual({ theory: "mine" });
   });
 
+  it("keeps what failed where another tab's state was shown meanwhile", async () => {
+    let end: (outcome: StudyOutcome) => void = () => undefined;
+    const one = new Writer("s", start, (request) => {
+      sent.push(request);
+      return new Promise((resolve) => (end = resolve));
+    });
+    one.edit({ theory: "mine" }, "theory", "");
+    void one.flush();
+    one.seen(one.over({ ...start, title: "Theirs" }));
+    end({ ok: false, message: "full", patch: { theory: "mine" } });
+    await vi.advanceTimersByTimeAsync(0);
+    expect(one.snapshot().problem).toBe("full");
+    one.retry();
+    expect(sent[1]!.patch).toEqual({ theory: "mine" });
+  });
+
   it("tells of a version that another tab's has replaced, until it is dismissed", async () => {
     const one = writer();
     const heard = vi.fn();

@@ -43,6 +43,8 @@ export class Writer {
   private unwritten: Patch = {};
   /** Changes that have been sent and are not through yet, the oldest first. */
   private onTheirWay: Change[] = [];
+  /** In which change each part of the study was sent last: an older one that fails does not come back over it. */
+  private readonly lastSent = new Map<string, Change>();
   /** What has been sent since the screen was last given a state: it is on the screen, but not in that state. */
   private sentSince: Patch = {};
 
@@ -97,27 +99,25 @@ export class Writer {
     this.sentSince = { ...this.sentSince, ...patch };
     const change: Change = { patch, base };
     this.onTheirWay = [...this.onTheirWay, change];
+    for (const key of Object.keys(patch)) this.lastSent.set(key, change);
     try {
       const outcome = await this.send({ intent: "change", patch, kind, why, base });
-      if (outcome) this.settle(outcome, patch);
+      if (outcome) this.settle(outcome, change);
     } finally {
       this.onTheirWay = this.onTheirWay.filter((other) => other !== change);
     }
   };
 
   /** What was sent before a failure was known did not take along what failed. */
-  private settle(outcome: StudyOutcome, patch: Patch): void {
+  private settle(outcome: StudyOutcome, change: Change): void {
+    const { patch } = change;
     if (outcome.ok) {
       this.unwritten = without(this.unwritten, patch);
       const through = Object.keys(this.unwritten).length === 0;
       const lost = outcome.lost ?? this.state.lost;
       this.publish({ lost, ...(through ? { problem: null } : {}) });
     } else {
-      // What has been typed over since is not written again.
-      const latest = pickOf(this.known, patch);
-      const failed = Object.entries(patch).filter(
-        ([key, value]) => latest[key as keyof Patch] === value,
-      );
+      const failed = Object.entries(patch).filter(([key]) => this.lastSent.get(key) === change);
       this.unwritten = { ...this.unwritten, ...Object.fromEntries(failed) };
       if (failed.length > 0 || Object.keys(patch).length === 0) this.failed(outcome.message);
     }
