@@ -27,7 +27,7 @@ test("a condition with three groups: a joint test, pairwise differences, a compa
     ),
   ).toBeVisible();
   const joint = page
-    .getByText(/Joint bootstrap test of the 2 relative effects, T = [\d.]+, p/)
+    .getByText(/Joint bootstrap test of the 2 effects, T = [\d.]+, p/)
     .first();
   await expect(joint).toBeVisible();
   const said = await joint.textContent();

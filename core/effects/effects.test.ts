@@ -137,7 +137,7 @@ describe("effects that exist", () => {
       "indirect g.2 > m > y",
     ]);
     expect(evidence.hypotheses[0]!.report).toMatch(
-      /^The effects g \(b against a\) on y through m; g \(c against a\) on y through m: Joint test/,
+      /^The 2 effects \(g \(b against a\) on y through m; g \(c against a\) on y through m\), tested together, (differed from zero|were not distinguishable from zero) \(joint test/,
     );
     expect(
       evidence.effects.some((e) => e.kind === "completely_standardised" && e.from === "g.1"),

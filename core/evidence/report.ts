@@ -50,19 +50,29 @@ export function reportSentence(
 ): string {
   const [first] = claimed;
   if (!first || !test) return "The effect could not be estimated.";
-  if (test.joint)
-    return `The effects ${claimed.map((c) => c.label).join("; ")}: ${jointWords(test.joint)}.`;
+  const open =
+    verdict === "unsettled"
+      ? ` ${test.joint ? "This p is so near the limit of significance that" : "The limit lies within its Monte Carlo error of zero, so"} another seed could change this finding.`
+      : "";
+  if (test.joint) return `${jointFinding(claimed, test, test.joint)}${open}`;
   if (test.estimate === null || (test.lower === null && test.upper === null))
     return `The effect of ${first.label} could not be estimated.`;
   const subject =
     context.name && first.kind !== "average_change"
       ? `The ${context.name} of ${first.label}`
       : (SUBJECTS[first.kind]?.(first.label) ?? `The effect of ${first.label}`);
-  const open =
-    verdict === "unsettled"
-      ? " The limit lies within its Monte Carlo error of zero, so another seed could change this finding."
-      : "";
   return `${subject} ${finding(test)} (${context.measure} = ${write.number(test.estimate)}${seWords(test, write)}, ${limitsWords(test, write)}${basisWords(test, context)}${pWords(test, write)}).${open}`;
+}
+
+/** Several effects of levels at once. */
+function jointFinding(
+  claimed: Pick<EffectEvidence, "label">[],
+  { level }: ClaimTest,
+  joint: NonNullable<ClaimTest["joint"]>,
+): string {
+  const words = jointWords(joint);
+  const found = joint.p < 1 - level ? "differed from zero" : "were not distinguishable from zero";
+  return `The ${claimed.length} effects (${claimed.map((c) => c.label).join("; ")}), tested together, ${found} (${words[0]!.toLowerCase()}${words.slice(1)}).`;
 }
 
 function finding({ lower, upper, nullValue, estimate, tail, direction }: ClaimTest): string {

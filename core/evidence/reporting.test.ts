@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { Settings } from "../study";
 import { analyseMade, normals, regress } from "../test-kit";
 import { equationsOf } from "./equations-of";
+import { reportSentence } from "./report";
 import {
   e2,
   e3,
@@ -19,6 +20,32 @@ import {
   run,
 } from "./situations";
 import type { Evidence } from "./types";
+
+it("several effects at once are told by one test: differing, not, or too near to say", () => {
+  const { claim } = hypothesis(run("H1: x raises y", { replications: 0, interval: "delta" }), "H1");
+  const sentence = (p: number, verdict: "supported" | "not_supported" | "unsettled"): string => {
+    const joint = { reference: "F" as const, statistic: 4.12, df1: 2, df2: 116, p };
+    const test = { ...claim!, estimate: null, level: 0.95, joint };
+    const claimed = ["b", "c"].map((level) => ({
+      kind: "direct" as const,
+      label: `${level} on y`,
+    }));
+    return reportSentence(claimed as never, test as never, verdict, {
+      settings: {} as Settings,
+      errors: "classical",
+      used: null,
+      measure: "b",
+      name: null,
+    });
+  };
+  expect(sentence(0.019, "supported")).toBe(
+    "The 2 effects (b on y; c on y), tested together, differed from zero (joint test F(2, 116) = 4.12, p = .019).",
+  );
+  expect(sentence(0.06, "not_supported")).toContain("were not distinguishable from zero");
+  expect(sentence(0.049, "unsettled")).toMatch(
+    /so near the limit of significance that another seed/,
+  );
+});
 
 /** What may be printed, and that one number has one p everywhere. */
 describe("one number has one p on every screen", () => {

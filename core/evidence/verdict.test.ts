@@ -269,7 +269,7 @@ describe("what a verdict says", () => {
     } as const;
     const together = { joint, direction: 0, estimate: null, lower: null, upper: null } as const;
     expect(reason(together)).toBe(
-      "Joint bootstrap test of the 2 relative effects, T = 7.00, p = .045: p is so near 0.050 that another seed could move it across; about 4,000 bootstrap samples would settle it.",
+      "Joint bootstrap test of the 2 effects, T = 7.00, p = .045: p is so near 0.050 that another seed could move it across; about 4,000 bootstrap samples would settle it.",
     );
     expect(reason(together, null)).not.toContain("would settle");
     expect(reason({ ...together, joint: { ...joint, p: 0.05 } })).not.toContain("would settle");

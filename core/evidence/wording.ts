@@ -7,7 +7,7 @@ export function jointWords({ reference, statistic, df1, df2, p }: JointTest): st
   if (reference === "F")
     return `Joint test F(${df1}, ${dfWords(df2)}) = ${plain(statistic, 2)}, ${pClause(p)}`;
   if (reference === "chi2") return `Joint test χ²(${df1}) = ${plain(statistic, 2)}, ${pClause(p)}`;
-  return `Joint bootstrap test of the ${df1} relative effects, T = ${plain(statistic, 2)}, ${pClause(p)}`;
+  return `Joint bootstrap test of the ${df1} effects, T = ${plain(statistic, 2)}, ${pClause(p)}`;
 }
 
 /** What a verdict is called, on screens and in tables. */
