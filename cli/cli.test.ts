@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { unzipSync } from "fflate";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { analyse, Analysis, type StudyDefinition, type Table } from "../core";
 import { readStudy } from "../formats";
 import { writePack } from "../formats/pack";
@@ -25,6 +25,9 @@ const run = (...args: string[]) =>
     cwd: root,
     encoding: "utf8",
   });
+
+// Every run is a program of its own that starts anew; beside other tests on few cores that takes a while.
+vi.setConfig({ testTimeout: 90_000 });
 
 describe("the command line", () => {
   it("analyses the demo study without arguments", () => {

@@ -1,9 +1,11 @@
 import { useCallback, useEffect, useRef } from "react";
 import { useFetcher } from "react-router";
+import { Answers } from "./answers";
 
-/** What actions have answered, by the ticket that the request bore, until who asked takes it. */
-const answers = new Map<string, unknown>();
-let asked = 0;
+const answers = new Answers();
+
+/** So long an action may go on after a newer request has taken its place. */
+const GRACE_MS = 5000;
 
 /** A request of a route's action, sent as JSON; resolves with what the action answered once the pages have been read anew. */
 export type Ask<O> = (body: object, action: string) => Promise<O | null>;
@@ -21,22 +23,18 @@ export function useAsk<O>(key?: string): Ask<O> {
     latest.current = submit;
   });
   return useCallback(async (body, action) => {
-    const ticket = String((asked += 1));
-    await latest.current(JSON.stringify({ ...body, ticket }), {
+    const question = answers.open();
+    const sent = latest.current(JSON.stringify({ ...body, ticket: question.ticket }), {
       method: "post",
       action,
       encType: "application/json",
     });
-    const answer = answers.get(ticket);
-    answers.delete(ticket);
+    const answer = await answers.hear(question, sent, GRACE_MS);
     return answer === undefined || answer instanceof Response ? null : (answer as O);
   }, []);
 }
 
-/**
- * Answers a request in a route's action: who asked hears it, and so does the router.
- * @param body what was sent; with a ticket where `useAsk` sent it
- */
+/** Answers a request in a route's action: who asked with `useAsk` hears it, and so does the router. */
 export async function answering<O>(
   request: Request,
   carryOut: (body: unknown) => Promise<O>,
@@ -44,7 +42,7 @@ export async function answering<O>(
   const body: unknown = await request.json();
   const outcome = await carryOut(body);
   const ticket = ticketOf(body);
-  if (ticket !== null) answers.set(ticket, outcome);
+  if (ticket !== null) answers.answer(ticket, outcome);
   return outcome;
 }
 

@@ -7,7 +7,7 @@ import {
   type Dispatch,
   type SetStateAction,
 } from "react";
-import { useOutletContext } from "react-router";
+import { useOutletContext, useRevalidator } from "react-router";
 import {
   buildDataset,
   linesOf,
@@ -131,13 +131,17 @@ function useWriting(
   setDefinition: Dispatch<SetStateAction<StudyDefinition>>,
 ) {
   const ask = useAsk<StudyOutcome>(`write ${id}`);
+  const { revalidate } = useRevalidator();
   const [lost, setLost] = useState<Partial<StudyDefinition> | null>(null);
   const [writer] = useState(
     () =>
       new Writer(id, stored, async (request) => {
         const outcome = await ask(request, `/study/${id}`);
-        // A transition, so that it is drawn with the state that was read after the change, or after it.
-        if (outcome?.ok && outcome.lost) startTransition(() => setLost(outcome.lost));
+        if (outcome?.ok && outcome.lost) {
+          // The other's version is read before it is shown, also where a newer change has taken this one's place in the router.
+          await revalidate();
+          startTransition(() => setLost(outcome.lost));
+        }
         return outcome;
       }),
   );
