@@ -26,9 +26,7 @@ test("a condition with three groups: a joint test, pairwise differences, a compa
       "indicator coding: weekly cafe against waiting list; cafe with partner against waiting list",
     ),
   ).toBeVisible();
-  const joint = page
-    .getByText(/Joint bootstrap test of the 2 effects, T = [\d.]+, p/)
-    .first();
+  const joint = page.getByText(/Joint bootstrap test of the 2 effects, T = [\d.]+, p/).first();
   await expect(joint).toBeVisible();
   const said = await joint.textContent();
   await expect(
