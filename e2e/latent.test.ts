@@ -41,7 +41,9 @@ test("a change that a score test suggests is tried, and the difference in fit is
   await open(page, "checks");
   const first = page.getByRole("list", { name: "Changes" }).getByRole("listitem").first();
   await expect(first).toContainText("“bel4” and “bel5” go together");
-  await first.getByRole("button").click();
+  await first.getByRole("button", { name: /^Working/ }).click();
+  await expect(first).toContainText("Rao 1948");
+  await first.getByRole("button", { name: /^Try it/ }).click();
   await settled(page);
   await page.goto("/study/demo-factors/hypotheses");
   await expect(page.getByLabel("Covariance", { exact: true })).toContainText("bel4");

@@ -19,7 +19,7 @@ import {
 import { TAB, type StoredStudy } from "../storage/database";
 import { useAsk } from "../actions/asking";
 import type { StudyOutcome } from "../actions/study-action";
-import { keepStrip } from "../storage/studies";
+import { dataKeyOf, keepStrip } from "../storage/studies";
 import { Analysis } from "./analysis";
 import { Writer } from "./writer";
 
@@ -43,9 +43,6 @@ export interface StudyContext {
 }
 
 export const useStudy = (): StudyContext => useOutletContext<StudyContext>();
-
-/** Names a state of the raw data of a study. */
-export const dataKeyOf = ({ id, dataKey }: StoredStudy): string => `${id} ${dataKey}`;
 
 /**
  * Holds the definition that is being edited, writes it through the route's action, and keeps the analysis up to date.

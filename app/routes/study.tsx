@@ -7,7 +7,7 @@ import type { Evidence } from "../../core";
 import { answering } from "../actions/asking";
 import { studyAction } from "../actions/study-action";
 import { useForScreens } from "../analysis/for-screens";
-import { dataKeyOf, useStudyState, type StudyContext } from "../analysis/use-study";
+import { useStudyState, type StudyContext } from "../analysis/use-study";
 import { useTell } from "../analysis/use-tell";
 import { useShortcuts } from "../commands/registry";
 import { AboutDialog } from "../components/frame/open-about";
@@ -25,7 +25,7 @@ import { GlossaryOpener } from "../components/ui/term";
 import { DropTarget } from "../components/importing/drop-target";
 import { database, TAB, type StoredStudy } from "../storage/database";
 import { evidenceKey, findEvidence } from "../storage/results";
-import { historyDepth, loadStudy, recoverPending } from "../storage/studies";
+import { dataKeyOf, historyDepth, loadStudy, recoverPending } from "../storage/studies";
 import { useLive } from "../storage/use-live";
 
 let recovered: string | null = null;

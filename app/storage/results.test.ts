@@ -14,6 +14,7 @@ const { evidenceKey, findEvidence, findReplicates, keepEvidence, keepReplicates,
 const {
   addStudy,
   changeStudy,
+  dataKeyOf,
   historyDepth,
   keepRun,
   keepStrip,
@@ -22,6 +23,7 @@ const {
   loadStudy,
 } = await import("./studies");
 const { removeStudy, restoreStudy } = await import("./removal");
+const { readAhead } = await import("./ahead");
 
 const { definition: demo, table } = demoStudy();
 const definition = (
@@ -109,6 +111,24 @@ describe("results", () => {
     expect(found.stopped).toBe(true);
     expect(found.blocks).toEqual(analysis.made);
     expect(await findReplicates({ ...store, text: "" })).toBeNull();
+  });
+
+  it("found ahead are at hand when the study is opened, and belong to that state of it alone", async () => {
+    const id = await addStudy({ definition: definition(), table });
+    const { study } = (await loadStudy(id))!;
+    const key = evidenceKey(study.definition, dataKeyOf(study));
+    await keepEvidence(key, dataKeyOf(study), evidence);
+    await readAhead(study);
+    const read = vi.spyOn(database.results, "get");
+    expect(await findEvidence(key)).toEqual(evidence);
+    expect(read).not.toHaveBeenCalled();
+    const other = { ...study.definition, unit: "teams" };
+    expect(await findEvidence(evidenceKey(other, dataKeyOf(study)))).toBeNull();
+    expect(read).toHaveBeenCalledTimes(1);
+    read.mockRejectedValue(new Error("no store"));
+    // What fails ahead is no matter.
+    await expect(readAhead({ ...study, definition: other })).resolves.toBeUndefined();
+    read.mockRestore();
   });
 
   it("those not looked at for longest go first when there are too many bytes", async () => {

@@ -81,12 +81,18 @@ function noteUse(hash: string): void {
   setTimeout(() => void database.uses.put({ hash, usedAt }).catch(() => undefined), NOTED_AFTER_MS);
 }
 
+/** The evidence found last: what it depends on is its name, so it never grows old. */
+let lastFound: { text: string; evidence: Evidence } | null = null;
+
 /** The evidence of a run that was completed before; null where there is none. */
 export async function findEvidence({ hash, text }: ResultKey): Promise<Evidence | null> {
-  const found = await database.results.get(hash);
-  if (found?.text !== text) return null;
+  if (lastFound?.text !== text) {
+    const found = await database.results.get(hash);
+    if (found?.text !== text) return null;
+    lastFound = { text, evidence: found.evidence };
+  }
   noteUse(hash);
-  return found.evidence;
+  return lastFound.evidence;
 }
 
 export async function keepEvidence(

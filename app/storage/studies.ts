@@ -92,6 +92,9 @@ const damage = (id: string): Error =>
     `What this browser has stored of the study “${id}” is damaged, so it cannot be opened. The shelf offers to export what is left of it.`,
   );
 
+/** Names a state of the raw data of a study. */
+export const dataKeyOf = ({ id, dataKey }: StoredStudy): string => `${id} ${dataKey}`;
+
 /** The address at which the work on a study stands: its data until there is a theory. */
 export const placeOf = ({ id, definition }: StoredStudy): string =>
   `/study/${id}/${definition.theory.trim() ? "hypotheses" : "data"}`;

@@ -5,6 +5,7 @@ import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
 import { linesOf, thousands, VERDICT_WORDS } from "../../../core";
 import { loadStudy, placeOf, type ShelfEntry } from "../../storage/studies";
+import { readAhead } from "../../storage/ahead";
 import { exportStudy } from "../export-study";
 import { VerdictMark } from "../verdict";
 
@@ -33,6 +34,9 @@ export function StudyCard({ entry: { study, strip, onlyHere }, copy, remove }: P
         component={Link}
         to={placeOf(study)}
         prefetch="intent"
+        // A hand comes to rest on what it chooses, and a key leads there: what is read meanwhile need not be waited for.
+        onPointerEnter={() => void readAhead(study)}
+        onFocus={() => void readAhead(study)}
         sx={{
           flex: 1,
           gap: 0.75,
