@@ -33,14 +33,16 @@ export class Answers {
    * @returns the answer; undefined where none came
    */
   async hear({ ticket, told }: Question, sent: Promise<void>, graceMs: number): Promise<unknown> {
-    await sent;
     let timer: ReturnType<typeof setTimeout> | undefined;
-    const late = new Promise<undefined>((resolve) => {
-      timer = setTimeout(() => resolve(undefined), graceMs);
-    });
-    const answer = await Promise.race([told, late]);
-    clearTimeout(timer);
-    this.waiting.delete(ticket);
-    return answer;
+    try {
+      await sent;
+      const late = new Promise<undefined>((resolve) => {
+        timer = setTimeout(() => resolve(undefined), graceMs);
+      });
+      return await Promise.race([told, late]);
+    } finally {
+      clearTimeout(timer);
+      this.waiting.delete(ticket);
+    }
   }
 }

@@ -28,8 +28,7 @@ const StudyRequest = z.discriminatedUnion("intent", [
 
 /** How a request ended: `lost` is this tab's version of what another has changed too; `message` why nothing was written. */
 export type StudyOutcome =
-  | { ok: true; lost: Partial<StudyDefinition> | null }
-  | { ok: false; message: string; patch: Partial<StudyDefinition> };
+  { ok: true; lost: Partial<StudyDefinition> | null } | { ok: false; message: string };
 
 /** Carries a request out, in the database of the browser. @throws when the request is none of these */
 export async function studyAction(id: string, body: unknown): Promise<StudyOutcome> {
@@ -41,7 +40,7 @@ export async function studyAction(id: string, body: unknown): Promise<StudyOutco
   } catch (error) {
     // What was typed is still on the screen; a fault page would take it away.
     const message = error instanceof Error ? error.message : String(error);
-    return { ok: false, message, patch: request.intent === "change" ? request.patch : {} };
+    return { ok: false, message };
   }
 }
 

@@ -1,9 +1,7 @@
 import { useCallback } from "react";
 import { useAsk } from "../actions/asking";
+import type { RunsOutcome } from "../actions/runs-action";
 import type { StudyContext } from "./use-study";
-
-/** Why nothing was written, where something was asked of a route's action besides a change of the study. */
-type Outcome = { ok: true } | { ok: false; message: string };
 
 /**
  * Asks for something to be written beside the study (a run kept, a declaration, a step back); where that fails it is said where failed
@@ -17,7 +15,7 @@ export function useTell(
   place = "",
 ): (body: object) => Promise<void> {
   const { id } = study;
-  const ask = useAsk<Outcome>(`${key} ${id}`);
+  const ask = useAsk<RunsOutcome>(`${key} ${id}`);
   return useCallback(
     async (body) => {
       const outcome = await ask(body, `/study/${id}${place}`);

@@ -91,7 +91,7 @@ describe("writing a study down", () => {
   it("says what could not be written and takes it along with the next attempt", async () => {
     const one = writer();
     endings = [
-      { ok: false, message: "full", patch: { theory: "typed" } },
+      { ok: false, message: "full" },
       { ok: true, lost: null },
     ];
     one.edit({ theory: "typed" }, "theory", "");
@@ -111,7 +111,7 @@ describe("writing a study down", () => {
       sent.push(request);
       return new Promise((resolve) => ends.push(resolve));
     });
-    const failure = { ok: false, message: "full", patch: {} } as const;
+    const failure = { ok: false, message: "full" } as const;
     one.edit({ theory: "a", unit: "choir" }, "theory", "");
     void one.flush();
     one.edit({ title: "b" }, "title", "");
@@ -144,7 +144,7 @@ describe("writing a study down", () => {
     void one.flush();
     ends[1]!({ ok: true, lost: null });
     await vi.advanceTimersByTimeAsync(0);
-    ends[0]!({ ok: false, message: "full", patch: { theory: "a" } });
+    ends[0]!({ ok: false, message: "full" });
     await vi.advanceTimersByTimeAsync(0);
     expect(one.snapshot().problem).toBeNull();
     one.retry();
@@ -198,7 +198,7 @@ describe("writing a study down", () => {
     one.edit({ theory: "mine" }, "theory", "");
     void one.flush();
     one.seen(one.over({ ...start, title: "Theirs" }));
-    end({ ok: false, message: "full", patch: { theory: "mine" } });
+    end({ ok: false, message: "full" });
     await vi.advanceTimersByTimeAsync(0);
     expect(one.snapshot().problem).toBe("full");
     one.retry();

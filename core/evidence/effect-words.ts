@@ -6,11 +6,17 @@ import { unitWords } from "./wording";
 
 export type Units = "raw" | "partially_standardised" | "completely_standardised" | "sizes";
 
+/** What a standardised effect counts in. */
+export const IN_SDS: Partial<Record<EffectKind, string>> = {
+  partially_standardised: "outcome in SDs",
+  completely_standardised: "both in SDs",
+};
+
 /** The choices of units; with z-scores throughout, “raw” units are those. */
 export const unitChoices = (evidence: Evidence): [Units, string][] => [
   ["raw", unitWords(evidence)],
-  ["partially_standardised", "outcome in SDs"],
-  ["completely_standardised", "both in SDs"],
+  ["partially_standardised", IN_SDS.partially_standardised!],
+  ["completely_standardised", IN_SDS.completely_standardised!],
   ["sizes", "shares and user-defined quantities"],
 ];
 

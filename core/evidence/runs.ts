@@ -1,6 +1,7 @@
 import { differenceTest, type DifferenceTest, type NestedFit } from "../model";
 import type { Settings, StudyDefinition } from "../study";
-import type { EffectEvidence, Evidence, Verdict } from "./types";
+import { IN_SDS } from "./effect-words";
+import type { Evidence, Verdict } from "./types";
 
 /** What is kept of a run, so that it can be put beside another: never changed, whatever becomes of the study. */
 export interface KeptRun {
@@ -66,7 +67,7 @@ export function keptRun(evidence: Evidence, definition: StudyDefinition): KeptRu
     })),
     effects: evidence.effects.map(({ id, kind, label, estimate, shown }) => ({
       id,
-      label: `${label}${IN_SDS[kind] ?? ""}`,
+      label: `${label}${IN_SDS[kind] ? `, ${IN_SDS[kind]}` : ""}`,
       estimate: shown ? estimate : null,
       lower: shown?.lower ?? null,
       upper: shown?.upper ?? null,
@@ -74,12 +75,6 @@ export function keptRun(evidence: Evidence, definition: StudyDefinition): KeptRu
     })),
   };
 }
-
-/** Side by side effects on every scale stand in one table. */
-const IN_SDS: Partial<Record<EffectEvidence["kind"], string>> = {
-  partially_standardised: ", outcome in SDs",
-  completely_standardised: ", both in SDs",
-};
 
 type KeptEffect = KeptRun["effects"][number];
 

@@ -20,10 +20,13 @@ const ERRORS: Record<string, [words: string, source: string]> = {
 };
 
 /** What an arrow starts from, for people: a product of latent variables as such. */
-export function arrowEnd(from: string, { interactions }: StructureSection): string {
-  const product = interactions.find(({ x, w }) => from === `${x}:${w}` || from === `${w}:${x}`);
+export function arrowEnd(from: string, section: StructureSection): string {
+  const product = productOf(from, section);
   return product ? `${product.x} × ${product.w}` : from;
 }
+
+const productOf = (from: string, { interactions }: StructureSection) =>
+  interactions.find(({ x, w }) => from === `${x}:${w}` || from === `${w}:${x}`);
 
 /** What an arrow is called: “y on x”, “variance of y”. */
 function arrowTitle({ role, from, to }: ArrowEvidence, section: StructureSection): string {
@@ -112,11 +115,10 @@ function standardisedSteps({ role, estimate, full }: ArrowEvidence): WorkingStep
 /** Of a product of latent variables: in SDs of both, not of their product. */
 function interactionSteps(
   { from, to, estimate }: ArrowEvidence,
-  { interactions }: StructureSection,
+  section: StructureSection,
 ): WorkingStep[] {
-  const own = interactions.find(
-    ({ x, w, to: end }) => end === to && (from === `${x}:${w}` || from === `${w}:${x}`),
-  );
+  const interactions = section.interactions.filter((i) => i.to === to);
+  const own = productOf(from, { ...section, interactions });
   if (!own || estimate === 0) return [];
   const { estimate: standardised } = own.standardised;
   return [

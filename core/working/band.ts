@@ -8,12 +8,12 @@ export function bandWorking(region: RegionEvidence, evidence: Evidence): Working
   const { grid, over, bands, percentSignificant } = region;
   const kind = bandKind(evidence.settings.interval);
   const band = bands?.[kind];
-  const step1 = grid[1]! - grid[0]!;
+  const apart = grid[1]! - grid[0]!;
   const steps: WorkingStep[] = [
     sourced(
       "Effect",
       `a × b with every slope at a value of ${over}`,
-      `at ${grid.length} values from ${plain(grid[0])} to ${plain(grid.at(-1))}, ${plain(step1)} apart; between two of them along a straight line`,
+      `at ${grid.length} values from ${plain(grid[0])} to ${plain(grid.at(-1))}, ${plain(apart)} apart; between two of them along a straight line`,
       "Preacher, Rucker & Hayes 2007, Multivar Behav Res 42",
     ),
   ];

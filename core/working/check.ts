@@ -1,6 +1,6 @@
 import { dfWords, pClause, plain, thousands } from "../evidence";
 import type { EquationEvidence } from "../estimators";
-import { sourced, step } from "./paper";
+import { operand, sourced, step } from "./paper";
 import type { Working, WorkingStep } from "./types";
 
 /** Where the checks of one regression come from: spread, curvature, shape of residuals, influence, collinearity, suppression. */
@@ -58,13 +58,13 @@ function shape(
     sourced(
       "Skewness of residuals",
       "√(n (n − 1)) / (n − 2) × m₃ / m₂^1.5",
-      `${plain(factor)} × ${skewness < 0 ? `(${plain(skewness)})` : plain(skewness)} = ${plain(adjustedSkewness)}`,
+      `${plain(factor)} × ${operand(skewness)} = ${plain(adjustedSkewness)}`,
       "Joanes & Gill 1998, The Statistician 47",
     ),
     sourced(
       "Excess kurtosis of residuals",
       "(n − 1) / ((n − 2) (n − 3)) × ((n + 1) (m₄ / m₂² − 3) + 6)",
-      `${plain((n - 1) / ((n - 2) * (n - 3)))} × (${n + 1} × ${excessKurtosis < 0 ? `(${plain(excessKurtosis)})` : plain(excessKurtosis)} + 6) = ${plain(adjustedExcessKurtosis)}`,
+      `${plain((n - 1) / ((n - 2) * (n - 3)))} × (${n + 1} × ${operand(excessKurtosis)} + 6) = ${plain(adjustedExcessKurtosis)}`,
       "Joanes & Gill 1998, The Statistician 47",
     ),
     ...(shapiroWilk

@@ -33,13 +33,16 @@ function jointStep({
 }: NonNullable<Claim["joint"]>): WorkingStep {
   const name =
     reference === "F" ? `F(${df1}, ${dfWords(df2)})` : reference === "chi2" ? `χ²(${df1})` : "T";
-  return step(
-    "Joint test",
+  const [formula, how] =
     reference === "F"
-      ? "b′ V⁻¹ b / number of effects, b the effects and V their covariance"
-      : "b′ V⁻¹ b, b the effects and V their covariance",
-    `${name} = ${plain(statistic)}, ${pClause(p)}${reference === "F" || reference === "chi2" ? "" : ", from the bootstrap estimates about their mean"}`,
-  );
+      ? ["b′ V⁻¹ b / number of effects, b the effects and V their covariance", ""]
+      : reference === "chi2"
+        ? ["b′ V⁻¹ b, b the effects and V their covariance", ""]
+        : [
+            "b′ V⁻¹ b, b the effects and V the covariance of their bootstrap estimates",
+            ": (1 + bootstrap estimates at least that far from b) / (1 + bootstrap estimates)",
+          ];
+  return step("Joint test", formula, `${name} = ${plain(statistic)}, ${pClause(p)}${how}`);
 }
 
 /** Of a one-tailed test: the bound that counts, at the whole error. */

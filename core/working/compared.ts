@@ -1,6 +1,6 @@
 import { plain, thousands, VERDICT_WORDS, type RunComparison } from "../evidence";
 import type { Specification } from "../robustness";
-import { step } from "./paper";
+import { operand, step } from "./paper";
 import type { Working } from "./types";
 
 const limits = (lower: number | null, upper: number | null): string =>
@@ -39,7 +39,7 @@ export function specificationWorking(
         claim.label,
         known ? "this specification − main analysis" : null,
         known
-          ? `${number}. ${plain(claim.estimate)} − ${own.estimate! < 0 ? `(${plain(own.estimate)})` : plain(own.estimate)} = ${plain(claim.estimate! - own.estimate!)}${claim.differs ? `; the verdict there is ${VERDICT_WORDS[own.verdict]}` : ""}`
+          ? `${number}. ${plain(claim.estimate)} − ${operand(own.estimate!)} = ${plain(claim.estimate! - own.estimate!)}${claim.differs ? `; the verdict there is ${VERDICT_WORDS[own.verdict]}` : ""}`
           : number,
       );
     }),
@@ -71,7 +71,7 @@ export function runEffectWorking(
             step(
               "Difference",
               `${names[1]} − ${names[0]}`,
-              `${plain(b.estimate)} − ${a.estimate! < 0 ? `(${plain(a.estimate)})` : plain(a.estimate)} = ${plain(b.estimate! - a.estimate!)}`,
+              `${plain(b.estimate)} − ${operand(a.estimate!)} = ${plain(b.estimate! - a.estimate!)}`,
             ),
           ]
         : []),

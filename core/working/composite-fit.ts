@@ -40,7 +40,7 @@ export function predictionWorking(
 /** Where a test of exact fit comes from. */
 export function exactFitWorking(
   { replicates, failed }: ExactFitEvidence,
-  { measure, value, upper95, upper99, p }: ExactFitEvidence["measures"][number],
+  { model, measure, value, upper95, upper99, p }: ExactFitEvidence["measures"][number],
 ): Working {
   const used = replicates - failed;
   const formulas = {
@@ -49,7 +49,7 @@ export function exactFitWorking(
     dG: "½ Σ (ln eigenvalue of S⁻¹ Σ̂)²",
   };
   return {
-    title: `Exact fit by ${measure === "srmr" ? "SRMR" : measure === "dUls" ? "d_ULS" : "d_G"}`,
+    title: `Exact fit by ${measure === "srmr" ? "SRMR" : measure === "dUls" ? "d_ULS" : "d_G"}, ${model === "saturated" ? "all constructs correlated" : "paths of the theory"}`,
     steps: [
       sourced(
         "Observed",

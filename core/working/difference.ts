@@ -1,15 +1,12 @@
-import { minus, pClause, plain, thousands } from "../evidence";
+import { pClause, plain, thousands } from "../evidence";
 import type {
   ChangeEvidence,
   DifferenceEvidence,
   FitEvidence,
   StructureSection,
 } from "../estimators";
-import { sourced, step } from "./paper";
+import { sourced, step, two } from "./paper";
 import type { Working, WorkingStep } from "./types";
-
-/** With two decimals, however large. */
-const two = (value: number): string => minus(value.toFixed(2));
 
 const SATORRA = "Satorra & Bentler 2001, Psychometrika 66";
 

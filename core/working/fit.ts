@@ -1,5 +1,6 @@
-import { minus, pClause, plain } from "../evidence";
+import { pClause, plain } from "../evidence";
 import type { StructureSection } from "../estimators";
+import { two } from "./paper";
 import type { Working, WorkingStep } from "./types";
 
 /** Where the indices of fit of a model of means and covariances come from. */
@@ -63,9 +64,6 @@ export function fitWorking(section: StructureSection): Working | null {
     );
   return { title: "Fit of the model", steps, rows: `${counts.n} cases.` };
 }
-
-/** With two decimals, however large. */
-const two = (value: number): string => minus(value.toFixed(2));
 
 const signed = (text: string): string => (text.startsWith("−") ? `(${text})` : text);
 

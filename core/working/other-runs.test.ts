@@ -47,10 +47,9 @@ describe("the working of groups of factors", () => {
       else {
         expect(numbersOf(working, "Δχ²")).toMatch(/^[\d.,]+ − [\d.,]+ = /);
         expect(numbersOf(working, "Δdf, p")).toContain(`= ${difference!.df};`);
-        if (difference!.scaled)
-          expect(numbersOf(working, "Scaling factor")).toContain(
-            ` = ${plain(difference!.scaled.scaling)}`,
-          );
+        expect(numbersOf(working, "Scaling factor")).toContain(
+          ` = ${plain(difference!.scaled!.scaling)}`,
+        );
       }
     });
     expect(invarianceWorking(section, 99)).toBeNull();
@@ -99,7 +98,8 @@ describe("the working of composites that are resampled", () => {
       );
     }
     expect(predictionWorking(section.prediction!, "not there")).toBeNull();
-    for (const found of section.exactFit?.measures ?? []) {
+    expect(section.exactFit!.measures.length).toBeGreaterThan(0);
+    for (const found of section.exactFit!.measures) {
       const working = exactFitWorking(section.exactFit!, found);
       const used = section.exactFit!.replicates - section.exactFit!.failed;
       const [, most] = /^(\d+) of/.exec(numbersOf(working, "p"))!;

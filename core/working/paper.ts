@@ -1,8 +1,11 @@
-import { pClause, percent, plain } from "../evidence";
+import { minus, pClause, percent, plain } from "../evidence";
 import type { WorkingStep } from "./types";
 
 /** A value as it stands within a formula: in brackets where it is negative. */
 export const operand = (value: number): string => (value < 0 ? `(${plain(value)})` : plain(value));
+
+/** With two decimals, however large. */
+export const two = (value: number): string => minus(value.toFixed(2));
 
 /** An estimate with its error, and what was read off both. */
 export interface Tested {

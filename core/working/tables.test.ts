@@ -99,6 +99,18 @@ describe("the working of regressions", () => {
   });
 });
 
+it("of several effects at once says what the bootstrap counted", () => {
+  const evidence = evidenceOf(
+    demoTreatmentStudy(),
+    { replications: 200, engine: "least_squares" },
+    "H1: group affects hours through age",
+  );
+  const [h] = evidence.hypotheses;
+  const joint = claimWorking(h!, evidence).steps.find((s) => s.what === "Joint test")!;
+  expect(h!.claim!.joint!.reference).toBe("bootstrap");
+  expect(joint.numbers).toMatch(/^T = .*at least that far from b\)/);
+});
+
 describe("the working of a band", () => {
   it("names where it leaves zero, and waits for resamples", () => {
     const without = evidenceOf(demoLeverStudy());
@@ -262,8 +274,17 @@ describe("the working of responses and of sensitivity", () => {
       ).toHaveLength(6);
     }
     expect(section.products.length).toBeGreaterThan(0);
-    for (const interaction of section.interactions)
-      countWorked(responseInteractionWorking(interaction, 0.95));
+    const crossed = evidenceOf(
+      demo,
+      {},
+      `${demo.definition.theory}\nH8: age strengthens hours to renewed`,
+    ).sections.find((s) => s.kind === "responses")!;
+    expect(crossed.interactions.length).toBeGreaterThan(0);
+    for (const interaction of crossed.interactions) {
+      const working = responseInteractionWorking(interaction, 0.95);
+      expect(countWorked(working)).toBe(1);
+      expect(numbersOf(working, "Average")).toBe(plain(interaction.average));
+    }
   });
 
   it("of the curve of sensitivity comes to every point, and to what is left out", () => {
