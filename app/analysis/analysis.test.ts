@@ -60,6 +60,7 @@ vi.mock("comlink", () => ({ proxy: <T>(value: T): T => value }));
 
 const { Analysis } = await import("./analysis");
 const { database } = await import("../storage/database");
+const { forgetFound } = await import("../storage/results");
 const demo = demoStudy();
 const definition = (
   change: Partial<StudyDefinition> = {},
@@ -77,6 +78,7 @@ beforeEach(async () => {
   afterBatch = () => undefined;
   await live.settled();
   await Promise.all([database.results.clear(), database.replicates.clear()]);
+  forgetFound();
 });
 
 type Running = InstanceType<typeof Analysis>;

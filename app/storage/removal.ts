@@ -8,6 +8,7 @@ import {
   type StoredStrip,
   type StoredStudy,
 } from "./database";
+import { forgetFound } from "./results";
 import { writing } from "./room";
 
 /** Everything that belongs to one study, so that its removal can be undone. */
@@ -49,6 +50,7 @@ export async function removeStudy(id: string): Promise<RemovedStudy | null> {
       database.histories.delete(id),
       database.strips.delete(id),
     ]);
+    forgetFound();
     return { study, history, strip, pages, runs, results, replicates };
   });
 }

@@ -9,8 +9,15 @@ vi.stubGlobal("localStorage", {
   removeItem: () => undefined,
 });
 const { database } = await import("./database");
-const { evidenceKey, findEvidence, findReplicates, keepEvidence, keepReplicates, replicatesKey } =
-  await import("./results");
+const {
+  evidenceKey,
+  findEvidence,
+  findReplicates,
+  forgetFound,
+  keepEvidence,
+  keepReplicates,
+  replicatesKey,
+} = await import("./results");
 const {
   addStudy,
   changeStudy,
@@ -43,6 +50,7 @@ beforeEach(async () => {
       (t) => t.clear(),
     ),
   );
+  forgetFound();
 });
 
 describe("names of results", () => {
@@ -176,6 +184,8 @@ describe("a study taken off the shelf", () => {
       blocks: [...analysis.made],
       stopped: false,
     });
+    // What was found last stands in memory, too.
+    expect(await findEvidence(evidenceKey(definition(), dataKey))).toEqual(evidence);
     const removed = (await removeStudy(id))!;
     expect(await loadStudy(id)).toBeNull();
     expect(await findEvidence(evidenceKey(definition(), dataKey))).toBeNull();

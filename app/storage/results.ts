@@ -84,6 +84,9 @@ function noteUse(hash: string): void {
 /** The evidence found last: what it depends on is its name, so it never grows old. */
 let lastFound: { text: string; evidence: Evidence } | null = null;
 
+/** Nothing of what was found stays in memory; for when the study it belongs to goes. */
+export const forgetFound = (): void => void (lastFound = null);
+
 /** The evidence of a run that was completed before; null where there is none. */
 export async function findEvidence({ hash, text }: ResultKey): Promise<Evidence | null> {
   if (lastFound?.text !== text) {
