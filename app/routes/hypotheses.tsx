@@ -1,6 +1,6 @@
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
-import { useEffect, useMemo, useState } from "react";
+import { useDeferredValue, useEffect, useMemo, useState } from "react";
 import { parseTheory } from "../../core";
 import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy } from "../analysis/use-study";
@@ -34,6 +34,8 @@ export default function Hypotheses() {
   const analysis = useAnalysis(context.analysis);
   const [view, setView] = useState<"sentences" | "text">("sentences");
   const [focus, setFocus] = useState<number | null>(null);
+  // A study opens with its numbers: the picture is drawn first, the fields a moment later.
+  const fields = useDeferredValue(true, false);
   const { statements, complaints } = useMemo(
     () =>
       parseTheory(
@@ -67,7 +69,7 @@ export default function Hypotheses() {
             choose={setView}
           />
         </ScreenHead>
-        {view === "sentences" ? (
+        {view === "sentences" && fields && (
           <VariableDetails value={details}>
             <Sentences
               text={definition.theory}
@@ -80,7 +82,8 @@ export default function Hypotheses() {
               focus={setFocus}
             />
           </VariableDetails>
-        ) : (
+        )}
+        {view === "text" && (
           <TextView
             text={definition.theory}
             complaints={complaints}

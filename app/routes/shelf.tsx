@@ -5,7 +5,7 @@ import Grid from "@mui/material/Grid";
 import Snackbar from "@mui/material/Snackbar";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
-import { useEffect, useState } from "react";
+import { memo, useCallback, useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { Route } from "./+types/shelf";
 import { answering, useAsk } from "../actions/asking";
@@ -20,8 +20,8 @@ import { ImportDialog } from "../components/importing/open-import";
 import { Mark } from "../components/mark";
 import { StudyCard } from "../components/shelf/study-card";
 import { download, fileName } from "../components/download";
-import { damagedStudies, remainsOf } from "../storage/damage";
-import { ensureDemo, listStudies } from "../storage/studies";
+import { damagedStudies, remainsOf, type DamagedStudy } from "../storage/damage";
+import { ensureDemo, listStudies, type ShelfEntry } from "../storage/studies";
 import { useLive } from "../storage/use-live";
 import { engine } from "../workers/engine";
 
@@ -39,16 +39,16 @@ export const clientAction = async ({ request }: Route.ClientActionArgs) =>
 
 export const meta: Route.MetaFunction = () => [{ title: "Shelf · Hebel" }];
 
-export default function Shelf({ loaderData: { entries, damaged } }: Route.ComponentProps) {
-  const [file, setFile] = useState<File | null>(null);
-  const [about, setAbout] = useState(false);
-  const [gone, setGone] = useState<string | null>(null);
+export default function Shelf({ loaderData }: Route.ComponentProps) {
   const [failed, setFailed] = useState<string | null>(null);
   const ask = useAsk<ShelfOutcome>("shelf");
-  const act = (body: object): void =>
-    void ask(body, "/?index").then((outcome) =>
-      setFailed(outcome?.ok === false ? (outcome.message ?? "") : null),
-    );
+  const act = useCallback(
+    (body: object): void =>
+      void ask(body, "/?index").then((outcome) =>
+        setFailed(outcome?.ok === false ? (outcome.message ?? "") : null),
+      ),
+    [ask],
+  );
   useLive(
     async () => ({
       value: (await listStudies()).map((e) => [e.study.id, e.study.revision, e.strip]),
@@ -56,6 +56,21 @@ export default function Shelf({ loaderData: { entries, damaged } }: Route.Compon
     "shelf",
   );
   useEffect(() => void engine(), []);
+  return <ShelfPage {...loaderData} failed={failed} act={act} />;
+}
+
+interface PageProps {
+  entries: ShelfEntry[];
+  damaged: DamagedStudy[];
+  failed: string | null;
+  act: (body: object) => void;
+}
+
+/** The page itself, which need not be drawn again for every move of the router: one is the click that opens a study. */
+const ShelfPage = memo(function ShelfPage({ entries, damaged, failed, act }: PageProps) {
+  const [file, setFile] = useState<File | null>(null);
+  const [about, setAbout] = useState(false);
+  const [gone, setGone] = useState<string | null>(null);
   return (
     <DropTarget>
       <Head />
@@ -139,7 +154,7 @@ export default function Shelf({ loaderData: { entries, damaged } }: Route.Compon
       />
     </DropTarget>
   );
-}
+});
 
 async function exportRemains(id: string, title: string): Promise<void> {
   download(fileName(title, "-remains.json"), await remainsOf(id), "application/json");

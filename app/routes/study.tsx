@@ -153,7 +153,9 @@ function usePageFocus() {
   const page = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
   useEffect(() => {
-    if (!page.current?.contains(document.activeElement)) page.current?.focus();
+    // The page begins where it is: scrolling to it would lay everything out twice.
+    if (!page.current?.contains(document.activeElement))
+      page.current?.focus({ preventScroll: true });
   }, [pathname]);
   return page;
 }

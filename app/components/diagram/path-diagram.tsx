@@ -1,5 +1,5 @@
 import { equationsOf } from "../../../core";
-import { useLayoutEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useRef } from "react";
 import {
   plain,
   pClause,
@@ -12,6 +12,7 @@ import { CardText } from "./card-text";
 import { Items } from "./items";
 import { fitted, INSET, modelWords, structureOf } from "../../../formats/figures";
 import { layoutDiagram, type Arrow, type DiagramLayout } from "../../../formats/figures";
+import { useRoom } from "../ui/room";
 import styles from "./diagram.module.css";
 
 export interface DiagramOptions {
@@ -31,6 +32,7 @@ interface Props {
   select: (path: { from: string; to: string } | null) => void;
 }
 
+const FIRST_ROOM = { width: 700, height: 460 };
 const CARD_HEIGHT = 52;
 /** For the name of a moderator beside its mark; it has a card as well. */
 const MARK_ROOM = 130;
@@ -47,20 +49,8 @@ export function PathDiagram({
   select,
 }: Props) {
   const frame = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 700, height: 460 });
-  useLayoutEffect(() => {
-    const element = frame.current!;
-    const observer = new ResizeObserver(
-      ([entry]) =>
-        entry &&
-        setSize({
-          width: Math.max(420, entry.contentRect.width),
-          height: Math.max(300, entry.contentRect.height),
-        }),
-    );
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
+  const room = useRoom(frame, "path diagram", FIRST_ROOM);
+  const size = { width: Math.max(420, room.width), height: Math.max(300, room.height) };
   const section = structureOf(evidence);
   const unfolded = options.items ? evidence.latent : [];
   const shape = JSON.stringify([

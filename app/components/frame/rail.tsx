@@ -8,7 +8,8 @@ import { Mark } from "../mark";
 import { SCREENS, stagesOf, STATE_WORDS, type StageState } from "./stages";
 
 /** Below this width the stages stand in a row above the page. */
-export const NARROW = "@media (max-width: 720px)";
+const AS_ROW = "(max-width: 720px)";
+export const NARROW = `@media ${AS_ROW}`;
 
 const Nav = styled("nav")({
   // Words for screen readers alone are placed within it, not beside the page.
@@ -65,6 +66,8 @@ export const Rail = memo(function Rail({ context }: { context: StudyContext }) {
   const { pathname } = useLocation();
   // Where the stages are a row that is wider than the screen, the one that is open comes into view.
   useEffect(() => {
+    // Measuring lays the whole page out, and where the stages are a column there is nothing to measure.
+    if (!matchMedia(AS_ROW).matches) return;
     const row = nav.current;
     const open = row?.querySelector<HTMLElement>('[aria-current="page"]');
     if (row && open && row.scrollWidth > row.clientWidth)

@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import { useLayoutEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useRef } from "react";
 import {
   sizeOf,
   withSize,
@@ -9,6 +9,7 @@ import {
 } from "../../../core";
 import { layoutDiagram } from "../../../formats/figures";
 import styles from "../diagram/diagram.module.css";
+import { useRoom } from "../ui/room";
 import { SizeField } from "./size-field";
 
 interface Props {
@@ -22,18 +23,12 @@ interface Props {
 /** Beyond this no size is meant. */
 export const MOST = 3;
 
+const FIRST_ROOM = { width: 700, height: 0 };
+
 /** The picture of the sentences, with the size that is expected of every arrow in a field on it. */
 export function SizesDiagram({ theory, plan, detail, change }: Props) {
   const frame = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(700);
-  useLayoutEffect(() => {
-    const element = frame.current!;
-    const observer = new ResizeObserver(
-      ([entry]) => entry && setWidth(Math.max(420, entry.contentRect.width)),
-    );
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
+  const width = Math.max(420, useRoom(frame, "sizes", FIRST_ROOM).width);
   const model = useMemo((): Pick<Evidence, "paths" | "roles"> => {
     const paths = theory.paths.map((path) => ({
       ...path,

@@ -1,21 +1,16 @@
 import { styled } from "@mui/material/styles";
-import {
-  createContext,
-  useContext,
-  useLayoutEffect,
-  useState,
-  type ReactNode,
-  type RefObject,
-} from "react";
+import { createContext, useContext, type ReactNode, type RefObject } from "react";
+import { useRoom } from "../ui/room";
 
 /** As wide as a picture is drawn where there is room, and as narrow as it can be read. */
 export const PICTURE_WIDTH = 660;
 const LEAST = 300;
+const FIRST_ROOM = { width: PICTURE_WIDTH, height: 0 };
 
-const Room = createContext(PICTURE_WIDTH);
+const PictureWidth = createContext(PICTURE_WIDTH);
 
 /** How wide a picture of the place it stands in is drawn, in pixels. */
-export const usePictureWidth = (): number => useContext(Room);
+export const usePictureWidth = (): number => useContext(PictureWidth);
 
 const Frame = styled("div")({ display: "grid", overflowX: "auto", minWidth: 0 });
 
@@ -27,18 +22,11 @@ export function Pictures({
   ref: RefObject<HTMLDivElement | null>;
   children: ReactNode;
 }) {
-  const [width, setWidth] = useState(PICTURE_WIDTH);
-  useLayoutEffect(() => {
-    const frame = ref.current!;
-    const observer = new ResizeObserver(() =>
-      setWidth(Math.max(LEAST, Math.min(PICTURE_WIDTH, frame.clientWidth))),
-    );
-    observer.observe(frame);
-    return () => observer.disconnect();
-  }, [ref]);
+  const room = useRoom(ref, "pictures", FIRST_ROOM).width;
+  const width = Math.max(LEAST, Math.min(PICTURE_WIDTH, room));
   return (
     <Frame ref={ref}>
-      <Room value={width}>{children}</Room>
+      <PictureWidth value={width}>{children}</PictureWidth>
     </Frame>
   );
 }

@@ -98,8 +98,8 @@ export function StudyCard({ entry: { study, strip, onlyHere }, copy, remove }: P
   );
 }
 
-const dayOf = (time: number): string =>
-  new Date(time).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" });
+const DAY = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", year: "numeric" });
+const dayOf = (time: number): string => DAY.format(time);
 
 async function exportFromShelf(id: string): Promise<void> {
   const loaded = await loadStudy(id);
