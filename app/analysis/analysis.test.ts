@@ -59,6 +59,7 @@ vi.mock("../workers/engine", () => ({
 vi.mock("comlink", () => ({ proxy: <T>(value: T): T => value }));
 
 const { Analysis } = await import("./analysis");
+const { Quiet } = await import("./quiet");
 const { database } = await import("../storage/database");
 const { forgetFound } = await import("../storage/results");
 const demo = demoStudy();
@@ -127,6 +128,34 @@ describe("the running analysis", () => {
       { timeout: 20_000 },
     );
     expect(analysis.snapshot().status).toBe("done");
+  });
+
+  it("draws what resampling adds when the hand rests, first estimates and progress at once", async () => {
+    let typing = true;
+    const quiet = new Quiet(() => (typing ? performance.now() : -Infinity));
+    const analysis = new Analysis(quiet);
+    const seen: [number | null, number][] = [];
+    analysis.subscribe(() => {
+      const { evidence, done } = analysis.snapshot();
+      seen.push([evidence?.bootstrap?.done ?? null, done]);
+    });
+    analysis.update(definition(), KEY, demo.table);
+    await vi.waitFor(() => expect(seen.at(-1)![1]).toBe(2000), { timeout: 20_000 });
+    expect(seen.filter(([drawn]) => drawn !== null)).toEqual([]);
+    expect(analysis.snapshot()).toMatchObject({ status: "resampling" });
+    expect(analysis.snapshot().evidence!.effects.length).toBeGreaterThan(0);
+    typing = false;
+    await until(analysis, "done");
+    expect(seen.at(-1)).toEqual([2000, 2000]);
+    expect(analysis.snapshot().evidence).toEqual(analyse(definition(), demo.table));
+    // What is known is the answer to the letter that was typed.
+    typing = true;
+    await live.settled();
+    analysis.update(definition({ theory: "H1: months raises friends" }), KEY, demo.table);
+    await vi.waitFor(() => expect(analysis.snapshot().evidence!.bootstrap).toBeNull());
+    analysis.update(definition(), KEY, demo.table);
+    await until(analysis, "done");
+    expect(analysis.snapshot().evidence!.bootstrap!.done).toBe(2000);
   });
 
   it("keeps what is done when stopped, and goes on to the same digits", async () => {

@@ -10,6 +10,7 @@ import { evidenceKey, findEvidence } from "../storage/results";
 import type { PlainProblem } from "../workers/attempt";
 import { engine, onEngineLost } from "../workers/engine";
 import type { Update } from "../workers/live-analysis";
+import { Quiet } from "./quiet";
 
 /** What the screens see of a running analysis. */
 export interface AnalysisState {
@@ -54,6 +55,10 @@ export class Analysis {
   private seen = "";
   private restarts = 0;
   private opened = false;
+  /** What was told while somebody types, and is still to be drawn. */
+  private held: Partial<Update> = {};
+
+  constructor(private readonly quiet = new Quiet()) {}
 
   /** @param known kept evidence of the study as it stands: then nothing is looked up or made until it changes */
   static of(
@@ -123,8 +128,14 @@ export class Analysis {
 
   private async follow(token: number, goOn: boolean): Promise<void> {
     const { definition, key, table } = this.followed!;
+    this.quiet.forget();
+    this.held = {};
+    let answered = false;
     const tell = (update: Update): void => {
-      if (token === this.token) this.publish(update);
+      if (token !== this.token) return;
+      if (answered) this.take(update);
+      else this.publish(update);
+      answered = true;
     };
     try {
       if (!(await engine().hasTable(key))) await engine().setTable(key, packTable(table));
@@ -132,6 +143,19 @@ export class Analysis {
     } catch (error) {
       if (token === this.token) this.fail(error);
     }
+  }
+
+  /** What comes after the first answer: progress is published at once, what resampling adds to the estimates when nobody types. */
+  private take(update: Update): void {
+    const { done, requested, secondsLeft } = update;
+    if (!update.evidence?.bootstrap && !this.held.evidence) return this.publish(update);
+    this.held = { ...this.held, ...update };
+    this.quiet.do(() => {
+      const { held } = this;
+      this.held = {};
+      this.publish(held);
+    });
+    if (this.held.evidence) this.publish({ done, requested, secondsLeft });
   }
 
   /** Gives the work to a fresh worker; what was written down of it is not made again. */
