@@ -50,6 +50,35 @@ describe("a pool of threads", () => {
     },
   );
 
+  it("leaves threads free when it is told to, and waits until one may work; no digit changes", async () => {
+    const { start, counts } = threads();
+    const allowed = [1, 3, 2];
+    let waited = 0;
+    const pool = new ReplicatePool(start, 3, async (size) => {
+      expect(size).toBe(3);
+      await Promise.resolve((waited += 1));
+      return allowed.shift() ?? 0;
+    });
+    const { resampling } = Analysis.of(definition, table).prepared;
+    const parts: number[] = [];
+    for (const [first, count] of [
+      [0, 90],
+      [90, 300],
+      [390, 200],
+      [590, 110],
+    ] as const) {
+      const blocks = await pool.replicates("one", resampling, first, count);
+      parts.push(blocks.length);
+      if (first === 0) expect(counts().started).toBe(1);
+    }
+    // Nobody who asked for none to work is taken at the word: a run that never ends helps nobody.
+    expect(parts).toEqual([1, 3, 2, 1]);
+    expect(waited).toBe(4);
+    const whole = await new ReplicatePool(threads().start, 1).replicates("one", resampling, 0, 700);
+    const again = await pool.replicates("one", resampling, 590, 110);
+    expect([...again[0]!.values]).toEqual([...whole[0]!.values.slice(590 * whole[0]!.size)]);
+  });
+
   it("splits evenly, in order, and starts no thread that has nothing to do", async () => {
     const { start, log, counts } = threads();
     const pool = new ReplicatePool(start, 4);
@@ -85,6 +114,17 @@ describe("a pool of threads", () => {
     expect((await Analysis.of(definition, table).completeOn(pool)).evidence()).toEqual(straight);
     pool.close();
     expect(counts()).toEqual({ started: 4, ended: 4 });
+  });
+
+  it("starts no thread when it is closed while it waits for room", async () => {
+    const { start, counts } = threads();
+    let go: (free: number) => void = () => undefined;
+    const pool = new ReplicatePool(start, 2, () => new Promise((resolve) => (go = resolve)));
+    const making = pool.replicates("one", Analysis.of(definition, table).prepared.resampling, 0, 8);
+    pool.close();
+    go(2);
+    await expect(making).rejects.toThrow("the pool was closed");
+    expect(counts().started).toBe(0);
   });
 
   it("starts no thread again when it is closed in the middle", async () => {

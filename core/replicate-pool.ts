@@ -18,8 +18,16 @@ const MOST_TRIES = 3;
  */
 export class ReplicatePool {
   private readonly seats: Seat[];
+  private closings = 0;
 
-  constructor(start: () => MakerThread, size: number) {
+  /**
+   * @param free how many of the threads may work next; resolves when at least one may, so that a pool can make room for others
+   */
+  constructor(
+    start: () => MakerThread,
+    size: number,
+    private readonly free: (size: number) => number | Promise<number> = (all) => all,
+  ) {
     this.seats = Array.from({ length: Math.max(1, size) }, () => new Seat(start));
   }
 
@@ -43,15 +51,19 @@ export class ReplicatePool {
     return this.share("jackknife", key, problem, first, count);
   }
 
-  private share(
+  private async share(
     kind: "replicates" | "jackknife",
     key: string,
     problem: ResamplingProblem,
     first: number,
     count: number,
   ): Promise<ReplicateBlock[]> {
-    const share = Math.ceil(count / this.seats.length);
-    const parts = this.seats
+    const { closings } = this;
+    const free = this.free(this.seats.length);
+    const seats = this.seats.slice(0, Math.max(1, typeof free === "number" ? free : await free));
+    if (closings !== this.closings) throw new Error("the pool was closed");
+    const share = Math.ceil(count / seats.length);
+    const parts = seats
       .map((seat, i) => ({
         seat,
         from: first + i * share,
@@ -67,6 +79,7 @@ export class ReplicatePool {
 
   /** Ends every thread; a later call starts new ones. */
   close(): void {
+    this.closings += 1;
     for (const seat of this.seats) seat.end();
   }
 }

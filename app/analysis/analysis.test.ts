@@ -23,6 +23,10 @@ const asked: MakerRequest[] = [];
 let afterBatch: () => void = () => undefined;
 let table: Table | null = null;
 let watcher: (() => void) | null = null;
+/** So often the page has asked for room. */
+let roomMade = 0;
+const keys = new EventTarget();
+vi.stubGlobal("addEventListener", keys.addEventListener.bind(keys));
 
 const thread = () => {
   const maker = new ReplicateMaker();
@@ -50,6 +54,7 @@ vi.mock("../workers/engine", () => ({
         tell,
       ),
     stop: () => live.stop(),
+    typed: async () => void (roomMade += 1),
   }),
   onEngineLost: (callback: () => void) => {
     watcher = callback;
@@ -156,6 +161,31 @@ describe("the running analysis", () => {
     analysis.update(definition(), KEY, demo.table);
     await until(analysis, "done");
     expect(analysis.snapshot().evidence!.bootstrap!.done).toBe(2000);
+  });
+
+  it("asks for room when a key is pressed while it resamples, as long as somebody watches", async () => {
+    const analysis = new Analysis();
+    const press = (): number => {
+      roomMade = 0;
+      keys.dispatchEvent(new Event("keydown"));
+      return roomMade;
+    };
+    const during: number[] = [];
+    afterBatch = () => void during.push(press());
+    const end = analysis.watch();
+    expect(press()).toBe(0);
+    analysis.update(definition(), KEY, demo.table);
+    await until(analysis, "done");
+    expect(during.length).toBeGreaterThan(1);
+    expect(new Set(during)).toEqual(new Set([1]));
+    expect(press()).toBe(0);
+    end();
+    const unseen: number[] = [];
+    afterBatch = () => void unseen.push(press());
+    analysis.update(definition({ theory: "H1: months raises friends" }), KEY, demo.table);
+    await until(analysis, "resampling");
+    await until(analysis, "done");
+    expect(new Set(unseen)).toEqual(new Set([0]));
   });
 
   it("keeps what is done when stopped, and goes on to the same digits", async () => {

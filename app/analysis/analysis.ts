@@ -10,7 +10,7 @@ import { evidenceKey, findEvidence } from "../storage/results";
 import type { PlainProblem } from "../workers/attempt";
 import { engine, onEngineLost } from "../workers/engine";
 import type { Update } from "../workers/live-analysis";
-import { Quiet } from "./quiet";
+import { onTyped, Quiet } from "./quiet";
 
 /** What the screens see of a running analysis. */
 export interface AnalysisState {
@@ -77,8 +77,11 @@ export class Analysis {
   };
   readonly snapshot = (): AnalysisState => this.state;
 
-  /** Watches for a worker that dies while it works for this study; returns how to end that. */
-  readonly watch = (): (() => void) => onEngineLost(() => this.lost());
+  /** Watches for a worker that dies while it works for this study, and for keys that resampling makes room for; returns how to end that. */
+  readonly watch = (): (() => void) => {
+    const ends = [onEngineLost(() => this.lost()), onTyped(() => this.typed())];
+    return () => ends.forEach((end) => end());
+  };
 
   /** Takes over a new state of the study; work on older ones is dropped. */
   update(definition: StudyDefinition, key: string, table: Table): void {
@@ -110,6 +113,10 @@ export class Analysis {
     this.publish({ problem: null, status: "estimating" });
     void this.follow((this.token += 1), false);
   };
+
+  private typed(): void {
+    if (this.state.status === "resampling") void engine().typed();
+  }
 
   private publish(change: Partial<AnalysisState>): void {
     this.state = { ...this.state, ...change };

@@ -1,14 +1,20 @@
-/** So long after the last key the hand is taken to rest, in milliseconds. */
-const REST_MS = 200;
-/** What waits for a hand that does not rest is done after so long, in milliseconds. */
-const MOST_MS = 10_000;
+import { MOST_MS, REST_MS } from "../workers/room-for-typing";
 
 let lastKey = -Infinity;
+const watchers = new Set<() => void>();
+
+function pressed(): void {
+  lastKey = performance.now();
+  for (const watcher of watchers) watcher();
+}
 if (typeof addEventListener === "function")
-  addEventListener("keydown", () => (lastKey = performance.now()), {
-    capture: true,
-    passive: true,
-  });
+  addEventListener("keydown", pressed, { capture: true, passive: true });
+
+/** Calls back with every key that is pressed; returns how to end that. */
+export function onTyped(watcher: () => void): () => void {
+  watchers.add(watcher);
+  return () => watchers.delete(watcher);
+}
 
 /**
  * Does something when nobody types: at once, or when the hand rests. Drawing what a long run has found costs frames that belong

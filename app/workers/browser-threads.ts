@@ -3,8 +3,11 @@ import { BrowserThread } from "./browser-thread";
 
 const MAX_THREADS = 8;
 
-/** One thread for each processor but the one that draws the screen. */
-export const browserPool = (): ReplicatePool => {
+/**
+ * One thread for each processor but the one that draws the screen.
+ * @param free how many of them may work next, where others need room
+ */
+export const browserPool = (free?: (threads: number) => Promise<number>): ReplicatePool => {
   const size = Math.max(1, Math.min(MAX_THREADS, (navigator.hardwareConcurrency || 2) - 1));
   return new ReplicatePool(
     () =>
@@ -12,5 +15,6 @@ export const browserPool = (): ReplicatePool => {
         new Worker(new URL("./replicates.worker.ts", import.meta.url), { type: "module" }),
       ),
     size,
+    free,
   );
 };

@@ -21,10 +21,12 @@ import { attempt, type Attempt } from "./attempt";
 import { browserPool } from "./browser-threads";
 import { importing, misfitsOf } from "./importing";
 import { LiveAnalysis, type Update } from "./live-analysis";
+import { RoomForTyping } from "./room-for-typing";
 
 let data: { key: string; table: Table } | null = null;
 let made: { key: string; dataset: Dataset } | null = null;
-const live = new LiveAnalysis(browserPool());
+const room = new RoomForTyping();
+const live = new LiveAnalysis(browserPool(room.free));
 
 /** The dataset of a definition; typing a hypothesis does not make it anew. */
 function datasetOf({ variables, derived, corrections, filters, theory }: StudyDefinition): Dataset {
@@ -73,6 +75,8 @@ const engine = {
       tell,
     ),
   stop: (): void => live.stop(),
+  /** Somebody types: what is resampled makes room. */
+  typed: (): void => room.typed(),
 
   summaries(definition: StudyDefinition): ColumnSummary[] {
     const { table, variables } = datasetOf(definition);
