@@ -18,8 +18,9 @@ const WATCH_FRAMES = `
 `;
 
 /**
- * What only a browser can tell: the weight of the first page, the time from a click on the shelf to the verdicts of a study whose
- * results are kept, and the longest frame while somebody types during a long bootstrap.
+ * What only a browser can tell: the weight of the first page, the time from a click on the shelf to
+ * the verdicts of a study whose results are kept, and the longest frame while somebody types during
+ * a long bootstrap.
  */
 export const measureBrowser = (): Promise<void> =>
   withApp(PORT, async (page) => {

@@ -9,8 +9,9 @@ const NOMINAL = 0.95;
 const TRUTH = 0.2;
 
 /**
- * Simulated data sets of a model that is right: how many converge, how many are improper, and how often the 95 % interval (delta
- * method, expected information) holds the true indirect effect, standardised in the latent variables as they were made.
+ * Simulated data sets of a model that is right: how many converge, how many are improper, and how
+ * often the 95 % interval (delta method, expected information) holds the true indirect effect,
+ * standardised in the latent variables as they were made.
  * @param wanted data sets a design
  */
 export function measureConvergence(wanted = SETS): void {

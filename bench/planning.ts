@@ -7,7 +7,10 @@ import {
 } from "../core";
 import { nodePieces } from "../cli/threads";
 
-/** A thousand samples with a thousand resamples each of a simple mediation among a hundred people; the goal is 5 s on two threads. */
+/**
+ * A thousand samples with a thousand resamples each of a simple mediation among a hundred people;
+ * the goal is 5 s on two threads.
+ */
 const task: SimulationTask = {
   study: {
     ...newDefinition(

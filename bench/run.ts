@@ -140,7 +140,10 @@ console.log(
     "per second".padStart(12),
   ].join("  "),
 );
-/** First-stage moderated mediation with two covariates: three conditional indirect effects, the index and a band. */
+/**
+ * First-stage moderated mediation with two covariates: three conditional indirect effects, the
+ * index and a band.
+ */
 function moderatedStudy(n: number, replications: number): { study: StudyDefinition; table: Table } {
   const builder = new TableBuilder(["x", "w", "m", "y", "age", "months"]);
   for (let i = 0; i < n; i++) {

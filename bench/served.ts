@@ -5,7 +5,10 @@ import { ensureBuild, ensureChromium } from "../scripts/ensure.mjs";
 
 const STARTING_MS = 1500;
 
-/** Opens the built app, served on a port of its own, in a browser that keeps nothing; ends both afterwards. */
+/**
+ * Opens the built app, served on a port of its own, in a browser that keeps nothing; ends both
+ * afterwards.
+ */
 export async function withApp(port: number, task: (page: Page) => Promise<void>): Promise<void> {
   const executablePath = ensureChromium();
   ensureBuild();

@@ -26,7 +26,8 @@ const run = (...args: string[]) =>
     encoding: "utf8",
   });
 
-// Every run is a program of its own that starts anew; beside other tests on few cores that takes a while.
+// Every run is a program of its own that starts anew; beside other tests on few cores that takes a
+// while.
 vi.setConfig({ testTimeout: 90_000 });
 
 describe("the command line", () => {

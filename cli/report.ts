@@ -18,7 +18,8 @@ export const REPORT_ENDINGS = [".html", ".md", ".docx", ".xlsx", ".tex"];
 const DOCUMENT_DPI = 300;
 
 /**
- * The report of a study as a file of the kind that its name says, with the choices that the study keeps.
+ * The report of a study as a file of the kind that its name says, with the choices that the study
+ * keeps.
  * @throws FormatProblem for another kind
  */
 export async function reportFile(

@@ -11,7 +11,9 @@ import { chosenCovariance, type Settings, type StudyDefinition } from "./study";
 const FIRST_BATCH = 400;
 const BATCH_GROWTH = 1.8;
 const MAX_BATCH = 5_000;
-/** Evidence is put together anew when there are so many times as many replicates as the last time. */
+/**
+ * Evidence is put together anew when there are so many times as many replicates as the last time.
+ */
 const ASSEMBLE_GROWTH = 2.5;
 
 /** How far a run has come; evidence only where it was put together anew. */
@@ -21,8 +23,9 @@ export interface Progress {
 }
 
 /**
- * A study under analysis: estimates at once, then resamples, here or on other threads, in one go or in batches. Every
- * analysis goes through this: the app's, the command line's, robustness checks and simulations.
+ * A study under analysis: estimates at once, then resamples, here or on other threads, in one go or
+ * in batches. Every analysis goes through this: the app's, the command line's, robustness checks
+ * and simulations.
  */
 export class Analysis {
   private readonly blocks: ReplicateBlock[] = [];
@@ -64,7 +67,8 @@ export class Analysis {
 
   /**
    * Everything that can be said with the replicates so far.
-   * @param change settings that are read when evidence is put together: interval, errors, level, tail, correction
+   * @param change settings that are read when evidence is put together: interval, errors, level,
+   *   tail, correction
    */
   evidence(change: Partial<Settings> = {}): Evidence {
     const { prepared } = this;
@@ -97,7 +101,8 @@ export class Analysis {
   }
 
   /**
-   * Makes the missing replicates in growing batches, and puts evidence together while the next batch is on its way.
+   * Makes the missing replicates in growing batches, and puts evidence together while the next
+   * batch is on its way.
    * @param signal ends the run between batches; what is made is kept
    */
   async *resample(pool: ReplicatePool, signal: AbortSignal): AsyncGenerator<Progress> {
@@ -125,7 +130,10 @@ export class Analysis {
     }
   }
 
-  /** Where a refit takes long, other threads leave one out at a time: this one stays free for the next sentence. */
+  /**
+   * Where a refit takes long, other threads leave one out at a time: this one stays free for the
+   * next sentence.
+   */
   private async leaveOutOn(pool: ReplicatePool, most: number, signal: AbortSignal): Promise<void> {
     const { key } = this;
     const { resampling } = this.prepared;

@@ -3,7 +3,10 @@ import { recipeWords, type RowFilter } from "./derive";
 import { renamesBetween, renameVariable } from "./rename-variable";
 import type { LogEntry, StudyDefinition } from "./study";
 
-/** What changed between two states of a study's data, variables and measures, in words; changes of wording are no entry. */
+/**
+ * What changed between two states of a study's data, variables and measures, in words; changes of
+ * wording are no entry.
+ */
 export function describeChange(earlier: StudyDefinition, after: StudyDefinition): string[] {
   const renames = renamesBetween(earlier, after);
   const before = renames.reduce(
@@ -112,7 +115,10 @@ function variableChanges(before: Variable[], after: Variable[]): string[] {
   });
 }
 
-/** Lines of the theory that state a measure; the other lines are hypotheses, which a log of the data leaves out. */
+/**
+ * Lines of the theory that state a measure; the other lines are hypotheses, which a log of the data
+ * leaves out.
+ */
 function measureChanges(before: string, after: string): string[] {
   const measures = (text: string): Map<string, string> =>
     new Map(

@@ -47,7 +47,10 @@ function known(dataset: Dataset, name: string): { column: TextColumn; variable: 
   return found;
 }
 
-/** Rows in the order of a column: numbers before words, missing cells last; rows that are equal keep their order. */
+/**
+ * Rows in the order of a column: numbers before words, missing cells last; rows that are equal keep
+ * their order.
+ */
 export function sortRows(
   rows: Int32Array,
   column: TextColumn,
@@ -96,7 +99,10 @@ export interface CellPlace {
   column: number;
 }
 
-/** The next cell that holds a text, reading row by row after a place and round to the beginning; null when none does. */
+/**
+ * The next cell that holds a text, reading row by row after a place and round to the beginning;
+ * null when none does.
+ */
 export function findCell(
   dataset: Dataset,
   order: Int32Array,

@@ -27,7 +27,10 @@ import { nearestName, parseTheory, type Measure, type Theory } from "./theory";
 /** Where a column of the dataset comes from. */
 export type Origin = "raw" | "derived" | "measure";
 
-/** The data as an analysis sees them: corrected cells, derived variables, scale scores, and the rows not left out. */
+/**
+ * The data as an analysis sees them: corrected cells, derived variables, scale scores, and the rows
+ * not left out.
+ */
 export interface Dataset {
   table: Table;
   /** One for every column of `table`, in its order. */
@@ -50,7 +53,10 @@ export type DataDefinition = Pick<
   "variables" | "derived" | "corrections" | "filters" | "theory"
 >;
 
-/** raw table -> names of the study -> corrections -> rows left out by hand -> derived variables and scale scores -> conditions. */
+/**
+ * raw table -> names of the study -> corrections -> rows left out by hand -> derived variables and
+ * scale scores -> conditions.
+ */
 export function buildDataset(definition: DataDefinition, imported: Table): Dataset {
   const raw = namedTable(imported, definition.variables);
   const problems: Dataset["problems"] = [];
@@ -296,7 +302,10 @@ export function tryRecipe(definition: DataDefinition, raw: Table, derived: Deriv
   return { column: table.columns[at]!, variable: variables[at]! };
 }
 
-/** Everything that would break if a column were gone: derived variables, conditions and sentences that name it. */
+/**
+ * Everything that would break if a column were gone: derived variables, conditions and sentences
+ * that name it.
+ */
 export function usesOf(
   definition: StudyDefinition,
   name: string,

@@ -6,7 +6,10 @@ export interface MeasuredOtherwise {
   theory: string;
 }
 
-/** The three ways of measuring that are compared: scores first, then what engines estimate from the items. */
+/**
+ * The three ways of measuring that are compared: scores first, then what engines estimate from the
+ * items.
+ */
 const WAYS: { form: MeasureForm; like: MeasureForm[]; name: string }[] = [
   { form: "averages", like: ["averages", "sums"], name: "measured by averages of the items" },
   { form: "reflects", like: ["reflects"], name: "measured by latent variables (common factors)" },
@@ -14,8 +17,9 @@ const WAYS: { form: MeasureForm; like: MeasureForm[]; name: string }[] = [
 ];
 
 /**
- * The same sentences with all measures made in one way that not all of them are made in now: averages, latent variables, composites.
- * Covariances, constraints and scales belong to latent variables alone. None where nothing is measured by several items.
+ * The same sentences with all measures made in one way that not all of them are made in now:
+ * averages, latent variables, composites. Covariances, constraints and scales belong to latent
+ * variables alone. None where nothing is measured by several items.
  */
 export function measuredOtherwise(
   theory: string,

@@ -1,6 +1,6 @@
 /**
- * The value a record holds under a key that people have written: a column called “constructor” or a level called “toString”
- * must not find what every object inherits.
+ * The value a record holds under a key that people have written: a column called “constructor” or a
+ * level called “toString” must not find what every object inherits.
  * @returns undefined where the record itself has no such key
  */
 export const own = <T>(

@@ -68,7 +68,8 @@ export interface Prepared {
 /**
  * study -> theory -> sample -> fit -> parameter vector -> quantities.
  * @param raw the data as they were imported
- * @param tolerant leave out sentences that cannot be read (while typing) instead of refusing the study
+ * @param tolerant leave out sentences that cannot be read (while typing) instead of refusing the
+ *   study
  * @param dataset the dataset of this study, where the caller has made it already
  * @throws StudyProblem for anything that stops the analysis
  */
@@ -130,7 +131,8 @@ export function prepare(
   const fit = engine.fit(theory, data, settings);
   const context = effectContext(theory, fit, typed, study);
   const quantities = allQuantities(context, fit.families);
-  // Averages of moderators join the parameters as quantities ask for them, so the vector is made last.
+  // Averages of moderators join the parameters as quantities ask for them, so the vector is made
+  // last.
   const theta = fit.vector();
   const kernel = { engine: engine.id, data: fit.kernelData() };
   if (settings.interval === "bootstrap_t" && !kernelOf(kernel).covariance)
@@ -174,7 +176,10 @@ function studentised(
     : null;
 }
 
-/** The options of a study; where its theory calls for another engine than the one chosen, those that this one knows. */
+/**
+ * The options of a study; where its theory calls for another engine than the one chosen, those that
+ * this one knows.
+ */
 function optionsFor(
   { id, options }: Engine,
   { engine, options: chosen }: Settings,
@@ -189,8 +194,9 @@ const nodesIn = ({ equations }: CompiledTheory): string[] =>
   equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.moderators, ...e.covariates]);
 
 /**
- * The measures without scores that are variables of the theory: factors and composites, which engines estimate from their items,
- * with the factors that such factors are measured by. Without any path all factors are a model of measurement.
+ * The measures without scores that are variables of the theory: factors and composites, which
+ * engines estimate from their items, with the factors that such factors are measured by. Without
+ * any path all factors are a model of measurement.
  */
 function latentMeasures(theory: CompiledTheory, dataset: Dataset): Measure[] {
   const latent = dataset.measures.filter((m) => m.form === "reflects" || m.form === "combines");
@@ -287,7 +293,10 @@ function typedColumns(
 /** Recipes that are linear in one column, whose moments follow from the matrix. */
 const LINEAR_RECIPES = new Set(["reverse", "rescale", "centre", "standardise"]);
 
-/** Filters, corrections and most recipes look at single rows, which a covariance matrix does not have. */
+/**
+ * Filters, corrections and most recipes look at single rows, which a covariance matrix does not
+ * have.
+ */
 function refuseRowWork({ filters, corrections, derived }: StudyDefinition): void {
   const refuse = (what: string, variables: string[]): never => {
     throw new StudyProblem("rows_needed", { what }, { variables });

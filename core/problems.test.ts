@@ -261,7 +261,8 @@ describe("what deserves a look", () => {
     expect(codes({ columns: { x, m: steep, y: against }, theory })).toContain(
       "inconsistent_mediation",
     );
-    // Opposite signs of estimates alone are chance: here the direct effect's interval contains zero.
+    // Opposite signs of estimates alone are chance: here the direct effect's interval contains
+    // zero.
     const slightly = steep.map((v, i) => 2 * v - 0.3 * x[i]! + c![i]!);
     const found = analyseMade({ columns: { x, m: steep, y: slightly }, theory }).effects;
     const [direct, indirect] = ["direct x > y", "indirect x > m > y"].map((id) =>

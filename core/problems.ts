@@ -15,8 +15,10 @@ export interface ProblemPlace {
 }
 
 /**
- * An error of the study (not of the program), as data; its text, said in `wording`, names what is concerned and what to do.
- * @example new StudyProblem("no_column", { name: "hourz", near: "hours" }, { variables: ["hourz"] })
+ * An error of the study (not of the program), as data; its text, said in `wording`, names what is
+ * concerned and what to do.
+ * @example new StudyProblem("no_column", { name: "hourz", near: "hours" }, { variables: ["hourz"]
+ *   })
  */
 export class StudyProblem<C extends Condition = Condition> extends Error {
   readonly code: ProblemCode;

@@ -12,8 +12,9 @@ type Naming = Pick<
 >;
 
 /**
- * The parts of a study in which a column or derived variable is called otherwise, wherever it is named: sentences, recipes, formulas,
- * filters, corrections, screening and settings. The data keep their own name for it, and newer data are matched by that.
+ * The parts of a study in which a column or derived variable is called otherwise, wherever it is
+ * named: sentences, recipes, formulas, filters, corrections, screening and settings. The data keep
+ * their own name for it, and newer data are matched by that.
  */
 export function renameVariable(definition: Naming, from: string, to: string): Naming {
   const swap = (name: string): string => (name === from ? to : name);

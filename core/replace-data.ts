@@ -22,8 +22,8 @@ export interface Replacement {
 }
 
 /**
- * Fits a study to newer data. Columns are matched by the name they have in the data; rows by the identifier where there is one that names every
- * row once in both files, else not at all.
+ * Fits a study to newer data. Columns are matched by the name they have in the data; rows by the
+ * identifier where there is one that names every row once in both files, else not at all.
  * @param variables what was said of the new columns on import
  */
 export function replaceData(
@@ -131,7 +131,10 @@ function unfitCells(column: TextColumn, variable: Variable): string[] {
   return [];
 }
 
-/** Old row -> new row by a shared identifier (both from 1), null for rows that are gone; null when there is no identifier. */
+/**
+ * Old row -> new row by a shared identifier (both from 1), null for rows that are gone; null when
+ * there is no identifier.
+ */
 function rowMap(
   before: Table,
   after: Table,

@@ -2,7 +2,9 @@ import { kernelOf } from "./estimators";
 import { Resampler, type ReplicateBlock } from "./inference";
 import type { ResamplingProblem } from "./prepare";
 
-/** What a thread that makes replicates is asked. A problem is given once, and then named by its key. */
+/**
+ * What a thread that makes replicates is asked. A problem is given once, and then named by its key.
+ */
 export type MakerRequest =
   | { kind: "prepare"; key: string; problem: ResamplingProblem }
   | { kind: "replicates"; key: string; first: number; count: number }
@@ -12,7 +14,10 @@ export type MakerRequest =
 export const resamplerOf = ({ kernel, ...plan }: ResamplingProblem): Resampler =>
   new Resampler(kernelOf(kernel), plan);
 
-/** The inside of a thread that makes replicates, in a browser and in Node alike: it holds the problem it was given last. */
+/**
+ * The inside of a thread that makes replicates, in a browser and in Node alike: it holds the
+ * problem it was given last.
+ */
 export class ReplicateMaker {
   private held: { key: string; resampler: Resampler } | null = null;
 

@@ -13,15 +13,16 @@ export interface MakerThread {
 const MOST_TRIES = 3;
 
 /**
- * Threads that make the replicates of one problem at a time. Which thread makes which changes no digit. A thread that dies is
- * replaced, and its share made again.
+ * Threads that make the replicates of one problem at a time. Which thread makes which changes no
+ * digit. A thread that dies is replaced, and its share made again.
  */
 export class ReplicatePool {
   private readonly seats: Seat[];
   private closings = 0;
 
   /**
-   * @param free how many of the threads may work next; resolves when at least one may, so that a pool can make room for others
+   * @param free how many of the threads may work next; resolves when at least one may, so that a
+   *   pool can make room for others
    */
   constructor(
     start: () => MakerThread,
@@ -41,7 +42,10 @@ export class ReplicatePool {
     return this.share("replicates", key, problem, first, count);
   }
 
-  /** Parameter vectors with units first .. first + count - 1 left out in turn, split evenly, in order. */
+  /**
+   * Parameter vectors with units first .. first + count - 1 left out in turn, split evenly, in
+   * order.
+   */
   jackknife(
     key: string,
     problem: ResamplingProblem,

@@ -19,7 +19,10 @@ export interface RobustClaim {
   differs: boolean;
 }
 
-/** The same hypotheses under one way of analysing; without claims when it cannot be done, and then why. */
+/**
+ * The same hypotheses under one way of analysing; without claims when it cannot be done, and then
+ * why.
+ */
 export interface Specification {
   name: string;
   group:
@@ -43,10 +46,16 @@ export interface RobustnessOptions {
   only?: Specification["group"];
 }
 
-/** Resamples behind every way that bootstraps: the study's own, up to a number that allows many ways to be tried. */
+/**
+ * Resamples behind every way that bootstraps: the study's own, up to a number that allows many ways
+ * to be tried.
+ */
 export const ROBUST_RESAMPLES = 5000;
 
-/** The most influential rows of every equation: the five largest Cook's distances, where they exceed 4 / n. */
+/**
+ * The most influential rows of every equation: the five largest Cook's distances, where they exceed
+ * 4 / n.
+ */
 export function influentialRows(evidence: Evidence): number[] {
   const rows = equationsOf(evidence).flatMap((e) =>
     (e.checks?.topCook ?? []).filter((r) => r.cook > 4 / e.n).map((r) => r.row),
@@ -73,9 +82,10 @@ const INTERVALS_TRIED: [IntervalKind, string][] = [
 ];
 
 /**
- * The hypotheses over ways of analysing, one thing changed at a time: interval, errors, centring, covariates, influential
- * cases. Errors of the equations only decide where nothing is resampled, so they are varied under the t and delta-method
- * intervals. All bootstrap intervals of a sample come from the same resamples.
+ * The hypotheses over ways of analysing, one thing changed at a time: interval, errors, centring,
+ * covariates, influential cases. Errors of the equations only decide where nothing is resampled, so
+ * they are varied under the t and delta-method intervals. All bootstrap intervals of a sample come
+ * from the same resamples.
  */
 export function robustness(
   study: StudyDefinition,
@@ -195,7 +205,10 @@ function otherEngines({ prepared }: Analysis, few: StudyDefinition, table: Table
     });
 }
 
-/** Other ways of estimating that the engine knows; some take long to resample, so their errors come from the delta method. */
+/**
+ * Other ways of estimating that the engine knows; some take long to resample, so their errors come
+ * from the delta method.
+ */
 function otherEstimators({ prepared }: Analysis, few: StudyDefinition, table: Table): Way[] {
   const { engine, sample, study, measures } = prepared;
   const forms = measures.map((m) => m.form);

@@ -6,7 +6,10 @@ import type { Correction, DerivedVariable, RowFilter } from "./derive";
 /** Standard errors that can be chosen: classical, or heteroscedasticity-consistent. */
 export const ERRORS = ["classical", "HC0", "HC1", "HC2", "HC3", "HC4"] as const;
 
-/** Standard errors of models of covariances: from expected or observed information, their sandwiches, and those of weighted moments. */
+/**
+ * Standard errors of models of covariances: from expected or observed information, their
+ * sandwiches, and those of weighted moments.
+ */
 export const MODEL_ERRORS = [
   "expected",
   "observed",
@@ -17,11 +20,17 @@ export const MODEL_ERRORS = [
 ] as const;
 export type ErrorKind = (typeof ERRORS)[number] | (typeof MODEL_ERRORS)[number];
 
-/** Covariances of the coefficients: those that can be chosen, and the cluster-robust one that a cluster column calls for. */
+/**
+ * Covariances of the coefficients: those that can be chosen, and the cluster-robust one that a
+ * cluster column calls for.
+ */
 export const COVARIANCES = [...ERRORS, "CR2", ...MODEL_ERRORS] as const;
 export type CovarianceKind = (typeof COVARIANCES)[number];
 
-/** The covariance that tests rest on: with clusters the cluster-robust one, whatever errors are chosen. */
+/**
+ * The covariance that tests rest on: with clusters the cluster-robust one, whatever errors are
+ * chosen.
+ */
 export const chosenCovariance = ({ cluster, errors }: Settings): CovarianceKind =>
   cluster === null ? errors : "CR2";
 
@@ -63,15 +72,19 @@ export interface Settings {
   cluster: string | null;
   monteCarloDraws: number;
   /**
-   * Columns that enter products: as they are, centred wherever they predict, or centred in products only; or every
-   * numeric variable as a z-score, outcomes too, with products made of z-scores.
+   * Columns that enter products: as they are, centred wherever they predict, or centred in products
+   * only; or every numeric variable as a z-score, outcomes too, with products made of z-scores.
    */
   centring: (typeof CENTRINGS)[number];
-  /** Where the effects of a moderated path are looked at, by moderator; mean and one SD to each side unless said otherwise. */
+  /**
+   * Where the effects of a moderated path are looked at, by moderator; mean and one SD to each side
+   * unless said otherwise.
+   */
   probes: Record<string, ProbeChoice[]>;
   /**
-   * Guesses of something left out that moves mediator and outcome: its mean under one treatment less that under the other, and what a
-   * unit of it does to the outcome; both at the same mediator and covariates.
+   * Guesses of something left out that moves mediator and outcome: its mean under one treatment
+   * less that under the other, and what a unit of it does to the outcome; both at the same mediator
+   * and covariates.
    */
   leftOut: { difference: number; effect: number }[];
 }
@@ -79,8 +92,8 @@ export interface Settings {
 export const CENTRINGS = ["none", "mean", "products", "standardised"] as const;
 
 /**
- * Mean and SDs; quartiles (25, 50, 75 %); tenths (10, 50, 90 %); the points 16, 50 and 84 %; one percentile such as
- * `20 %`; or a value of one's own in raw units.
+ * Mean and SDs; quartiles (25, 50, 75 %); tenths (10, 50, 90 %); the points 16, 50 and 84 %; one
+ * percentile such as `20 %`; or a value of one's own in raw units.
  */
 export type ProbeChoice =
   "mean_sd" | "quartiles" | "tenths" | "percentile" | `${number} %` | number;
@@ -133,7 +146,9 @@ export interface StudyDefinition {
   corrections: Correction[];
   /** Rows left out of analyses, each group with a name. */
   filters: RowFilter[];
-  /** Sets of variables that are screened together; none means the numeric variables of the study. */
+  /**
+   * Sets of variables that are screened together; none means the numeric variables of the study.
+   */
   screening: ScreeningSet[];
   theory: string;
   settings: Settings;

@@ -61,7 +61,10 @@ export function normals(n: number, seed: number): number[] {
   return Array.from({ length: n }, () => stream.normal());
 }
 
-/** A second route to coefficients: least squares of raw columns by normal equations and Gauss-Jordan elimination, intercept first. */
+/**
+ * A second route to coefficients: least squares of raw columns by normal equations and Gauss-Jordan
+ * elimination, intercept first.
+ */
 export function regress(y: number[], ...x: number[][]): number[] {
   const rows = y.map((_, i) => [1, ...x.map((column) => column[i]!)]);
   const p = rows[0]!.length;
@@ -81,7 +84,10 @@ export function regress(y: number[], ...x: number[][]): number[] {
   return work.map((row) => row[p]!);
 }
 
-/** Refits a kernel under row weights, as a resample that happened to draw them; null where the refit fails. */
+/**
+ * Refits a kernel under row weights, as a resample that happened to draw them; null where the refit
+ * fails.
+ */
 export function refitUnder(kernel: Kernel, weights: Float64Array): Float64Array | null {
   const { n, columns } = kernel;
   const none = new Float64Array(0);

@@ -12,9 +12,10 @@ const SEED = 20263;
 export const COMPOSITE_ROWS = 320;
 
 /**
- * The known truth of the fourth demo study: a learning routine is made of days, minutes and variety, which hardly go together; it
- * raises confidence, more so where support is strong, and confidence raises belonging. People of the harbour go by days,
- * people of the old town by minutes, so a routine is not the same thing at both sites.
+ * The known truth of the fourth demo study: a learning routine is made of days, minutes and
+ * variety, which hardly go together; it raises confidence, more so where support is strong, and
+ * confidence raises belonging. People of the harbour go by days, people of the old town by minutes,
+ * so a routine is not the same thing at both sites.
  */
 export const COMPOSITE_TRUTH = {
   routineToConfidence: 0.5,
@@ -96,7 +97,10 @@ measure belonging combines bel1, bel2, bel3, bel4
 H1: routine raises belonging through confidence
 H2: support strengthens routine to confidence`;
 
-/** The fourth demo study: constructs that are made of their items, an interaction of two of them, and two sites to compare. */
+/**
+ * The fourth demo study: constructs that are made of their items, an interaction of two of them,
+ * and two sites to compare.
+ */
 export function demoCompositesStudy(): LoadedStudy {
   const builder = new TableBuilder(COLUMNS);
   for (let i = 0; i < COMPOSITE_ROWS; i++) builder.add(row(i));

@@ -20,9 +20,9 @@ const ITEMS = {
 };
 
 /**
- * The known truth of the third demo study: support raises confidence, confidence raises belonging, more of it than support does
- * directly. Two items of belonging are worded alike (their residuals go together), so the first model fits poorly; the last
- * item of support hardly measures it.
+ * The known truth of the third demo study: support raises confidence, confidence raises belonging,
+ * more of it than support does directly. Two items of belonging are worded alike (their residuals
+ * go together), so the first model fits poorly; the last item of support hardly measures it.
  */
 export const FACTOR_TRUTH = {
   supportToConfidence: 0.45,
@@ -92,7 +92,10 @@ measure belonging reflects bel1, bel2, bel3, bel4, bel5
 H1: support raises belonging through confidence
 H2: confidence raises belonging`;
 
-/** The third demo study: the same questions among latent variables, with a fit that is poor at first and an item that fails. */
+/**
+ * The third demo study: the same questions among latent variables, with a fit that is poor at first
+ * and an item that fails.
+ */
 export function demoFactorsStudy(): LoadedStudy {
   const builder = new TableBuilder(COLUMNS);
   for (let i = 0; i < FACTOR_ROWS; i++) builder.add(row(i));

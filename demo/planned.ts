@@ -10,7 +10,9 @@ H2: support strengthens hours to confidence
 H3: confidence raises belonging
 adjust confidence, belonging for months`;
 
-/** A study that has no data yet: who will be asked what, and how large effects are expected to be. */
+/**
+ * A study that has no data yet: who will be asked what, and how large effects are expected to be.
+ */
 export function demoPlannedStudy(): LoadedStudy {
   const variables: Variable[] = [
     { name: "hours", level: "continuous", label: "hours at the café", unit: "a week" },

@@ -16,9 +16,10 @@ export interface Person {
 }
 
 /**
- * The known truth behind the demo study. Hours raise confidence, more so where neighbours support (an interaction);
- * confidence raises belonging (an indirect effect of hours of about 0.05); confidence brings friends, and friends
- * a little belonging; months in the country do nothing to belonging, whatever the demo's H4 says (a false hypothesis).
+ * The known truth behind the demo study. Hours raise confidence, more so where neighbours support
+ * (an interaction); confidence raises belonging (an indirect effect of hours of about 0.05);
+ * confidence brings friends, and friends a little belonging; months in the country do nothing to
+ * belonging, whatever the demo's H4 says (a false hypothesis).
  */
 export const TRUTH = {
   hoursToConfidence: 0.19,

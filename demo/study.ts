@@ -36,7 +36,9 @@ export const DEMO_COLUMNS = [
   "renewed",
 ];
 
-/** The rows of the demo data as text cells; some answers are missing, and some months are coded -99. */
+/**
+ * The rows of the demo data as text cells; some answers are missing, and some months are coded -99.
+ */
 export function demoRows(): string[][] {
   return simulatePeople(DEMO_ROWS, DEMO_SEED).map((p, i) =>
     withGaps(cells(p), new RandomStream(DEMO_SEED + 1, i)),
@@ -131,7 +133,10 @@ const TREATMENT_THEORY = `H1: group ("weekly cafe" against "waiting list") raise
 adjust hours, renewed for age, months
 control hours at 1, 3, 5`;
 
-/** The same people: does the café keep them because they come more often? A response that is yes or no. */
+/**
+ * The same people: does the café keep them because they come more often? A response that is yes or
+ * no.
+ */
 export function demoTreatmentStudy(): LoadedStudy {
   const { definition, table } = demoStudy();
   return {

@@ -4,7 +4,10 @@ import Papa from "papaparse";
 import { studyJsonSchema } from "../formats";
 import { DEMO_COLUMNS, demoRows, demoStudy } from "./study";
 
-/** Writes the demo data as CSV and as a workbook of two sheets, and the published schema of the study file. */
+/**
+ * Writes the demo data as CSV and as a workbook of two sheets, and the published schema of the
+ * study file.
+ */
 const rows = demoRows();
 writeFileSync(
   "demo/language-cafe.csv",

@@ -16,7 +16,10 @@ export const test = base.extend<{ page: Page }>({
 
 export { expect };
 
-/** A small study with a strong indirect effect; the numbers are from the reference study of that name. */
+/**
+ * A small study with a strong indirect effect; the numbers are from the reference study of that
+ * name.
+ */
 export const gardenCsv = (): Buffer =>
   readFileSync(join(import.meta.dirname, "../reference/simple-mediation/data.csv"));
 
@@ -31,7 +34,8 @@ export async function openDemo(
     .getByRole("link", { name: new RegExp(screen, "i") });
   await stage.click();
   await expect(page).toHaveURL(new RegExp(screen));
-  // The address changes before the screen does; a button of the old screen must not take the next click.
+  // The address changes before the screen does; a button of the old screen must not take the next
+  // click.
   await expect(stage).toHaveAttribute("aria-current", "page");
 }
 

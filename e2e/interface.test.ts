@@ -13,7 +13,8 @@ test("a sentence by keyboard alone: each choice leads on, and what is typed repl
   await page.keyboard.press("Enter");
   await page.keyboard.type("support");
   await page.keyboard.press("Enter");
-  // The choice leads on by itself; a key that comes before would be taken from the slot that it was meant for.
+  // The choice leads on by itself; a key that comes before would be taken from the slot that it was
+  // meant for.
   await expect(
     page.getByLabel("New hypothesis").getByRole("button", { name: /What is affected/ }),
   ).toBeFocused();

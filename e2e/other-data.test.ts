@@ -1,6 +1,9 @@
 import { settled, expect, test } from "./fixtures";
 
-/** An orchard's trees: names with units, a site of three levels, years written as dates, yields in millions of grams. */
+/**
+ * An orchard's trees: names with units, a site of three levels, years written as dates, yields in
+ * millions of grams.
+ */
 function orchardCsv(): Buffer {
   let state = 7;
   const uniform = (): number => {
@@ -45,7 +48,8 @@ test("a file nobody here has seen before: from the import to the sentence by key
   const focused = page.locator(":focus");
   const slot = page.getByRole("button", { name: "Who or what: choose" });
   await slot.focus();
-  // A letter opens the list and is the first of the name; a choice leads to what the sentence still needs.
+  // A letter opens the list and is the first of the name; a choice leads to what the sentence still
+  // needs.
   await page.keyboard.type("prun", { delay: 40 });
   await expect(page.getByRole("combobox", { name: "Who or what" })).toHaveValue("prun");
   await page.keyboard.press("Enter");

@@ -60,7 +60,8 @@ export interface Codebook {
 }
 
 /**
- * Takes what a codebook says over into the variables of a study. Columns may come in any order; an empty cell says nothing.
+ * Takes what a codebook says over into the variables of a study. Columns may come in any order; an
+ * empty cell says nothing.
  * @throws FormatProblem when no column names the variables
  */
 export function applyCodebook(text: string, variables: Variable[]): Codebook {

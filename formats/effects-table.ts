@@ -2,14 +2,18 @@ import Papa from "papaparse";
 import { intervalName, percent, referenceName, type Evidence } from "../core";
 
 /**
- * A cell that a spreadsheet would run as a formula is made plain text by a leading apostrophe; numbers stay numbers.
+ * A cell that a spreadsheet would run as a formula is made plain text by a leading apostrophe;
+ * numbers stay numbers.
  */
 export function neutralise(value: string): string {
   const isNumber = /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(value);
   return !isNumber && /^[=+\-@\t\r]/.test(value) ? `'${value}` : value;
 }
 
-/** The effects table as CSV, numbers at full precision; what must not be reported has its reason instead of numbers. */
+/**
+ * The effects table as CSV, numbers at full precision; what must not be reported has its reason
+ * instead of numbers.
+ */
 export function effectsCsv(evidence: Evidence): string {
   const level = percent(evidence.settings.level);
   const header = [

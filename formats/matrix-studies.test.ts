@@ -12,7 +12,10 @@ import {
 } from "../core";
 import { readStudy, writeStudy } from ".";
 
-/** Studies that know a matrix instead of people: what follows from it is exact, and nothing else is told. */
+/**
+ * Studies that know a matrix instead of people: what follows from it is exact, and nothing else is
+ * told.
+ */
 const moments = {
   names: ["x", "w", "m", "y"],
   n: 120,

@@ -15,7 +15,9 @@ const EXTRA: Record<string, "n" | "means" | "sds"> = {
   "standard deviations": "sds",
 };
 
-/** Does the first column name the other columns, as in a printed covariance or correlation matrix? */
+/**
+ * Does the first column name the other columns, as in a printed covariance or correlation matrix?
+ */
 export function looksLikeMatrix(table: Table): boolean {
   const names = table.columns.slice(1).map((c) => c.name);
   if (names.length < 2 || table.rows < names.length || table.rows > names.length + 4) return false;
@@ -24,7 +26,8 @@ export function looksLikeMatrix(table: Table): boolean {
 }
 
 /**
- * A sheet with one row for each variable (full or lower triangle) and, in rows of those names, n, means and SDs.
+ * A sheet with one row for each variable (full or lower triangle) and, in rows of those names, n,
+ * means and SDs.
  * @throws FormatProblem naming what is missing
  */
 export function readMatrix(table: Table): MomentsFile {

@@ -29,7 +29,8 @@ export type Opened =
   { kind: "study"; study: LoadedStudy } | { kind: "data"; source: DataSource; layout: DataLayout };
 
 /**
- * Opens a file by what is in it, not by its name: a study, an archive that was handed over, a workbook, JSON records, or delimited text.
+ * Opens a file by what is in it, not by its name: a study, an archive that was handed over, a
+ * workbook, JSON records, or delimited text.
  * @throws FormatProblem for anything else, saying what to do
  */
 export function openData(bytes: Uint8Array): Opened {

@@ -1,4 +1,7 @@
-/** A file that cannot be read, in words that name the place and say what to do. Nothing is changed when it is thrown. */
+/**
+ * A file that cannot be read, in words that name the place and say what to do. Nothing is changed
+ * when it is thrown.
+ */
 export class FormatProblem extends Error {
   constructor(message: string) {
     super(message);

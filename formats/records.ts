@@ -18,7 +18,8 @@ const textOf = (value: unknown): string => {
 export const isRecords = (json: unknown): boolean => Array.isArray(json);
 
 /**
- * A table from JSON: an array of objects (the keys are the columns), or an array of arrays whose first one holds the names.
+ * A table from JSON: an array of objects (the keys are the columns), or an array of arrays whose
+ * first one holds the names.
  * @throws FormatProblem naming the entry that is neither
  */
 export function readRecords(json: unknown): ReadTable {

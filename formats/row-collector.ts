@@ -10,7 +10,10 @@ export interface ReadTable {
 interface Options {
   /** Row that holds the names, from 1; 0 when there are none. */
   headerRow: number;
-  /** A cell beyond the names makes a column (a sheet) or is refused (delimited text, where it means a wrong separator). */
+  /**
+   * A cell beyond the names makes a column (a sheet) or is refused (delimited text, where it means
+   * a wrong separator).
+   */
   beyond: "column" | "refuse";
 }
 
@@ -53,7 +56,8 @@ export class RowCollector {
       this.builder = new TableBuilder(this.names);
     }
     if (blank(cells)) {
-      // A line without separators is no row, unless there is only one column: then it is a missing answer.
+      // A line without separators is no row, unless there is only one column: then it is a missing
+      // answer.
       if (cells.length > 1 || this.names!.length === 1) this.hollow += 1;
       else this.blankLines += 1;
       return;
@@ -110,7 +114,8 @@ export class RowCollector {
       );
     const given = this.names.map((name, j) => (name.trim() === "" ? (merged(j) ?? "") : name));
     let width = given.length;
-    // Spreadsheets write separators past the last column: those columns have neither a name nor a cell.
+    // Spreadsheets write separators past the last column: those columns have neither a name nor a
+    // cell.
     while (
       width > 1 &&
       given[width - 1]!.trim() === "" &&
@@ -155,8 +160,8 @@ export const HEAD_ROWS = 25;
 const isNumber = (text: string): boolean => /^[+-]?[\d.,\s]+%?$/.test(text.trim());
 
 /**
- * The row (from 1) that looks like the names of the columns: the first that fills half of the width or more, with words.
- * 0 when the first full row holds numbers.
+ * The row (from 1) that looks like the names of the columns: the first that fills half of the width
+ * or more, with words. 0 when the first full row holds numbers.
  */
 export function guessHeaderRow(head: readonly (readonly string[])[]): number {
   const filled = head.map((row) => row.filter((c) => c.trim() !== "").length);

@@ -25,7 +25,10 @@ function shown(value: unknown): string {
   return `it is ${text.length > 40 ? `${text.slice(0, 39)}…` : text}`;
 }
 
-/** “settings.probes.support”, entry 1: names as they stand in the file, entries of lists counted from 1. */
+/**
+ * “settings.probes.support”, entry 1: names as they stand in the file, entries of lists counted
+ * from 1.
+ */
 function placeOf(path: readonly PropertyKey[]): string {
   const parts: string[] = [];
   let names: string[] = [];
@@ -82,7 +85,10 @@ interface Complaint {
 const STRANGER = "is no field that this version knows";
 const strangers = (way: Complaint[]): number => way.filter((c) => c.words === STRANGER).length;
 
-/** Of the ways that a value may be written, the one that was meant: whose fault lies deepest. Ways that fail at once are alternatives. */
+/**
+ * Of the ways that a value may be written, the one that was meant: whose fault lies deepest. Ways
+ * that fail at once are alternatives.
+ */
 function unfolded(issue: Issue, base: readonly PropertyKey[]): Complaint[] {
   const path = [...base, ...issue.path];
   if (issue.code === "invalid_union" && issue.errors.length > 0) {

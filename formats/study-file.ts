@@ -192,7 +192,10 @@ export function parseJson(text: string): unknown {
   }
 }
 
-/** Validates against a schema, with the first complaints in words: which field, what it may be, what it is. */
+/**
+ * Validates against a schema, with the first complaints in words: which field, what it may be, what
+ * it is.
+ */
 export function check<T extends z.ZodType>(schema: T, json: unknown, what: string): z.output<T> {
   const result = schema.safeParse(renamed(json, PROTO, SHIELDED));
   if (result.success) return renamed(result.data, SHIELDED, PROTO) as z.output<T>;
@@ -201,7 +204,10 @@ export function check<T extends z.ZodType>(schema: T, json: unknown, what: strin
   );
 }
 
-/** The one key that validation drops, though a column may well be called so; it passes under another name. */
+/**
+ * The one key that validation drops, though a column may well be called so; it passes under another
+ * name.
+ */
 const PROTO = "__proto__";
 const SHIELDED = "\u0000__proto__";
 
@@ -264,7 +270,10 @@ function tableOfColumns(columns: { name: string; values: CellValue[] }[]): Table
   return builder.build();
 }
 
-/** Cells as JSON: a number where writing it gives the same text back, null where empty, else the text itself. */
+/**
+ * Cells as JSON: a number where writing it gives the same text back, null where empty, else the
+ * text itself.
+ */
 function cellToJson(text: string): CellValue {
   if (text === "") return null;
   const value = Number(text);
@@ -309,7 +318,8 @@ export function writeStudy({ definition, table }: LoadedStudy): string {
   };
   if (table.moments) {
     const { names, n, means, covariance, standardised } = table.moments;
-    // Correlations that came without SDs stay correlations, or the next reader would take their unit variances for known.
+    // Correlations that came without SDs stay correlations, or the next reader would take their
+    // unit variances for known.
     const matrix = standardised ? { correlation: covariance } : { covariance };
     return `${JSON.stringify({ ...file, data: { moments: { names, n, means, ...matrix } } }, null, 2)}\n`;
   }

@@ -11,7 +11,8 @@ const SIGNATURES: [number[], string][] = [
 ];
 
 /**
- * Decodes the bytes of a text file: UTF-8 or UTF-16 by their byte-order mark, UTF-8 when valid, else Windows Latin-1.
+ * Decodes the bytes of a text file: UTF-8 or UTF-16 by their byte-order mark, UTF-8 when valid,
+ * else Windows Latin-1.
  * @throws FormatProblem for bytes that are not text
  */
 export function decodeText(bytes: Uint8Array): string {

@@ -1,4 +1,5 @@
-// Shared by the npm scripts: makes sure that what a command needs is there. Progress goes to standard error.
+// Shared by the npm scripts: makes sure that what a command needs is there. Progress goes to
+// standard error.
 import { spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
@@ -69,7 +70,10 @@ function fingerprint() {
   return hash.digest("hex");
 }
 
-/** Path of a Chromium for the browser tests; installs Debian's when run as root, else says what to do. */
+/**
+ * Path of a Chromium for the browser tests; installs Debian's when run as root, else says what to
+ * do.
+ */
 export function ensureChromium() {
   const known = [
     process.env.CHROMIUM,
@@ -94,8 +98,8 @@ export function ensureChromium() {
 }
 
 /**
- * Path of a Redis server for the tests of runs on several machines; installs Debian's when run as root. Null where there is none:
- * those tests are then left out, and say so.
+ * Path of a Redis server for the tests of runs on several machines; installs Debian's when run as
+ * root. Null where there is none: those tests are then left out, and say so.
  */
 export function ensureRedis() {
   const known = [process.env.REDIS, "/usr/bin/redis-server", "/usr/local/bin/redis-server"];
@@ -114,8 +118,9 @@ export function ensureRedis() {
 }
 
 /**
- * Path of a LibreOffice that opens word-processor files without a screen, for the tests of what the report writes; installs
- * Debian's when run as root. Null where there is none: those tests are then left out, and say so.
+ * Path of a LibreOffice that opens word-processor files without a screen, for the tests of what the
+ * report writes; installs Debian's when run as root. Null where there is none: those tests are then
+ * left out, and say so.
  */
 export function ensureOffice() {
   const known = [process.env.OFFICE, "/usr/bin/soffice", "/usr/bin/libreoffice"];

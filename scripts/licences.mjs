@@ -1,4 +1,5 @@
-// Lists what is shipped with the app: every package that is no tool of development, with its licence, from the lock file.
+// Lists what is shipped with the app: every package that is no tool of development, with its
+// licence, from the lock file.
 import { existsSync, readFileSync } from "node:fs";
 
 /** @returns name, version and licence of each package, by name */

@@ -1,6 +1,7 @@
-// Changes lines of a folder one by one and sees whether a test notices: `npm run mutate -- core/inference`.
-// A pattern of files works too: `npm run mutate -- "core/evidence/verdict*.ts"`. The tests beside the files watch, those that
-// take many seconds aside. Not part of `npm test`: it takes minutes to hours.
+// Changes lines of a folder one by one and sees whether a test notices: `npm run mutate --
+// core/inference`. A pattern of files works too: `npm run mutate -- "core/evidence/verdict*.ts"`.
+// The tests beside the files watch, those that take many seconds aside. Not part of `npm test`: it
+// takes minutes to hours.
 import { existsSync, statSync } from "node:fs";
 import { dirname } from "node:path";
 import { run } from "./ensure.mjs";

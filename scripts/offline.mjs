@@ -1,4 +1,5 @@
-// Builds the service worker, which keeps the whole program in the browser, from the finished build of the app.
+// Builds the service worker, which keeps the whole program in the browser, from the finished build
+// of the app.
 import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";

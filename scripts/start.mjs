@@ -1,4 +1,5 @@
-// Installs, builds where sources have changed, and serves the app: `npm start`. The port is 3000, or PORT.
+// Installs, builds where sources have changed, and serves the app: `npm start`. The port is 3000,
+// or PORT.
 import { ensureBuild, ensurePackages, run } from "./ensure.mjs";
 
 ensurePackages();

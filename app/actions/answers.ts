@@ -6,8 +6,8 @@ interface Question {
 }
 
 /**
- * Answers on their way from an action to who asked. A router gives up waiting for a request that a newer one has replaced, while its
- * action goes on; its answer counts all the same.
+ * Answers on their way from an action to who asked. A router gives up waiting for a request that a
+ * newer one has replaced, while its action goes on; its answer counts all the same.
  */
 export class Answers {
   private readonly waiting = new Map<string, (answer: unknown) => void>();

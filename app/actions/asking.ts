@@ -7,14 +7,19 @@ const answers = new Answers();
 /** So long an action may go on after a newer request has taken its place. */
 const GRACE_MS = 5000;
 
-/** A request of a route's action, sent as JSON; resolves with what the action answered once the pages have been read anew. */
+/**
+ * A request of a route's action, sent as JSON; resolves with what the action answered once the
+ * pages have been read anew.
+ */
 export type Ask<O> = (body: object, action: string) => Promise<O | null>;
 
 /**
- * Asks a route's action and hears its answer where it asked. The answer is not read from the fetcher: that looks into a map which
- * changes between drawings, so an effect that waits for it never runs where the drawing that saw it first was given up.
+ * Asks a route's action and hears its answer where it asked. The answer is not read from the
+ * fetcher: that looks into a map which changes between drawings, so an effect that waits for it
+ * never runs where the drawing that saw it first was given up.
  * @param key names the fetcher, so that a newer request replaces one that is still being read after
- * @returns a function that stays the same; it resolves with null where the action redirected or never ran
+ * @returns a function that stays the same; it resolves with null where the action redirected or
+ *   never ran
  */
 export function useAsk<O>(key?: string): Ask<O> {
   const { submit } = useFetcher(key ? { key } : {});
@@ -34,7 +39,9 @@ export function useAsk<O>(key?: string): Ask<O> {
   }, []);
 }
 
-/** Answers a request in a route's action: who asked with `useAsk` hears it, and so does the router. */
+/**
+ * Answers a request in a route's action: who asked with `useAsk` hears it, and so does the router.
+ */
 export async function answering<O>(
   request: Request,
   carryOut: (body: unknown) => Promise<O>,

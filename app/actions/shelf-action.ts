@@ -42,7 +42,10 @@ export interface ShelfOutcome {
   message?: string;
 }
 
-/** Carries a request out. `ok` is false where the study is gone, or could not be written. @returns a redirect to a study that was opened */
+/**
+ * Carries a request out. `ok` is false where the study is gone, or could not be written.
+ * @returns a redirect to a study that was opened
+ */
 export async function shelfAction(body: unknown): Promise<Response | ShelfOutcome> {
   const request = ShelfRequest.parse(body);
   try {

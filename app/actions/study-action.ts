@@ -5,7 +5,10 @@ import { clearPending } from "../storage/pending";
 import { changeStudy, declareVariables, replaceData, stepHistory } from "../storage/studies";
 import { engine } from "../workers/engine";
 
-/** What can be done to a study. Patches and variables come from this program's own screens, which are typed. */
+/**
+ * What can be done to a study. Patches and variables come from this program's own screens, which
+ * are typed.
+ */
 const StudyRequest = z.discriminatedUnion("intent", [
   z.object({
     intent: z.literal("change"),
@@ -26,11 +29,17 @@ const StudyRequest = z.discriminatedUnion("intent", [
   z.object({ intent: z.enum(["undo", "redo"]) }),
 ]);
 
-/** How a request ended: `lost` is this tab's version of what another has changed too; `message` why nothing was written. */
+/**
+ * How a request ended: `lost` is this tab's version of what another has changed too; `message` why
+ * nothing was written.
+ */
 export type StudyOutcome =
   { ok: true; lost: Partial<StudyDefinition> | null } | { ok: false; message: string };
 
-/** Carries a request out, in the database of the browser. @throws when the request is none of these */
+/**
+ * Carries a request out, in the database of the browser.
+ * @throws when the request is none of these
+ */
 export async function studyAction(id: string, body: unknown): Promise<StudyOutcome> {
   const request = StudyRequest.parse(body);
   try {

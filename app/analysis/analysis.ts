@@ -43,9 +43,10 @@ interface Followed {
 const MOST_RESTARTS = 2;
 
 /**
- * What the screens know of one study: hands every new state of it to the engine worker and publishes what that tells. The first
- * state is looked up among the kept results, so that a study opened again shows its evidence before any worker has started.
- * A plain store: `subscribe` and `snapshot` suit useSyncExternalStore.
+ * What the screens know of one study: hands every new state of it to the engine worker and
+ * publishes what that tells. The first state is looked up among the kept results, so that a study
+ * opened again shows its evidence before any worker has started. A plain store: `subscribe` and
+ * `snapshot` suit useSyncExternalStore.
  */
 export class Analysis {
   private state = START;
@@ -60,7 +61,10 @@ export class Analysis {
 
   constructor(private readonly quiet = new Quiet()) {}
 
-  /** @param known kept evidence of the study as it stands: then nothing is looked up or made until it changes */
+  /**
+   * @param known kept evidence of the study as it stands: then nothing is looked up or made until
+   *   it changes
+   */
   static of(
     known: { evidence: Evidence; definition: StudyDefinition; key: string } | null,
   ): Analysis {
@@ -77,7 +81,10 @@ export class Analysis {
   };
   readonly snapshot = (): AnalysisState => this.state;
 
-  /** Watches for a worker that dies while it works for this study, and for keys that resampling makes room for; returns how to end that. */
+  /**
+   * Watches for a worker that dies while it works for this study, and for keys that resampling
+   * makes room for; returns how to end that.
+   */
   readonly watch = (): (() => void) => {
     const ends = [onEngineLost(() => this.lost()), onTyped(() => this.typed())];
     return () => ends.forEach((end) => end());
@@ -152,7 +159,10 @@ export class Analysis {
     }
   }
 
-  /** What comes after the first answer: progress is published at once, what resampling adds to the estimates when nobody types. */
+  /**
+   * What comes after the first answer: progress is published at once, what resampling adds to the
+   * estimates when nobody types.
+   */
   private take(update: Update): void {
     const { done, requested, secondsLeft } = update;
     if (!update.evidence?.bootstrap && !this.held.evidence) return this.publish(update);
@@ -174,7 +184,10 @@ export class Analysis {
     void this.follow((this.token += 1), false);
   }
 
-  /** A fault of the program, not of the study: said instead of swallowed, and the study stays usable. */
+  /**
+   * A fault of the program, not of the study: said instead of swallowed, and the study stays
+   * usable.
+   */
   private fail(error: unknown): void {
     const message = `The analysis stopped unexpectedly (${error instanceof Error ? error.message : String(error)}). Your study is safe; change a sentence or reload to try again.`;
     this.publish({

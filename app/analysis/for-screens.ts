@@ -1,10 +1,16 @@
 import { useDeferredValue } from "react";
 import type { StudyContext } from "./use-study";
 
-/** What is typed in the head of the page and only repeated on the screens; the log follows every write. */
+/**
+ * What is typed in the head of the page and only repeated on the screens; the log follows every
+ * write.
+ */
 const IN_THE_HEAD: ReadonlySet<string> = new Set(["title", "question", "log"]);
 
-/** Do two states of a study differ in nothing but its title, its question and what was written down of it? */
+/**
+ * Do two states of a study differ in nothing but its title, its question and what was written down
+ * of it?
+ */
 export function differInHeadOnly(a: StudyContext, b: StudyContext): boolean {
   const keys = new Set([...Object.keys(a.definition), ...Object.keys(b.definition)]);
   const same = (key: string): boolean =>
@@ -25,8 +31,9 @@ export function differInHeadOnly(a: StudyContext, b: StudyContext): boolean {
 }
 
 /**
- * The study as the screens get it. A letter typed into the title or the question is shown in the head at once, and on the screens when there
- * is time: drawing them again would hold up the next letter. Whatever else changes is theirs at once.
+ * The study as the screens get it. A letter typed into the title or the question is shown in the
+ * head at once, and on the screens when there is time: drawing them again would hold up the next
+ * letter. Whatever else changes is theirs at once.
  */
 export function useForScreens(now: StudyContext): StudyContext {
   const later = useDeferredValue(now);

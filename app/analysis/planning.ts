@@ -72,8 +72,9 @@ const dependsOn = ({ variables, derived, theory, settings, plan }: StudyDefiniti
   JSON.stringify([variables, derived, theory, settings, plan]);
 
 /**
- * The plan of one study under way: what was simulated stays until the study changes, whatever screen is open; what was stopped goes on
- * where it was. A plain store: `subscribe` and `snapshot` suit useSyncExternalStore.
+ * The plan of one study under way: what was simulated stays until the study changes, whatever
+ * screen is open; what was stopped goes on where it was. A plain store: `subscribe` and `snapshot`
+ * suit useSyncExternalStore.
  */
 export class Planning {
   private state = IDLE;
@@ -246,7 +247,9 @@ export class Planning {
     this.tell({ points: points.sort((a, b) => a.point.people - b.point.people) });
   }
 
-  /** Counts pieces as they come, and says how long the rest will take where their number is known. */
+  /**
+   * Counts pieces as they come, and says how long the rest will take where their number is known.
+   */
   private counting(total: number | null): () => void {
     const began = performance.now();
     this.tell({ done: 0, total });
@@ -287,7 +290,9 @@ function withoutRows(study: StudyDefinition): StudyDefinition {
 
 const planned = new Map<string, Planning>();
 
-/** The plan of a study; the same wherever it is asked for, so that another screen does not end it. */
+/**
+ * The plan of a study; the same wherever it is asked for, so that another screen does not end it.
+ */
 export function planningOf(study: string): Planning {
   let known = planned.get(study);
   if (!known) planned.set(study, (known = new Planning()));

@@ -17,8 +17,8 @@ export function onTyped(watcher: () => void): () => void {
 }
 
 /**
- * Does something when nobody types: at once, or when the hand rests. Drawing what a long run has found costs frames that belong
- * to the letters.
+ * Does something when nobody types: at once, or when the hand rests. Drawing what a long run has
+ * found costs frames that belong to the letters.
  */
 export class Quiet {
   private timer: ReturnType<typeof setTimeout> | undefined;

@@ -4,10 +4,12 @@ import type { Analysis, AnalysisState } from "./analysis";
 const whole = (state: AnalysisState): AnalysisState => state;
 
 /**
- * What the analysis tells, read where it is shown: a component that asks for a part of it is drawn again when that part
- * changes, not with every batch of replicates. What is told is drawn as a transition: a letter typed meanwhile goes first.
+ * What the analysis tells, read where it is shown: a component that asks for a part of it is drawn
+ * again when that part changes, not with every batch of replicates. What is told is drawn as a
+ * transition: a letter typed meanwhile goes first.
  * @param analysis the same one as long as the component lives
- * @param select which part; it gives the same value (by identity) as long as nothing it looks at has changed
+ * @param select which part; it gives the same value (by identity) as long as nothing it looks at
+ *   has changed
  */
 export function useAnalysis(analysis: Analysis): AnalysisState;
 export function useAnalysis<T>(analysis: Analysis, select: (state: AnalysisState) => T): T;

@@ -9,7 +9,10 @@ import type { StudyContext } from "./use-study";
 /** Screening waits until nothing has changed for this long. */
 const QUIET_MS = 120;
 
-/** What the data say, screened in the worker; the last answer stays, marked as old, until the new one arrives. */
+/**
+ * What the data say, screened in the worker; the last answer stays, marked as old, until the new
+ * one arrives.
+ */
 export function useDataEvidence(context: StudyContext): {
   result: Attempt<DataEvidence> | null;
   old: boolean;

@@ -32,20 +32,29 @@ export interface StudyContext {
   dataset: Dataset;
   /** Names this state of the raw data in the workers. */
   dataKey: string;
-  /** The definition as it stands on screen, a moment ahead of storage; its log is the stored one. */
+  /**
+   * The definition as it stands on screen, a moment ahead of storage; its log is the stored one.
+   */
   definition: StudyDefinition;
-  /** Changes the definition; changes of one `kind` in quick succession are one step of undo. `why` goes into the log. */
+  /**
+   * Changes the definition; changes of one `kind` in quick succession are one step of undo. `why`
+   * goes into the log.
+   */
   edit: (patch: Partial<StudyDefinition>, kind: string, why?: string) => void;
   /** Writes the study down; tells what could not be written. */
   writer: Writer;
-  /** The running analysis; `useAnalysis` reads what it tells, and only who reads it is drawn again with it. */
+  /**
+   * The running analysis; `useAnalysis` reads what it tells, and only who reads it is drawn again
+   * with it.
+   */
   analysis: Analysis;
 }
 
 export const useStudy = (): StudyContext => useOutletContext<StudyContext>();
 
 /**
- * Holds the definition that is being edited, writes it through the route's action, and keeps the analysis up to date.
+ * Holds the definition that is being edited, writes it through the route's action, and keeps the
+ * analysis up to date.
  * @param known evidence kept of the study as it was opened
  */
 export function useStudyState(
@@ -59,8 +68,9 @@ export function useStudyState(
   const dataKey = dataKeyOf(study);
   const { edit, writer, show } = useWriting(study, setDefinition);
 
-  // A change that this tab did not type (another tab, undo, new data) replaces what is on screen. It may have been read just before
-  // a change of this tab was through, and arrive after it; the state with that change then brings it back.
+  // A change that this tab did not type (another tab, undo, new data) replaces what is on screen.
+  // It may have been read just before a change of this tab was through, and arrive after it; the
+  // state with that change then brings it back.
   if (study.revision !== seenRevision) {
     const others = study.origin !== TAB;
     setSeenRevision(study.revision);
@@ -106,7 +116,10 @@ function keepStripOf(analysis: Analysis, id: string): () => void {
   return analysis.subscribe(keep);
 }
 
-/** The dataset, made anew only when something it depends on has changed: measures, but not hypotheses. */
+/**
+ * The dataset, made anew only when something it depends on has changed: measures, but not
+ * hypotheses.
+ */
 function useDataset(
   { variables, derived, corrections, filters, theory }: StudyDefinition,
   dataKey: string,
@@ -135,15 +148,17 @@ function useWriting(
       new Writer(id, stored, async (request) => {
         const outcome = await ask(request, `/study/${id}`);
         if (outcome?.ok && outcome.lost) {
-          // The other's version is read before it is shown, also where a newer change has taken this one's place in the router.
+          // The other's version is read before it is shown, also where a newer change has taken
+          // this one's place in the router.
           await revalidate();
           startTransition(() => setLost(outcome.lost));
         }
         return outcome;
       }),
   );
-  // A state that this tab did not type. The writer hears of it after it has been drawn: what is typed before that was typed over
-  // the state before. It hears what was drawn, not what is stored, since what waited to be written may have been sent by then.
+  // A state that this tab did not type. The writer hears of it after it has been drawn: what is
+  // typed before that was typed over the state before. It hears what was drawn, not what is stored,
+  // since what waited to be written may have been sent by then.
   const [shown, setShown] = useState<StudyDefinition | null>(null);
   const show = (definition: StudyDefinition): void => {
     setDefinition(definition);

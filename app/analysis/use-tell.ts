@@ -4,10 +4,11 @@ import type { RunsOutcome } from "../actions/runs-action";
 import type { StudyContext } from "./use-study";
 
 /**
- * Asks for something to be written beside the study (a run kept, a declaration, a step back); where that fails it is said where failed
- * changes are said.
+ * Asks for something to be written beside the study (a run kept, a declaration, a step back); where
+ * that fails it is said where failed changes are said.
  * @param key names the fetcher
- * @param place the screen whose action is asked, as the end of its address; empty for the study itself
+ * @param place the screen whose action is asked, as the end of its address; empty for the study
+ *   itself
  */
 export function useTell(
   { study, writer }: Pick<StudyContext, "study" | "writer">,

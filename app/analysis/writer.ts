@@ -32,9 +32,10 @@ export interface WritingState {
 }
 
 /**
- * Writes a study down as it is edited: changes of one kind in quick succession together, each with what it started from, so
- * that another tab's changes are never overwritten unseen. What could not be written goes along with the next attempt.
- * A plain store: `subscribe` and `snapshot` suit useSyncExternalStore.
+ * Writes a study down as it is edited: changes of one kind in quick succession together, each with
+ * what it started from, so that another tab's changes are never overwritten unseen. What could not
+ * be written goes along with the next attempt. A plain store: `subscribe` and `snapshot` suit
+ * useSyncExternalStore.
  */
 export class Writer {
   private state: WritingState = { problem: null, lost: null };
@@ -43,14 +44,21 @@ export class Writer {
   private unwritten: Patch = {};
   /** Changes that have been sent and are not through yet, the oldest first. */
   private onTheirWay: Change[] = [];
-  /** In which change each part of the study was sent last: an older one that fails does not come back over it. */
+  /**
+   * In which change each part of the study was sent last: an older one that fails does not come
+   * back over it.
+   */
   private readonly lastSent = new Map<string, Change>();
-  /** What has been sent since the screen was last given a state: it is on the screen, but not in that state. */
+  /**
+   * What has been sent since the screen was last given a state: it is on the screen, but not in
+   * that state.
+   */
   private sentSince: Patch = {};
 
   /**
    * @param known the study as this tab last wrote or saw it
-   * @param send hands a change to the store, and resolves with how that ended when it is through; null where nobody knows
+   * @param send hands a change to the store, and resolves with how that ended when it is through;
+   *   null where nobody knows
    */
   constructor(
     private readonly id: string,
@@ -146,7 +154,10 @@ export class Writer {
     return { ...stored, ...this.unwritten, ...this.waiting?.patch };
   }
 
-  /** The screen shows this state now, as `over` gave it, and what was typed since: what is changed from here on starts from it. */
+  /**
+   * The screen shows this state now, as `over` gave it, and what was typed since: what is changed
+   * from here on starts from it.
+   */
   seen(shown: StudyDefinition): void {
     this.known = { ...shown, ...this.sentSince };
   }

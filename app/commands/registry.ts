@@ -20,7 +20,10 @@ function changed(): void {
   for (const notify of listeners) notify();
 }
 
-/** Makes commands known for as long as the component is on screen. `commands` must be stable (useMemo). */
+/**
+ * Makes commands known for as long as the component is on screen. `commands` must be stable
+ * (useMemo).
+ */
 export function useCommands(commands: readonly Command[]): void {
   useEffect(() => {
     const key = Symbol("commands");

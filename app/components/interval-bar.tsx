@@ -27,8 +27,8 @@ export function scaleOf(intervals: Drawn[]): Scale {
 }
 
 /**
- * An interval to scale, with zero marked; a one-sided bound is a ray with an arrow at its open end; dashed while the delta
- * method stands in for the bootstrap.
+ * An interval to scale, with zero marked; a one-sided bound is a ray with an arrow at its open end;
+ * dashed while the delta method stands in for the bootstrap.
  */
 export function IntervalBar({
   interval,

@@ -13,8 +13,8 @@ const SCREENS = [
 ];
 
 /**
- * Every page that the server can give. What it sends for a study does not depend on which: studies live in the browser, so one
- * page for each screen serves all of them.
+ * Every page that the server can give. What it sends for a study does not depend on which: studies
+ * live in the browser, so one page for each screen serves all of them.
  */
 export const PAGES: readonly string[] = [
   "/",

@@ -17,8 +17,8 @@ declare const self: Scope;
 /** Changes with every build, so that pages are fetched anew with the program that they start. */
 declare const BUILD: string;
 
-// The whole program, its pages and the demo studies are fetched once and then served from here, all of one version: a newer
-// one is fetched beside it and waits until the reader takes it.
+// The whole program, its pages and the demo studies are fetched once and then served from here, all
+// of one version: a newer one is fetched beside it and waits until the reader takes it.
 precacheAndRoute(
   [...self.__WB_MANIFEST, ...[...PAGES, ...DEMO].map((url) => ({ url, revision: BUILD }))],
   { ignoreURLParametersMatching: [], cleanURLs: false, directoryIndex: "" },

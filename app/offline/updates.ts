@@ -30,7 +30,10 @@ function offer(registration: ServiceWorkerRegistration): void {
   for (const listener of listeners) listener(waiting);
 }
 
-/** Keeps the program in this browser, so that it starts without a network; a newer version is offered, never forced. */
+/**
+ * Keeps the program in this browser, so that it starts without a network; a newer version is
+ * offered, never forced.
+ */
 export async function keepProgram(): Promise<void> {
   if (!("serviceWorker" in navigator) || !import.meta.env.PROD) return;
   try {

@@ -191,7 +191,10 @@ function NoData({
 
 const READABLE = ".csv,.tsv,.txt,.json,.xlsx,.ods";
 
-/** The corrections with one more; null when nothing changes. Writing the imported text again takes the correction away. */
+/**
+ * The corrections with one more; null when nothing changes. Writing the imported text again takes
+ * the correction away.
+ */
 function withCorrection(corrections: Correction[], fresh: Correction): Correction[] | null {
   const known = corrections.find((c) => c.column === fresh.column && c.row === fresh.row);
   if (fresh.to === (known?.to ?? fresh.from)) return null;

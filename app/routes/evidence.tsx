@@ -26,7 +26,10 @@ import { scaleOf } from "../components/interval-bar";
 import { Note, Row, Screen } from "../components/ui/layout";
 import { Waiting } from "../components/ui/waiting";
 
-/** What the analysis says: roles and sample, warnings, the ledger of hypotheses, every effect, the equations. */
+/**
+ * What the analysis says: roles and sample, warnings, the ledger of hypotheses, every effect, the
+ * equations.
+ */
 export default function Evidence() {
   const analysis = useAnalysis(useStudy().analysis);
   const { problem } = analysis;
@@ -180,7 +183,9 @@ function Groups({ evidence: { groupMeans } }: { evidence: EvidenceObject }) {
   );
 }
 
-/** What differs from the plan that was laid down, sentence by sentence, before any number is read. */
+/**
+ * What differs from the plan that was laid down, sentence by sentence, before any number is read.
+ */
 function Deviations() {
   const { definition } = useStudy();
   const { registered } = definition;

@@ -93,7 +93,10 @@ export default function Manual() {
   );
 }
 
-/** The chapter that the address names after its #. The server never sees that, so it takes over once the page is alive. */
+/**
+ * The chapter that the address names after its #. The server never sees that, so it takes over once
+ * the page is alive.
+ */
 function useChapter(): string {
   const { hash } = useLocation();
   const alive = useSyncExternalStore(

@@ -21,7 +21,10 @@ import { listStudies } from "../storage/studies";
 export const clientLoader = async () => ({ shelf: await listStudies().catch(() => []) });
 clientLoader.hydrate = true as const;
 
-/** What is expected before there are data, how many people it takes, and what the simulation says of it. */
+/**
+ * What is expected before there are data, how many people it takes, and what the simulation says of
+ * it.
+ */
 export default function PlanScreen({ loaderData: { shelf } }: Route.ComponentProps) {
   const context = useStudy();
   const { definition, edit, raw, study } = context;

@@ -96,7 +96,8 @@ type View = "lever" | "panels" | "surface" | "map";
 
 /** The pictures that this effect has. */
 function viewsOf({ moderators, focalVariable }: ModerationEvidence): [View, string][] {
-  // A variable that moderates its own effect has one curve: no panels at other values, no surface over itself.
+  // A variable that moderates its own effect has one curve: no panels at other values, no surface
+  // over itself.
   if (moderators.some((m) => m.name === focalVariable)) return [["lever", "lever"]];
   const numeric = moderators.filter((m) => m.kind === "numeric").length;
   return [

@@ -128,7 +128,10 @@ function Together({ set, level, named }: { set: SetEvidence; level: number; name
   );
 }
 
-/** Which variables are looked at together; a choice of one's own replaces the one that follows the theory. */
+/**
+ * Which variables are looked at together; a choice of one's own replaces the one that follows the
+ * theory.
+ */
 function SetChoice({ context, shown }: { context: StudyContext; shown: SetEvidence | undefined }) {
   const { definition, edit, dataset } = context;
   const [open, setOpen] = useState(false);

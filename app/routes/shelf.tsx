@@ -66,7 +66,10 @@ interface PageProps {
   act: (body: object) => void;
 }
 
-/** The page itself, which need not be drawn again for every move of the router: one is the click that opens a study. */
+/**
+ * The page itself, which need not be drawn again for every move of the router: one is the click
+ * that opens a study.
+ */
 const ShelfPage = memo(function ShelfPage({ entries, damaged, failed, act }: PageProps) {
   const [file, setFile] = useState<File | null>(null);
   const [about, setAbout] = useState(false);

@@ -69,7 +69,10 @@ const Frame = styled("div")({
   "@media print": { display: "block", height: "auto" },
 });
 
-/** The page itself; it takes the focus when another screen opens, so that keys scroll it and readers begin there. */
+/**
+ * The page itself; it takes the focus when another screen opens, so that keys scroll it and readers
+ * begin there.
+ */
 const Page = styled("main")({
   overflow: "auto",
   minWidth: 0,

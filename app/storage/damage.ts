@@ -45,7 +45,10 @@ const titleOf = (row: unknown): string => {
     : "A study";
 };
 
-/** Studies on the shelf that cannot be opened; they are listed, so that what is left of them can be taken out. */
+/**
+ * Studies on the shelf that cannot be opened; they are listed, so that what is left of them can be
+ * taken out.
+ */
 export async function damagedStudies(): Promise<DamagedStudy[]> {
   const rows: unknown[] = await database.studies.toArray();
   return rows

@@ -27,7 +27,10 @@ export interface StoredStudy extends StudyState {
   updatedAt: number;
 }
 
-/** The raw data of one state of a study; never changed, and kept as long as undo can come back to it. */
+/**
+ * The raw data of one state of a study; never changed, and kept as long as undo can come back to
+ * it.
+ */
 export interface StoredSheet {
   dataKey: string;
   study: string;
@@ -117,7 +120,8 @@ export class Database extends Dexie {
 
   /** @param options where the browser itself keeps nothing: a database in memory */
   constructor(options: DexieOptions = {}) {
-    // What somebody has typed is on the disk before a write counts as done: a power cut loses the last moment only.
+    // What somebody has typed is on the disk before a write counts as done: a power cut loses the
+    // last moment only.
     super("hebel", { chromeTransactionDurability: "strict", ...options });
     // A later version may have given its tables another shape; nothing of them is touched.
     this.on("ready", () => {
@@ -159,7 +163,8 @@ export class Database extends Dexie {
           .toCollection()
           .modify(({ past, future }) => [...past, ...future].forEach(complete));
       });
-    // Version 5 knows sizes by an index and uses by a store of their own, so that nobody reads or writes results for them.
+    // Version 5 knows sizes by an index and uses by a store of their own, so that nobody reads or
+    // writes results for them.
     this.version(5).stores({
       results: "hash, study, [usedAt+size]",
       replicates: "hash, study, [usedAt+size]",

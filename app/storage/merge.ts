@@ -13,9 +13,10 @@ export interface Merged {
 }
 
 /**
- * Brings together what two tabs have made of one state of a study: sentences by lines, settings one by one, everything else
- * whole.
- * @param base what this tab's changes started from; @param mine the changes; @param theirs the study as it is stored
+ * Brings together what two tabs have made of one state of a study: sentences by lines, settings one
+ * by one, everything else whole.
+ * @param base what this tab's changes started from; @param mine the changes; @param theirs the
+ *   study as it is stored
  */
 export function mergePatch(base: Patch, mine: Patch, theirs: StudyDefinition): Merged {
   const patch: Patch = {};
@@ -40,7 +41,10 @@ export function mergePatch(base: Patch, mine: Patch, theirs: StudyDefinition): M
   return { patch, lost: Object.keys(lost).length > 0 ? lost : null };
 }
 
-/** Lines that both have put at the same place stand one after the other. @returns null where both have changed the same lines */
+/**
+ * Lines that both have put at the same place stand one after the other.
+ * @returns null where both have changed the same lines
+ */
 function mergedLines(base: string, mine: string, theirs: string): string | null {
   const parts = diff3Merge(mine.split("\n"), base.split("\n"), theirs.split("\n"), {
     excludeFalseConflicts: true,

@@ -1,6 +1,8 @@
 import { database, LaterVersion, keepInMemory } from "./database";
 
-/** Where what is done here is kept: in this browser, or only until the tab is closed, and then why. */
+/**
+ * Where what is done here is kept: in this browser, or only until the tab is closed, and then why.
+ */
 export type Keeping =
   { kind: "browser" } | { kind: "memory"; reason: "no storage" | "later version" };
 
@@ -9,8 +11,9 @@ let keeping: Keeping = { kind: "browser" };
 export const keepingOf = (): Keeping => keeping;
 
 /**
- * Opens the database of the browser, before anything else is shown. Where there is none (a private window, storage
- * forbidden) or a later version of the program has written it, everything works in memory, and the screens say so.
+ * Opens the database of the browser, before anything else is shown. Where there is none (a private
+ * window, storage forbidden) or a later version of the program has written it, everything works in
+ * memory, and the screens say so.
  */
 export async function openStore(): Promise<void> {
   try {
@@ -30,8 +33,8 @@ const isLater = (error: unknown): boolean =>
   (error as { inner?: unknown }).inner instanceof LaterVersion;
 
 /**
- * Asks the browser not to throw studies away when the disk fills: at the moment somebody has made something worth keeping,
- * once. Some browsers ask the user, some decide alone.
+ * Asks the browser not to throw studies away when the disk fills: at the moment somebody has made
+ * something worth keeping, once. Some browsers ask the user, some decide alone.
  */
 export async function askToPersist(): Promise<void> {
   if (asked || keeping.kind === "memory") return;

@@ -10,15 +10,19 @@ export interface Change {
   base: Patch;
 }
 
-/** A change that is about to be written, and those before it, the oldest first, that may not have been stored yet. */
+/**
+ * A change that is about to be written, and those before it, the oldest first, that may not have
+ * been stored yet.
+ */
 export interface Pending extends Change {
   earlier?: Change[];
 }
 
 /**
- * The change that a note stands for when it meets a stored study. Writes that were on their way when the tab closed may
- * have been stored or not: where the study stands as one of them found it, it is this tab's own state, and everything
- * from there on is written; what stands there otherwise comes from elsewhere, and is left to be merged.
+ * The change that a note stands for when it meets a stored study. Writes that were on their way
+ * when the tab closed may have been stored or not: where the study stands as one of them found it,
+ * it is this tab's own state, and everything from there on is written; what stands there otherwise
+ * comes from elsewhere, and is left to be merged.
  */
 export function resumed({ patch, base, earlier = [] }: Pending, stored: Patch): Change {
   const whole: Patch = Object.assign({}, ...earlier.map((e) => e.patch), patch);
@@ -40,12 +44,16 @@ export function resumed({ patch, base, earlier = [] }: Pending, stored: Patch): 
   };
 }
 
-/** Notes a change at once: a tab closed in that moment loses nothing. Without room for the note the database has to do. */
+/**
+ * Notes a change at once: a tab closed in that moment loses nothing. Without room for the note the
+ * database has to do.
+ */
 export function notePending(id: string, pending: Pending): void {
   try {
     localStorage.setItem(pendingKey(id), JSON.stringify(pending));
   } catch {
-    // A full or forbidden store: the change is written a moment later anyway, and that says so when it fails.
+    // A full or forbidden store: the change is written a moment later anyway, and that says so when
+    // it fails.
   }
 }
 

@@ -16,7 +16,9 @@ export interface ResultKey {
   text: string;
 }
 
-/** FNV-1a over the text, twice with different offsets: 64 bits. The text itself settles the rest. */
+/**
+ * FNV-1a over the text, twice with different offsets: 64 bits. The text itself settles the rest.
+ */
 function hashed(text: string): ResultKey {
   let a = 0x811c9dc5;
   let b = 0x9747b28c;
@@ -30,7 +32,10 @@ function hashed(text: string): ResultKey {
   };
 }
 
-/** Everything that evidence depends on: the definition but for words about it, the data, the version of the program. */
+/**
+ * Everything that evidence depends on: the definition but for words about it, the data, the version
+ * of the program.
+ */
 export const evidenceKey = (definition: StudyDefinition, dataKey: string): ResultKey =>
   hashed(
     JSON.stringify([
@@ -48,7 +53,10 @@ export const evidenceKey = (definition: StudyDefinition, dataKey: string): Resul
     ]),
   );
 
-/** Everything that replicates depend on: interval, level and words of the sentences are not among it. */
+/**
+ * Everything that replicates depend on: interval, level and words of the sentences are not among
+ * it.
+ */
 export function replicatesKey(
   { study, dataset, theory, fit, resampling }: Prepared,
   dataKey: string,
@@ -73,7 +81,9 @@ export function replicatesKey(
 /** The study that a data key belongs to. */
 const studyOf = (dataKey: string): string => dataKey.split(" ")[0]!;
 
-/** So long after a result was found its use is noted, so that what is drawn with it need not wait. */
+/**
+ * So long after a result was found its use is noted, so that what is drawn with it need not wait.
+ */
 const NOTED_AFTER_MS = 2000;
 
 function noteUse(hash: string): void {
@@ -150,7 +160,10 @@ export async function keepReplicates(
   await evict();
 }
 
-/** Forgets the results used least lately until the rest fits; results are a convenience, so a failure here is none. */
+/**
+ * Forgets the results used least lately until the rest fits; results are a convenience, so a
+ * failure here is none.
+ */
 async function evict(limit = MOST_BYTES): Promise<void> {
   const tables = [database.results, database.replicates] as const;
   const uses = new Map((await database.uses.toArray()).map((u) => [u.hash, u.usedAt]));

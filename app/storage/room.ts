@@ -19,7 +19,8 @@ export function isFull(error: unknown): boolean {
 }
 
 /**
- * Writes what people have made; where the storage is full, results that can be made again are given up for it first.
+ * Writes what people have made; where the storage is full, results that can be made again are given
+ * up for it first.
  * @throws StorageFull when that was not enough
  */
 export async function withRoom<T>(write: () => Promise<T>): Promise<T> {

@@ -128,11 +128,13 @@ export async function listStudies(): Promise<ShelfEntry[]> {
 }
 
 /**
- * Changes a definition, remembering the state before and writing what concerns data and measures into the log.
+ * Changes a definition, remembering the state before and writing what concerns data and measures
+ * into the log.
  * @param kind groups quick changes of one thing into one step
  * @param why the reason, for the log
  * @param base what the change started from: what another tab has changed since is kept beside it
- * @returns this tab's version of what both have changed, where the other's stands; null nearly always
+ * @returns this tab's version of what both have changed, where the other's stands; null nearly
+ *   always
  */
 export async function changeStudy(
   id: string,
@@ -242,7 +244,10 @@ export async function declareVariables(id: string, variables: Variable[]): Promi
   });
 }
 
-/** Writes other data with what is said of them, as one step of undo; within a transaction over studies, pages and histories. */
+/**
+ * Writes other data with what is said of them, as one step of undo; within a transaction over
+ * studies, pages and histories.
+ */
 async function putData(
   study: StoredStudy,
   definition: StudyDefinition,
@@ -306,7 +311,10 @@ const DEMOS = [
   "demo-planned",
 ];
 
-/** Puts the demo studies on the shelf the first time the shelf is opened; a reader who removes them is not given them again. */
+/**
+ * Puts the demo studies on the shelf the first time the shelf is opened; a reader who removes them
+ * is not given them again.
+ */
 export async function ensureDemo(
   fetchDemo: (
     about: "mediation" | "moderation" | "measurement" | "composites" | "treatment" | "planning",

@@ -2,14 +2,18 @@ import { liveQuery } from "dexie";
 import { useEffect, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
 
-/** What a live query reads, and whether this tab itself wrote it: its own action has then run the loaders already. */
+/**
+ * What a live query reads, and whether this tab itself wrote it: its own action has then run the
+ * loaders already.
+ */
 export interface LiveValue {
   value: unknown;
   own?: boolean;
 }
 
 /**
- * Runs the loaders again whenever what `query` reads has been changed by others: another tab, a worker.
+ * Runs the loaders again whenever what `query` reads has been changed by others: another tab, a
+ * worker.
  * @param query reads a small value from the database; its first answer changes nothing
  * @throws while rendering, when the database can no longer be read, so that the page says so
  */

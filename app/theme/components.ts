@@ -14,7 +14,10 @@ const FIELD = {
   },
 };
 
-/** What MUI's components look like here, in one place; colours are the house's own custom properties. */
+/**
+ * What MUI's components look like here, in one place; colours are the house's own custom
+ * properties.
+ */
 export const COMPONENTS: Components<Theme> = {
   MuiCssBaseline: {
     styleOverrides: {

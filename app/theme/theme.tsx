@@ -50,7 +50,9 @@ const THEME = createTheme({
   components: COMPONENTS,
 });
 
-/** The look in use, and how to choose another; shared by all tabs, the system's until one is chosen. */
+/**
+ * The look in use, and how to choose another; shared by all tabs, the system's until one is chosen.
+ */
 export function useLook(): { look: Look; choose: (look: Look) => void } {
   const { mode, systemMode, setMode } = useColorScheme();
   const look = mode === "system" ? systemMode : mode;

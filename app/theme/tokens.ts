@@ -1,4 +1,7 @@
-/** Colours of the house, by name, in both looks: paper and ink, petrol and rust. All pairs used for text reach AA. */
+/**
+ * Colours of the house, by name, in both looks: paper and ink, petrol and rust. All pairs used for
+ * text reach AA.
+ */
 export const LOOKS = {
   light: {
     paper: "#f7f2ea",
@@ -40,8 +43,8 @@ const declared = (look: Look): string =>
     .join(";");
 
 /**
- * The colours as custom properties, for drawings and for the page before its scripts run. A picture that leaves the
- * program is always drawn in the light look, marked by `data-look="print"`.
+ * The colours as custom properties, for drawings and for the page before its scripts run. A picture
+ * that leaves the program is always drawn in the light look, marked by `data-look="print"`.
  */
 export const TOKENS_CSS =
   `:root,[data-look="print"]{${declared("light")};--serif:${SERIF};--sans:${SANS};color-scheme:light}` +

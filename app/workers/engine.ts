@@ -20,7 +20,10 @@ export function engine(): Remote<Engine> {
   return held.engine;
 }
 
-/** Calls back when the worker has died: answers that were awaited will never come. Returns how to stop watching. */
+/**
+ * Calls back when the worker has died: answers that were awaited will never come. Returns how to
+ * stop watching.
+ */
 export function onEngineLost(watcher: () => void): () => void {
   watchers.add(watcher);
   return () => watchers.delete(watcher);

@@ -51,7 +51,9 @@ function analysisOf(definition: StudyDefinition): Analysis | null {
   return live.latest?.analysis ?? null;
 }
 
-/** Estimation and everything that reads whole columns, away from the thread that types and scrolls. */
+/**
+ * Estimation and everything that reads whole columns, away from the thread that types and scrolls.
+ */
 const engine = {
   ...importing,
 
@@ -63,7 +65,10 @@ const engine = {
   },
   hasTable: (key: string): boolean => data?.key === key,
 
-  /** Estimates, resamples, and tells as it goes; resolves when all is told or newer work has taken over. */
+  /**
+   * Estimates, resamples, and tells as it goes; resolves when all is told or newer work has taken
+   * over.
+   */
   follow: (
     definition: StudyDefinition,
     goOn: boolean,

@@ -46,8 +46,9 @@ const QUIET_MS = 250;
 const KEEP_EVERY_MS = 5_000;
 
 /**
- * Follows a study: estimates at once, then resamples on a pool, which any newer state of the study cancels. Results are kept:
- * what has been found once is told again at once, and a stopped or interrupted run goes on where it was.
+ * Follows a study: estimates at once, then resamples on a pool, which any newer state of the study
+ * cancels. Results are kept: what has been found once is told again at once, and a stopped or
+ * interrupted run goes on where it was.
  */
 export class LiveAnalysis {
   /** The analysis that the screens look at, for what they ask besides. */
@@ -95,7 +96,8 @@ export class LiveAnalysis {
       analysis = Analysis.of(definition, table, { tolerant: true, dataset });
     } catch (error) {
       if (!(error instanceof StudyProblem)) throw error;
-      // While a sentence is being typed the last evidence stays in sight, marked by the problem beside it.
+      // While a sentence is being typed the last evidence stays in sight, marked by the problem
+      // beside it.
       const evidence = error.code === "nothing_to_estimate" ? { evidence: null } : {};
       return tell({ ...nothing, ...evidence, problem: plainProblem(error) });
     }
@@ -114,13 +116,19 @@ export class LiveAnalysis {
     await this.resample(analysis, key, followed, { goOn, control, tell });
   }
 
-  /** Evidence beside which there are complaints is not kept: they would be missing when it is shown again. */
+  /**
+   * Evidence beside which there are complaints is not kept: they would be missing when it is shown
+   * again.
+   */
   private keep(key: ResultKey, { dataKey, dataset }: Followed, evidence: Evidence): void {
     if (dataset.theory.complaints.length === 0)
       this.write(() => keepEvidence(key, dataKey, evidence));
   }
 
-  /** Writes one thing after another; a full or forbidden store costs the convenience, not the analysis. */
+  /**
+   * Writes one thing after another; a full or forbidden store costs the convenience, not the
+   * analysis.
+   */
   private write(task: () => Promise<void>): void {
     this.writing = this.writing.then(task).catch(() => undefined);
   }

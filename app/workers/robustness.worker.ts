@@ -8,7 +8,9 @@ import {
 } from "../../core";
 import { attempt, type Attempt } from "./attempt";
 
-/** Tries ways of analysing in a thread of its own, so that typing never waits; ended from outside. */
+/**
+ * Tries ways of analysing in a thread of its own, so that typing never waits; ended from outside.
+ */
 const tries = {
   run: (
     definition: StudyDefinition,

@@ -4,8 +4,8 @@ export const REST_MS = 200;
 export const MOST_MS = 10_000;
 
 /**
- * While somebody types, one processor more is left to the page: a letter that shares its processor with a thread of resampling
- * waits for it.
+ * While somebody types, one processor more is left to the page: a letter that shares its processor
+ * with a thread of resampling waits for it.
  */
 export class RoomForTyping {
   private typedAt = -Infinity;
@@ -18,7 +18,10 @@ export class RoomForTyping {
     this.typedAt = this.now();
   }
 
-  /** How many of so many threads may work next: all, or one less while somebody types; resolves when at least one may. */
+  /**
+   * How many of so many threads may work next: all, or one less while somebody types; resolves when
+   * at least one may.
+   */
   readonly free = async (threads: number): Promise<number> => {
     const since = this.now();
     for (;;) {

@@ -40,7 +40,10 @@ function moderated(a3: number): SimulationDesign["make"] {
   };
 }
 
-/** Groups of equal size; the mediator differs between them by `shift` times the group's number, the outcome follows by b. */
+/**
+ * Groups of equal size; the mediator differs between them by `shift` times the group's number, the
+ * outcome follows by b.
+ */
 function groups(count: number, shift: number, b: number): SimulationDesign["make"] {
   return (n, random) => {
     const g = Array.from({ length: n }, (_, i) => i % count);
@@ -50,7 +53,10 @@ function groups(count: number, shift: number, b: number): SimulationDesign["make
   };
 }
 
-/** Clusters of ten with random effects in predictor, mediator and outcome; no path into the mediator. */
+/**
+ * Clusters of ten with random effects in predictor, mediator and outcome; no path into the
+ * mediator.
+ */
 const clustered: SimulationDesign["make"] = (n, random) => {
   const size = 10;
   const effects = [0, 1, 2].map(() => draws(Math.ceil(n / size), random));
@@ -228,7 +234,10 @@ export const DESIGNS: SimulationDesign[] = [
   },
 ];
 
-/** The data of one simulated sample: they depend on the design, its size, the seed and the sample's number alone. */
+/**
+ * The data of one simulated sample: they depend on the design, its size, the seed and the sample's
+ * number alone.
+ */
 export const sampleOf = (
   design: SimulationDesign,
   n: number,

@@ -17,7 +17,9 @@ interface Options {
   write: boolean;
 }
 
-/** Simulates every design at every size and prints coverage and error rates of each interval method. */
+/**
+ * Simulates every design at every size and prints coverage and error rates of each interval method.
+ */
 export async function calibrate(args: string[]): Promise<void> {
   const number = (flag: string, usual: number): number =>
     Number(args[args.indexOf(flag) + 1] ?? NaN) || usual;
@@ -110,7 +112,10 @@ const HEAD =
 const RULE = "|---|---|---|---|---|---|---|---|";
 const percent = (share: number): string => (100 * share).toFixed(1);
 
-/** A rate above nominal by more than three simulation errors is marked; in true claims only “opposite” is an error. */
+/**
+ * A rate above nominal by more than three simulation errors is marked; in true claims only
+ * “opposite” is an error.
+ */
 function rowsOf(
   design: SimulationDesign,
   n: number,

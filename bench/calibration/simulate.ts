@@ -31,7 +31,10 @@ export interface Tally {
   verdicts: Partial<Record<Verdict, number>>;
 }
 
-/** Simulates samples and takes each through the whole pipeline; all interval methods read the same resamples. */
+/**
+ * Simulates samples and takes each through the whole pipeline; all interval methods read the same
+ * resamples.
+ */
 export function simulate({
   design: at,
   n,
@@ -69,7 +72,8 @@ export function simulate({
       replicates: [resampler.replicates(0, replications)],
       jackknife: resampler.jackknife(),
     };
-    // The parts of the pipeline that decide, without the tables and pictures that a screen would want besides.
+    // The parts of the pipeline that decide, without the tables and pictures that a screen would
+    // want besides.
     const boot = bootstrapAll(prepared, resamples);
     for (const interval of METHODS) {
       const variant = {

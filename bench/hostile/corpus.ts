@@ -79,7 +79,10 @@ const truncated: Attack = (random, cells) => {
   return bytes.slice(0, Math.floor(random.uniform() * bytes.length));
 };
 
-/** Archives whose directory says what is not so: offsets, sizes, methods and counts of random entries. */
+/**
+ * Archives whose directory says what is not so: offsets, sizes, methods and counts of random
+ * entries.
+ */
 const lying: Attack = (random, cells) => {
   const bytes = Uint8Array.from(zipped(pick(random, [xlsxParts, odsParts])(cells)));
   const view = new DataView(bytes.buffer);

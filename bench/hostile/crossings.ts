@@ -23,7 +23,10 @@ import { notFinite } from "./theories";
 const ROWS = 150;
 const CONSTRUCTS = ["f", "m", "k", "y", "w"] as const;
 
-/** Five constructs of three items and a single column each; groups, a treatment, a yes/no outcome, a count, gaps. */
+/**
+ * Five constructs of three items and a single column each; groups, a treatment, a yes/no outcome, a
+ * count, gaps.
+ */
 export function crossingTable(): Table {
   const columns = CONSTRUCTS.flatMap((c) => [c, `${c}1`, `${c}2`, `${c}3`]);
   const builder = new TableBuilder([...columns, "treat", "site", "yes", "count", "team"]);

@@ -9,7 +9,10 @@ export interface Outcome {
   words: string;
 }
 
-/** Reads a file as the import does, a study as far as its evidence; compares the cells where they are known. */
+/**
+ * Reads a file as the import does, a study as far as its evidence; compares the cells where they
+ * are known.
+ */
 export function readFile(bytes: Uint8Array, cells: Cells | null): Outcome {
   try {
     const opened = openData(bytes);

@@ -50,7 +50,8 @@ class Reader {
       child.once("message", (told: Told) => {
         clearTimeout(timer);
         child.removeAllListeners();
-        // Memory is that of the worst file so far: a reader that has grown is not judged for the next ones.
+        // Memory is that of the worst file so far: a reader that has grown is not judged for the
+        // next ones.
         if (told.megabytes > LIMIT_MB / 2) {
           child.kill();
           this.child = null;

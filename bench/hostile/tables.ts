@@ -56,7 +56,8 @@ export function randomCells(random: RandomStream, plain = false): Cells {
   const names = [...NAMES].sort(() => random.uniform() - 0.5).slice(0, columns);
   const rows = Array.from({ length: 3 + Math.floor(random.uniform() * 12) }, (_, i) =>
     names.map((_name, j) =>
-      // The first row is words, so that a header is known for one; the first column is never empty, so no row is.
+      // The first row is words, so that a header is known for one; the first column is never empty,
+      // so no row is.
       j === 0
         ? `r${i + 1}`
         : plain

@@ -146,7 +146,10 @@ export function attempt(theory: string, table: Table, study: StudyDefinition): s
   }
 }
 
-/** Tries so many theories. @returns how each ended, and the first faults with the theory that made them */
+/**
+ * Tries so many theories.
+ * @returns how each ended, and the first faults with the theory that made them
+ */
 export function tryTheories(
   runs: number,
   seed: number,

@@ -14,7 +14,10 @@ import type { Done, Work } from "./work";
 
 /** Results are kept so long, seconds, for a producer that comes back. */
 const KEPT = 24 * 3600;
-/** Events may be missed while Redis is away, so what is awaited is also looked up so often, milliseconds. */
+/**
+ * Events may be missed while Redis is away, so what is awaited is also looked up so often,
+ * milliseconds.
+ */
 const LOOK_EVERY = 1500;
 /** So often a job is tried again after a fault. */
 const ATTEMPTS = 5;

@@ -3,7 +3,9 @@ import type { ConnectionOptions } from "bullmq";
 /** Of the queue in Redis. */
 export const QUEUE = "hebel-work";
 
-/** How to reach Redis. Commands wait for a server that is away, however long it takes to come back. */
+/**
+ * How to reach Redis. Commands wait for a server that is away, however long it takes to come back.
+ */
 export function connectionTo(url: string): ConnectionOptions {
   let parsed: URL;
   try {

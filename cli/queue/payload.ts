@@ -2,7 +2,10 @@ import { createHash } from "node:crypto";
 import { deserialize, serialize } from "node:v8";
 import type { Done, Work } from "./work";
 
-/** What a job carries: bytes as text, so that numbers arrive to the last bit, not-a-number and infinities too. */
+/**
+ * What a job carries: bytes as text, so that numbers arrive to the last bit, not-a-number and
+ * infinities too.
+ */
 export const packed = (value: unknown): string => serialize(value).toString("base64");
 
 export const unpacked = (text: string): unknown => deserialize(Buffer.from(text, "base64"));

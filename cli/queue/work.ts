@@ -8,7 +8,10 @@ import type {
   SimulationTask,
 } from "../../core";
 
-/** Work that can be done anywhere: everything it depends on is in it. `key` names what several pieces of work share. */
+/**
+ * Work that can be done anywhere: everything it depends on is in it. `key` names what several
+ * pieces of work share.
+ */
 export type Work =
   | { kind: "piece"; key: string; task: SimulationTask; piece: Piece }
   | {
@@ -21,7 +24,10 @@ export type Work =
 
 export type Done = PieceResult | ReplicateBlock;
 
-/** A thread that is given work of any kind; a problem is sent to it once for all the work that shares it. */
+/**
+ * A thread that is given work of any kind; a problem is sent to it once for all the work that
+ * shares it.
+ */
 export class Hand {
   private prepared = "";
 

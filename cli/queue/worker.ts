@@ -9,7 +9,10 @@ const USAGE = `Usage: npm run --silent worker -- --queue redis://HOST [--workers
 
 Does work of a queue until it is stopped (Ctrl C: what is begun is finished first). Start it on as many machines as there are.`;
 
-/** A worker that has not been heard of for so long, milliseconds, has died: its work goes to another. */
+/**
+ * A worker that has not been heard of for so long, milliseconds, has died: its work goes to
+ * another.
+ */
 const HEARD_OF = 10_000;
 const LOOK_EVERY = 3_000;
 /** So many deaths one piece of work may survive. */

@@ -7,13 +7,16 @@ export interface CodeColumn {
   index: number;
   /** Code of each level, in the order of the levels. */
   codes: number[];
-  /** What its coefficient compares, with no other term in the equation: "weekly against waiting list". */
+  /**
+   * What its coefficient compares, with no other term in the equation: "weekly against waiting
+   * list".
+   */
   contrast: string;
 }
 
 /**
- * The k - 1 code columns of a categorical variable with levels l_1..l_k.
- * Sources: indicator and effect coding (Cohen et al. 2003, ch. 8), sequential and Helmert coding (ibid.).
+ * The k - 1 code columns of a categorical variable with levels l_1..l_k. Sources: indicator and
+ * effect coding (Cohen et al. 2003, ch. 8), sequential and Helmert coding (ibid.).
  * @param levels the k observed levels in their order
  * @param reference level left out by indicator and effect coding; default the first
  */

@@ -117,7 +117,8 @@ describe("codes", () => {
           coding,
         );
         expect(columns).toHaveLength(k - 1);
-        // With the constant the columns form a k x k matrix of full rank: no combination of them is zero.
+        // With the constant the columns form a k x k matrix of full rank: no combination of them is
+        // zero.
         const rows = Array.from({ length: k }, (_, i) => [1, ...columns.map((c) => c.codes[i]!)]);
         expect(Math.abs(determinant(rows))).toBeGreaterThan(1e-9);
       }

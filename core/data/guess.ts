@@ -50,10 +50,15 @@ export function guessVariable(column: TextColumn): Variable {
   return variable;
 }
 
-/** At most this many distinct cells are read for a guess: enough to tell, and a large file stays quick. */
+/**
+ * At most this many distinct cells are read for a guess: enough to tell, and a large file stays
+ * quick.
+ */
 const ENOUGH = 3000;
 
-/** All distinct cells of a column, or an even choice of them together with every usual missing code. */
+/**
+ * All distinct cells of a column, or an even choice of them together with every usual missing code.
+ */
 function someOf(dictionary: string[]): string[] {
   if (dictionary.length <= ENOUGH) return dictionary;
   const step = dictionary.length / ENOUGH;
@@ -83,7 +88,8 @@ export function guessDecimal(texts: readonly string[]): "." | "," {
 }
 
 /**
- * The level that the cells of a column suggest, once those are passed over that the variable calls missing.
+ * The level that the cells of a column suggest, once those are passed over that the variable calls
+ * missing.
  * @example answers 1 to 7 and a 99: continuous; the same with 99 called missing: ordinal
  */
 export function guessLevel(column: TextColumn, variable: Variable): Level {
@@ -102,7 +108,8 @@ export function guessLevel(column: TextColumn, variable: Variable): Level {
     if (column.dictionary.length > 0.9 * rows) return "identifier";
   }
   if (!allNumeric) {
-    // A long list of texts is a name or a comment; a few stray words among numbers are typing errors to be shown.
+    // A long list of texts is a name or a comment; a few stray words among numbers are typing
+    // errors to be shown.
     const share = numbers.filter((v) => !Number.isNaN(v)).length / numbers.length;
     if (share > 0.8) return "continuous";
     return present.length > 30 && column.dictionary.length > 0.5 * rows

@@ -6,7 +6,9 @@ import type { Moments, Table } from "./table";
 
 const SINGULAR = 1e-10;
 
-/** The rows are turned until they have the moments asked for, so every seed gives the same results. */
+/**
+ * The rows are turned until they have the moments asked for, so every seed gives the same results.
+ */
 const ANY_SEED = 1;
 
 /** Standard deviations of the variables, in their order. */
@@ -14,9 +16,11 @@ export const sdsOf = ({ covariance }: Moments): number[] =>
   covariance.map((row, i) => Math.sqrt(row[i]!));
 
 /**
- * A table of n constructed rows whose means and covariances are exactly those given, so that every quantity that
- * depends on them alone (coefficients, classical errors, R2) is exact. No single row means anything.
- * @throws StudyProblem `too_few_cases` (n too small) or `collinear` (not a covariance matrix of full rank)
+ * A table of n constructed rows whose means and covariances are exactly those given, so that every
+ * quantity that depends on them alone (coefficients, classical errors, R2) is exact. No single row
+ * means anything.
+ * @throws StudyProblem `too_few_cases` (n too small) or `collinear` (not a covariance matrix of
+ *   full rank)
  */
 export function tableOfMoments(moments: Moments): Table {
   const { names, n, means, covariance } = moments;

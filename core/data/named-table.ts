@@ -5,8 +5,9 @@ import type { Variable } from "./variable";
 export const sourceOf = ({ name, column }: Variable): string => column ?? name;
 
 /**
- * The raw data under the names that the study uses. Cells are shared with `raw`, not copied. A column whose own name has
- * been given to another gets a number behind it, so that every name stands for one column.
+ * The raw data under the names that the study uses. Cells are shared with `raw`, not copied. A
+ * column whose own name has been given to another gets a number behind it, so that every name
+ * stands for one column.
  */
 export function namedTable(raw: Table, variables: readonly Variable[]): Table {
   const given = new Map(

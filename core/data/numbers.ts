@@ -4,8 +4,8 @@ import { isMissing, parseNumber, typedColumn } from "./typed-column";
 import type { Variable } from "./variable";
 
 /**
- * A column as numbers, NaN where missing, for describing and computing: cells that are numbers count as they stand;
- * a binary column of words, or one whose `one` was chosen, is 0/1.
+ * A column as numbers, NaN where missing, for describing and computing: cells that are numbers
+ * count as they stand; a binary column of words, or one whose `one` was chosen, is 0/1.
  * @throws StudyProblem `not_numeric` for a column of names
  */
 export function numbersOf(column: TextColumn, variable: Variable): Float64Array {

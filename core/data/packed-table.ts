@@ -1,8 +1,8 @@
 import type { Moments, Table, TextColumn } from "./table";
 
 /**
- * A column whose distinct texts are one string: what is stored and posted between threads. Copying millions of short
- * strings takes seconds, copying one long string takes none.
+ * A column whose distinct texts are one string: what is stored and posted between threads. Copying
+ * millions of short strings takes seconds, copying one long string takes none.
  */
 export interface PackedColumn {
   name: string;

@@ -1,7 +1,10 @@
 import { StudyProblem } from "../problems";
 import type { TypedColumn } from "./typed-column";
 
-/** The rows an analysis uses, and why others are left out (listwise: present on every variable of the model). */
+/**
+ * The rows an analysis uses, and why others are left out (listwise: present on every variable of
+ * the model).
+ */
 export interface Sample {
   rowsRead: number;
   n: number;

@@ -9,7 +9,10 @@ export interface ColumnSummary {
   rows: number;
   missing: number;
   distinct: number;
-  /** Cells of a numeric column that are neither missing nor numbers (first example and its 1-based row). */
+  /**
+   * Cells of a numeric column that are neither missing nor numbers (first example and its 1-based
+   * row).
+   */
   notNumeric: { count: number; example: string; row: number } | null;
   mean: number | null;
   sd: number | null;

@@ -2,22 +2,29 @@ import type { TextColumn } from "./table";
 import { isMissing, parseNumber } from "./typed-column";
 import type { Variable } from "./variable";
 
-/** Numbers that questionnaires write for “no answer”: 77, 88, 97 to 99 and their longer sisters; below zero any of -1 to -9 and so on. */
+/**
+ * Numbers that questionnaires write for “no answer”: 77, 88, 97 to 99 and their longer sisters;
+ * below zero any of -1 to -9 and so on.
+ */
 const CODE = /^(-[1-9]|-?(77|88|9[6-9])|-?(777|888|99[6-9])|-?(7777|8888|999[6-9]))$/;
 
-/** A number that stands far from all others of some columns, and looks like a code for “no answer”. */
+/**
+ * A number that stands far from all others of some columns, and looks like a code for “no answer”.
+ */
 export interface SuspectedCode {
   code: string;
   columns: string[];
 }
 
 /**
- * Codes that a guess does not take for missing by itself, because they might be answers. They are to be asked about,
- * never left out unasked: a mean with one 99 among answers from 1 to 7 is wrong in silence.
+ * Codes that a guess does not take for missing by itself, because they might be answers. They are
+ * to be asked about, never left out unasked: a mean with one 99 among answers from 1 to 7 is wrong
+ * in silence.
  *
- * Among numbers from zero on, a code is suspected far above the others (more than twice the highest, and further away
- * than twice their range) or below zero. Below zero stands an answer where a scale has as much on either side, so on
- * scales up to 10 a code has to lie beyond the mirrored end, or be the only one below answers from one on.
+ * Among numbers from zero on, a code is suspected far above the others (more than twice the
+ * highest, and further away than twice their range) or below zero. Below zero stands an answer
+ * where a scale has as much on either side, so on scales up to 10 a code has to lie beyond the
+ * mirrored end, or be the only one below answers from one on.
  *
  * @param columns with `variables` alike; what is missing already is passed over
  * @returns the codes in ascending order, each with its columns in their order

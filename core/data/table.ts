@@ -1,7 +1,7 @@
 /**
- * A column of cells exactly as they were imported: distinct texts, and a code per row. Likert items need a handful
- * of texts; parsing and storing cost the number of distinct cells, not of rows. Where nearly every cell differs,
- * a text may stand in the dictionary more than once.
+ * A column of cells exactly as they were imported: distinct texts, and a code per row. Likert items
+ * need a handful of texts; parsing and storing cost the number of distinct cells, not of rows.
+ * Where nearly every cell differs, a text may stand in the dictionary more than once.
  */
 export interface TextColumn {
   name: string;
@@ -14,7 +14,10 @@ export interface TextColumn {
 export interface Table {
   rows: number;
   columns: TextColumn[];
-  /** Set where only moments are known: the columns are then constructed rows that have exactly these moments. */
+  /**
+   * Set where only moments are known: the columns are then constructed rows that have exactly these
+   * moments.
+   */
   moments?: Moments;
 }
 
@@ -30,7 +33,10 @@ export interface Moments {
   standardised: boolean;
 }
 
-/** After this many rows a column in which most cells differ stops looking for repetitions: that would cost more than it saves. */
+/**
+ * After this many rows a column in which most cells differ stops looking for repetitions: that
+ * would cost more than it saves.
+ */
 const TRIAL_ROWS = 4096;
 
 /** Collects the cells of one column. */

@@ -17,11 +17,12 @@ export interface TypedColumn {
 const NUMBER = /^[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$/;
 
 /**
- * Reads a cell as a finite number; NaN when it is not one. Accepts the typographic minus, and thin or ordinary spaces
- * or the other mark as thousands separators between groups of three digits.
+ * Reads a cell as a finite number; NaN when it is not one. Accepts the typographic minus, and thin
+ * or ordinary spaces or the other mark as thousands separators between groups of three digits.
  */
 export function parseNumber(text: string, decimal: "." | "," = "."): number {
-  // Nearly every cell of a large file is a plain number; the rest of this function is for people's spreadsheets.
+  // Nearly every cell of a large file is a plain number; the rest of this function is for people's
+  // spreadsheets.
   if (decimal === "." && NUMBER.test(text)) {
     const quick = Number(text);
     return Number.isFinite(quick) ? quick : NaN;
@@ -68,7 +69,8 @@ export function levelsInOrder(column: TextColumn, variable: Variable): string[] 
 
 /**
  * Turns raw cells into numbers under the variable's definition.
- * @throws StudyProblem `not_numeric` naming column and row, `wrong_level` for a binary column with other than two levels
+ * @throws StudyProblem `not_numeric` naming column and row, `wrong_level` for a binary column with
+ *   other than two levels
  */
 export function typedColumn(column: TextColumn, variable: Variable): TypedColumn {
   const known = typedAlready.get(column);
@@ -78,7 +80,10 @@ export function typedColumn(column: TextColumn, variable: Variable): TypedColumn
   return typed;
 }
 
-/** Neither columns nor definitions ever change, so a column that was read is not read again at every keystroke. */
+/**
+ * Neither columns nor definitions ever change, so a column that was read is not read again at every
+ * keystroke.
+ */
 const typedAlready = new WeakMap<TextColumn, { variable: Variable; typed: TypedColumn }>();
 
 function typeColumn(column: TextColumn, variable: Variable): TypedColumn {
@@ -129,7 +134,10 @@ function byLevel(column: TextColumn, variable: Variable, levels: string[]): Type
   return { name: column.name, values, levels };
 }
 
-/** The column in a unit in which its numbers can be squared and multiplied; nearly always the column itself. */
+/**
+ * The column in a unit in which its numbers can be squared and multiplied; nearly always the column
+ * itself.
+ */
 export function inOrdinaryUnit(column: TypedColumn): TypedColumn {
   if (column.levels) return column;
   const known = rescaled.get(column);

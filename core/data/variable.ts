@@ -20,7 +20,10 @@ export interface Variable {
   levels?: string[];
   /** Binary only: the level that counts as 1; default the last in order. */
   one?: string;
-  /** Lowest and highest value that can occur; others are range errors, and reversing uses these limits. */
+  /**
+   * Lowest and highest value that can occur; others are range errors, and reversing uses these
+   * limits.
+   */
   range?: [number, number];
   /** What the codes of the answers mean: "1" is "never". */
   labels?: Record<string, string>;

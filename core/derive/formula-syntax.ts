@@ -48,8 +48,8 @@ const PATTERNS: [Token["kind"], RegExp][] = [
 ];
 
 /**
- * Reads a formula: numbers, columns (quoted with " where they are not one plain word), texts in ', the usual arithmetic,
- * comparisons, and / or / not, and functions. Nothing in it can run code.
+ * Reads a formula: numbers, columns (quoted with " where they are not one plain word), texts in ',
+ * the usual arithmetic, comparisons, and / or / not, and functions. Nothing in it can run code.
  * @throws StudyProblem `formula` with the position and what was expected
  */
 export function readFormulaText(text: string): Node {

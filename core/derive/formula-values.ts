@@ -15,8 +15,8 @@ export interface FormulaSource {
 type Value = (row: number) => number;
 
 /**
- * The value of a formula in every row. A missing value makes arithmetic and comparisons missing; mean, sum, min, max,
- * sd and count work on the values present; true is 1 and false is 0.
+ * The value of a formula in every row. A missing value makes arithmetic and comparisons missing;
+ * mean, sum, min, max, sd and count work on the values present; true is 1 and false is 0.
  */
 export function formulaValues(node: Node, source: FormulaSource): Float64Array {
   const value = compile(node, source);

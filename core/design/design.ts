@@ -27,7 +27,8 @@ export interface Design {
 /**
  * Builds the design of every equation.
  * @param standardised make every numeric variable a z-score of the sample first
- * @throws StudyProblem `wrong_level`, `one_level`, `constant_variable` or `too_few_cases`, naming equation and variables
+ * @throws StudyProblem `wrong_level`, `one_level`, `constant_variable` or `too_few_cases`, naming
+ *   equation and variables
  */
 export function buildDesign(
   specs: EquationSpec[],
@@ -110,7 +111,9 @@ function numericColumn(column: TypedColumn, sample: Sample, standardised: boolea
   };
 }
 
-/** The code columns of a categorical variable at the rows of a sample; its coding joins the list. */
+/**
+ * The code columns of a categorical variable at the rows of a sample; its coding joins the list.
+ */
 export function codedColumns(
   column: TypedColumn,
   variable: Variable,
@@ -153,8 +156,9 @@ export function codedColumns(
 }
 
 /**
- * Products of one column of each variable, made of components about their means: nothing is lost at means of 1e6, and
- * with all lower-order terms in the equation the space is that of the raw products.
+ * Products of one column of each variable, made of components about their means: nothing is lost at
+ * means of 1e6, and with all lower-order terms in the equation the space is that of the raw
+ * products.
  */
 function productColumns(variables: Column[][]): Column[] {
   const [first, second] = variables;

@@ -16,7 +16,10 @@ import type { Design } from "./design";
 export const columnsByKey = (design: Design): Map<string, Column> =>
   new Map(design.equations.flatMap((e) => e.columns.map((c) => [c.key, c] as const)));
 
-/** The parameters of regressions on the columns of a design: coefficients, intercept first, and the SD of every column and outcome. */
+/**
+ * The parameters of regressions on the columns of a design: coefficients, intercept first, and the
+ * SD of every column and outcome.
+ */
 export const regressionParameters = (design: Design): Parameters =>
   makeParameters(
     design.equations.map((e) => ({
@@ -27,8 +30,9 @@ export const regressionParameters = (design: Design): Parameters =>
   );
 
 /**
- * The slope of a column in an equation: its coefficient, and each product that contains it times the other components.
- * A square contributes twice its coefficient times the column itself, as every derivative does.
+ * The slope of a column in an equation: its coefficient, and each product that contains it times
+ * the other components. A square contributes twice its coefficient times the column itself, as
+ * every derivative does.
  */
 export function regressionSlope(
   design: Design,
@@ -58,7 +62,10 @@ export function regressionSlope(
   ];
 }
 
-/** Averages over the sample of products of columns about their centres, each a parameter from when it is first asked for. */
+/**
+ * Averages over the sample of products of columns about their centres, each a parameter from when
+ * it is first asked for.
+ */
 export class Averages {
   /** The columns multiplied in each average, in the order of their parameters. */
   readonly products: string[][] = [];
@@ -75,7 +82,10 @@ export class Averages {
     return addParameter(this.parameters, averageLabel(columns), "average");
   }
 
-  /** Row-major n x averages: the product of columns about their centres in every row, whose mean each average is. */
+  /**
+   * Row-major n x averages: the product of columns about their centres in every row, whose mean
+   * each average is.
+   */
   rows(design: Design): Float64Array {
     const columns = columnsByKey(design);
     const m = this.products.length;

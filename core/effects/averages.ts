@@ -5,13 +5,17 @@ export const averageId = (from: string, nodes: readonly string[]): string =>
   `average ${nodes.length > 2 ? "indirect" : "direct"} ${[from, ...nodes.slice(1)].join(" > ")}`;
 
 /**
- * The mean of a moderated effect over the cases of the sample: every product of moderator columns at its sample average.
- * It does not depend on coding, on the order of levels or on probe values. A resample uses its own cases.
+ * The mean of a moderated effect over the cases of the sample: every product of moderator columns
+ * at its sample average. It does not depend on coding, on the order of levels or on probe values. A
+ * resample uses its own cases.
  */
 export const averageOf = ({ average }: EffectContext, polynomial: Polynomial): Expression =>
   averagedOver(polynomial, average);
 
-/** The average over the sample of every moderated path, and of the whole effect where a path of it is moderated. */
+/**
+ * The average over the sample of every moderated path, and of the whole effect where a path of it
+ * is moderated.
+ */
 export function averages(context: EffectContext): Quantity[] {
   return context.pairs.flatMap((pair) => {
     if (pair.conditional.length === 0) return [];

@@ -14,7 +14,10 @@ export type Claim = Hypothesis | Moderation;
 export const claimOf = (context: EffectContext, claim: Claim): Claimed =>
   claim.kind === "hypothesis" ? hypothesisClaim(context, claim) : moderationClaim(context, claim);
 
-/** Every claimed quantity, so that it is estimated like all others; known ones are recognised by their ids. */
+/**
+ * Every claimed quantity, so that it is estimated like all others; known ones are recognised by
+ * their ids.
+ */
 export const claims = (context: EffectContext): Quantity[] =>
   [...context.theory.hypotheses, ...context.theory.moderations].flatMap((claim) => {
     const { quantities, focal } = claimOf(context, claim);
@@ -22,7 +25,10 @@ export const claims = (context: EffectContext): Quantity[] =>
     return [...quantities, ...focal, ...(direct?.quantities ?? [])];
   });
 
-/** The direct effect that stands beside a claimed indirect one, of the same levels where some are compared; null where the theory has none. */
+/**
+ * The direct effect that stands beside a claimed indirect one, of the same levels where some are
+ * compared; null where the theory has none.
+ */
 export function directOf(context: EffectContext, hypothesis: Hypothesis): Claimed | null {
   const pairs = pairsOf(context, hypothesis.from.name, hypothesis.to.name);
   const exists = pairs.some((pair) => pair.routes.some((route) => route.nodes.length === 2));
@@ -34,7 +40,10 @@ const routeNodes = ({ from, to, chains }: Hypothesis): string[][] =>
     ? [[from.name, to.name]]
     : chains.map((chain) => [from.name, ...chain.map((r) => r.name), to.name]);
 
-/** “through A and B”: the sum over all named routes, moderated ones by their averages; the order of naming does not matter. */
+/**
+ * “through A and B”: the sum over all named routes, moderated ones by their averages; the order of
+ * naming does not matter.
+ */
 function combinedEffect(context: EffectContext, pair: EffectPair, routes: string[][]): Quantity {
   const inOrder = pair.routes
     .filter((r) => routes.some((nodes) => pathKey(nodes) === pathKey(r.nodes)))

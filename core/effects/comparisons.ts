@@ -9,8 +9,9 @@ import type { EffectContext, EffectPair, Quantity } from "./quantity";
 const MOST_LEVELS = 8;
 
 /**
- * Every effect of a categorical predictor once for every two of its levels, the later minus the earlier: the same whatever
- * the coding and the reference, since only the code rows of the two levels enter.
+ * Every effect of a categorical predictor once for every two of its levels, the later minus the
+ * earlier: the same whatever the coding and the reference, since only the code rows of the two
+ * levels enter.
  */
 export function comparisons(context: EffectContext): Quantity[] {
   return context.codings

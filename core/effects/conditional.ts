@@ -31,9 +31,10 @@ export const interactionId = (outcome: string, key: string): string =>
   `interaction ${key} on ${outcome}`;
 
 /**
- * Effects that depend on moderators: conditional indirect and direct effects at every probe, their differences along one
- * moderator, and what is single about them: the index of moderated mediation and its relatives (Hayes 2015, Multivar
- * Behav Res 50; Hayes 2018, Commun Monogr 85). A path moderated twice by the same variable has no index.
+ * Effects that depend on moderators: conditional indirect and direct effects at every probe, their
+ * differences along one moderator, and what is single about them: the index of moderated mediation
+ * and its relatives (Hayes 2015, Multivar Behav Res 50; Hayes 2018, Commun Monogr 85). A path
+ * moderated twice by the same variable has no index.
  */
 export function conditionalEffects(context: EffectContext): Quantity[] {
   return context.pairs.flatMap((pair) =>
@@ -106,8 +107,9 @@ function atProbes(
 }
 
 /**
- * Differences of conditional effects between two probes of one moderator, the later minus the earlier. Other moderators
- * matter only where they bear on the difference, and then stand at each of their probes.
+ * Differences of conditional effects between two probes of one moderator, the later minus the
+ * earlier. Other moderators matter only where they bear on the difference, and then stand at each
+ * of their probes.
  */
 function probeContrasts(
   context: EffectContext,
@@ -148,7 +150,10 @@ function probeContrasts(
   });
 }
 
-/** What one unit of a moderator does to an indirect effect, where that is one number or depends on other moderators only. */
+/**
+ * What one unit of a moderator does to an indirect effect, where that is one number or depends on
+ * other moderators only.
+ */
 function indices(
   context: EffectContext,
   pair: EffectPair,
@@ -210,7 +215,10 @@ function indices(
   return list;
 }
 
-/** A route moderated twice by the same variable: a curve, with its slope at every probe and its raw coefficients. */
+/**
+ * A route moderated twice by the same variable: a curve, with its slope at every probe and its raw
+ * coefficients.
+ */
 function quadratics(
   context: EffectContext,
   pair: EffectPair,

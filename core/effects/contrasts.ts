@@ -2,7 +2,10 @@ import { subtract } from "../model";
 import { indirectId } from "./path-effects";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
-/** Differences between every two specific indirect effects of the same pair, the earlier minus the later. */
+/**
+ * Differences between every two specific indirect effects of the same pair, the earlier minus the
+ * later.
+ */
 export function contrasts({ pairs }: EffectContext): Quantity[] {
   return pairs.flatMap((pair) =>
     pair.indirect.flatMap((first, i) =>

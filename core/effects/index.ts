@@ -10,8 +10,9 @@ import type { EffectContext, EffectFamily, Quantity } from "./quantity";
 import { explainedVariance, standardised } from "./standardised";
 
 /**
- * The families of effects. To add a kind of effect, write a file that turns an `EffectContext` into quantities and
- * list it here: estimates, delta errors, bootstrap intervals, tables and exports follow from the list.
+ * The families of effects. To add a kind of effect, write a file that turns an `EffectContext` into
+ * quantities and list it here: estimates, delta errors, bootstrap intervals, tables and exports
+ * follow from the list.
  */
 const FAMILIES: EffectFamily[] = [
   pathEffects,
@@ -28,7 +29,8 @@ const FAMILIES: EffectFamily[] = [
 ];
 
 /**
- * Every quantity of the model, in the order of the families; one that two families or sentences name is listed once.
+ * Every quantity of the model, in the order of the families; one that two families or sentences
+ * name is listed once.
  * @param more families that only the engine at hand knows
  */
 export const allQuantities = (context: EffectContext, more: EffectFamily[] = []): Quantity[] =>

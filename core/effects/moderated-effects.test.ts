@@ -77,7 +77,10 @@ function inverseGram(rows: number[][]): number[][] {
   return work.map((row) => row.slice(p));
 }
 
-/** Delta-method error with HC3 over all equations: every row's pull on the effect, squared and summed. */
+/**
+ * Delta-method error with HC3 over all equations: every row's pull on the effect, squared and
+ * summed.
+ */
 function standardError(evidence: Evidence, formula: Formula): number {
   const value = (shift: { outcome: string; term: string; by: number } | null): number =>
     formula((outcome, term) => {

@@ -20,9 +20,10 @@ import type { Moderator } from "./probes";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
 /**
- * A moderation claims the change of the focal effect with its moderators: the derivative, averaged over the sample where it
- * is not constant; the difference between the two values of a binary moderator; the difference between two named levels of
- * a categorical one. Nothing here depends on the choice or order of probe values.
+ * A moderation claims the change of the focal effect with its moderators: the derivative, averaged
+ * over the sample where it is not constant; the difference between the two values of a binary
+ * moderator; the difference between two named levels of a categorical one. Nothing here depends on
+ * the choice or order of probe values.
  */
 export function moderationClaim(context: EffectContext, moderation: Moderation): Claimed {
   const nodes = nodesOf(moderation);
@@ -161,7 +162,9 @@ const difference = (
     { weight: -1, polynomial: substitute(polynomial, lower) },
   ]);
 
-/** The change as a quantity, under the id of the interaction or index that it is where it is one. */
+/**
+ * The change as a quantity, under the id of the interaction or index that it is where it is one.
+ */
 function changeQuantity(context: EffectContext, change: Change, nodes: string[]): Quantity {
   const { polynomial, steps, keys, from, fromLabel, to } = change;
   const via = nodes.slice(1, -1);
@@ -191,7 +194,8 @@ function changeQuantity(context: EffectContext, change: Change, nodes: string[])
       };
   }
   const pair = { from, fromLabel, to };
-  // Paths that differ between groups have no product in the model; what one group adds to the path is its interaction all the same.
+  // Paths that differ between groups have no product in the model; what one group adds to the path
+  // is its interaction all the same.
   if (known && keys.length === 1 && via.length === 0) {
     const label = `${fromLabel} × ${context.columnLabel(keys[0]!)}`;
     return {
@@ -237,7 +241,10 @@ function changeQuantity(context: EffectContext, change: Change, nodes: string[])
 const sameKeys = (a: (string | null)[], b: (string | null)[]): boolean =>
   [...a].sort().join("\u0000") === [...b].sort().join("\u0000");
 
-/** Coefficients of 1, w, w2 ... of the effect along one moderator, everything else averaged over the sample. */
+/**
+ * Coefficients of 1, w, w2 ... of the effect along one moderator, everything else averaged over the
+ * sample.
+ */
 function alongOne(
   context: EffectContext,
   polynomial: Polynomial,

@@ -18,8 +18,9 @@ interface Way {
 }
 
 /**
- * Changes of an effect that is a difference of means: it is no polynomial in its moderators, so the engine tells its derivative
- * at what every row has, averaged over the rows, or its difference between two values.
+ * Changes of an effect that is a difference of means: it is no polynomial in its moderators, so the
+ * engine tells its derivative at what every row has, averaged over the rows, or its difference
+ * between two values.
  *
  * @returns null where the effect is a product of slopes
  */

@@ -35,7 +35,10 @@ function own(
   return { id, kind, label, from: null, to: null, via: [], of: null, expression };
 }
 
-/** What a labelled sentence claims something about, moderated effects by their average over the sample. */
+/**
+ * What a labelled sentence claims something about, moderated effects by their average over the
+ * sample.
+ */
 function ofSentence(
   context: EffectContext,
   named: Map<string, Expression>,

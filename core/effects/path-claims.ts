@@ -12,7 +12,10 @@ export const pathKey = (nodes: readonly string[]): string => nodes.slice(1).join
 export const routeOf = (pair: EffectPair, nodes: readonly string[]): EffectPair["routes"][number] =>
   pair.routes.find((route) => pathKey(route.nodes) === pathKey(nodes))!;
 
-/** The effect along one path: a coefficient or product where nothing moderates it, else its average over the sample. */
+/**
+ * The effect along one path: a coefficient or product where nothing moderates it, else its average
+ * over the sample.
+ */
 export function pathEffect(
   context: EffectContext,
   pair: EffectPair,

@@ -9,8 +9,9 @@ export const totalIndirectId = (from: string, to: string): string =>
 export const totalId = (from: string, to: string): string => `total ${from} > ${to}`;
 
 /**
- * Direct, specific indirect, total indirect and total effects of every pair. Only what exists is listed: a total
- * indirect effect needs two specific ones, a total effect a direct and an indirect one.
+ * Direct, specific indirect, total indirect and total effects of every pair. Only what exists is
+ * listed: a total indirect effect needs two specific ones, a total effect a direct and an indirect
+ * one.
  */
 export function pathEffects({ pairs }: EffectContext): Quantity[] {
   return pairs.flatMap((pair) => {
@@ -67,8 +68,8 @@ export function pathEffects({ pairs }: EffectContext): Quantity[] {
 }
 
 /**
- * What goes through all mediators of a pair: the sum of specific indirect effects, where those add up; null when there are
- * none, or when some path between the two is moderated.
+ * What goes through all mediators of a pair: the sum of specific indirect effects, where those add
+ * up; null when there are none, or when some path between the two is moderated.
  */
 export const totalIndirect = (pair: EffectPair) =>
   pair.indirect.length > 0 && pair.conditional.length === 0

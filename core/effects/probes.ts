@@ -34,7 +34,10 @@ export type Combination = { probe: Probe; moderator: Moderator }[];
 /** A mean this small against the SD is zero. */
 const ROUNDING = 1e-12;
 
-/** Percentages at which the named rules look; 16, 50 and 84 are a normal variable's mean and one SD to each side. */
+/**
+ * Percentages at which the named rules look; 16, 50 and 84 are a normal variable's mean and one SD
+ * to each side.
+ */
 const RULES = { quartiles: [25, 50, 75], tenths: [10, 50, 90], percentile: [16, 50, 84] };
 
 /** The percentages of a rule, or of a single percentile such as “20 %”. */
@@ -42,8 +45,8 @@ export const percentagesOf = (rule: Exclude<ProbeChoice, "mean_sd" | number>): n
   rule in RULES ? RULES[rule as keyof typeof RULES] : [Number.parseFloat(rule)];
 
 /**
- * Probe values of a moderator, fixed numbers found once on the analysis sample. Two observed values are their own probes;
- * a categorical moderator is probed at its levels.
+ * Probe values of a moderator, fixed numbers found once on the analysis sample. Two observed values
+ * are their own probes; a categorical moderator is probed at its levels.
  */
 export function moderatorOf(
   name: string,
@@ -120,7 +123,10 @@ const middleProbe = (probes: Probe[]): Probe =>
   probes.find((p) => p.label === "mean" || p.label === "p50") ??
   probes[Math.floor((probes.length - 1) / 2)]!;
 
-/** Every combination of probes; with very many of them, each moderator's probes while the others stay at their middle. */
+/**
+ * Every combination of probes; with very many of them, each moderator's probes while the others
+ * stay at their middle.
+ */
 export function probeGrid(moderators: Moderator[]): Combination[] {
   const count = moderators.reduce((all, m) => all * m.probes.length, 1);
   if (count <= MOST_COMBINATIONS) return combinations(moderators);
@@ -139,7 +145,10 @@ export const atWords = (combination: Combination): string =>
 
 const NAMED: Record<string, string> = { "mean-sd": "low", mean: "average", "mean+sd": "high" };
 
-/** Where a moderator stands, for people: “low support (2.40)”, “support at 25 % (2.10)”, “support = 3”, “group weekly”. */
+/**
+ * Where a moderator stands, for people: “low support (2.40)”, “support at 25 % (2.10)”, “support =
+ * 3”, “group weekly”.
+ */
 export function placeWords({ probe, moderator }: { probe: Probe; moderator: Moderator }): string {
   const { label, value } = probe;
   const { name } = moderator;

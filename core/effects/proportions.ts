@@ -2,7 +2,10 @@ import { add, divide } from "../model";
 import { indirectId, totalIndirect, totalIndirectId } from "./path-effects";
 import type { EffectContext, Quantity } from "./quantity";
 
-/** Share of the total effect that is indirect, and the ratio of indirect to direct (MacKinnon, Warsi & Dwyer 1995). */
+/**
+ * Share of the total effect that is indirect, and the ratio of indirect to direct (MacKinnon, Warsi
+ * & Dwyer 1995).
+ */
 export function proportions({ pairs }: EffectContext): Quantity[] {
   return pairs.flatMap((pair): Quantity[] => {
     const indirect = totalIndirect(pair);

@@ -23,7 +23,10 @@ import { moderatorOf, type Moderator } from "./probes";
 
 export type { EffectKind, Quantity } from "../model";
 
-/** The effects of one design column on one outcome: what exists of direct, specific indirect and total. */
+/**
+ * The effects of one design column on one outcome: what exists of direct, specific indirect and
+ * total.
+ */
 export interface EffectPair {
   from: string;
   fromVariable: string;
@@ -32,14 +35,17 @@ export interface EffectPair {
   /** Only two values occur: a standard deviation of it means nothing. */
   binary: boolean;
   to: string;
-  /** Every directed path from the predictor to the outcome, moderated or not, as a function of its moderators. */
+  /**
+   * Every directed path from the predictor to the outcome, moderated or not, as a function of its
+   * moderators.
+   */
   routes: ConditionalRoute[];
   /** Each directed path of two or more steps, as variables in order. */
   indirect: { nodes: string[]; expression: Expression; coefficients: Expression[] }[];
   direct: Expression | null;
   /**
-   * The effect through everything between the two at once, where it is a difference of means and the single paths are
-   * products of coefficients on another scale; null where single paths add up.
+   * The effect through everything between the two at once, where it is a difference of means and
+   * the single paths are products of coefficients on another scale; null where single paths add up.
    */
   together: Expression | null;
   /** Some effect is no product of slopes: nothing is said of it in SDs. */
@@ -54,7 +60,10 @@ export interface ConditionalRoute {
   polynomial: Polynomial;
 }
 
-/** How one moderator changes: per unit, from what it is in each row; or from one of its values to another, by their order. */
+/**
+ * How one moderator changes: per unit, from what it is in each row; or from one of its values to
+ * another, by their order.
+ */
 export interface ModeratorChange {
   moderator: string;
   between: readonly [upper: number, lower: number] | null;
@@ -68,26 +77,40 @@ export interface EffectSource {
   parameters: Parameters;
   /** Products of columns that explain an outcome. */
   products: { outcome: string; column: Column; components: Column[] }[];
-  /** The coefficient of a product where it may differ between groups, as a function of their codes; a parameter elsewhere. */
+  /**
+   * The coefficient of a product where it may differ between groups, as a function of their codes;
+   * a parameter elsewhere.
+   */
   coefficientOf?(outcome: string, key: string): Polynomial;
   /** The effect of a column on an outcome, other things equal, as a function of its moderators. */
   slope(outcome: string, key: string): Polynomial;
   /**
-   * The effect along a path where it is no product of slopes, as with responses that are no straight lines: a difference of means.
-   * Null where slopes tell.
+   * The effect along a path where it is no product of slopes, as with responses that are no
+   * straight lines: a difference of means. Null where slopes tell.
    */
   along?(key: string, nodes: readonly string[]): Expression | null;
-  /** The effects past all mediators and through all of them at once, where single paths have no differences of means. */
+  /**
+   * The effects past all mediators and through all of them at once, where single paths have no
+   * differences of means.
+   */
   throughAll?(key: string, outcome: string): { direct: Expression; indirect: Expression } | null;
-  /** How an effect that is a difference of means changes with moderators, averaged over the sample; null where slopes tell. */
+  /**
+   * How an effect that is a difference of means changes with moderators, averaged over the sample;
+   * null where slopes tell.
+   */
   changeAlong?(
     key: string,
     nodes: readonly string[],
     changes: readonly ModeratorChange[],
   ): Expression | null;
-  /** Where the parameter stands that holds the sample average of a product of columns about their centres; it joins when first asked for. */
+  /**
+   * Where the parameter stands that holds the sample average of a product of columns about their
+   * centres; it joins when first asked for.
+   */
   average(columns: readonly string[]): number;
-  /** Products are on a scale of their own, so nothing is said of effects at values of a moderator. */
+  /**
+   * Products are on a scale of their own, so nothing is said of effects at values of a moderator.
+   */
   unscaledProducts?: boolean;
 }
 
@@ -119,7 +142,10 @@ export interface EffectContext {
   centre: (key: string) => number;
   /** Parameter holding the SD of a design column or outcome. */
   sd: (key: string) => Expression;
-  /** Index of the parameter holding the sample average of a product of moderator columns about their centres. */
+  /**
+   * Index of the parameter holding the sample average of a product of moderator columns about their
+   * centres.
+   */
   average: (columns: readonly string[]) => number;
   codings: UsedCoding[];
   /** As the engine tells it. */
@@ -204,7 +230,8 @@ function pairOf(
   const differences = paths.map((nodes) => along?.(column.key, nodes) ?? null);
   const slopes = paths.map((nodes) => steps(nodes).reduce(times));
   const moderated = slopes.map((polynomial) => moderatorsOf(polynomial).length > 0);
-  // Differences of means and products of slopes have no common scale to be summed on; moderated paths are in no sum.
+  // Differences of means and products of slopes have no common scale to be summed on; moderated
+  // paths are in no sum.
   const natural =
     differences.some((own) => own !== null) &&
     differences.every((own, i) => own !== null || moderated[i]);
@@ -242,7 +269,10 @@ function pairOf(
 /** The one term of a slope that depends on no moderator. */
 const constantOf = (polynomial: Polynomial): Expression => polynomial[0]!.expression;
 
-/** Pairs worth a table: every predictor on every final outcome it reaches, and whatever a hypothesis names. */
+/**
+ * Pairs worth a table: every predictor on every final outcome it reaches, and whatever a hypothesis
+ * names.
+ */
 function pairNames(theory: CompiledTheory): { from: string; to: string }[] {
   const wanted = [
     ...theory.hypotheses.map((h) => ({ from: h.from.name, to: h.to.name })),

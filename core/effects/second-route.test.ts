@@ -12,7 +12,10 @@ const MIDDLE = (): Values => ({
   ...CODES.low,
 });
 
-/** Checks every path effect, conditional effect, average, index and change of a theory; returns what was checked, by kind. */
+/**
+ * Checks every path effect, conditional effect, average, index and change of a theory; returns what
+ * was checked, by kind.
+ */
 function checkAll(study: MadeStudy): {
   prepared: ReturnType<typeof prepare>;
   kinds: Record<string, number>;
@@ -214,7 +217,8 @@ describe("effects of moderated paths", () => {
             valueOf(prepared, `${start}${moderator} ${earlier}`),
           10,
         );
-        // Values of a numeric moderator are called low, average and high; levels are called what they are.
+        // Values of a numeric moderator are called low, average and high; levels are called what
+        // they are.
         const name: Record<string, string> = {
           "mean-sd": "low",
           mean: "average",

@@ -2,8 +2,9 @@ import { equationsOf } from "../evidence";
 import { analyseMade, normals, type MadeStudy } from "../test-kit";
 
 /**
- * Tests only: a made-up study, and every effect of it once more from the printed equations alone: a step of a path is how far the predicted outcome moves when the
- * column before it moves by one, with everything else where it stands. Nothing here knows of polynomials or expressions.
+ * Tests only: a made-up study, and every effect of it once more from the printed equations alone: a
+ * step of a path is how far the predicted outcome moves when the column before it moves by one,
+ * with everything else where it stands. Nothing here knows of polynomials or expressions.
  */
 export const N = 90;
 const [a, b, c, d, e] = [11, 12, 13, 14, 15].map((seed) => normals(N, seed)) as [

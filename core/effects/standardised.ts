@@ -4,8 +4,9 @@ import { indirectId, pathEffects } from "./path-effects";
 import type { EffectContext, Quantity } from "./quantity";
 
 /**
- * Effects in SDs of the outcome (partially standardised) and, for a numeric predictor, in SDs of both
- * (Preacher & Kelley 2011, Psychol Methods 16). The SDs are parameters, so every replicate uses its own.
+ * Effects in SDs of the outcome (partially standardised) and, for a numeric predictor, in SDs of
+ * both (Preacher & Kelley 2011, Psychol Methods 16). The SDs are parameters, so every replicate
+ * uses its own.
  */
 export function standardised(context: EffectContext): Quantity[] {
   const categorical = new Set(context.pairs.filter((p) => p.categorical).map((p) => p.from));
@@ -38,7 +39,10 @@ export function standardised(context: EffectContext): Quantity[] {
   });
 }
 
-/** Upsilon, the explained-variance size of x > m > y (Lachowicz, Preacher & Kelley 2018, Psychol Methods 23). */
+/**
+ * Upsilon, the explained-variance size of x > m > y (Lachowicz, Preacher & Kelley 2018, Psychol
+ * Methods 23).
+ */
 export function explainedVariance({ pairs, sd }: EffectContext): Quantity[] {
   return pairs.flatMap((pair) =>
     pair.indirect

@@ -1,6 +1,9 @@
 import type { CompositeSection, GroupStudies } from "./composite-types";
 
-/** What is resampled of a model: of each group where there are several, else of the whole, whose name is empty. */
+/**
+ * What is resampled of a model: of each group where there are several, else of the whole, whose
+ * name is empty.
+ */
 export const studiesOf = ({
   byGroup,
   exactFit,

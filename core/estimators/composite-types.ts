@@ -74,10 +74,16 @@ export interface CompositeResult extends StructuralEvidence {
     /** Constructs whose raw score runs against the standardised one. */
     turned: string[];
   };
-  /** Corrected for the unreliability of common factors; null without correction, and where there is none. */
+  /**
+   * Corrected for the unreliability of common factors; null without correction, and where there is
+   * none.
+   */
   consistent: (StructuralEvidence & { rho: Named; loadings: Named<Named> }) | null;
   stageTwo: StageTwoEvidence | null;
-  /** With products of indicators: by product, the coefficient per SD of both constructs, where it is known. */
+  /**
+   * With products of indicators: by product, the coefficient per SD of both constructs, where it is
+   * known.
+   */
   rescaledInteractions: Named<{ to: string; sdOfScoreProduct: number; estimate: number }[]>;
 }
 
@@ -123,10 +129,16 @@ export interface HtmtEvidence {
   first: string;
   second: string;
   htmt: number;
-  /** What it is made of: mean absolute correlations between the items of both, and among those of either. */
+  /**
+   * What it is made of: mean absolute correlations between the items of both, and among those of
+   * either.
+   */
   between: number;
   within: [number, number];
-  /** Percentile limits, and the one-sided upper limit at the level of the study; null until resampled. */
+  /**
+   * Percentile limits, and the one-sided upper limit at the level of the study; null until
+   * resampled.
+   */
   lower: number | null;
   upper: number | null;
 }
@@ -137,7 +149,10 @@ export interface CompositePath {
   to: string;
   /** In SDs of both scores. */
   estimate: number;
-  /** As every effect is reported: from one value to the other where there are two, else per SD; null for what no coefficient reports. */
+  /**
+   * As every effect is reported: from one value to the other where there are two, else per SD; null
+   * for what no coefficient reports.
+   */
   reported: ResampledEvidence | null;
   f2: number | null;
   vif: number | null;
@@ -183,9 +198,15 @@ export interface CompositeSection {
     htmt: HtmtEvidence[];
     paths: CompositePath[];
   }[];
-  /** Rows of the file (from 1) with the scores of each construct: of variance one, and on the items' own scale. */
+  /**
+   * Rows of the file (from 1) with the scores of each construct: of variance one, and on the items'
+   * own scale.
+   */
   scores: { rows: number[]; standardised: Named<number[]>; raw: Named<number[] | null> };
-  /** In how many replicates each construct's score points the other way; null until resampled, and with groups. */
+  /**
+   * In how many replicates each construct's score points the other way; null until resampled, and
+   * with groups.
+   */
   turned: Named | null;
   /** Null until everything has been resampled, and with groups. */
   exactFit: ExactFitEvidence | null;

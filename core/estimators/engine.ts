@@ -18,7 +18,10 @@ import type { CovarianceKind, ErrorKind, IntervalKind, Settings } from "../study
 import type { CompiledTheory, Measure, MeasureForm, ResponseModelId } from "../theory";
 import type { ResidualRows, Section } from "./sections";
 
-/** A choice that one engine offers beyond the common settings; its value stands in `settings.options`. */
+/**
+ * A choice that one engine offers beyond the common settings; its value stands in
+ * `settings.options`.
+ */
 export interface OptionSpec {
   name: string;
   label: string;
@@ -26,7 +29,10 @@ export interface OptionSpec {
   help: string;
   /** Choices with their words; none where a number is wanted. */
   choices?: Record<string, string>;
-  /** The name of a column is wanted, or nothing: an empty text. The engine sees the column with the others. */
+  /**
+   * The name of a column is wanted, or nothing: an empty text. The engine sees the column with the
+   * others.
+   */
   column?: true;
   initial: string | number;
 }
@@ -45,16 +51,24 @@ export interface ModelData {
   measures: Measure[];
   /** Bootstrap samples made elsewhere, as positions in the sample; null where they are drawn. */
   given?: Int32Array[] | null;
-  /** Permutations of the rows made elsewhere, as positions in the sample: the first so many are the first group. */
+  /**
+   * Permutations of the rows made elsewhere, as positions in the sample: the first so many are the
+   * first group.
+   */
   givenPermutations?: Int32Array[] | null;
   /** Only means and covariances are known; the rows merely have these moments. */
   momentsOnly: boolean;
 }
 
-/** One outcome, or its linear predictor, as a linear function of columns about their means: what slopes, lines and regions are read from. */
+/**
+ * One outcome, or its linear predictor, as a linear function of columns about their means: what
+ * slopes, lines and regions are read from.
+ */
 export interface Line {
   outcome: string;
-  /** How the linear predictor becomes the mean of the outcome; `identity` unless it says otherwise. */
+  /**
+   * How the linear predictor becomes the mean of the outcome; `identity` unless it says otherwise.
+   */
   link?: Link;
   outcomeMean: number;
   outcomeSd: number;
@@ -67,7 +81,9 @@ export interface Line {
   df(kind: CovarianceKind, weights: ArrayLike<number>): number;
 }
 
-/** The exact test of an effect, where the engine knows one that does not rest on the delta method. */
+/**
+ * The exact test of an effect, where the engine knows one that does not rest on the delta method.
+ */
 export interface ExactTest {
   terms: string[];
   tests: ByCovariance<CoefficientTest>;
@@ -84,7 +100,10 @@ export interface SectionContext {
   bootstrap: (BootstrapSummary | null)[] | null;
   /** Monte Carlo limits, in the order of `Fit.coefficients`; null where none are drawn. */
   drawn: (BootstrapInterval | null)[] | null;
-  /** How many replicates raise a flag of the parameter vector, by its label; null before there are any. */
+  /**
+   * How many replicates raise a flag of the parameter vector, by its label; null before there are
+   * any.
+   */
   flags: ReadonlyMap<string, number> | null;
   /** All resamples that are wanted have been made, so that what takes long may begin. */
   complete: boolean;
@@ -113,8 +132,9 @@ export interface QuantityReading {
 }
 
 /**
- * What an engine has found on the sample. Everything downstream - effects, intervals, verdicts, tables, exports - reads
- * this and nothing else of the engine. The optional members are for what not every engine can say.
+ * What an engine has found on the sample. Everything downstream - effects, intervals, verdicts,
+ * tables, exports - reads this and nothing else of the engine. The optional members are for what
+ * not every engine can say.
  */
 export interface Fit<D = unknown> extends EffectSource {
   parameters: Parameters;
@@ -122,20 +142,31 @@ export interface Fit<D = unknown> extends EffectSource {
   vector(): Float64Array;
   /** Covariance of the parameters that have one, by kind; NaN where a kind does not exist. */
   covariances: Record<CovarianceKind, Covariance>;
-  /** Every coefficient depends on SDs of the sample, as where all variables are z-scores: no t test, no delta method. */
+  /**
+   * Every coefficient depends on SDs of the sample, as where all variables are z-scores: no t test,
+   * no delta method.
+   */
   standardised: boolean;
   /** Every coefficient as it is reported, as a quantity. */
   coefficients: Quantity[];
-  /** Where a replicate takes long: how many are made at a time, so that a run can be left between two batches. */
+  /**
+   * Where a replicate takes long: how many are made at a time, so that a run can be left between
+   * two batches.
+   */
   batch?: number;
-  /** For Monte Carlo intervals, where not all parameters have a covariance to draw from: that of the first ones, and what follows from them. */
+  /**
+   * For Monte Carlo intervals, where not all parameters have a covariance to draw from: that of the
+   * first ones, and what follows from them.
+   */
   drawing?: { covariance: Covariance; follow(vector: Float64Array): void };
   /** The plain data from which workers make the kernel; asked for once all averages have been. */
   kernelData(): D;
 
   /** The t test of a function of the parameters; null where no t distribution applies. */
   tTest?(expression: Expression, kind: CovarianceKind, level: number): CoefficientTest | null;
-  /** The F test that functions of the parameters are all zero; null where no F distribution applies. */
+  /**
+   * The F test that functions of the parameters are all zero; null where no F distribution applies.
+   */
   fTest?(expressions: Expression[], kind: CovarianceKind): FTest | null;
   /** Null where an estimate is a coefficient or a product of some. */
   reading?(quantity: Quantity): QuantityReading | null;
@@ -154,8 +185,8 @@ export interface Fit<D = unknown> extends EffectSource {
 }
 
 /**
- * A way of estimating. To add one, write a folder in core/estimators/ that exports an Engine and list it in registry.ts;
- * nothing outside the folder names it.
+ * A way of estimating. To add one, write a folder in core/estimators/ that exports an Engine and
+ * list it in registry.ts; nothing outside the folder names it.
  */
 export interface Engine<D = unknown> {
   id: string;
@@ -168,7 +199,10 @@ export interface Engine<D = unknown> {
   responses?: readonly ResponseModelId[];
   /** Errors that it knows; the first is what tests rest on when nothing is chosen. */
   errors: readonly ErrorKind[];
-  /** The common settings as they hold for this engine with these data, where some of them do not apply. */
+  /**
+   * The common settings as they hold for this engine with these data, where some of them do not
+   * apply.
+   */
   settings?(
     settings: Settings,
     theory: CompiledTheory,
@@ -177,13 +211,17 @@ export interface Engine<D = unknown> {
   /** Errors that are tried when robustness is asked for; all that it knows where none are named. */
   tried?: readonly ErrorKind[];
   /**
-   * The errors to use where only means and covariances are known; classical ones unless it says otherwise.
+   * The errors to use where only means and covariances are known; classical ones unless it says
+   * otherwise.
    * @throws StudyProblem for errors that were asked for and need single cases
    */
   errorsOfMoments?(errors: ErrorKind): ErrorKind;
   /** Does it use rows with values missing? */
   keepsIncomplete?(settings: Settings): boolean;
-  /** Other ways of estimating that are tried when robustness is asked for, each with what it assumes. */
+  /**
+   * Other ways of estimating that are tried when robustness is asked for, each with what it
+   * assumes.
+   */
   variants?(
     settings: Settings,
     dropped: number,

@@ -46,7 +46,10 @@ export function groupingOf(
   };
 }
 
-/** Columns of 0 and 1 that tell the groups, by which effects that differ between them are said; they have no spread of their own. */
+/**
+ * Columns of 0 and 1 that tell the groups, by which effects that differ between them are said; they
+ * have no spread of their own.
+ */
 export const codeColumns = ({ coding, of }: Grouping): Column[] =>
   (coding?.columns ?? []).map(({ key, contrast }, at) => ({
     key,

@@ -11,8 +11,9 @@ export interface NaturalLimits {
 }
 
 /**
- * Limits of a mean or an effect of a treatment under the chosen interval: draws or resamples where there are any, else those of the
- * chosen errors. The percentile interval stands in for those that such means do not have.
+ * Limits of a mean or an effect of a treatment under the chosen interval: draws or resamples where
+ * there are any, else those of the chosen errors. The percentile interval stands in for those that
+ * such means do not have.
  */
 export function naturalLimits(
   { drawn, bootstrap, model, robust }: NaturalEffect | PotentialMean,

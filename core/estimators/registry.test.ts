@@ -21,8 +21,9 @@ import type { Engine, Fit, ModelData } from "./engine";
 import { engineOf, engines, registerEngine } from "./registry";
 
 /**
- * A stranger's engine: least absolute deviations, each equation by weighted least squares with weights 1 / |residual|
- * (Schlossmacher 1973, JASA 68). It knows no errors of its own, so everything rests on resampling.
+ * A stranger's engine: least absolute deviations, each equation by weighted least squares with
+ * weights 1 / |residual| (Schlossmacher 1973, JASA 68). It knows no errors of its own, so
+ * everything rests on resampling.
  */
 interface LadData {
   equations: { y: Float64Array; columns: Float64Array[] }[];

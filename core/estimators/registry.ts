@@ -30,10 +30,11 @@ export function engineOf(id: string): Engine {
 }
 
 /**
- * The engine for a theory: the one that was chosen, or, where that knows nothing of the theory's measures or responses, the first
- * that does.
+ * The engine for a theory: the one that was chosen, or, where that knows nothing of the theory's
+ * measures or responses, the first that does.
  * @param forms of the measures that are variables of the theory themselves
- * @param responses how the responses are modelled, as far as that is said or follows from their level
+ * @param responses how the responses are modelled, as far as that is said or follows from their
+ *   level
  */
 export function engineFor(
   id: string,

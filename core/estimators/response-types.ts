@@ -1,7 +1,10 @@
 import type { BootstrapSummary } from "../inference";
 import type { UnmeasuredCause } from "../sensitivity";
 
-/** A number with its error and its limits at the level of the study; of ratios the error is that of the logarithm. */
+/**
+ * A number with its error and its limits at the level of the study; of ratios the error is that of
+ * the logarithm.
+ */
 export interface TestedNumber {
   se: number;
   lower: number;
@@ -96,7 +99,10 @@ export interface NaturalEffect {
 export type EffectScale =
   "difference" | "risk_ratio" | "mean_ratio" | "odds_ratio" | "excess_ratio";
 
-/** Natural effects as conditional odds ratios in closed form, which rest on a rare outcome; they never stand for the integrated ones. */
+/**
+ * Natural effects as conditional odds ratios in closed form, which rest on a rare outcome; they
+ * never stand for the integrated ones.
+ */
 export interface RareOutcome {
   pureDirect: number;
   totalIndirect: number;
@@ -127,7 +133,10 @@ export interface NaturalEffectsEvidence {
   means: PotentialMean[];
   /** Means with the mediator held; with several, one value for each. */
   controlled: { at: number[]; x1: number; x0: number }[];
-  /** The effect with the mediator held, along its observed values, with limits from the model; for a picture. */
+  /**
+   * The effect with the mediator held, along its observed values, with limits from the model; for a
+   * picture.
+   */
   along: { at: number; estimate: number; lower: number; upper: number }[];
   effects: Partial<Record<EffectScale, NaturalEffect[]>>;
   unmeasured: UnmeasuredCause[];
@@ -137,7 +146,9 @@ export interface NaturalEffectsEvidence {
   words: string[];
 }
 
-/** How effects differ between two values of a moderator, everybody's set to the one or to the other. */
+/**
+ * How effects differ between two values of a moderator, everybody's set to the one or to the other.
+ */
 export interface ChangedEffects {
   treatment: string;
   contrast: string;
@@ -153,8 +164,8 @@ export interface ChangedEffects {
 }
 
 /**
- * A product as an interaction on the scale of the response: how the change of a probability, or of a count, with one column changes
- * with the other, row by row with covariates as they are.
+ * A product as an interaction on the scale of the response: how the change of a probability, or of
+ * a count, with one column changes with the other, row by row with covariates as they are.
  */
 export interface ResponseInteraction {
   outcome: string;
@@ -181,15 +192,18 @@ export interface LinkCoefficient {
 }
 
 /**
- * The product of coefficients of a mediator on the way to a yes/no response, on the scale of its model, without a product of treatment
- * and mediator. It has no reading as a share of people; the natural effects have.
+ * The product of coefficients of a mediator on the way to a yes/no response, on the scale of its
+ * model, without a product of treatment and mediator. It has no reading as a share of people; the
+ * natural effects have.
  */
 export interface LinkProduct {
   treatment: string;
   contrast: string;
   mediator: string;
   outcome: string;
-  /** Treatment on mediator; mediator on outcome; treatment on outcome without and with the mediator. */
+  /**
+   * Treatment on mediator; mediator on outcome; treatment on outcome without and with the mediator.
+   */
   a: LinkCoefficient;
   b: LinkCoefficient;
   total: LinkCoefficient;
@@ -226,6 +240,8 @@ export interface ResponseSection {
   interactions: ResponseInteraction[];
   /** Products of coefficients with yes/no responses, with their caution. */
   products: LinkProduct[];
-  /** What has to hold for the effects to be causes, in plain words; none where nothing is mediated. */
+  /**
+   * What has to hold for the effects to be causes, in plain words; none where nothing is mediated.
+   */
   assumptions: string[];
 }

@@ -50,7 +50,10 @@ export interface Suppression {
   vif: number;
   semipartial: number;
   flags: SuppressionFlag[];
-  /** What the difference between the two is called, if anything: the one place where that is decided. */
+  /**
+   * What the difference between the two is called, if anything: the one place where that is
+   * decided.
+   */
   kind: "suppression" | "collinearity" | null;
 }
 
@@ -62,7 +65,10 @@ export interface ResidualRows {
   fitted: number[];
   /** Internally studentised; null at a leverage of one. */
   studentised: (number | null)[];
-  /** Where each studentised residual would be expected if residuals were normal: standard normal quantiles; null where there is no residual. */
+  /**
+   * Where each studentised residual would be expected if residuals were normal: standard normal
+   * quantiles; null where there is no residual.
+   */
   normal: (number | null)[];
   leverage: number[];
   cook: (number | null)[];
@@ -71,14 +77,20 @@ export interface ResidualRows {
 export interface CoefficientEvidence {
   term: string;
   label: string;
-  /** The variable, or the product of variables, whose column it belongs to: the same for all code columns of one; null for the intercept. */
+  /**
+   * The variable, or the product of variables, whose column it belongs to: the same for all code
+   * columns of one; null for the intercept.
+   */
   variable: string | null;
   covariate: boolean;
   /** There because it moderates a step, not because a path starts from it. */
   moderator: boolean;
   /** The columns multiplied, where the term is a product. */
   components: { key: string; variable: string }[] | null;
-  /** In a theory with products: the coefficient when every numeric variable is a z-score, products made of z-scores. */
+  /**
+   * In a theory with products: the coefficient when every numeric variable is a z-score, products
+   * made of z-scores.
+   */
   zScores: { b: number; errors: ByCovariance<CoefficientTest> } | null;
   b: number;
   errors: ByCovariance<CoefficientTest>;
@@ -107,7 +119,10 @@ export interface EquationEvidence {
   omnibus: {
     variable: string;
     test: ByCovariance<FTest>;
-    /** Generalised variance inflation of its columns together, and per dimension: GVIF^(1 / (2 df)) (Fox & Monette 1992). */
+    /**
+     * Generalised variance inflation of its columns together, and per dimension: GVIF^(1 / (2 df))
+     * (Fox & Monette 1992).
+     */
     gvif: number | null;
     gvifPerDimension: number | null;
   }[];

@@ -6,7 +6,8 @@ import type { ModelData } from "./engine";
 
 /**
  * Outcomes with two values among the straight lines of an engine, which explain their 0/1 coding.
- * @param measured whether variables are estimated from their items, so that no other engine could be chosen instead
+ * @param measured whether variables are estimated from their items, so that no other engine could
+ *   be chosen instead
  */
 export const binaryOutcomes = (
   { equations }: CompiledTheory,
@@ -19,12 +20,16 @@ export const binaryOutcomes = (
 
 /** More values than an answer in steps has. */
 const STEPS = 7;
-/** Counts with a mean from here on are hardly held by zero, so that a straight line says the same. */
+/**
+ * Counts with a mean from here on are hardly held by zero, so that a straight line says the same.
+ */
 export const FAR_FROM_ZERO = 20;
 
 /**
- * Outcomes of straight lines that may be counts: more whole numbers than answers have, from zero on and near it.
- * @param outcomes of the equations that are straight lines; those whose model is stated are left as they are stated
+ * Outcomes of straight lines that may be counts: more whole numbers than answers have, from zero on
+ * and near it.
+ * @param outcomes of the equations that are straight lines; those whose model is stated are left as
+ *   they are stated
  */
 export function countedOutcomes(
   outcomes: readonly string[],

@@ -70,7 +70,9 @@ export interface FitEvidence {
   satorraBentler: ScaledFitEvidence | null;
   yuanBentler: ScaledFitEvidence | null;
   scaled: ScaledFitEvidence | null;
-  /** Exact fit by resampling data made to fit; null unless asked for, or where it does not apply. */
+  /**
+   * Exact fit by resampling data made to fit; null unless asked for, or where it does not apply.
+   */
   bollenStine?: {
     p: number;
     replicates: number;
@@ -80,7 +82,10 @@ export interface FitEvidence {
   } | null;
 }
 
-/** An arrow as the line on groups lets it go: a path, a covariance, or the variance or intercept of one variable. */
+/**
+ * An arrow as the line on groups lets it go: a path, a covariance, or the variance or intercept of
+ * one variable.
+ */
 export interface FreedArrow {
   kind: "path" | "covariance" | "variance" | "intercept";
   from: string;
@@ -101,7 +106,10 @@ export interface ChangeEvidence {
   sepc: number | null;
   /** For people. */
   words: string;
-  /** A line to add, an item to add to a measure, or an arrow to let differ between groups; null where the notation has no word for it. */
+  /**
+   * A line to add, an item to add to a measure, or an arrow to let differ between groups; null
+   * where the notation has no word for it.
+   */
   change: { line: string } | { measure: string; item: string } | { free: FreedArrow } | null;
   /** Labels of the hypotheses whose paths it bears on. */
   touches: string[];
@@ -153,7 +161,9 @@ export interface MeasurementEvidence {
     /** Average variance extracted, and its root. */
     ave: number;
     rootAve: number | null;
-    /** The largest correlation (absolute) with another latent variable; null where there is none. */
+    /**
+     * The largest correlation (absolute) with another latent variable; null where there is none.
+     */
     largestCorrelation: number | null;
     fornellLarcker: boolean | null;
   }[];
@@ -164,7 +174,10 @@ export interface MeasurementEvidence {
     second: string;
     htmt: number | null;
     htmt2: number | null;
-    /** What HTMT is made of: mean absolute correlations between the items of both, and among those of either. */
+    /**
+     * What HTMT is made of: mean absolute correlations between the items of both, and among those
+     * of either.
+     */
     between: number;
     within: [number, number];
     /** 95 % percentile limits; null until resampled. */
@@ -184,7 +197,10 @@ export interface MeasurementEvidence {
   }[];
 }
 
-/** A model of means and covariances: what `a -> b` and the rest are, how well it fits, what would change it. */
+/**
+ * A model of means and covariances: what `a -> b` and the rest are, how well it fits, what would
+ * change it.
+ */
 export interface StructureSection {
   kind: "structure";
   method: {

@@ -18,7 +18,8 @@ import { warningsOf } from "./warnings";
 export type { Resamples } from "./replicates";
 
 /**
- * Everything the analysis says. Without resamples the delta method stands in for the bootstrap intervals.
+ * Everything the analysis says. Without resamples the delta method stands in for the bootstrap
+ * intervals.
  * @throws StudyProblem `no_replicates` when every resample failed
  */
 export function assembleEvidence(prepared: Prepared, resamples: Resamples | null): Evidence {

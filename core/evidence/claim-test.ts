@@ -8,13 +8,16 @@ import { readInterval, type Side } from "./reading";
 import { chosenJoint } from "./sources";
 import type { ClaimTest } from "./types";
 
-/** The direction that the words of a sentence claim; a moderation's is relative to the sign of the effect it is about. */
+/**
+ * The direction that the words of a sentence claim; a moderation's is relative to the sign of the
+ * effect it is about.
+ */
 export const statedDirection = ({ verb }: Claim): Side =>
   (({ raises: 1, lowers: -1, affects: 0, strengthens: 1, weakens: -1, alters: 0 }) as const)[verb];
 
 /**
- * The test of one claim, from its own limits. Directional claims are tested in one tail where the settings ask for it;
- * claims without a direction and joint tests always in both.
+ * The test of one claim, from its own limits. Directional claims are tested in one tail where the
+ * settings ask for it; claims without a direction and joint tests always in both.
  * @param direction of the quantity itself, 0 for either
  */
 export function claimTest(
@@ -58,8 +61,8 @@ export function claimTest(
 }
 
 /**
- * Are all of them zero? By the Wald F where they are linear functions of one equation's coefficients, else against the
- * resamples, and by the delta method where there are none.
+ * Are all of them zero? By the Wald F where they are linear functions of one equation's
+ * coefficients, else against the resamples, and by the delta method where there are none.
  */
 export function jointTest(
   prepared: Prepared,

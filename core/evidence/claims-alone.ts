@@ -29,8 +29,9 @@ export interface ClaimReading {
 }
 
 /**
- * The tests of the sentences of a study and nothing else, resampled in this thread: what a simulation asks of each of its samples.
- * The same functions as in a full analysis, for those quantities alone that sentences claim.
+ * The tests of the sentences of a study and nothing else, resampled in this thread: what a
+ * simulation asks of each of its samples. The same functions as in a full analysis, for those
+ * quantities alone that sentences claim.
  * @param more also the limits that the chosen interval does not need
  */
 export function claimsAlone(prepared: Prepared, more = false): ClaimReading[] {

@@ -5,7 +5,10 @@ import { extent } from "../numerics/moments";
 import type { LineReader } from "./line-reader";
 import type { Crossing, FiellerSet } from "./moderation-types";
 
-/** Where the slope is zero along a moderator, and where the lines of different moderator values meet. */
+/**
+ * Where the slope is zero along a moderator, and where the lines of different moderator values
+ * meet.
+ */
 export function crossings(reader: LineReader, key: string, moderators: Moderator[]): Crossing[] {
   const { line, centre } = reader;
   const column = line.columns.find((c) => c.key === key)!;
@@ -20,7 +23,8 @@ export function crossings(reader: LineReader, key: string, moderators: Moderator
     );
     if (!product) return [];
     const [x, m, xm] = [position(column.key), position(w.key), position(product.key)];
-    // A variable that moderates its own effect has one curve, not lines that could cross; its slope is twice the square's coefficient.
+    // A variable that moderates its own effect has one curve, not lines that could cross; its slope
+    // is twice the square's coefficient.
     const itself = column.key === w.key;
     const found = itself
       ? []
@@ -51,7 +55,10 @@ export function crossings(reader: LineReader, key: string, moderators: Moderator
   });
 }
 
-/** Fieller's set for the zero of b_i + times b_j w: where the squared slope is within its critical number of variances. */
+/**
+ * Fieller's set for the zero of b_i + times b_j w: where the squared slope is within its critical
+ * number of variances.
+ */
 function fieller(
   reader: LineReader,
   i: number,

@@ -7,9 +7,10 @@ import type { EffectEvidence } from "./types";
 const SIZED = new Set<EffectEvidence["kind"]>(["direct", "specific_indirect"]);
 
 /**
- * Which effect size may be reported of a claimed effect, and why, in a sentence; null where no size exists for it.
- * SDs of both variables where both are numeric, of the outcome alone where the predictor has groups; shares of the total
- * only where these mean something (Preacher & Kelley 2011, Psychol Methods 16; Wen & Fan 2015, Psychol Methods 20).
+ * Which effect size may be reported of a claimed effect, and why, in a sentence; null where no size
+ * exists for it. SDs of both variables where both are numeric, of the outcome alone where the
+ * predictor has groups; shares of the total only where these mean something (Preacher & Kelley
+ * 2011, Psychol Methods 16; Wen & Fan 2015, Psychol Methods 20).
  */
 export function effectSizeWords(
   effect: EffectEvidence | undefined,
@@ -35,7 +36,10 @@ function limits({ shown }: EffectEvidence, { level }: Pick<Settings, "level">): 
   return ` (${percent(level)} % ${intervalName(shown)} CI [${plain(shown.lower)}, ${plain(shown.upper)}])`;
 }
 
-/** The squares of the usual bands of correlations (Cohen 1988), since an indirect effect is a product of two of them. */
+/**
+ * The squares of the usual bands of correlations (Cohen 1988), since an indirect effect is a
+ * product of two of them.
+ */
 const BANDS: [number, string][] = [
   [0.25, "large"],
   [0.09, "medium"],
@@ -52,7 +56,8 @@ function bandWords({ kind, via }: EffectEvidence, complete: EffectEvidence | und
 /** Of an indirect effect: whether its share of the total may stand beside it. */
 function shareWords(effect: EffectEvidence, effects: readonly EffectEvidence[]): string {
   if (effect.kind !== "specific_indirect") return "";
-  // One mediator: the share of this very path. With several it is of all paths together, and no size of one of them.
+  // One mediator: the share of this very path. With several it is of all paths together, and no
+  // size of one of them.
   const share = effects.find((e) => e.of === effect.id && e.kind === "proportion_mediated");
   if (!share) return "";
   return share.withheld

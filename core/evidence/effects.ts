@@ -121,7 +121,8 @@ export function effectEvidence(
   const { study, errors, fit } = prepared;
   const { level, interval, replications } = study.settings;
   const drawn = drawnLimits(prepared)?.quantities;
-  // Where intervals are bootstrapped, now or in a moment, nothing has to stand in for quantities of SDs.
+  // Where intervals are bootstrapped, now or in a moment, nothing has to stand in for quantities of
+  // SDs.
   const resampled = replications > 0 && isBootstrap(interval);
   const jackknifed = resampled
     ? new Map<number, NormalTest>()

@@ -90,7 +90,8 @@ describe("a whole analysis", () => {
 });
 
 it.each([
-  // Closed solutions fail only where a resample is degenerate; fits that go by steps may miss now and then.
+  // Closed solutions fail only where a resample is degenerate; fits that go by steps may miss now
+  // and then.
   [null, 0, undefined, false],
   [null, 50, "replicates_failed", false],
   [null, 51, "replicates_failed", true],

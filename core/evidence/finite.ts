@@ -2,8 +2,9 @@
 const MOST_NAMED = 6;
 
 /**
- * The same evidence with null in place of everything that is not a number: infinity and NaN are written by no file format,
- * and no reader can use them. Parts without such a number stay the objects they were.
+ * The same evidence with null in place of everything that is not a number: infinity and NaN are
+ * written by no file format, and no reader can use them. Parts without such a number stay the
+ * objects they were.
  * @returns the places, “effects.3.delta.joint.HC3.z”, at most a few of them
  */
 export function finiteOnly<T>(evidence: T): { evidence: T; places: string[]; count: number } {

@@ -17,8 +17,9 @@ export interface FocalSign {
 }
 
 /**
- * The sign of the effect that a moderation strengthens or weakens: as another hypothesis states it; else as the average
- * effect shows it, where its interval excludes zero; else there is none, and away from zero is read as upwards.
+ * The sign of the effect that a moderation strengthens or weakens: as another hypothesis states it;
+ * else as the average effect shows it, where its interval excludes zero; else there is none, and
+ * away from zero is read as upwards.
  */
 export function focalSign(
   prepared: Prepared,
@@ -62,7 +63,9 @@ export function focalSign(
 const meaning = ({ verb }: Moderation): string =>
   verb === "weakens" ? "weaker means less negative" : "stronger means more negative";
 
-/** Is a hypothesis about the effect that a moderation is about: the same path, the same comparison? */
+/**
+ * Is a hypothesis about the effect that a moderation is about: the same path, the same comparison?
+ */
 function isAbout({ from, to, chains }: Hypothesis, moderation: Moderation): boolean {
   const nodes = nodesOf(moderation);
   const chain =
@@ -84,7 +87,9 @@ export interface ZeroCrossing {
   above: number;
 }
 
-/** The zeros of the effect along its one numeric moderator, with how many cases lie to each side. */
+/**
+ * The zeros of the effect along its one numeric moderator, with how many cases lie to each side.
+ */
 export function zeroCrossings(prepared: Prepared, { along }: Claimed): ZeroCrossing[] {
   if (!along || along.moderator.kind !== "numeric") return [];
   const values = along.moderator.columns[0]!.values;

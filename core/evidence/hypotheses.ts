@@ -58,7 +58,10 @@ export const testsOf = (
 ): { claim: Claim; claimed: Claimed; test: ClaimTest | null }[] =>
   claimsIn(prepared).map((claim) => judge(prepared, list, boot, claim));
 
-/** One claim by its own test; a moderation's direction is relative to the sign of the effect it is about. */
+/**
+ * One claim by its own test; a moderation's direction is relative to the sign of the effect it is
+ * about.
+ */
 function judge(
   prepared: Prepared,
   list: EffectList,
@@ -101,7 +104,9 @@ function judge(
   };
 }
 
-/** An average that is not resampled takes the moderators of the sample as fixed, and has to say so. */
+/**
+ * An average that is not resampled takes the moderators of the sample as fixed, and has to say so.
+ */
 function heldWords({ quantities }: Claimed, test: ClaimTest | null): string {
   const averaged = quantities.some((q) => q.averaged);
   const fixed =
@@ -207,7 +212,10 @@ function mediationParts(prepared: Prepared, claim: Hypothesis): string[] {
   return [...new Set([...steps, ...(directOf(context, claim)?.quantities ?? []).map((q) => q.id)])];
 }
 
-/** Effects of one step: of every code column of a categorical variable, on average where it is moderated. */
+/**
+ * Effects of one step: of every code column of a categorical variable, on average where it is
+ * moderated.
+ */
 const stepIds = ({ context }: Prepared, from: string, to: string): string[] =>
   context.pairs
     .filter((p) => p.fromVariable === from && p.to === to)
@@ -216,7 +224,9 @@ const stepIds = ({ context }: Prepared, from: string, to: string): string[] =>
 /** At most so many conditional effects stand beneath a claim. */
 const MOST_CONDITIONAL = 9;
 
-/** The average effect that is moderated, then the effects at the probes, then the steps of the path. */
+/**
+ * The average effect that is moderated, then the effects at the probes, then the steps of the path.
+ */
 function moderationParts(prepared: Prepared, claim: Moderation, claimed: Claimed): string[] {
   const nodes = nodesOf(claim);
   const { context, quantities } = prepared;

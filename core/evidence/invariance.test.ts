@@ -3,7 +3,10 @@ import { describe, expect, it } from "vitest";
 import { analyseMade, normals, type MadeStudy } from "../test-kit";
 import type { Settings } from "../study";
 
-/** Nothing that is not a claim may change a verdict: not the order of sentences or levels, not names, units or coding. */
+/**
+ * Nothing that is not a claim may change a verdict: not the order of sentences or levels, not
+ * names, units or coding.
+ */
 const N = 90;
 const [x, w, e1, e2, e3] = [91, 92, 93, 94, 95].map((seed) => normals(N, seed)) as [
   number[],

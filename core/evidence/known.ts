@@ -1,6 +1,9 @@
 import type { Evidence } from "./types";
 
-/** Are only means and covariances known, so that there are no rows to resample, to check or to leave out? */
+/**
+ * Are only means and covariances known, so that there are no rows to resample, to check or to leave
+ * out?
+ */
 export const isFromMoments = ({ warnings }: Pick<Evidence, "warnings">): boolean =>
   warnings.some((w) => w.code === "moments_only");
 

@@ -6,7 +6,9 @@ import type { CovarianceKind } from "../study";
 /** Values of a moderator at which the degrees of freedom of cluster-robust slopes are looked at. */
 const DF_GRID = 11;
 
-/** Reads numbers off one line: linear functions of its coefficients, with their errors and tests. */
+/**
+ * Reads numbers off one line: linear functions of its coefficients, with their errors and tests.
+ */
 export class LineReader {
   constructor(
     readonly line: Line,
@@ -24,7 +26,10 @@ export class LineReader {
     return g.reduce((sum, weight, i) => sum + weight * this.line.b[i]!, 0);
   }
 
-  /** The t test of a linear function of the coefficients; null where there are no errors of this kind. */
+  /**
+   * The t test of a linear function of the coefficients; null where there are no errors of this
+   * kind.
+   */
   test(g: Float64Array, kind: CovarianceKind): CoefficientTest | null {
     const variance = this.form(g, g, kind);
     if (!Number.isFinite(variance)) return null;
@@ -32,8 +37,9 @@ export class LineReader {
   }
 
   /**
-   * Degrees of freedom along a moderator: those of the residuals; under cluster-robust errors, which have their own at every
-   * value, the smallest within the observed range, so that one critical value holds throughout.
+   * Degrees of freedom along a moderator: those of the residuals; under cluster-robust errors,
+   * which have their own at every value, the smallest within the observed range, so that one
+   * critical value holds throughout.
    * @param at weights of the slope at a value of the moderator about its centre
    */
   dfAlong(over: Moderator, at: (value: number) => Float64Array, kind: CovarianceKind): number {

@@ -2,7 +2,9 @@ import { expressionWords, type Expression, type Parameters } from "../model";
 import { plain } from "../wording/numbers";
 import type { EffectEvidence } from "./types";
 
-/** A parameter by a name that can be read: `b(hours → confidence)`, `SD(hours)`, `mean(support)`. */
+/**
+ * A parameter by a name that can be read: `b(hours → confidence)`, `SD(hours)`, `mean(support)`.
+ */
 function parameterName(label: string): string {
   const [outcome, column] = label.split(" ~ ");
   const mean = /^mean \d+: (.+)$/.exec(label);
@@ -16,7 +18,10 @@ const NOTHING = 1e-12;
 
 const written = (value: number): string => (Math.abs(value) < NOTHING ? "0" : plain(value));
 
-/** What an estimate is made of, by name and in numbers. @param theta the estimates of the parameters */
+/**
+ * What an estimate is made of, by name and in numbers.
+ * @param theta the estimates of the parameters
+ */
 export const madeOf = (
   expression: Expression,
   { labels }: Parameters,

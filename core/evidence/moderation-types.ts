@@ -7,7 +7,9 @@ import type { ProbeModel } from "./probe-model";
 export interface ConditionalSlope {
   at: Record<string, number | string>;
   words: string;
-  /** Id of the conditional direct effect that it is; null where the slope is no path of the theory. */
+  /**
+   * Id of the conditional direct effect that it is; null where the slope is no path of the theory.
+   */
   effect: string | null;
   estimate: number;
   errors: ByCovariance<CoefficientTest>;
@@ -36,8 +38,9 @@ export interface Crossing {
 }
 
 /**
- * Values at which a slope may be zero (Fieller 1954, JRSS-B 16): an interval; everything outside an interval, when the
- * interaction itself may be zero; every value; or none beyond doubt of the ratio.
+ * Values at which a slope may be zero (Fieller 1954, JRSS-B 16): an interval; everything outside an
+ * interval, when the interaction itself may be zero; every value; or none beyond doubt of the
+ * ratio.
  */
 export interface FiellerSet {
   kind: "interval" | "outside" | "everywhere";
@@ -54,7 +57,10 @@ export interface LinePoint {
   errors: ByCovariance<{ se: number; lower: number; upper: number }>;
 }
 
-/** One moderated slope: a column, the outcome, and everything that is said of its effect along the moderators. */
+/**
+ * One moderated slope: a column, the outcome, and everything that is said of its effect along the
+ * moderators.
+ */
 export interface ModerationEvidence {
   id: string;
   outcome: string;

@@ -17,7 +17,10 @@ import { effectAt, predictAt } from "./probe-model";
 import { regionSentence } from "./region-words";
 import type { Evidence } from "./types";
 
-/** x moderated by w on m, m on y; multiples of 2^-10, so that adding a million loses nothing of the data themselves. */
+/**
+ * x moderated by w on m, m on y; multiples of 2^-10, so that adding a million loses nothing of the
+ * data themselves.
+ */
 function run(
   theory: string,
   {

@@ -63,7 +63,10 @@ class SlopeReader {
     this.moderators = context.moderators.filter((m) => m.columns.some((c) => keys.has(c.key)));
   }
 
-  /** Does a moderator of the theory change it? A product of a treatment with its mediator alone is none. */
+  /**
+   * Does a moderator of the theory change it? A product of a treatment with its mediator alone is
+   * none.
+   */
   get moderated(): boolean {
     return this.moderators.length > 0;
   }
@@ -105,7 +108,10 @@ class SlopeReader {
     };
   }
 
-  /** Weights of the line's coefficients that give a slope its value; columns that are no moderators stay at their means. */
+  /**
+   * Weights of the line's coefficients that give a slope its value; columns that are no moderators
+   * stay at their means.
+   */
   private functional(terms: SlopeTerm[], values: ReadonlyMap<string, number>): Float64Array {
     const g = new Float64Array(this.line.b.length);
     const { centre } = this.prepared.context;
@@ -212,7 +218,10 @@ class SlopeReader {
     );
   }
 
-  /** Points of one line: where the predictor is as stated, else a standard deviation below and above its mean, or its two values. */
+  /**
+   * Points of one line: where the predictor is as stated, else a standard deviation below and above
+   * its mean, or its two values.
+   */
   private ends(combination: Combination, model: ProbeModel): LinePoint[] {
     const { context, study } = this.prepared;
     const column = this.line.columns.find((c) => c.key === this.key)!;
@@ -308,14 +317,20 @@ const atRecord = (combination: Combination): Record<string, number | string> =>
     combination.map(({ probe, moderator }) => [moderator.name, probe.value ?? probe.label]),
   );
 
-/** A part of a slope: a coefficient of the line, times a weight and the moderators about their centres. */
+/**
+ * A part of a slope: a coefficient of the line, times a weight and the moderators about their
+ * centres.
+ */
 interface SlopeTerm {
   moderators: string[];
   at: number;
   weight: number;
 }
 
-/** The slope of a column of a line: its own coefficient, and those of its products; that of a square counts twice. */
+/**
+ * The slope of a column of a line: its own coefficient, and those of its products; that of a square
+ * counts twice.
+ */
 const slopeTerms = ({ columns }: Line, key: string): SlopeTerm[] =>
   columns.flatMap((column, i) => {
     const keys = column.components?.map((c) => c.key) ?? [column.key];

@@ -13,7 +13,8 @@ function predictorWords({ codings }: Coded, from: string): string {
 }
 
 /**
- * Which predictor's effect on which outcome, for the head of a group of effects: the same for all that leads from the one to the other.
+ * Which predictor's effect on which outcome, for the head of a group of effects: the same for all
+ * that leads from the one to the other.
  * @returns empty for quantities of the user's own, which lead from nothing
  */
 export function pairWords(evidence: Coded, { kind, label, from, to }: Named): string {
@@ -21,7 +22,10 @@ export function pairWords(evidence: Coded, { kind, label, from, to }: Named): st
   return kind === "interaction" ? label : `${predictorWords(evidence, from)} on ${to}`;
 }
 
-/** Is an effect a comparison with the reference level, which is the effect of a code column under another name? */
+/**
+ * Is an effect a comparison with the reference level, which is the effect of a code column under
+ * another name?
+ */
 export function repeatsCodeColumn(evidence: Evidence, effect: EffectEvidence): boolean {
   if (effect.kind !== "comparison") return false;
   const pair = pairWords(evidence, effect);

@@ -16,9 +16,10 @@ import { plain } from "../wording/numbers";
 type Pattern = NonNullable<HypothesisEvidence["pattern"]>;
 
 /**
- * Direct and indirect effect together, in the classical words and in newer ones (Zhao, Lynch & Chen 2010). The indirect
- * effect counts by the claim's own decision, the direct one by its two-sided interval. With several routes the specific
- * effects decide the words, since effects of opposite sign cancel in their sum.
+ * Direct and indirect effect together, in the classical words and in newer ones (Zhao, Lynch & Chen
+ * 2010). The indirect effect counts by the claim's own decision, the direct one by its two-sided
+ * interval. With several routes the specific effects decide the words, since effects of opposite
+ * sign cancel in their sum.
  * @returns null where the sentence claims no mediation, or leaves no direct path to compare with
  */
 export function mediationPattern(
@@ -126,7 +127,10 @@ interface Direct {
   open: boolean;
 }
 
-/** The direct effect of the same predictor, or of the same comparison of its levels; null where the theory has none. */
+/**
+ * The direct effect of the same predictor, or of the same comparison of its levels; null where the
+ * theory has none.
+ */
 function directEffect(
   prepared: Prepared,
   list: EffectList,

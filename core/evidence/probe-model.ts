@@ -4,12 +4,18 @@ import { coefficientTest, inverseLink, type CoefficientTest, type Link } from ".
 /** One equation as a function of its columns: all that a picture of it needs. */
 export interface ProbeModel {
   outcome: string;
-  /** How the linear predictor becomes the mean of the outcome; coefficients are on the scale of the predictor. */
+  /**
+   * How the linear predictor becomes the mean of the outcome; coefficients are on the scale of the
+   * predictor.
+   */
   link: Link;
   /** Of the outcome in the sample. */
   outcomeMean: number;
   outcomeSd: number;
-  /** Coefficients, the outcome (or its linear predictor) where all columns are at their means first, of columns about their means; products are of columns about their centres. */
+  /**
+   * Coefficients, the outcome (or its linear predictor) where all columns are at their means first,
+   * of columns about their means; products are of columns about their centres.
+   */
   b: number[];
   /** Their covariance under the chosen errors, row-major; null where it is not available. */
   covariance: number[] | null;
@@ -28,8 +34,8 @@ export interface ProbeModel {
 }
 
 /**
- * The row of the design about the means of its columns, at given column values and all others at their means: numbers stay
- * small however far the data lie from zero.
+ * The row of the design about the means of its columns, at given column values and all others at
+ * their means: numbers stay small however far the data lie from zero.
  */
 export function designRow({ columns }: ProbeModel, values: ReadonlyMap<string, number>): number[] {
   const byKey = new Map(columns.map((c) => [c.key, c]));
@@ -45,7 +51,10 @@ export function designRow({ columns }: ProbeModel, values: ReadonlyMap<string, n
   ];
 }
 
-/** How the row of the design changes with one column: products that contain it change with their other components. */
+/**
+ * How the row of the design changes with one column: products that contain it change with their
+ * other components.
+ */
 function slopeRow(
   { columns }: ProbeModel,
   focal: string,
@@ -85,7 +94,10 @@ function read({ b, covariance }: ProbeModel, row: number[]): Reading {
   return { estimate, se: covariance ? Math.sqrt(Math.max(0, variance)) : null };
 }
 
-/** The predicted outcome at column values, all other columns at their sample means, with the standard error of the mean. */
+/**
+ * The predicted outcome at column values, all other columns at their sample means, with the
+ * standard error of the mean.
+ */
 export const predictAt = (model: ProbeModel, values: ReadonlyMap<string, number>): Reading =>
   read(model, designRow(model, values));
 
@@ -127,7 +139,10 @@ export function responseAt(
   return { estimate: responseOf(model, estimate), lower: limit(-1), upper: limit(1) };
 }
 
-/** How fast the mean of the outcome rises with a column at a place: the slope of the curve there, without an error of its own. */
+/**
+ * How fast the mean of the outcome rises with a column at a place: the slope of the curve there,
+ * without an error of its own.
+ */
 export const responseSlopeAt = (
   model: ProbeModel,
   focal: string,

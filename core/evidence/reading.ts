@@ -21,14 +21,18 @@ export interface Sources {
   monteCarlo: MonteCarloInterval | null;
 }
 
-/** +1: only a lower bound is wanted, for the claim that an effect is positive; -1: only an upper one; 0: both limits. */
+/**
+ * +1: only a lower bound is wanted, for the claim that an effect is positive; -1: only an upper
+ * one; 0: both limits.
+ */
 export type Side = -1 | 0 | 1;
 
 /**
- * The interval that the settings ask for, at the confidence level as it stands; for a side the one-sided bound at that
- * level alone. Where the method is not available another stands in and says so: the percentile interval for other
- * bootstrap intervals, the t-based or delta-method one until resamples arrive. Single coefficients use t wherever
- * nothing is resampled; Monte Carlo draws serve products and functions across equations.
+ * The interval that the settings ask for, at the confidence level as it stands; for a side the
+ * one-sided bound at that level alone. Where the method is not available another stands in and says
+ * so: the percentile interval for other bootstrap intervals, the t-based or delta-method one until
+ * resamples arrive. Single coefficients use t wherever nothing is resampled; Monte Carlo draws
+ * serve products and functions across equations.
  */
 export function readInterval(
   sources: Sources,
@@ -89,7 +93,10 @@ const nothing = (method: IntervalKind, level: number): ShownInterval => ({
   mcseUpper: 0,
 });
 
-/** @param draws behind the limits; where all lie on one side of zero, p is only known to be below one in so many */
+/**
+ * @param draws behind the limits; where all lie on one side of zero, p is only known to be below
+ *   one in so many
+ */
 function simulated(
   found: BootstrapInterval,
   draws: number,
@@ -161,7 +168,10 @@ function analytic(
 /** So many Monte Carlo errors from a value a limit counts as settled. */
 const SETTLED = 2;
 
-/** Could another seed move a limit (or a p) across a value? Never where nothing is simulated, or where there is no limit. */
+/**
+ * Could another seed move a limit (or a p) across a value? Never where nothing is simulated, or
+ * where there is no limit.
+ */
 export const isOpen = (limit: number | null, error: number, value: number): limit is number =>
   limit !== null && error > 0 && Math.abs(limit - value) <= SETTLED * error;
 
@@ -175,8 +185,8 @@ export function excludes(
 }
 
 /**
- * The t or z that a claim's p rests on: how many standard errors the estimate lies from the null value; null where p comes
- * from resamples or draws, which have no such statistic.
+ * The t or z that a claim's p rests on: how many standard errors the estimate lies from the null
+ * value; null where p comes from resamples or draws, which have no such statistic.
  */
 export function statisticOf({
   estimate,

@@ -15,8 +15,8 @@ export function regionWords(
 }
 
 /**
- * Where a slope differs from zero, in a sentence that can stand in a paper. An interval that contains zero shows no
- * evidence; it never says that there is no effect.
+ * Where a slope differs from zero, in a sentence that can stand in a paper. An interval that
+ * contains zero shows no evidence; it never says that there is no effect.
  * @param people the unit of analysis, in the plural
  */
 export function regionSentence(
@@ -50,7 +50,8 @@ export function regionSentence(
 }
 
 /**
- * The value of a moderator at which a slope is zero, and the values that Fieller's method leaves possible, in a sentence.
+ * The value of a moderator at which a slope is zero, and the values that Fieller's method leaves
+ * possible, in a sentence.
  * @param show raw values in the units of the screen
  */
 export function zeroSlopeSentence(
@@ -74,7 +75,10 @@ export function zeroSlopeSentence(
 export const bandKind = (interval: IntervalKind): "percentile" | "bc" | "bca" =>
   interval === "bc" || interval === "percentile" ? interval : "bca";
 
-/** Where the bootstrap band of a conditional indirect effect contains zero, in a sentence; where the effect itself is zero, too. */
+/**
+ * Where the bootstrap band of a conditional indirect effect contains zero, in a sentence; where the
+ * effect itself is zero, too.
+ */
 export function zeroIndirectSentence(
   { grid, estimate, over }: RegionEvidence,
   { lower, upper }: Band,

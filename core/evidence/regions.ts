@@ -8,7 +8,10 @@ import { evaluateReplicates, type Resamples } from "./replicates";
 /** Values at which a band is worked out, equally spaced over the observed range. */
 const GRID = 51;
 
-/** An indirect effect as a polynomial of one numeric moderator about its centre: one quantity for each power. */
+/**
+ * An indirect effect as a polynomial of one numeric moderator about its centre: one quantity for
+ * each power.
+ */
 interface Curve {
   pair: EffectPair;
   nodes: string[];

@@ -10,7 +10,10 @@ export interface Resamples {
   jackknife: ReplicateBlock;
 }
 
-/** Replicates of every quantity from every resample that could be fitted; NaN where a quantity is not finite in one. */
+/**
+ * Replicates of every quantity from every resample that could be fitted; NaN where a quantity is
+ * not finite in one.
+ */
 export interface EvaluatedReplicates {
   columns: Float64Array[];
   /** Standard errors of each quantity in the same resamples, where the resampling found them. */
@@ -24,8 +27,9 @@ export interface EvaluatedReplicates {
 }
 
 /**
- * Evaluates quantities on blocks of parameter vectors. Only a failed fit takes a replicate from all quantities; a quantity
- * that is not finite in a replicate is missing there for itself alone, so that no sentence changes another's numbers.
+ * Evaluates quantities on blocks of parameter vectors. Only a failed fit takes a replicate from all
+ * quantities; a quantity that is not finite in a replicate is missing there for itself alone, so
+ * that no sentence changes another's numbers.
  * @param withErrors the quantities are those whose errors the resampling found, in the same order
  */
 export function evaluateReplicates(

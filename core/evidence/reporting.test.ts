@@ -159,7 +159,8 @@ describe("what must not be printed", () => {
       settings: { interval: "delta" },
     });
     const total = effect(evidence, "total x > out");
-    // The theory explains the covariate by x, so the regression on x alone is another quantity than the sum of the paths.
+    // The theory explains the covariate by x, so the regression on x alone is another quantity than
+    // the sum of the paths.
     expect(Math.abs(regress(out, x)[1]! - total.estimate!)).toBeGreaterThan(0.1);
     expect(total.reduced).toBeNull();
     const shown = total.shown!;

@@ -3,7 +3,10 @@ import type { Settings, StudyDefinition } from "../study";
 import { IN_SDS } from "./effect-words";
 import type { Evidence, Verdict } from "./types";
 
-/** What is kept of a run, so that it can be put beside another: never changed, whatever becomes of the study. */
+/**
+ * What is kept of a run, so that it can be put beside another: never changed, whatever becomes of
+ * the study.
+ */
 export interface KeptRun {
   engine: string;
   theory: string;
@@ -79,7 +82,10 @@ export function keptRun(evidence: Evidence, definition: StudyDefinition): KeptRu
 type KeptEffect = KeptRun["effects"][number];
 
 export interface RunComparison {
-  /** Fit of both, where both have one, and the test of their difference where one holds more fixed than the other. */
+  /**
+   * Fit of both, where both have one, and the test of their difference where one holds more fixed
+   * than the other.
+   */
   fit: {
     runs: [RunFit, RunFit];
     difference: DifferenceTest | null;
@@ -88,7 +94,10 @@ export interface RunComparison {
   } | null;
   /** What was done differently, in words. */
   differences: string[];
-  /** Sentences of either run, by their words: the same label may have been given to another sentence. */
+  /**
+   * Sentences of either run, by their words: the same label may have been given to another
+   * sentence.
+   */
   verdicts: {
     sentence: string;
     labels: [string | null, string | null];
@@ -116,7 +125,10 @@ const SETTING_WORDS: Partial<Record<keyof Settings, string>> = {
   cluster: "clusters",
 };
 
-/** Two runs beside each other; an effect counts as changed when its interval moves to the other side of deciding. */
+/**
+ * Two runs beside each other; an effect counts as changed when its interval moves to the other side
+ * of deciding.
+ */
 export function compareRuns(a: KeptRun, b: KeptRun): RunComparison {
   const both = (list: (run: KeptRun) => string[]): string[] => [
     ...new Set([...list(a), ...list(b)]),

@@ -9,7 +9,9 @@ const PREDICTORS: Record<Link, string> = {
   log: "log of the expected ",
 };
 
-/** What the two scales of a response are called: “log odds of renewed”, “probability of renewed”. */
+/**
+ * What the two scales of a response are called: “log odds of renewed”, “probability of renewed”.
+ */
 export const scaleWords = (
   link: Link,
   outcome: string,
@@ -23,7 +25,10 @@ export const scaleWords = (
         : `probability of ${outcome}`,
 });
 
-/** What a unit more of a predictor does: “multiplies the odds of renewed by 1.4”. @param slope on the scale of the predictor */
+/**
+ * What a unit more of a predictor does: “multiplies the odds of renewed by 1.4”.
+ * @param slope on the scale of the predictor
+ */
 export function linkStep(link: Link, outcome: string, slope: number): string {
   if (link === "probit") return `moves the probit index of ${outcome} by ${plain(slope, 2)}`;
   const what = link === "logit" ? "odds of" : "expected";

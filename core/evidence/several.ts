@@ -11,8 +11,9 @@ interface Judged {
 }
 
 /**
- * What testing several hypotheses at once does to their verdicts: which would not stand under Holm's correction, which
- * keeps the chance of any wrong “supported” among them at the error rate of one (Holm 1979).
+ * What testing several hypotheses at once does to their verdicts: which would not stand under
+ * Holm's correction, which keeps the chance of any wrong “supported” among them at the error rate
+ * of one (Holm 1979).
  * @returns null with fewer than two hypotheses
  */
 export function severalEvidence(

@@ -2,7 +2,10 @@ import type { Settings } from "../study";
 import { analyseMade, normals, type MadeStudy } from "../test-kit";
 import type { Evidence, HypothesisEvidence } from "./types";
 
-/** Tests only: the made-up study in which verdicts could go wrong, and ways to look at what is said of it. */
+/**
+ * Tests only: the made-up study in which verdicts could go wrong, and ways to look at what is said
+ * of it.
+ */
 export const N = 160;
 export const [e1, e2, e3, e4, e5] = [61, 62, 63, 64, 65].map((seed) => normals(N, seed)) as [
   number[],

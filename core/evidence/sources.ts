@@ -18,7 +18,9 @@ import type { Prepared } from "../prepare";
 import { resamplerOf } from "../replicate-maker";
 import { evaluateReplicates } from "./replicates";
 
-/** The covariance that tests rest on, with the blocks between equations as the settings want them. */
+/**
+ * The covariance that tests rest on, with the blocks between equations as the settings want them.
+ */
 export function chosenJoint({ fit, errors, study }: Prepared): Covariance {
   const joint = fit.covariances[errors];
   return study.settings.crossEquations === "zero"
@@ -34,9 +36,10 @@ export const needsSds = ({ fit }: Prepared, { expression }: Quantity): boolean =
   );
 
 /**
- * Normal tests of quantities that depend on SDs, from leaving one case (or cluster) out at a time: the jackknife is the
- * delta method with the sampling variation of everything included, which limits that take SDs as known leave out (Yuan &
- * Chan 2011, Psychometrika 76; Jones & Waller 2013, Psychol Methods 18).
+ * Normal tests of quantities that depend on SDs, from leaving one case (or cluster) out at a time:
+ * the jackknife is the delta method with the sampling variation of everything included, which
+ * limits that take SDs as known leave out (Yuan & Chan 2011, Psychometrika 76; Jones & Waller 2013,
+ * Psychol Methods 18).
  * @param known leave-one-out values where they have been made already
  * @returns by position among the quantities; empty where rows are not known
  */
@@ -64,7 +67,10 @@ export function jackknifeTests(
   );
 }
 
-/** (n - 1) / n times the squared deviations of the leave-one-out values, stratum by stratum; null where one is missing. */
+/**
+ * (n - 1) / n times the squared deviations of the leave-one-out values, stratum by stratum; null
+ * where one is missing.
+ */
 function jackknifeVariance(values: Float64Array, strata: Int32Array | null): number | null {
   const groups = new Map<number, number[]>();
   for (let i = 0; i < values.length; i++) {
@@ -89,12 +95,14 @@ export interface DrawnLimits {
   coefficients: (MonteCarloInterval | null)[];
 }
 
-/** Draws depend on nothing but the estimates and the seed, so those of an analysis are made once. */
+/**
+ * Draws depend on nothing but the estimates and the seed, so those of an analysis are made once.
+ */
 const drawnBefore = new WeakMap<Prepared, DrawnLimits | null>();
 
 /**
- * Monte Carlo limits where they are the chosen interval, of everything that depends on coefficients alone; null where they are not
- * chosen, or the covariance is not available.
+ * Monte Carlo limits where they are the chosen interval, of everything that depends on coefficients
+ * alone; null where they are not chosen, or the covariance is not available.
  */
 export function drawnLimits(prepared: Prepared): DrawnLimits | null {
   const known = drawnBefore.get(prepared);
@@ -113,7 +121,8 @@ function draw(prepared: Prepared): DrawnLimits | null {
   const { monteCarloDraws, seed, level } = prepared.study.settings;
   const v = fit.drawing?.covariance ?? chosenJoint(prepared);
   if (!v.values.every(Number.isFinite)) return null;
-  // Coefficients have tests of their own; only where others follow from them are their draws of use.
+  // Coefficients have tests of their own; only where others follow from them are their draws of
+  // use.
   const coefficients = fit.drawing ? fit.coefficients : [];
   const functions = [...quantities, ...coefficients].map((q) =>
     needsSds(prepared, q) ? null : compileExpression(q.expression),

@@ -13,7 +13,10 @@ export function restsOn(claims: readonly { claim: ClaimTest | null }[]): string 
   return `Intervals and p by ${[...kinds].join(" and ")}; ${tail}.`;
 }
 
-/** What the estimates of a table of claims are, where they are not all coefficients; nothing where they are. */
+/**
+ * What the estimates of a table of claims are, where they are not all coefficients; nothing where
+ * they are.
+ */
 export function measuresOf(
   hypotheses: readonly Pick<HypothesisEvidence, "label" | "measure" | "claim">[],
 ): string {

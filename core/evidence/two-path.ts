@@ -9,8 +9,8 @@ type Route = EffectPair["indirect"][number];
 const indexOf = (e: Expression): number => (e.op === "parameter" ? e.index : -1);
 
 /**
- * Sobel's (1982), Aroian's (1947) and Goodman's (1960) standard errors of a product of two paths, classical and
- * with cov(a, b) = 0, and the adjusted explained variance of Lachowicz et al. (2018).
+ * Sobel's (1982), Aroian's (1947) and Goodman's (1960) standard errors of a product of two paths,
+ * classical and with cov(a, b) = 0, and the adjusted explained variance of Lachowicz et al. (2018).
  */
 export function twoPath(
   prepared: Prepared,
@@ -60,7 +60,10 @@ function adjustedUpsilon(
   return first * (a * a - va) * second * (b * b - vb);
 }
 
-/** Joint significance (MacKinnon et al. 2002): every path significant by its t test; p is the largest of them. */
+/**
+ * Joint significance (MacKinnon et al. 2002): every path significant by its t test; p is the
+ * largest of them.
+ */
 export const jointSignificance = (
   { fit }: Prepared,
   route: Route,

@@ -38,8 +38,9 @@ export interface ShownInterval {
 }
 
 /**
- * The test of one claim: its own limits and p, whatever other sentences claim of the same quantity. In a one-tailed test
- * only the bound that counts is there, at the whole error; the other limit is null.
+ * The test of one claim: its own limits and p, whatever other sentences claim of the same quantity.
+ * In a one-tailed test only the bound that counts is there, at the whole error; the other limit is
+ * null.
  */
 export interface ClaimTest extends ShownInterval {
   estimate: number | null;
@@ -47,7 +48,10 @@ export interface ClaimTest extends ShownInterval {
   /** +1: the claim is that the quantity lies above the null value; -1: below; 0: either. */
   direction: -1 | 0 | 1;
   tail: "two" | "one";
-  /** Where a categorical variable leaves the comparison open: the test that all its effects are zero. */
+  /**
+   * Where a categorical variable leaves the comparison open: the test that all its effects are
+   * zero.
+   */
   joint: JointTest | null;
 }
 
@@ -80,30 +84,45 @@ export interface TwoPathEvidence {
 /** A quantity with everything that is found out about it. */
 export interface EffectEvidence extends Omit<Quantity, "expression"> {
   estimate: number | null;
-  /** The scale it is told on, where that is not the one of the other effects: “log odds”; else null. */
+  /**
+   * The scale it is told on, where that is not the one of the other effects: “log odds”; else null.
+   */
   scale: string | null;
-  /** What the estimate is made of, on paper: by the names of what was estimated, and with the numbers put in. */
+  /**
+   * What the estimate is made of, on paper: by the names of what was estimated, and with the
+   * numbers put in.
+   */
   made: { formula: string; numbers: string };
   delta: Record<"joint" | "zero", ByCovariance<NormalTest>>;
-  /** Total effects only: the exact test from the regression without the mediators, where it applies. */
+  /**
+   * Total effects only: the exact test from the regression without the mediators, where it applies.
+   */
   reduced: ExactTest | null;
   twoPath: TwoPathEvidence | null;
   /** Indirect effects: the largest p of the path's coefficients (t tests) under each covariance. */
   jointSignificance: ByCovariance<{ p: number; significant: boolean }> | null;
   bootstrap: BootstrapEvidence | null;
   monteCarlo: MonteCarloInterval | null;
-  /** Two-sided, at the confidence level; null where the number must not be reported, and then why. */
+  /**
+   * Two-sided, at the confidence level; null where the number must not be reported, and then why.
+   */
   shown: ShownInterval | null;
   withheld: string | null;
   /** Differences between levels: p adjusted by Holm for all differences of the same effect. */
   holmP: number | null;
 }
 
-/** `undirected`: a direction is claimed of a categorical variable without saying which levels are compared. */
+/**
+ * `undirected`: a direction is claimed of a categorical variable without saying which levels are
+ * compared.
+ */
 export type Verdict =
   "supported" | "not_supported" | "opposite" | "unsettled" | "undirected" | "pending";
 
-/** How the direct and the indirect effect stand to each other (Zhao, Lynch & Chen 2010, J Consumer Research 37). */
+/**
+ * How the direct and the indirect effect stand to each other (Zhao, Lynch & Chen 2010, J Consumer
+ * Research 37).
+ */
 export type MediationPattern =
   | "indirect_only"
   | "complementary"
@@ -159,26 +178,38 @@ export interface BootstrapRun {
   /** Replicates made so far, failed ones included. */
   done: number;
   failed: number;
-  /** Fitted, but with a variance below zero or a correlation beyond one; kept. Null where no engine can say so. */
+  /**
+   * Fitted, but with a variance below zero or a correlation beyond one; kept. Null where no engine
+   * can say so.
+   */
   improper: number | null;
   jackknifeFailed: number;
   seed: number;
   resampling: "rows" | "strata" | "clusters";
 }
 
-/** Everything an analysis says: plain, serialisable, complete. Screens and exports read this and nothing else. */
+/**
+ * Everything an analysis says: plain, serialisable, complete. Screens and exports read this and
+ * nothing else.
+ */
 export interface Evidence {
   format: "hebel-evidence";
   version: 2;
   /** The program that said it, and the engine that estimated. */
   engine: string;
   estimator: { id: string; label: string };
-  /** What one unit of an effect is: as measured, an SD of every variable, found anew in every resample, or the response itself (a probability, a count). */
+  /**
+   * What one unit of an effect is: as measured, an SD of every variable, found anew in every
+   * resample, or the response itself (a probability, a count).
+   */
   units: "raw" | "sd" | "response";
   title: string;
   unit: string;
   settings: Settings;
-  /** The errors in use: those of the settings, or cluster-robust ones where a cluster column is named. */
+  /**
+   * The errors in use: those of the settings, or cluster-robust ones where a cluster column is
+   * named.
+   */
   errors: CovarianceKind;
   roles: CompiledTheory["roles"];
   /** Variables of the theory that are estimated from their items. */
@@ -197,7 +228,10 @@ export interface Evidence {
     string,
     { mean: number; sd: number; min: number | null; max: number | null }
   >;
-  /** Mean, SD and number of cases of each outcome in the groups of its binary and categorical predictors. */
+  /**
+   * Mean, SD and number of cases of each outcome in the groups of its binary and categorical
+   * predictors.
+   */
   groupMeans: GroupMeans[];
   codings: UsedCoding[];
   warnings: Warning[];

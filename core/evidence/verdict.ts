@@ -10,14 +10,17 @@ export interface Judgement {
   reason: string;
 }
 
-/** What a categorical variable leaves open: its name, its levels and the words that would settle it. */
+/**
+ * What a categorical variable leaves open: its name, its levels and the words that would settle it.
+ */
 export interface OpenComparison {
   variable: string;
   levels: string[];
 }
 
 /**
- * Reads one claim: on which side of the null its own limits lie, and whether another seed could change that.
+ * Reads one claim: on which side of the null its own limits lie, and whether another seed could
+ * change that.
  * @param replicates behind simulated limits, for the number that would settle an open case
  */
 export function verdictOf(
@@ -149,7 +152,10 @@ function undirected(test: ClaimTest, { variable, levels }: OpenComparison): Judg
   };
 }
 
-/** The judgement when Holm's correction takes part in the decision: what its adjusted p does not support falls. */
+/**
+ * The judgement when Holm's correction takes part in the decision: what its adjusted p does not
+ * support falls.
+ */
 export const afterHolm = (
   judgement: Judgement,
   adjustedP: number | null,

@@ -15,14 +15,19 @@ import { minus, plain } from "../wording/numbers";
 import { excludes } from "./reading";
 import type { BootstrapRun, EffectEvidence } from "./types";
 
-/** Above this share of failed resamples the loss itself is a finding; where fits go by steps, some fail in any sound study. */
+/**
+ * Above this share of failed resamples the loss itself is a finding; where fits go by steps, some
+ * fail in any sound study.
+ */
 const MANY_FAILED = { closed: 0.05, stepwise: 0.1 };
 /** Above this share of resamples without a finite value a quantity is warned of. */
 const MANY_MISSING = 0.01;
 /** Fewer clusters than these make cluster-robust errors uncertain, or hardly usable. */
 const FEW_CLUSTERS = 40;
 const TOO_FEW_CLUSTERS = 10;
-/** Ratios have such heavy tails that their limits alone would raise this warning in most studies. */
+/**
+ * Ratios have such heavy tails that their limits alone would raise this warning in most studies.
+ */
 const UNSTEADY = new Set(["ratio_to_direct", "proportion_mediated"]);
 
 /** What deserves a look, whatever the interval method. */
@@ -90,7 +95,10 @@ function clusterWarnings({ resampling, study }: Prepared): Warning[] {
   return [warning("few_clusters", { clusters: scheme.members.length, name, ...few }, [name])];
 }
 
-/** Below about so many independent units bias-corrected intervals of products err too often (docs/calibration.md). */
+/**
+ * Below about so many independent units bias-corrected intervals of products err too often
+ * (docs/calibration.md).
+ */
 const FEW_UNITS = 100;
 
 function liberalWarnings({ resampling, study, sample, theory }: Prepared): Warning[] {
@@ -161,7 +169,8 @@ function pairWarnings(
     find(indirectId(pair.from, pair.indirect[0]!.nodes));
   const clear = (e: EffectEvidence | undefined): boolean =>
     e?.shown != null && excludes(e.shown, 0) === true;
-  // Opposite signs of two estimates alone are what chance makes in half of all samples without a direct effect.
+  // Opposite signs of two estimates alone are what chance makes in half of all samples without a
+  // direct effect.
   if (clear(direct) && clear(indirect) && indirect!.estimate! * direct.estimate < 0) {
     const opposed = { direct: direct.estimate, indirect: indirect!.estimate! };
     const about = [direct.id, indirect!.id];

@@ -11,8 +11,8 @@ import type { EffectEvidence, ShownInterval } from "./types";
 type Finder = (id: string) => EffectEvidence | undefined;
 
 /**
- * Why a number must not be reported, in a sentence; null where it may. The number itself stays in the evidence.
- * Sizes of mediation: Preacher & Kelley (2011, Psychol Methods 16).
+ * Why a number must not be reported, in a sentence; null where it may. The number itself stays in
+ * the evidence. Sizes of mediation: Preacher & Kelley (2011, Psychol Methods 16).
  */
 export function withheldReason(
   prepared: Prepared,
@@ -70,7 +70,9 @@ function ofRatio(
   return null;
 }
 
-/** A ratio that the researcher defined has no meaning either where what it divides by may be zero. */
+/**
+ * A ratio that the researcher defined has no meaning either where what it divides by may be zero.
+ */
 function ofOwnRatio(prepared: Prepared, expression: Expression): string | null {
   const { theta, fit, study } = prepared;
   const v = chosenJoint(prepared);

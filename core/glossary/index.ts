@@ -25,8 +25,8 @@ const BY_WORD = new Map(
 );
 
 /**
- * The same heading without what is particular about it: "95 % CI lower" is a "CI lower", "SE (HC3)" an "SE", "p of the ratio" a "p",
- * "BCa CI" a "CI".
+ * The same heading without what is particular about it: "95 % CI lower" is a "CI lower", "SE (HC3)"
+ * an "SE", "p of the ratio" a "p", "BCa CI" a "CI".
  */
 const bare = (heading: string): string =>
   heading
@@ -45,7 +45,10 @@ export function glossaryEntry(heading: string): GlossaryEntry | undefined {
   return BY_WORD.get(whole) ?? BY_WORD.get(bare(whole));
 }
 
-/** Entries that have these letters: the term itself first, then terms that begin with them, that hold them, definitions that do. */
+/**
+ * Entries that have these letters: the term itself first, then terms that begin with them, that
+ * hold them, definitions that do.
+ */
 export function findTerms(letters: string): readonly GlossaryEntry[] {
   const query = letters.trim().toLowerCase();
   if (query === "") return GLOSSARY;

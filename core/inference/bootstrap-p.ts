@@ -6,12 +6,15 @@ export interface BootstrapP {
   /** For the alternative that the effect is above, or below, the null value. */
   pGreater: number;
   pLess: number;
-  /** Every replicate lies on one side of the null, so the p value is only known to be below this. */
+  /**
+   * Every replicate lies on one side of the null, so the p value is only known to be below this.
+   */
   pIsBound: boolean;
 }
 
 /**
- * The smallest error rate at which the interval excludes the null value: the interval inverted in closed form.
+ * The smallest error rate at which the interval excludes the null value: the interval inverted in
+ * closed form.
  * @param sorted replicates in ascending order
  */
 export function bootstrapP(

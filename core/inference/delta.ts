@@ -2,9 +2,11 @@ import { normalTest, quadraticForm, type Covariance, type NormalTest } from "../
 
 /**
  * Delta-method test of a function of the parameters with gradient g.
- * @param fixed parameters from here on (averages of moderators over the sample) are taken as fixed numbers
- * @returns null where the function also depends on parameters without a covariance (SDs), V is not available, or the
- * function does not depend on any parameter at this place: then there is nothing to test
+ * @param fixed parameters from here on (averages of moderators over the sample) are taken as fixed
+ *   numbers
+ * @returns null where the function also depends on parameters without a covariance (SDs), V is not
+ *   available, or the function does not depend on any parameter at this place: then there is
+ *   nothing to test
  */
 export function deltaTest(
   estimate: number,

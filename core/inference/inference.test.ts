@@ -33,7 +33,8 @@ describe("bootstrap intervals", () => {
           (x): x is BootstrapInterval => x !== null,
         )) {
           const excludes = i.lower > 0 || i.upper < 0;
-          // At equality either reading is right; a p value that is only a bound says less than the interval.
+          // At equality either reading is right; a p value that is only a bound says less than the
+          // interval.
           if (!i.pIsBound && Math.abs(i.pTwoSided - (1 - level)) > 1e-9)
             expect(excludes).toBe(i.pTwoSided < 1 - level);
           if (i.pIsBound) expect(excludes).toBe(true);

@@ -20,7 +20,9 @@ export interface Region {
   significant: boolean;
   /** Sign of the slope at the middle of the region. */
   sign: number;
-  /** Per cent of the rows with a moderator value in (from, to], the first region with its left end. */
+  /**
+   * Per cent of the rows with a moderator value in (from, to], the first region with its left end.
+   */
   percent: number;
 }
 
@@ -54,7 +56,9 @@ interface Observed {
 
 const observed = new WeakMap<Float64Array, Observed>();
 
-/** The values of a moderator in order: found once, since many regions are read off the same column. */
+/**
+ * The values of a moderator in order: found once, since many regions are read off the same column.
+ */
 function observedOf(values: Float64Array): Observed {
   let found = observed.get(values);
   if (!found) {
@@ -71,7 +75,8 @@ export const pointwiseCritical = (df: number, level: number): number =>
 
 /** Critical value that holds for all values together (Potthoff 1964, Psychometrika 29). */
 export const simultaneousCritical = (df: number, level: number): number =>
-  // Without residual degrees of freedom the F quantile is that of chi-squared with two, which is exponential.
+  // Without residual degrees of freedom the F quantile is that of chi-squared with two, which is
+  // exponential.
   Math.sqrt(df === Infinity ? -2 * ln(1 - level) : 2 * fisherQuantile(level, 2, df));
 
 export const slopeAt = ({ b1, b3, centre }: LinearSlope, w: number): number =>
@@ -81,7 +86,9 @@ export function varianceAt({ v11, v13, v33, centre }: LinearSlope, w: number): n
   return v11 + 2 * d * v13 + d * d * v33;
 }
 
-/** Values of w at which |slope| is `critical` standard errors (Johnson & Neyman 1936), ascending. */
+/**
+ * Values of w at which |slope| is `critical` standard errors (Johnson & Neyman 1936), ascending.
+ */
 export function boundaries(
   { b1, b3, v11, v13, v33, centre }: LinearSlope,
   critical: number,
@@ -142,7 +149,10 @@ export function johnsonNeyman(
   };
 }
 
-/** The same with the share of false discoveries on a grid of values held down (after Esarey & Sumner 2018, Comp Polit Stud 51). */
+/**
+ * The same with the share of false discoveries on a grid of values held down (after Esarey & Sumner
+ * 2018, Comp Polit Stud 51).
+ */
 export function falseDiscovery(
   slope: LinearSlope,
   level: number,

@@ -4,7 +4,10 @@ import { bilinearForm, squaredDistance, type Covariance } from "../model";
 
 /** A test that several quantities are all zero. */
 export interface JointTest {
-  /** `F`: Wald test of coefficients of one equation; `chi2`: Wald test across equations; `bootstrap`: squared distance against the resamples. */
+  /**
+   * `F`: Wald test of coefficients of one equation; `chi2`: Wald test across equations;
+   * `bootstrap`: squared distance against the resamples.
+   */
   reference: "F" | "chi2" | "bootstrap";
   statistic: number;
   df1: number;
@@ -15,7 +18,9 @@ export interface JointTest {
   mcse: number;
 }
 
-/** The symmetric covariance of replicates, row-major q x q; rows with a missing value are left out. */
+/**
+ * The symmetric covariance of replicates, row-major q x q; rows with a missing value are left out.
+ */
 function covarianceOf(columns: Float64Array[], rows: number[]): Float64Array {
   const q = columns.length;
   const means = columns.map((column) => rows.reduce((sum, r) => sum + column[r]!, 0) / rows.length);
@@ -31,9 +36,10 @@ function covarianceOf(columns: Float64Array[], rows: number[]): Float64Array {
 }
 
 /**
- * Joint bootstrap test: T = theta' V^-1 theta with V the covariance of the replicates, against the squared distances of
- * the replicates from the estimate; p = (1 + #{T_b >= T}) / (B + 1). Any invertible linear map of the quantities, such as
- * another coding of the same factor, leaves T and p as they are.
+ * Joint bootstrap test: T = theta' V^-1 theta with V the covariance of the replicates, against the
+ * squared distances of the replicates from the estimate; p = (1 + #{T_b >= T}) / (B + 1). Any
+ * invertible linear map of the quantities, such as another coding of the same factor, leaves T and
+ * p as they are.
  * @param columns replicates of each quantity, in the same order; NaN where one is missing
  * @returns null where the covariance is singular
  */
@@ -103,7 +109,8 @@ export function jointDeltaTest(
 }
 
 /**
- * Holm's (1979, Scand J Stat 6) adjusted p values, in the order given; null entries are left out of the family.
+ * Holm's (1979, Scand J Stat 6) adjusted p values, in the order given; null entries are left out of
+ * the family.
  */
 export function holmAdjusted(ps: (number | null)[]): (number | null)[] {
   const order = ps.flatMap((p, i) => (p === null ? [] : [{ p, i }])).sort((a, b) => a.p - b.p);

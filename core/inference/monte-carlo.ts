@@ -7,8 +7,8 @@ export interface MonteCarloInterval extends BootstrapInterval {
 }
 
 /**
- * Monte Carlo intervals (MacKinnon, Lockwood & Williams 2004, Multivar Behav Res 39): parameter vectors from
- * N(b, V), quantiles of each function of them.
+ * Monte Carlo intervals (MacKinnon, Lockwood & Williams 2004, Multivar Behav Res 39): parameter
+ * vectors from N(b, V), quantiles of each function of them.
  * @param theta parameter vector; averages of moderators, beyond the covariance's size, stay fixed
  * @param functions null where a quantity also depends on SDs, which have no covariance to draw from
  * @param follow writes the parameters that follow from those that were drawn
@@ -41,7 +41,8 @@ export function monteCarloIntervals(
   const alpha = 1 - level;
   return values.map((column) => {
     const sorted = column.filter((value) => Number.isFinite(value)).sort();
-    // The rule for replicates holds for draws too: with more than a tenth of them missing there are no limits.
+    // The rule for replicates holds for draws too: with more than a tenth of them missing there are
+    // no limits.
     return sorted.length < 0.9 * draws ? null : { draws, ...percentileOf(sorted, alpha) };
   });
 }

@@ -12,14 +12,20 @@ import {
 import { RandomStream, streamIndex } from "../numerics/random";
 import { WeightedSums } from "../numerics/weighted-sums";
 
-/** How rows are drawn: rows one by one, rows within strata, or whole clusters; `members` are row positions. */
+/**
+ * How rows are drawn: rows one by one, rows within strata, or whole clusters; `members` are row
+ * positions.
+ */
 export type Scheme = { kind: "rows" } | { kind: "strata" | "clusters"; members: Int32Array[] };
 
 /** How replicates are made, whatever the model. */
 export interface ResamplingPlan {
   scheme: Scheme;
   seed: number;
-  /** Functions of the parameters whose standard error is wanted in every replicate, for the bootstrap-t. */
+  /**
+   * Functions of the parameters whose standard error is wanted in every replicate, for the
+   * bootstrap-t.
+   */
   studentised: { rule: CovarianceRule; functions: Expression[] } | null;
   /** Samples that were made elsewhere, as row positions; drawn where there are none. */
   given?: Int32Array[] | null;
@@ -55,9 +61,9 @@ export function strataOf(scheme: Scheme, n: number): Int32Array | null {
 }
 
 /**
- * Bootstrap replicates and jackknife values of the parameter vector of any kernel. Replicate r depends on (seed, r) only,
- * so any split over workers gives the same numbers. The cost of a replicate grows linearly with the units drawn, that of
- * leaving one out does not grow at all.
+ * Bootstrap replicates and jackknife values of the parameter vector of any kernel. Replicate r
+ * depends on (seed, r) only, so any split over workers gives the same numbers. The cost of a
+ * replicate grows linearly with the units drawn, that of leaving one out does not grow at all.
  */
 export class Resampler {
   private readonly draws: Draws;
@@ -90,7 +96,10 @@ export class Resampler {
     return { first, count, size, values, errors };
   }
 
-  /** Gives its memory to the next run, where many short ones follow each other; nothing may be asked of it afterwards. */
+  /**
+   * Gives its memory to the next run, where many short ones follow each other; nothing may be asked
+   * of it afterwards.
+   */
   release(): void {
     this.draws.release();
   }
@@ -216,7 +225,10 @@ class Draws {
   }
 }
 
-/** @throws Error where the kernel knows no standard errors within a resample: settings that ask for them are refused before */
+/**
+ * @throws Error where the kernel knows no standard errors within a resample: settings that ask for
+ *   them are refused before
+ */
 function studentiserOf(
   kernel: Kernel,
   { rule, functions }: NonNullable<ResamplingPlan["studentised"]>,

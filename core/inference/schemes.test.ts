@@ -8,8 +8,8 @@ const N = 12;
 const Z = Float64Array.from({ length: N }, (_, i) => Math.sin(3 * i + 1));
 
 /**
- * A model whose parameters are the weights of the rows, then what it was told of the sums of a column, of its square and of
- * an extra column, and the total.
+ * A model whose parameters are the weights of the rows, then what it was told of the sums of a
+ * column, of its square and of an extra column, and the total.
  */
 const weights: Kernel = {
   n: N,

@@ -8,7 +8,10 @@ export interface HeterotraitRatio {
   htmt: number | null;
   /** Roemer, Schuberth & Henseler (2021): geometric means. */
   htmt2: number | null;
-  /** Mean absolute correlation of an item of one with an item of the other, and among the items of either. */
+  /**
+   * Mean absolute correlation of an item of one with an item of the other, and among the items of
+   * either.
+   */
   between: number;
   within: [number, number];
 }
@@ -20,7 +23,8 @@ export interface ItemBlock {
 }
 
 /**
- * HTMT and HTMT2 of every pair of blocks, from absolute correlations. A block of one item has a monotrait mean of 1.
+ * HTMT and HTMT2 of every pair of blocks, from absolute correlations. A block of one item has a
+ * monotrait mean of 1.
  * @param r correlations of all items on common rows
  */
 export function heterotraitRatios(blocks: ItemBlock[], r: number[][]): HeterotraitRatio[] {

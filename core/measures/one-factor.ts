@@ -31,9 +31,10 @@ interface Point {
 }
 
 /**
- * One-factor maximum likelihood (Lawley & Maxwell 1971, ch. 4): minimises F(psi) = sum over m >= 2 of (e_m - ln e_m)
- * minus (k - 1), e the eigenvalues of Psi^-1/2 R Psi^-1/2, by Newton steps in ln psi with the exact second derivatives
- * (from the derivatives of eigenvalues and eigenvectors) and psi kept at or above 0.005.
+ * One-factor maximum likelihood (Lawley & Maxwell 1971, ch. 4): minimises F(psi) = sum over m >= 2
+ * of (e_m - ln e_m) minus (k - 1), e the eigenvalues of Psi^-1/2 R Psi^-1/2, by Newton steps in ln
+ * psi with the exact second derivatives (from the derivatives of eigenvalues and eigenvectors) and
+ * psi kept at or above 0.005.
  * @param r k x k correlation matrix, k >= 3
  * @param n rows, for the test
  * @returns null when the correlations have no inverse
@@ -108,7 +109,10 @@ function evaluate(r: number[][], x: number[]): Point {
   return { value, gradient, e, v };
 }
 
-/** Second derivative of F in ln psi_i and ln psi_j; the pairs of small roots are joined so that equal roots do no harm. */
+/**
+ * Second derivative of F in ln psi_i and ln psi_j; the pairs of small roots are joined so that
+ * equal roots do no harm.
+ */
 function secondDerivative({ e, v }: Point, i: number, j: number): number {
   const k = e.length;
   let h = 0;
@@ -122,7 +126,10 @@ function secondDerivative({ e, v }: Point, i: number, j: number): number {
   return h;
 }
 
-/** A Newton step on the free coordinates, damped until it is downhill and shortened until F falls; null when none helps. */
+/**
+ * A Newton step on the free coordinates, damped until it is downhill and shortened until F falls;
+ * null when none helps.
+ */
 function improve(
   r: number[][],
   x: number[],

@@ -19,7 +19,10 @@ export interface ItemStatistics {
 }
 
 export interface Omega extends OneFactor {
-  /** (sum of loadings)2 over the total variance the model implies, in raw and in standardised units (McDonald 1999). */
+  /**
+   * (sum of loadings)2 over the total variance the model implies, in raw and in standardised units
+   * (McDonald 1999).
+   */
   total: number;
   totalStandardised: number;
   loadingsRaw: number[];
@@ -105,7 +108,10 @@ function refuseUnusable(names: string[], columns: Float64Array[], n: number): vo
   }
 }
 
-/** Coefficient alpha (Cronbach 1951, Psychometrika 16) of a covariance matrix; null when the items cancel. */
+/**
+ * Coefficient alpha (Cronbach 1951, Psychometrika 16) of a covariance matrix; null when the items
+ * cancel.
+ */
 export function alphaOf(covariance: number[][]): number | null {
   const k = covariance.length;
   const variances = covariance.reduce((sum, row, i) => sum + row[i]!, 0);
@@ -114,7 +120,9 @@ export function alphaOf(covariance: number[][]): number | null {
   return (k / (k - 1)) * (1 - variances / total);
 }
 
-/** Interval of alpha from the F distribution (Feldt, Woodruff & Salih 1987, Appl Psychol Meas 11). */
+/**
+ * Interval of alpha from the F distribution (Feldt, Woodruff & Salih 1987, Appl Psychol Meas 11).
+ */
 export function feldt(alpha: number, n: number, k: number, level: number): [number, number] {
   const gamma = (1 - level) / 2;
   const df1 = n - 1;
@@ -225,7 +233,8 @@ export const correlationMatrix = (columns: Float64Array[]): number[][] =>
 function invert(r: number[][]): number[][] | null {
   try {
     const found = inverse(new Matrix(r)).to2DArray();
-    // A diagonal below one, or beyond 1e8, belongs to a matrix without an inverse worth having (1 - R2 < 1e-8).
+    // A diagonal below one, or beyond 1e8, belongs to a matrix without an inverse worth having (1 -
+    // R2 < 1e-8).
     return found.every((row, i) => row[i]! >= 1 - 1e-9 && row[i]! < 1e8) ? found : null;
   } catch {
     return null;

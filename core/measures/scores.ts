@@ -12,8 +12,8 @@ export const DEFAULT_ANSWERED = 0.8;
 const SLACK = 1e-9;
 
 /**
- * Scale scores: the mean of the answered items, or that mean times the number of items (person-mean imputation);
- * missing where too few are answered.
+ * Scale scores: the mean of the answered items, or that mean times the number of items (person-mean
+ * imputation); missing where too few are answered.
  * @param columns k items of n rows, NaN where missing, reversed items already reversed
  */
 export function scaleScores(columns: Float64Array[], { form, answered }: ScoreRule): Float64Array {
@@ -35,8 +35,10 @@ export function scaleScores(columns: Float64Array[], { form, answered }: ScoreRu
 }
 
 /**
- * A reverse-keyed item turned round: min + max - x, with the declared limits of the scale, not the observed ones.
- * @throws StudyProblem `out_of_range` naming the item and the row (1-based) of a value beyond the limits
+ * A reverse-keyed item turned round: min + max - x, with the declared limits of the scale, not the
+ * observed ones.
+ * @throws StudyProblem `out_of_range` naming the item and the row (1-based) of a value beyond the
+ *   limits
  */
 export function reversed(
   item: string,

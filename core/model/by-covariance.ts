@@ -8,7 +8,10 @@ export function byCovariance<T>(make: (kind: CovarianceKind) => T | null): ByCov
   return Object.fromEntries(COVARIANCES.map((kind) => [kind, make(kind)])) as ByCovariance<T>;
 }
 
-/** The same where an entry costs something and most are never asked for: each is made when it is first read, and kept. */
+/**
+ * The same where an entry costs something and most are never asked for: each is made when it is
+ * first read, and kept.
+ */
 export function whenAsked<T>(make: (kind: CovarianceKind) => T): Record<CovarianceKind, T> {
   const made = new Map<CovarianceKind, T>();
   const record = {} as Record<CovarianceKind, T>;

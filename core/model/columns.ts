@@ -2,9 +2,9 @@ import { exp, ln } from "../numerics/elementary";
 import type { Expression } from "./expression";
 
 /**
- * Evaluates expressions on many parameter vectors at once, one operation at a time over whole columns, which is about three times
- * faster than vector by vector; the numbers are those of `compileExpression`, to the last bit. What several expressions have
- * in common is worked out once.
+ * Evaluates expressions on many parameter vectors at once, one operation at a time over whole
+ * columns, which is about three times faster than vector by vector; the numbers are those of
+ * `compileExpression`, to the last bit. What several expressions have in common is worked out once.
  */
 export class ColumnEvaluator {
   private readonly shared = new Map<string, Float64Array | number>();

@@ -1,15 +1,17 @@
 import { choleskyInPlace, choleskySolveInPlace } from "../numerics/cholesky";
 
 /**
- * Symmetric covariance of the first `size` parameters, row-major size x size. NaN where a block has none (a perfect fit,
- * an error type that does not exist there).
+ * Symmetric covariance of the first `size` parameters, row-major size x size. NaN where a block has
+ * none (a perfect fit, an error type that does not exist there).
  */
 export interface Covariance {
   size: number;
   values: Float64Array;
 }
 
-/** a' V b over the parameters that V covers; what longer gradients hold beyond them does not enter. */
+/**
+ * a' V b over the parameters that V covers; what longer gradients hold beyond them does not enter.
+ */
 export function bilinearForm(
   a: ArrayLike<number>,
   b: ArrayLike<number>,
@@ -53,7 +55,8 @@ const SINGULAR = 1e-13;
 export function squaredDistance(b: ArrayLike<number>, v: ArrayLike<number>): number | null {
   const q = b.length;
   if (q === 0 || !Array.from(v).every(Number.isFinite)) return null;
-  // Scaling to unit diagonal keeps the solve well behaved when coefficients differ by orders of magnitude.
+  // Scaling to unit diagonal keeps the solve well behaved when coefficients differ by orders of
+  // magnitude.
   const scale = Array.from({ length: q }, (_, i) => Math.sqrt(v[i * q + i]!));
   if (!scale.every((s) => s > 0)) return null;
   const matrix = Float64Array.from(

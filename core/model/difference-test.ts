@@ -5,7 +5,10 @@ export interface DifferenceTest {
   chi2: number;
   df: number;
   p: number;
-  /** Scaled (Satorra & Bentler 2001); null where its scaling factor is not positive, and without scaled tests. */
+  /**
+   * Scaled (Satorra & Bentler 2001); null where its scaling factor is not positive, and without
+   * scaled tests.
+   */
   scaled: { scaling: number; chi2: number; p: number } | null;
   /** The scaling factor of the difference is not positive. */
   negativeScaling: boolean;
@@ -28,7 +31,8 @@ const ROUNDING = 1e-6;
 
 /**
  * @param tight the model with more degrees of freedom
- * @returns null where the two cannot be compared: other cases, variables or estimator, or no more degrees of freedom
+ * @returns null where the two cannot be compared: other cases, variables or estimator, or no more
+ *   degrees of freedom
  */
 export function differenceTest(tight: NestedFit, loose: NestedFit): DifferenceTest | null {
   const df = tight.df - loose.df;

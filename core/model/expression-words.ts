@@ -30,7 +30,8 @@ export function expressionWords(
       case "multiply":
       case "divide": {
         const own = BINDS[node.op];
-        // Nothing is lost by leaving out brackets around what is added or multiplied; around what is taken off it would be.
+        // Nothing is lost by leaving out brackets around what is added or multiplied; around what
+        // is taken off it would be.
         const strict = node.op === "subtract" || node.op === "divide";
         const text =
           words(node.a, own, first) + SIGNS[node.op] + words(node.b, strict ? own + 1 : own, false);

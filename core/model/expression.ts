@@ -1,5 +1,8 @@
 import { exp, ln } from "../numerics/elementary";
-/** A smooth function of the parameter vector, as a tree that can be evaluated, differentiated and posted. */
+/**
+ * A smooth function of the parameter vector, as a tree that can be evaluated, differentiated and
+ * posted.
+ */
 export type Expression =
   | { op: "number"; value: number }
   | { op: "parameter"; index: number }
@@ -51,7 +54,10 @@ export type GradientAdder = (
   out: Float64Array,
 ) => void;
 
-/** The gradient by the chain rule from the root down (reverse-mode differentiation); compiled once, called per replicate. */
+/**
+ * The gradient by the chain rule from the root down (reverse-mode differentiation); compiled once,
+ * called per replicate.
+ */
 export function compileGradient(e: Expression): GradientAdder {
   switch (e.op) {
     case "number":

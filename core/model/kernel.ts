@@ -30,15 +30,18 @@ export interface CovarianceRule {
   crossEquations: "joint" | "zero";
 }
 
-/** The covariance of the parameters within a resample, for the bootstrap-t; written over by each `find`. */
+/**
+ * The covariance of the parameters within a resample, for the bootstrap-t; written over by each
+ * `find`.
+ */
 export interface ResampleCovariance extends Covariance {
   /** @returns false where the resample has none */
   find(weights: Float64Array): boolean;
 }
 
 /**
- * Refits a model under row weights, fast and without allocating. Made from plain data that a worker was given; it knows
- * nothing of studies, sentences or effects.
+ * Refits a model under row weights, fast and without allocating. Made from plain data that a worker
+ * was given; it knows nothing of studies, sentences or effects.
  */
 export interface Kernel {
   /** Rows of the sample. */
@@ -51,7 +54,8 @@ export interface Kernel {
   firstFixed: number;
   /**
    * Writes the parameters of a resample to `out` at `at`.
-   * @returns false when the replicate fails (singular, not converged, a level lost); `out` is then not meaningful
+   * @returns false when the replicate fails (singular, not converged, a level lost); `out` is then
+   *   not meaningful
    */
   refit(resample: Resample, out: Float64Array, at: number): boolean;
   /** Where the engine knows standard errors within a resample. */

@@ -1,7 +1,10 @@
 import { Phi, phi } from "../numerics/distributions";
 import { exp } from "../numerics/elementary";
 
-/** How a linear predictor becomes the mean of a response: as it is, or by the inverse of a logit, probit or logarithm. */
+/**
+ * How a linear predictor becomes the mean of a response: as it is, or by the inverse of a logit,
+ * probit or logarithm.
+ */
 export type Link = "identity" | "logit" | "probit" | "log";
 
 /** The logistic function, 1 / (1 + exp(-η)), without overflow on either side. */

@@ -9,9 +9,10 @@ export interface EquationBlock {
 }
 
 /**
- * The labels of a parameter vector: first what has a covariance (coefficients, equation by equation), then the SD of every
- * column, then averages over the sample of products of moderator columns, which make averages of moderated effects. An engine
- * whose SDs are functions of its estimates has a covariance of those, too.
+ * The labels of a parameter vector: first what has a covariance (coefficients, equation by
+ * equation), then the SD of every column, then averages over the sample of products of moderator
+ * columns, which make averages of moderated effects. An engine whose SDs are functions of its
+ * estimates has a covariance of those, too.
  */
 export interface Parameters {
   labels: string[];
@@ -30,7 +31,8 @@ export const averageLabel = (columns: readonly string[]): string =>
 
 /**
  * The labels of coefficients and SDs; averages join later.
- * @param equations outcome and columns of each, the intercept (`intercept`) among the columns where there is one
+ * @param equations outcome and columns of each, the intercept (`intercept`) among the columns where
+ *   there is one
  * @param sds columns whose SD is a parameter
  */
 export function makeParameters(

@@ -1,6 +1,9 @@
 import { add, multiply, number, parameter, product, sum, type Expression } from "./expression";
 
-/** One term: an expression times the listed moderator columns (about their centres), repeated for powers. */
+/**
+ * One term: an expression times the listed moderator columns (about their centres), repeated for
+ * powers.
+ */
 export interface Term {
   moderators: string[];
   expression: Expression;

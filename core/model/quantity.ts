@@ -28,12 +28,17 @@ export type EffectKind =
 
 /** Something to be estimated: a labelled function of the parameter vector. */
 export interface Quantity {
-  /** Stable and readable: `indirect hours > confidence > belonging`. Never taken apart: what it says stands in the fields. */
+  /**
+   * Stable and readable: `indirect hours > confidence > belonging`. Never taken apart: what it says
+   * stands in the fields.
+   */
   id: string;
   kind: EffectKind;
   /** For people: “hours on belonging through confidence”. */
   label: string;
-  /** The design column the effect starts from (`hours`, `group.1`); null where that has no meaning. */
+  /**
+   * The design column the effect starts from (`hours`, `group.1`); null where that has no meaning.
+   */
   from: string | null;
   to: string | null;
   /** Mediators of a specific indirect effect, in order. */
@@ -42,13 +47,15 @@ export interface Quantity {
   of: string | null;
   expression: Expression;
   /**
-   * What follows the word for its kind where it stands among the effects of one predictor on one outcome, with what parts the two:
-   * “ through m at low w (1.20)”, “, x × w”.
+   * What follows the word for its kind where it stands among the effects of one predictor on one
+   * outcome, with what parts the two: “ through m at low w (1.20)”, “, x × w”.
    */
   detail?: string;
   /** Comparisons of levels: the kind of effect that is compared, and between which. */
   compared?: { kind: EffectKind; variable: string; upper: string; lower: string };
-  /** Differences between levels: which of them belong together when p is adjusted for their number. */
+  /**
+   * Differences between levels: which of them belong together when p is adjusted for their number.
+   */
   family?: string;
   /** Conditional effects: at which probe of each moderator, by the probe's label. */
   at?: Record<string, string>;
@@ -58,11 +65,16 @@ export interface Quantity {
   averaged?: boolean;
   /** A derivative that is taken from values around what each row has. */
   fromDifferences?: true;
-  /** A product of coefficients on the scale of the model, beside effects that are differences of means. */
+  /**
+   * A product of coefficients on the scale of the model, beside effects that are differences of
+   * means.
+   */
   linkScale?: boolean;
 }
 
-/** A coefficient as it is reported, as a quantity, so that it gets the same intervals as an effect. */
+/**
+ * A coefficient as it is reported, as a quantity, so that it gets the same intervals as an effect.
+ */
 export const coefficientQuantity = (label: string, expression: Expression): Quantity => ({
   id: label,
   kind: "direct",

@@ -5,7 +5,10 @@ import { squaredDistance } from "./covariance";
 export interface CoefficientTest {
   se: number;
   t: number;
-  /** Degrees of freedom: of the residuals, or Satterthwaite's under cluster-robust errors; null where t is a z. */
+  /**
+   * Degrees of freedom: of the residuals, or Satterthwaite's under cluster-robust errors; null
+   * where t is a z.
+   */
   df: number | null;
   p: number;
   lower: number;
@@ -65,7 +68,8 @@ export interface FTest {
 }
 
 /**
- * Wald F of “these coefficients are all zero”: b' V^-1 b / q on (q, df); with classical V the usual F.
+ * Wald F of “these coefficients are all zero”: b' V^-1 b / q on (q, df); with classical V the usual
+ * F.
  * @param b the q coefficients; @param v their covariance, row-major q x q
  */
 export function waldF(b: ArrayLike<number>, v: ArrayLike<number>, df: number): FTest | null {

@@ -1,5 +1,6 @@
 /**
- * Cholesky factor of the leading n x n part of a symmetric matrix, in place (lower triangle), for hot loops.
+ * Cholesky factor of the leading n x n part of a symmetric matrix, in place (lower triangle), for
+ * hot loops.
  * @returns the smallest pivot relative to its diagonal element: 1 - R2 of the worst column on the earlier ones;
  *   0 or less (or NaN) when the matrix is not positive definite, and then the factor is unusable
  */

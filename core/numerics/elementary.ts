@@ -7,9 +7,10 @@ import tanh from "@stdlib/math-base-special-tanh";
 import { exp } from "./exponential";
 
 /**
- * Elementary functions whose last digit is the same in every browser and in Node. The standard leaves the rounding of
- * `Math.exp`, `Math.log`, powers and their kin to each engine, and engines differ; sums, products, quotients, `Math.sqrt` and
- * squares are exact by the standard and stay as they are.
+ * Elementary functions whose last digit is the same in every browser and in Node. The standard
+ * leaves the rounding of `Math.exp`, `Math.log`, powers and their kin to each engine, and engines
+ * differ; sums, products, quotients, `Math.sqrt` and squares are exact by the standard and stay as
+ * they are.
  */
 export { atanh, exp, ln, log10, log2, pow, tanh };
 

@@ -23,10 +23,11 @@ function powersOfTwo(): Float64Array {
 }
 
 /**
- * The exponential function, bit for bit that of @stdlib/math-base-special-exp (the algorithm of FreeBSD's e_exp.c: reduction by
- * multiples of ln 2, then a rational approximation; error below one unit in the last place), in a fifth of its time: the power
- * of two is read from a table instead of being put together from its bits. Sums, products and quotients alone, so the same
- * in every browser and in Node.
+ * The exponential function, bit for bit that of @stdlib/math-base-special-exp (the algorithm of
+ * FreeBSD's e_exp.c: reduction by multiples of ln 2, then a rational approximation; error below one
+ * unit in the last place), in a fifth of its time: the power of two is read from a table instead of
+ * being put together from its bits. Sums, products and quotients alone, so the same in every
+ * browser and in Node.
  * @param x any number; beyond ±700 and near zero the package answers
  */
 export function exp(x: number): number {

@@ -7,8 +7,9 @@ export interface Quadrature {
 const known = new Map<number, Quadrature>();
 
 /**
- * The Gauss-Legendre rule of n nodes on [-1, 1], exact for polynomials up to degree 2 n - 1. Nodes by Newton's method from evenly
- * spread starts by bisection of the recurrence (Press et al. 2007, section 4.6), without a cosine, which engines round differently.
+ * The Gauss-Legendre rule of n nodes on [-1, 1], exact for polynomials up to degree 2 n - 1. Nodes
+ * by Newton's method from evenly spread starts by bisection of the recurrence (Press et al. 2007,
+ * section 4.6), without a cosine, which engines round differently.
  */
 export function gaussLegendre(n: number): Quadrature {
   const made = known.get(n);
@@ -18,7 +19,8 @@ export function gaussLegendre(n: number): Quadrature {
   const half = Math.floor(n / 2);
   const steps = 40 * n;
   let found = 0;
-  // Positive roots from the outside in: every change of sign on a fine grid of sqrt(1 - x), where roots lie evenly.
+  // Positive roots from the outside in: every change of sign on a fine grid of sqrt(1 - x), where
+  // roots lie evenly.
   let before = legendre(n, 1).value;
   for (let i = 1; i <= steps && found < half; i++) {
     const share = i / steps;

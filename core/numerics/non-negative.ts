@@ -4,7 +4,8 @@ import { Matrix, QrDecomposition } from "ml-matrix";
 const ROUNDING = 1e-11;
 
 /**
- * Least squares with coefficients that are not negative (Lawson & Hanson 1974, chapter 23): the x >= 0 that brings A x nearest to b.
+ * Least squares with coefficients that are not negative (Lawson & Hanson 1974, chapter 23): the x
+ * >= 0 that brings A x nearest to b.
  * @param columns of A; @param b of their length
  * @returns what is left, b - A x: it makes an obtuse angle or a right one with every column
  */

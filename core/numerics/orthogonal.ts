@@ -1,10 +1,19 @@
-/** What is left of a column, as a share of its length, at or below which it counts as dependent on earlier ones. */
+/**
+ * What is left of a column, as a share of its length, at or below which it counts as dependent on
+ * earlier ones.
+ */
 export const DEPENDENT_LENGTH = 1e-7;
 
-/** Coefficients in a dependent column's expansion below this (unit-length scale) do not name a partner. */
+/**
+ * Coefficients in a dependent column's expansion below this (unit-length scale) do not name a
+ * partner.
+ */
 const PARTNER_COEFFICIENT = 1e-6;
 
-/** Columns of unit length about their means, factorised as Z = Q R; `weights` (row counts) may be given. */
+/**
+ * Columns of unit length about their means, factorised as Z = Q R; `weights` (row counts) may be
+ * given.
+ */
 export interface OrthogonalFactor {
   /** n, number of rows (distinct rows when weighted). */
   rows: number;
@@ -17,7 +26,9 @@ export interface OrthogonalFactor {
   q: Float64Array[];
   /** Upper triangle R, row-major k x k. */
   r: Float64Array;
-  /** The first dependent column and its partners, when there is one; the factor is then incomplete. */
+  /**
+   * The first dependent column and its partners, when there is one; the factor is then incomplete.
+   */
   dependent: { column: number; partners: number[] } | null;
 }
 

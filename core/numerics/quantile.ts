@@ -1,5 +1,6 @@
 /**
- * The sample quantile of type 6 (Hyndman & Fan 1996, Am Stat 50), the only sample quantile used in Hebel.
+ * The sample quantile of type 6 (Hyndman & Fan 1996, Am Stat 50), the only sample quantile used in
+ * Hebel.
  * @param sorted values in ascending order, at least one
  * @param q probability; outside [1/(B+1), B/(B+1)] the extreme value is returned
  */

@@ -1,9 +1,9 @@
 import { ln } from "./elementary";
 /**
- * A random stream keyed by (seed, index): xoshiro128** (Blackman & Vigna 2021, ACM TOMS 47) whose four
- * state words come from a SplitMix-style finaliser of the key. Replicate r therefore draws the same numbers
- * on any worker, in any order, in a browser or in Node. Written here rather than taken from a package because the
- * bootstrap loop re-keys it for every replicate and must not allocate.
+ * A random stream keyed by (seed, index): xoshiro128** (Blackman & Vigna 2021, ACM TOMS 47) whose
+ * four state words come from a SplitMix-style finaliser of the key. Replicate r therefore draws the
+ * same numbers on any worker, in any order, in a browser or in Node. Written here rather than taken
+ * from a package because the bootstrap loop re-keys it for every replicate and must not allocate.
  */
 export class RandomStream {
   private a = 0;
@@ -60,8 +60,9 @@ export class RandomStream {
   }
 
   /**
-   * Draws `draws` integers in 0..n-1 and counts each in `counts`: the resampling loop. The state lives in local
-   * variables here, which is several times faster than calling `below`; the numbers are the same.
+   * Draws `draws` integers in 0..n-1 and counts each in `counts`: the resampling loop. The state
+   * lives in local variables here, which is several times faster than calling `below`; the numbers
+   * are the same.
    */
   countDraws(counts: Float64Array, n: number, draws: number): void {
     let { a, b, c, d } = this;
@@ -105,8 +106,9 @@ export class RandomStream {
 }
 
 /**
- * What random numbers are drawn for: every purpose has streams of its own under one seed, so that no two of them ever share
- * a draw. The values are the first stream of each; a new purpose gets a free range here.
+ * What random numbers are drawn for: every purpose has streams of its own under one seed, so that
+ * no two of them ever share a draw. The values are the first stream of each; a new purpose gets a
+ * free range here.
  */
 const STREAMS = {
   /** Bootstrap replicates. */
@@ -124,7 +126,10 @@ const STREAMS = {
 
 export type StreamPurpose = keyof typeof STREAMS;
 
-/** Index of the r-th stream of a purpose. @param r integer from 0 to the size of its range, at least 2^29 - 1 */
+/**
+ * Index of the r-th stream of a purpose.
+ * @param r integer from 0 to the size of its range, at least 2^29 - 1
+ */
 export const streamIndex = (purpose: StreamPurpose, r: number): number => STREAMS[purpose] + r;
 
 /** The 32-bit finaliser of MurmurHash3: every input bit reaches every output bit. */

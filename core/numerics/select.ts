@@ -11,8 +11,9 @@ let counts = new Int32Array(0);
 const MOST_BINS = 65_536;
 
 /**
- * Type-6 quantiles of values in no order, without sorting them: values are counted into bins of equal width, and only the bins
- * that hold a wanted order statistic are sorted. For two tails of a sample five times faster than a sort.
+ * Type-6 quantiles of values in no order, without sorting them: values are counted into bins of
+ * equal width, and only the bins that hold a wanted order statistic are sorted. For two tails of a
+ * sample five times faster than a sort.
  * @param values at least one, all finite; @param probabilities as of `quantile6`
  */
 export function quantilesOf(values: Float64Array, probabilities: readonly number[]): number[] {

@@ -34,7 +34,8 @@ describe("Shapiro and Wilk's test", () => {
     expect(shapiroWilk([1, 2, 3])!).toEqual({ W: 1, p: 1 });
   });
 
-  // Weights of men in pounds: the worked example of Shapiro & Wilk 1965, whose W by exact weights is 0.79.
+  // Weights of men in pounds: the worked example of Shapiro & Wilk 1965, whose W by exact weights
+  // is 0.79.
   it("comes near the published example, which used exact weights", () => {
     const { W, p } = shapiroWilk([148, 154, 158, 160, 161, 162, 166, 170, 182, 195, 236])!;
     expect(W).toBeCloseTo(0.79, 2);

@@ -55,7 +55,8 @@ function upperTail(W: number, n: number): number {
 
 /**
  * Shapiro & Wilk's test of normality by Royston's approximation (1995, Applied Statistics 44).
- * @returns W between 0 and 1 and the upper-tail p; null with fewer than 3 or more than 5,000 values, or without spread
+ * @returns W between 0 and 1 and the upper-tail p; null with fewer than 3 or more than 5,000
+ *   values, or without spread
  */
 export function shapiroWilk(values: ArrayLike<number>): { W: number; p: number } | null {
   const n = values.length;

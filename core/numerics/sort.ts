@@ -10,9 +10,9 @@ const PER_BIN = 2;
 const FULLEST = 64;
 
 /**
- * A sorted copy. Values that scatter as replicates do are counted into bins of equal width, which leaves each within a few
- * places of where it belongs; an insertion sort does the rest. Twice as fast as the engine's sort on 10,000 of them;
- * bunched values (heavy tails, ties) are left to that.
+ * A sorted copy. Values that scatter as replicates do are counted into bins of equal width, which
+ * leaves each within a few places of where it belongs; an insertion sort does the rest. Twice as
+ * fast as the engine's sort on 10,000 of them; bunched values (heavy tails, ties) are left to that.
  * @param values all finite
  */
 export function sortedCopy(values: Float64Array): Float64Array {
@@ -57,7 +57,9 @@ function insertionSort(values: Float64Array): void {
   }
 }
 
-/** How many values come before the first for which `beyond` holds; it must hold for all that follow. */
+/**
+ * How many values come before the first for which `beyond` holds; it must hold for all that follow.
+ */
 export function countUntil(sorted: Float64Array, beyond: (value: number) => boolean): number {
   let low = 0;
   let high = sorted.length;

@@ -1,14 +1,15 @@
 import { log2 } from "./elementary";
 
 /**
- * Powers of two between which numbers may lie: products of three columns, squared, stay within double precision
- * (2^600), and so do fourth powers.
+ * Powers of two between which numbers may lie: products of three columns, squared, stay within
+ * double precision (2^600), and so do fourth powers.
  */
 const ORDINARY = 100;
 
 /**
- * The power of two that brings the largest value near 1; 0 in the ordinary range of units, where nothing is to be done.
- * Multiplying by a power of two changes no digit, so results in the other unit are the same to the last bit.
+ * The power of two that brings the largest value near 1; 0 in the ordinary range of units, where
+ * nothing is to be done. Multiplying by a power of two changes no digit, so results in the other
+ * unit are the same to the last bit.
  * @param values NaN where missing
  */
 export function powerOf(values: ArrayLike<number>): number {

@@ -1,8 +1,14 @@
 import { WEIGHTED_SUMS_WASM } from "./wasm/weighted-sums.wasm";
 
-/** Columns are kept in groups of eight, side by side in every row: as many sums as run in registers at a time. */
+/**
+ * Columns are kept in groups of eight, side by side in every row: as many sums as run in registers
+ * at a time.
+ */
 const GROUP = 8;
-/** With more rows than this the products of columns are made anew for every resample instead of being kept. */
+/**
+ * With more rows than this the products of columns are made anew for every resample instead of
+ * being kept.
+ */
 const MOST_KEPT = 4096;
 /** So many rows at a time, which stay in the processor's first cache. */
 const CHUNK = 512;
@@ -33,10 +39,11 @@ export interface WeightedSumsInput {
 }
 
 /**
- * Weighted sums over units (rows, or whole clusters) of some columns and of the products of each two of them: the inner loop
- * of every resample. It runs in WebAssembly with SIMD, and where that is not to be had in TypeScript; every sum has one
- * accumulator and rows come in order, so both give the same bits, whether products are kept or not. Memory: products of at
- * most 4096 rows (or of the clusters), beyond that the columns alone.
+ * Weighted sums over units (rows, or whole clusters) of some columns and of the products of each
+ * two of them: the inner loop of every resample. It runs in WebAssembly with SIMD, and where that
+ * is not to be had in TypeScript; every sum has one accumulator and rows come in order, so both
+ * give the same bits, whether products are kept or not. Memory: products of at most 4096 rows (or
+ * of the clusters), beyond that the columns alone.
  */
 export class WeightedSums {
   readonly units: number;
@@ -47,7 +54,10 @@ export class WeightedSums {
   private readonly weights: Float64Array;
   private readonly loops: Loops;
   private engine: WasmEngine | null;
-  /** Columns whose sums are found as they are: with products kept all of them, else only the extra ones. */
+  /**
+   * Columns whose sums are found as they are: with products kept all of them, else only the extra
+   * ones.
+   */
   private readonly kept: Packed;
   /** A column of ones and the columns, for products made anew; null where they are kept. */
   private readonly fresh: Fresh | null;
@@ -149,7 +159,10 @@ export class WeightedSums {
     return (Math.floor(c / GROUP) * this.units + unit) * GROUP + (c % GROUP);
   }
 
-  /** Every number of every row goes to its place; those of rows that are always drawn together are added up. */
+  /**
+   * Every number of every row goes to its place; those of rows that are always drawn together are
+   * added up.
+   */
   private fill({ rows, width, values, extra, members }: WeightedSumsInput, extras: number): void {
     const { fresh, kept } = this;
     const all = members ?? Array.from({ length: rows }, (_, i) => [i]);
@@ -236,7 +249,10 @@ interface WasmEngine {
   loops: Loops;
 }
 
-/** Given back, by their size: a simulation makes thousands of short runs, and calls into a new instance are slow at first. */
+/**
+ * Given back, by their size: a simulation makes thousands of short runs, and calls into a new
+ * instance are slow at first.
+ */
 const spare = new Map<number, WasmEngine[]>();
 
 function engineOf(compiled: WebAssembly.Module, pages: number): WasmEngine {

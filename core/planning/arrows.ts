@@ -9,7 +9,9 @@ export interface Arrow {
   role: "path" | "moderator" | "covariate" | "product";
 }
 
-/** Every arrow of a theory, in the order of its equations: paths, moderators, covariates, products. */
+/**
+ * Every arrow of a theory, in the order of its equations: paths, moderators, covariates, products.
+ */
 export const arrowsOf = ({ equations }: CompiledTheory): Arrow[] =>
   equations.flatMap(({ outcome: to, predictors, moderators, covariates, products }) => [
     ...predictors.map((name): Arrow => ({ from: [name], to, role: "path" })),
@@ -18,7 +20,10 @@ export const arrowsOf = ({ equations }: CompiledTheory): Arrow[] =>
     ...products.map((names): Arrow => ({ from: names, to, role: "product" })),
   ]);
 
-/** The variables of a theory: those that nothing explains, then the outcomes, each after its predictors. */
+/**
+ * The variables of a theory: those that nothing explains, then the outcomes, each after its
+ * predictors.
+ */
 export function nodesOfTheory({ equations, groups }: CompiledTheory): {
   exogenous: string[];
   endogenous: string[];
@@ -37,7 +42,8 @@ export function nodesOfTheory({ equations, groups }: CompiledTheory): {
 }
 
 /**
- * Variables that sentences name without an arrow: what tells groups, what is compared, held, modelled, or drawn as related.
+ * Variables that sentences name without an arrow: what tells groups, what is compared, held,
+ * modelled, or drawn as related.
  * @param items of measures, which are made with them
  * @throws StudyProblem `plan_of_exposures` where counts are relative to something
  */

@@ -4,7 +4,8 @@ import { scoreCorrelation, type Marginal } from "./marginal";
 import { correlationOf, type StudyPlan } from "./plan";
 
 /**
- * Lower factor of the correlations of normal scores that give variables the correlations that are expected.
+ * Lower factor of the correlations of normal scores that give variables the correlations that are
+ * expected.
  * @throws StudyProblem `impossible_correlation` where two variables cannot correlate so, `impossible_correlations` where all of
  *   them together cannot
  */

@@ -7,7 +7,8 @@ const COUNTED = /^(.*?)(\d+)\s+to\s+(.*?)(\d+)$/;
 const MOST_NAMES = 500;
 
 /**
- * Names as they are typed for variables to come: apart by commas, with "conf1 to conf4" for four of them.
+ * Names as they are typed for variables to come: apart by commas, with "conf1 to conf4" for four of
+ * them.
  * @throws StudyProblem for a name that no variable can have, or that there is already
  */
 export function declaredNames(typed: string, taken: readonly string[]): string[] {

@@ -16,8 +16,9 @@ export const exactAt = (exact: ExactPower, people: number, alpha: number): numbe
     : jointPower(exact.first, exact.second, people, alpha);
 
 /**
- * The exact power of a sentence in a linear theory of normal variables: of the t test of one path, or of the joint significance of the
- * two paths of an indirect effect whose mediator and outcome share all other predictors. Null where there is no such form.
+ * The exact power of a sentence in a linear theory of normal variables: of the t test of one path,
+ * or of the joint significance of the two paths of an indirect effect whose mediator and outcome
+ * share all other predictors. Null where there is no such form.
  */
 export function exactPowerOf(
   population: Population,

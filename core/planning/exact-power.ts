@@ -4,12 +4,15 @@ import { gaussLegendre } from "../numerics/gauss-legendre";
 
 /** Nodes of every integral; the integrands are smooth, and 96 leave an error below 1e-12. */
 const NODES = 96;
-/** The root of a chi-squared variable has an SD of about 0.7; beyond so many units on each side nothing is left. */
+/**
+ * The root of a chi-squared variable has an SD of about 0.7; beyond so many units on each side
+ * nothing is left.
+ */
 const REACH = 8;
 
 /**
- * Mean of f(root of a chi-squared variable), by Gauss-Legendre quadrature over the bulk of its density, whose constant the same nodes
- * find.
+ * Mean of f(root of a chi-squared variable), by Gauss-Legendre quadrature over the bulk of its
+ * density, whose constant the same nodes find.
  */
 function overChi(df: number, f: (root: number) => number): number {
   const middle = Math.sqrt(Math.max(0, df - 0.5));
@@ -47,8 +50,9 @@ export interface TestedPath {
 }
 
 /**
- * Power of the two-sided t test of one path when predictors are random and normal: given the predictors it is that of the noncentral
- * t distribution, and what the predictor has of its own is a chi-squared variable with n - k degrees of freedom (k predictors).
+ * Power of the two-sided t test of one path when predictors are random and normal: given the
+ * predictors it is that of the noncentral t distribution, and what the predictor has of its own is
+ * a chi-squared variable with n - k degrees of freedom (k predictors).
  * @returns null where there are too few people for a test
  */
 export function pathPower(path: TestedPath, people: number, alpha: number): number | null {
@@ -65,9 +69,11 @@ function givenPredictors(path: TestedPath, root: number, df: number, alpha: numb
 }
 
 /**
- * Power of the joint significance test of a product of two paths, x to m and m to y, where y is regressed on x, m and the covariates
- * that m is regressed on, too, all of them normal. With S the sum of squares of x and U that of the residual of m, both in units of their
- * variances, S and U are independent chi-squared variables; given them, so are the two tests (derivation in docs/decisions.md).
+ * Power of the joint significance test of a product of two paths, x to m and m to y, where y is
+ * regressed on x, m and the covariates that m is regressed on, too, all of them normal. With S the
+ * sum of squares of x and U that of the residual of m, both in units of their variances, S and U
+ * are independent chi-squared variables; given them, so are the two tests (derivation in
+ * docs/decisions.md).
  * @param first the path x to m; `predictors` counts x and the covariates
  * @param second the path m to y; its `predictorSd` is the residual SD of m
  */

@@ -14,10 +14,11 @@ const SKEWED_FROM = 1;
 const decimals = (value: number): number => Math.round(value * 1000) / 1000;
 
 /**
- * What another study, or an earlier one, found, as what is expected of the next: standardised paths, correlations of predictors,
- * reliabilities, how variables lie. Among scores where measures are scores; among constructs where they are estimated from their items.
- * Outcomes in steps are planned on the scale of the scores behind them, so their paths are divided by how much steps weaken a
- * relation (the biserial correction, Pearson 1909).
+ * What another study, or an earlier one, found, as what is expected of the next: standardised
+ * paths, correlations of predictors, reliabilities, how variables lie. Among scores where measures
+ * are scores; among constructs where they are estimated from their items. Outcomes in steps are
+ * planned on the scale of the scores behind them, so their paths are divided by how much steps
+ * weaken a relation (the biserial correction, Pearson 1909).
  */
 export function expectationsOf(prepared: Prepared, plan: StudyPlan): StudyPlan {
   const { theory, measures, dataset, sample } = prepared;
@@ -153,7 +154,9 @@ class Scores {
   }
 }
 
-/** Coefficients of y on columns, all about their means; null where columns determine one another. */
+/**
+ * Coefficients of y on columns, all about their means; null where columns determine one another.
+ */
 function regression(columns: Float64Array[], y: Float64Array): Float64Array | null {
   const k = columns.length;
   const centred = columns.map((c) => {
@@ -171,7 +174,10 @@ function regression(columns: Float64Array[], y: Float64Array): Float64Array | nu
   return b;
 }
 
-/** An arrow as the engine has it, where its constructs are estimated from items: its slope at the means, in SDs. */
+/**
+ * An arrow as the engine has it, where its constructs are estimated from items: its slope at the
+ * means, in SDs.
+ */
 function sizeByEngine({ fit, context, theta }: Prepared, { from, to }: Arrow): number | null {
   const [first, ...others] = from;
   const value = (e: Parameters<typeof compileExpression>[0]): number =>
@@ -216,7 +222,10 @@ function expectedVariables(prepared: Prepared): Record<string, ExpectedVariable>
 
 const noPlan = { variables: {} } as unknown as StudyPlan;
 
-/** Answers of an ordinal variable: those it may have, else those that were given; null where these are no few whole numbers. */
+/**
+ * Answers of an ordinal variable: those it may have, else those that were given; null where these
+ * are no few whole numbers.
+ */
 function answersIn(variable: Variable, values: Float64Array): string[] | null {
   const { texts } = plannedColumn(variable, noPlan);
   const given = [...new Set(values)].sort((a, b) => a - b);

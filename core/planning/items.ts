@@ -14,9 +14,9 @@ export interface PlannedItems {
 }
 
 /**
- * Items that agree as the expected reliability of their mean says: with k items of mean correlation r it is
- * k r / (1 + (k - 1) r) (Spearman 1910; Brown 1910). Answers in steps correlate less than the scores behind them, so the scores
- * are made to correlate more.
+ * Items that agree as the expected reliability of their mean says: with k items of mean correlation
+ * r it is k r / (1 + (k - 1) r) (Spearman 1910; Brown 1910). Answers in steps correlate less than
+ * the scores behind them, so the scores are made to correlate more.
  */
 export function plannedItems(
   measure: Measure,

@@ -7,11 +7,16 @@ export interface Marginal {
   standard(z: number): number;
   /** What stands in the data: a level by its place, a count, or the z-score itself. */
   code(z: number): number;
-  /** Coefficients of the variable in normalised Hermite polynomials of the score, from the first on. */
+  /**
+   * Coefficients of the variable in normalised Hermite polynomials of the score, from the first on.
+   */
   hermite: Float64Array;
 }
 
-/** So many Hermite coefficients: the share of variance left over is below .01 even for a variable in halves. */
+/**
+ * So many Hermite coefficients: the share of variance left over is below .01 even for a variable in
+ * halves.
+ */
 const TERMS = 60;
 
 export const NORMAL: Marginal = {
@@ -69,7 +74,10 @@ export function stepped(shares: readonly number[], scores?: readonly number[]): 
   };
 }
 
-/** c_k = sum over cuts of the step there, times the density and the Hermite polynomial k - 1 at the cut, over sqrt(k!). */
+/**
+ * c_k = sum over cuts of the step there, times the density and the Hermite polynomial k - 1 at the
+ * cut, over sqrt(k!).
+ */
 function hermiteOfSteps(cuts: Float64Array, scores: readonly number[]): Float64Array {
   const out = new Float64Array(TERMS);
   cuts.forEach((t, j) => {
@@ -102,7 +110,10 @@ export function counted(mean: number): Marginal {
   return stepped(shares);
 }
 
-/** Cuts of answers on k points, at equal distances from -1.5 to 1.5, moved up where answers pile up at the low end. */
+/**
+ * Cuts of answers on k points, at equal distances from -1.5 to 1.5, moved up where answers pile up
+ * at the low end.
+ */
 export function answerShares(points: number, skewed: boolean): number[] {
   const move = skewed ? 1 : 0;
   const cuts =
@@ -124,7 +135,10 @@ export function correlationAt(rho: number, a: Marginal, b: Marginal): number {
   return sum;
 }
 
-/** The correlation of normal scores that gives two variables a correlation, by bisection; null where none does. */
+/**
+ * The correlation of normal scores that gives two variables a correlation, by bisection; null where
+ * none does.
+ */
 export function scoreCorrelation(r: number, a: Marginal, b: Marginal): number | null {
   if (r === 0) return 0;
   let [low, high] = r > 0 ? [0, 0.9999] : [-0.9999, 0];

@@ -4,17 +4,24 @@ export type Shape = (typeof SHAPES)[number];
 
 /** What is expected of one variable before there are data. */
 export interface ExpectedVariable {
-  /** `count`: whole numbers from 0 on around `mean`; `skewed`: a long tail to the right, a skewness of about 2. */
+  /**
+   * `count`: whole numbers from 0 on around `mean`; `skewed`: a long tail to the right, a skewness
+   * of about 2.
+   */
   shape?: Shape;
   /** Expected mean of a count. */
   mean?: number;
-  /** Binary, ordinal and categorical variables: the share of each level in order, adding up to 1. */
+  /**
+   * Binary, ordinal and categorical variables: the share of each level in order, adding up to 1.
+   */
   shares?: number[];
   /** What these levels are called, where the variable itself does not say. */
   answers?: string[];
 }
 
-/** The expected size of one arrow: a standardised path, or the coefficient of a product of z-scores. */
+/**
+ * The expected size of one arrow: a standardised path, or the coefficient of a product of z-scores.
+ */
 export interface ExpectedSize {
   /** The predictor; for a product the predictor and its moderators. */
   from: string[];
@@ -22,7 +29,9 @@ export interface ExpectedSize {
   size: number;
 }
 
-/** Correlation of two predictors, or of what is left of two outcomes once their predictors are held. */
+/**
+ * Correlation of two predictors, or of what is left of two outcomes once their predictors are held.
+ */
 export interface ExpectedCorrelation {
   a: string;
   b: string;
@@ -37,7 +46,10 @@ export interface StudyPlan {
   variables: Record<string, ExpectedVariable>;
   /** Expected reliability of the score of a measure, by its name. */
   reliabilities: Record<string, number>;
-  /** Sizes hold among what is measured, and unreliable scores show less; or they hold among the scores. */
+  /**
+   * Sizes hold among what is measured, and unreliable scores show less; or they hold among the
+   * scores.
+   */
   sizesAmong: "constructs" | "scores";
   /** Share of answers missing in every outcome, more of them where `on` is high. */
   missing: { share: number; on: string | null };

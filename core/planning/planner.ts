@@ -4,10 +4,15 @@ import { pointOf, type PlannedPoint } from "./results";
 import { smallestSample, type Goal, type SmallestSample } from "./search";
 import { Simulator, type Piece, type PieceResult, type SimulationTask } from "./simulate";
 
-/** So many samples are one piece, whoever makes it: pieces must not depend on the number of workers. */
+/**
+ * So many samples are one piece, whoever makes it: pieces must not depend on the number of workers.
+ */
 export const PIECE = 20;
 
-/** Makes pieces somewhere: in this thread, on others, on other machines. Results may come in any order. */
+/**
+ * Makes pieces somewhere: in this thread, on others, on other machines. Results may come in any
+ * order.
+ */
 export type PieceRunner = (
   task: SimulationTask,
   pieces: readonly Piece[],
@@ -56,7 +61,10 @@ export function basisOf(task: SimulationTask): PlanBasis {
   };
 }
 
-/** A plan under way: what has been made is kept by the number of people, so that nothing is made twice. */
+/**
+ * A plan under way: what has been made is kept by the number of people, so that nothing is made
+ * twice.
+ */
 export class Planner {
   private readonly made = new Map<number, PieceResult[]>();
 

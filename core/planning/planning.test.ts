@@ -100,7 +100,8 @@ describe("the population of a plan", () => {
     const back = expectationsOf(prepare(population.study, population.ideal(20_000)), plan);
     expect(back.reliabilities.A).toBeCloseTo(0.7, 1.7);
     expect(back.reliabilities.B).toBeCloseTo(0.85, 1.7);
-    // Unreliable scores show less than there is among the constructs: 0.3 times the root of the reliability.
+    // Unreliable scores show less than there is among the constructs: 0.3 times the root of the
+    // reliability.
     const shown = back.sizes.find((s) => s.to === "A")!.size;
     expect(Math.abs(shown - 0.3 * Math.sqrt(0.7))).toBeLessThan(0.01);
     const among = new Simulator({

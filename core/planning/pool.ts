@@ -12,8 +12,8 @@ export interface PieceThread {
 const MOST_TRIES = 3;
 
 /**
- * Threads that take the next piece whenever they are free. Which thread makes which changes no digit. One that dies is replaced, and its
- * piece made again.
+ * Threads that take the next piece whenever they are free. Which thread makes which changes no
+ * digit. One that dies is replaced, and its piece made again.
  */
 export class PiecePool {
   private readonly threads: (PieceThread | null)[];

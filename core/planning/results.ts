@@ -22,7 +22,9 @@ export interface IntervalRecord {
 /** What the simulated samples say of one sentence. */
 export interface PlannedSentence {
   label: string;
-  /** The effect in the population, in the units of the data; null where several are claimed at once. */
+  /**
+   * The effect in the population, in the units of the data; null where several are claimed at once.
+   */
   truth: number | null;
   /** Share of samples in which the sentence is supported, by the chosen interval. */
   power: SimulatedShare;
@@ -57,8 +59,9 @@ export function shareOf(count: number, samples: number): SimulatedShare {
 }
 
 /**
- * Puts pieces together, in the order of their samples whatever the order they came in; a piece that came twice counts once. Samples
- * whose analysis failed count as samples in which nothing was found.
+ * Puts pieces together, in the order of their samples whatever the order they came in; a piece that
+ * came twice counts once. Samples whose analysis failed count as samples in which nothing was
+ * found.
  */
 export function pointOf(
   labels: readonly string[],

@@ -4,8 +4,8 @@ import { claimsInOrder } from "./claims-in-order";
 import { arrowKey, type StudyPlan } from "./plan";
 
 /**
- * The plan with the arrows that one sentence is about made larger or smaller: every step of an indirect effect, the direct path, or the
- * products that a moderation claims.
+ * The plan with the arrows that one sentence is about made larger or smaller: every step of an
+ * indirect effect, the direct path, or the products that a moderation claims.
  */
 export function scaledPlan(
   plan: StudyPlan,

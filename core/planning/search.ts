@@ -9,7 +9,10 @@ export type Goal =
   | { kind: "all" }
   | { kind: "width"; label: string; most: number };
 
-/** The smallest number of people that reaches a goal, and the numbers that the simulation cannot tell from it. */
+/**
+ * The smallest number of people that reaches a goal, and the numbers that the simulation cannot
+ * tell from it.
+ */
 export interface SmallestSample {
   people: number;
   range: [low: number, high: number];
@@ -37,8 +40,8 @@ export function shareAt(
 }
 
 /**
- * The smallest number of people, by doubling until the goal is reached and then bisection. Every number of people has its own fixed
- * samples, so the search finds the same again.
+ * The smallest number of people, by doubling until the goal is reached and then bisection. Every
+ * number of people has its own fixed samples, so the search finds the same again.
  * @param evaluate simulates so many people
  * @throws StudyProblem `target_not_reached`
  */
@@ -86,8 +89,9 @@ export interface SmallestEffect {
 const FACTORS = { least: 0.02, most: 8, close: 1.02 } as const;
 
 /**
- * The smallest multiple of an expected effect whose power reaches the target, by bisection of the factor. Every factor uses the same
- * random numbers, so power grows with it nearly without a step back.
+ * The smallest multiple of an expected effect whose power reaches the target, by bisection of the
+ * factor. Every factor uses the same random numbers, so power grows with it nearly without a step
+ * back.
  * @returns null where even the largest factor that a population allows falls short
  */
 export async function smallestEffect(
@@ -114,8 +118,9 @@ export async function smallestEffect(
 }
 
 /**
- * Numbers of people whose power the simulation cannot tell from the target. On the scale of normal quantiles power is nearly a straight
- * line in the root of the number of people; it is fitted to the points by their simulation errors, and read at the target with the error of the line.
+ * Numbers of people whose power the simulation cannot tell from the target. On the scale of normal
+ * quantiles power is nearly a straight line in the root of the number of people; it is fitted to
+ * the points by their simulation errors, and read at the target with the error of the line.
  */
 function compatible(
   points: readonly PlannedPoint[],
@@ -139,7 +144,8 @@ function compatible(
   const slope = used.reduce((s, p) => s + p.weight * (p.x - mx) * (p.z - mz), 0) / sxx;
   if (!(slope > 0)) return [found, found];
   const x = mx + (zQuantile(target) - mz) / slope;
-  // Points near each other share most of what the line takes from them, so the error of one point is the honest one.
+  // Points near each other share most of what the line takes from them, so the error of one point
+  // is the honest one.
   const nearest = used.reduce((a, b) => (Math.abs(b.x - x) < Math.abs(a.x - x) ? b : a));
   const reach = 1.96 / Math.sqrt(nearest.weight) / slope;
   const at = (root: number): number => Math.max(LEAST_PEOPLE, root * root);

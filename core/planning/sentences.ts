@@ -14,8 +14,9 @@ export interface PlanSentence {
 export const percentWords = (share: number): string => `${(100 * share).toFixed(1)} %`;
 
 /**
- * A share with 1.96 simulation errors, as "82.4 % (± 1.1)". Where all samples agree that formula would promise certainty; the 95 % bound is
- * then 3 over the number of samples (Hanley & Lippman-Hand 1983, JAMA 249).
+ * A share with 1.96 simulation errors, as "82.4 % (± 1.1)". Where all samples agree that formula
+ * would promise certainty; the 95 % bound is then 3 over the number of samples (Hanley &
+ * Lippman-Hand 1983, JAMA 249).
  */
 export const shareWords = ({ share, se, samples }: SimulatedShare): string =>
   `${percentWords(share)} (± ${(se > 0 ? 196 * se : 300 / Math.max(1, samples)).toFixed(1)})`;

@@ -27,14 +27,20 @@ const PLACES = {
 /** Numbers that are kept of one sentence in one sample. */
 export const RECORD = PLACES.limits + 2 * KEPT_INTERVALS.length;
 
-/** Samples first .. first + count - 1 of so many people. What is found depends on the plan's seed, people and index alone. */
+/**
+ * Samples first .. first + count - 1 of so many people. What is found depends on the plan's seed,
+ * people and index alone.
+ */
 export interface Piece {
   people: number;
   first: number;
   count: number;
 }
 
-/** What one piece found: for every sample the records of all sentences; NaN throughout where the analysis failed. */
+/**
+ * What one piece found: for every sample the records of all sentences; NaN throughout where the
+ * analysis failed.
+ */
 export interface PieceResult extends Piece {
   records: Float64Array;
   /** Codes of the conditions that stopped an analysis, with how often. */
@@ -49,10 +55,16 @@ export interface SimulationTask {
   every: boolean;
 }
 
-/** Rows of the sample that stands for the population when its effects are found; fewer where a fit takes long. */
+/**
+ * Rows of the sample that stands for the population when its effects are found; fewer where a fit
+ * takes long.
+ */
 const IDEAL_ROWS = 40_000;
 const IDEAL_ROWS_OF_LONG_FITS = 8_000;
-/** Straight lines among normal variables are found exactly in a sample of any size that has the population's moments. */
+/**
+ * Straight lines among normal variables are found exactly in a sample of any size that has the
+ * population's moments.
+ */
 const IDEAL_ROWS_OF_MOMENTS = 1_000;
 
 /** Makes and analyses samples of one plan in this thread. */
@@ -85,7 +97,10 @@ export class Simulator {
     return { people, first, count, records, failures };
   }
 
-  /** The effects that sentences claim in the population, in their order; null where a sentence claims several at once. */
+  /**
+   * The effects that sentences claim in the population, in their order; null where a sentence
+   * claims several at once.
+   */
   truths(): (number | null)[] {
     const { isNormal, isEstimatedAtOnce } = this.population;
     const rows = isNormal
@@ -135,7 +150,9 @@ const PEOPLE = 0x10000000;
 const wholeNumber = (stream: RandomStream): number =>
   (stream.next() >>> 11) * 4294967296 + stream.next();
 
-/** Every number of people has samples of its own, so that no two points of a curve share their luck. */
+/**
+ * Every number of people has samples of its own, so that no two points of a curve share their luck.
+ */
 const seedFor = (seed: number, people: number): number =>
   wholeNumber(new RandomStream(seed, streamIndex("simulation", PEOPLE + people)));
 

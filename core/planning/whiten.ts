@@ -2,8 +2,9 @@ import { choleskyInPlace } from "../numerics/cholesky";
 import { dot } from "../numerics/orthogonal";
 
 /**
- * Columns turned in place so that their means are 0, their variances 1 and their correlations 0 exactly (divisor: rows). Moments of
- * second order of everything that is linear in them are then those of the population, to rounding.
+ * Columns turned in place so that their means are 0, their variances 1 and their correlations 0
+ * exactly (divisor: rows). Moments of second order of everything that is linear in them are then
+ * those of the population, to rounding.
  */
 export function whiten(columns: readonly Float64Array[]): void {
   const p = columns.length;

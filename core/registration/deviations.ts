@@ -5,8 +5,8 @@ import { INTERVAL_WORDS } from "../evidence";
 import { percent, thousands } from "../wording/numbers";
 
 /**
- * What differs now from the plan, in sentences: hypotheses and other lines of the theory one by one, measures, exclusions,
- * settings. Empty where nothing does.
+ * What differs now from the plan, in sentences: hypotheses and other lines of the theory one by
+ * one, measures, exclusions, settings. Empty where nothing does.
  */
 export function deviations(plan: Registration, now: StudyDefinition): string[] {
   const before: StudyDefinition = {
@@ -86,7 +86,10 @@ const CENTRINGS: Record<Settings["centring"], string> = {
   standardised: "z-scores",
 };
 
-/** Settings with their names and how they are said; those that change how a number is written are none. */
+/**
+ * Settings with their names and how they are said; those that change how a number is written are
+ * none.
+ */
 const SETTINGS: [what: string, read: (settings: Settings) => string][] = [
   ["The interval", (s) => INTERVAL_WORDS[s.interval]!],
   ["The confidence level", (s) => `${percent(s.level)} %`],

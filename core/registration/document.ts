@@ -12,7 +12,10 @@ const list = (items: readonly string[]): Block => ({
   items: items.map((item) => [item]),
 });
 
-/** A plan as a document for a registry: hypotheses, measures, what is left out, how it will be analysed, and the text that runs. */
+/**
+ * A plan as a document for a registry: hypotheses, measures, what is left out, how it will be
+ * analysed, and the text that runs.
+ */
 export function registrationDocument(title: string, plan: Registration): ReportDocument {
   const measures = linesOf(plan.theory, "measure").map((line) => line.trim());
   const others = plan.theory

@@ -43,8 +43,9 @@ export const PART_NAMES: Record<PartId, string> = {
 /** How numbers and words are written. */
 export interface ReportStyle {
   /**
-   * `behavioural`: statistical symbols in italics, no zero before the point of what cannot exceed one, limits in brackets.
-   * `medical`: zeros kept, capital P with two decimals, limits joined by “to”.
+   * `behavioural`: statistical symbols in italics, no zero before the point of what cannot exceed
+   * one, limits in brackets. `medical`: zeros kept, capital P with two decimals, limits joined by
+   * “to”.
    */
   journal: "behavioural" | "medical";
   /** Decimals of estimates. */
@@ -86,8 +87,8 @@ export const DEFAULT_REPORT: ReportChoices = {
 };
 
 /**
- * Choices made earlier. A part that exists since then stands after the one that comes before it in papers, where parts
- * on both sides of it were chosen, else at the end.
+ * Choices made earlier. A part that exists since then stands after the one that comes before it in
+ * papers, where parts on both sides of it were chosen, else at the end.
  */
 export function completeChoices(chosen: Partial<ReportChoices> | undefined): ReportChoices {
   const parts = (chosen?.parts ?? []).filter(({ id }) => PARTS.includes(id));

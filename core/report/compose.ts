@@ -79,8 +79,9 @@ const contextOf = (
 };
 
 /**
- * The report of a study: the chosen parts in their order, tables and figures counted through, numbers and words in the chosen style.
- * Everything is read from the evidence; nothing is computed here.
+ * The report of a study: the chosen parts in their order, tables and figures counted through,
+ * numbers and words in the chosen style. Everything is read from the evidence; nothing is computed
+ * here.
  */
 export function composeReport(sources: ReportSources, choices: ReportChoices): ReportDocument {
   const context = contextOf(sources, choices);
@@ -99,7 +100,10 @@ export function composeReport(sources: ReportSources, choices: ReportChoices): R
   };
 }
 
-/** Tables and figures counted through; what refers to one that is not there keeps its sentence without a number. */
+/**
+ * Tables and figures counted through; what refers to one that is not there keeps its sentence
+ * without a number.
+ */
 function numbered(blocks: readonly Block[]): Block[] {
   const count = { table: 0, figure: 0 };
   return blocks.map((block) =>

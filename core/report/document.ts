@@ -1,4 +1,6 @@
-/** A stretch of text: as it is, in italics, or the name of a table or figure by its id (“Table 2”). */
+/**
+ * A stretch of text: as it is, in italics, or the name of a table or figure by its id (“Table 2”).
+ */
 export type Run = string | { italic: string } | { see: string };
 
 /** A paragraph, or a part of one. */
@@ -81,7 +83,9 @@ export type Block =
   | TableBlock
   | FigureBlock;
 
-/** A report: what stands on its pages, in order, with every number in the chosen style and in full. */
+/**
+ * A report: what stands on its pages, in order, with every number in the chosen style and in full.
+ */
 export interface ReportDocument {
   title: string;
   question: string;

@@ -10,7 +10,10 @@ const BOUNDED = 2;
 /** Without the zero before the point: of what cannot exceed one. */
 const unzeroed = (text: string): string => text.replace(/^(−?)0\./, "$1.");
 
-/** Numbers as a style writes them, with a decimal point; `Presenter` turns it into a comma where that is wanted. */
+/**
+ * Numbers as a style writes them, with a decimal point; `Presenter` turns it into a comma where
+ * that is wanted.
+ */
 export class Figures {
   constructor(readonly style: Pick<ReportStyle, "journal" | "digits">) {}
 
@@ -19,7 +22,10 @@ export class Figures {
     return plain(value, digits);
   }
 
-  /** What cannot exceed one: correlations, reliabilities, R², indices of fit. As many decimals as its kind has. */
+  /**
+   * What cannot exceed one: correlations, reliabilities, R², indices of fit. As many decimals as
+   * its kind has.
+   */
   bounded(value: Number_, digits = BOUNDED): string {
     if (value == null || !Number.isFinite(value)) return "–";
     const fixed = value.toFixed(digits);
@@ -27,7 +33,10 @@ export class Figures {
     return this.style.journal === "behavioural" ? unzeroed(text) : text;
   }
 
-  /** A p value without its letter: exact to three places, or as medical journals have it to two where that says enough. */
+  /**
+   * A p value without its letter: exact to three places, or as medical journals have it to two
+   * where that says enough.
+   */
   p(value: Number_, isBound = false): string {
     if (this.style.journal === "behavioural") return pValue(value, isBound);
     const exact = pValue(value, isBound).replace(/^(< )?\./, "$10.");

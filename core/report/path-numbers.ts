@@ -3,14 +3,18 @@ import { arrowScales, type EffectEvidence, type Evidence } from "../evidence";
 /** More numbers than these find no room on one arrow; the tables have them. */
 const MOST_NUMBERS = 4;
 
-/** A predictor of two values, or a contrast, has no SD that means anything: its effect is in SDs of the outcome. */
+/**
+ * A predictor of two values, or a contrast, has no SD that means anything: its effect is in SDs of
+ * the outcome.
+ */
 const STANDARDISED = ["completely_standardised", "partially_standardised"] as const;
 
 export type PathUnits = "raw" | "standardised";
 
 /**
- * The effects whose numbers stand on an arrow of the path diagram: one, or one for each contrast of a categorical predictor, or for each
- * group where groups are estimated apart. In the order that `arrowNote` says.
+ * The effects whose numbers stand on an arrow of the path diagram: one, or one for each contrast of
+ * a categorical predictor, or for each group where groups are estimated apart. In the order that
+ * `arrowNote` says.
  * @returns none where they are too many
  */
 export function pathEffects(
@@ -55,7 +59,10 @@ function groupsOf({ sections }: Evidence): { by: string; names: string[] } | nul
   return null;
 }
 
-/** Which of several numbers is which, and which are on a scale of their own, in sentences; empty where every arrow has one. */
+/**
+ * Which of several numbers is which, and which are on a scale of their own, in sentences; empty
+ * where every arrow has one.
+ */
 export function arrowNote(evidence: Evidence): string {
   const groups = groupsOf(evidence);
   const predictors = new Set(evidence.paths.map((p) => p.from));

@@ -22,12 +22,15 @@ const AMERICAN = [
   ["hypothesis(?=ed)", "hypothesiz"],
 ].map(([british, american]) => [new RegExp(british!, "gi"), american!] as const);
 
-/** Letters that stand for a name while the words around it are changed: from a private area, so never in a text. */
+/**
+ * Letters that stand for a name while the words around it are changed: from a private area, so
+ * never in a text.
+ */
 const KEPT = 0xe000;
 
 /**
- * Writes texts as a style wants them: decimal comma, spelling, percentages without a space, statistical symbols in italics.
- * Names of the study are left as they are.
+ * Writes texts as a style wants them: decimal comma, spelling, percentages without a space,
+ * statistical symbols in italics. Names of the study are left as they are.
  */
 export class Presenter {
   private readonly names: RegExp | null;
@@ -143,7 +146,10 @@ function italicised(text: string, which: RegExp): Run[] {
   return rest === "" ? runs : [...runs, rest];
 }
 
-/** The words of a paragraph without their looks. @param named what a reference to a table or figure is called */
+/**
+ * The words of a paragraph without their looks.
+ * @param named what a reference to a table or figure is called
+ */
 export const plainText = (text: Text, named: (id: string) => string): string =>
   text
     .map((run) => (typeof run === "string" ? run : "italic" in run ? run.italic : named(run.see)))

@@ -76,7 +76,8 @@ describe("numbers of a report", () => {
       fc.property(fc.double({ min: 0.0006, max: 0.9994, noNaN: true }), (p) => {
         for (const write of [behavioural, medical]) {
           const shown = Number(write.p(p).replace("< ", ""));
-          // Three places at the least where it matters: .0496 may be shown as .050, but not .0460 as .05.
+          // Three places at the least where it matters: .0496 may be shown as .050, but not .0460
+          // as .05.
           if (Math.abs(p - 0.05) > 0.0005) expect(shown < 0.05).toBe(p < 0.05);
         }
       }),

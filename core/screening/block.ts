@@ -19,7 +19,9 @@ export function completeBlock(variables: NumberColumn[]): CompleteBlock {
   };
 }
 
-/** 1 - R2 below 1e-8 counts as collinear: what is left of a column of length one is then below 1e-4. */
+/**
+ * 1 - R2 below 1e-8 counts as collinear: what is left of a column of length one is then below 1e-4.
+ */
 const COLLINEAR_LENGTH = 1e-4;
 
 /** @throws StudyProblem `no_observed` or `constant_variable`, naming the variables */
@@ -53,7 +55,8 @@ export function isConstant(values: Float64Array): boolean {
 
 /**
  * The orthogonal factor of a complete block that can be inverted.
- * @throws StudyProblem `too_few_cases` (n <= p), `constant_variable` or `collinear`, naming the variables
+ * @throws StudyProblem `too_few_cases` (n <= p), `constant_variable` or `collinear`, naming the
+ *   variables
  */
 export function blockFactor(
   { names, columns, rows }: CompleteBlock,

@@ -17,7 +17,9 @@ export interface CorrelationTest {
 export interface CorrelationCell {
   x: string;
   y: string;
-  /** Null with fewer than three rows, or where a variable never varies among the rows of the pair. */
+  /**
+   * Null with fewer than three rows, or where a variable never varies among the rows of the pair.
+   */
   pearson: CorrelationTest | null;
   spearman: CorrelationTest | null;
   /** Why there is no number: the variables that never vary, or too few rows. */
@@ -37,8 +39,9 @@ export interface CorrelationTable {
 const PERFECT = 1e-12;
 
 /**
- * Pearson and Spearman correlations of every pair, with t tests on n - 2 degrees of freedom and Fisher intervals.
- * The standard error of Spearman's coefficient is that of Bonett & Wright (2000, Psychometrika 65).
+ * Pearson and Spearman correlations of every pair, with t tests on n - 2 degrees of freedom and
+ * Fisher intervals. The standard error of Spearman's coefficient is that of Bonett & Wright (2000,
+ * Psychometrika 65).
  * @param level of the intervals, e.g. 0.95
  */
 export function correlations(

@@ -19,7 +19,10 @@ export interface Description {
   /** Distinct observed values. */
   distinct: number;
   zeroVariance: boolean;
-  /** Adjusted Fisher-Pearson skewness G1 and excess kurtosis G2, with their standard errors under normality. */
+  /**
+   * Adjusted Fisher-Pearson skewness G1 and excess kurtosis G2, with their standard errors under
+   * normality.
+   */
   skewness: number | null;
   skewnessSe: number | null;
   excessKurtosis: number | null;
@@ -27,8 +30,8 @@ export interface Description {
 }
 
 /**
- * Describes one column. Skewness and kurtosis after Joanes & Gill (1998, Statistician 47), about the mean, so that
- * large offsets lose no digits.
+ * Describes one column. Skewness and kurtosis after Joanes & Gill (1998, Statistician 47), about
+ * the mean, so that large offsets lose no digits.
  * @param values NaN where missing
  */
 export function describe(values: Float64Array): Description {
@@ -85,7 +88,10 @@ function shapeOf(x: Float64Array) {
   };
 }
 
-/** The middle value, or the mean of the two middle values, halved first so that their sum cannot overflow. */
+/**
+ * The middle value, or the mean of the two middle values, halved first so that their sum cannot
+ * overflow.
+ */
 export function median(x: Float64Array): number {
   const sorted = Float64Array.from(x).sort();
   const half = sorted.length >> 1;

@@ -26,8 +26,8 @@ export interface LittleResult {
 }
 
 /**
- * Little's test that values are missing completely at random (1988, JASA 83), for continuous variables.
- * Rows with nothing observed are dropped and counted.
+ * Little's test that values are missing completely at random (1988, JASA 83), for continuous
+ * variables. Rows with nothing observed are dropped and counted.
  * @throws StudyProblem `no_observed`, `constant_variable`, `too_few_cases` or `collinear`
  */
 export function littleTest(variables: NumberColumn[]): LittleResult {

@@ -25,8 +25,8 @@ export interface MahalanobisResult {
 }
 
 /**
- * Squared Mahalanobis distances of the rows complete on the variables, with p from chi-squared on p degrees of
- * freedom. From the orthogonal factor of the standardised columns: D2 = (n - 1) |q_i|2.
+ * Squared Mahalanobis distances of the rows complete on the variables, with p from chi-squared on p
+ * degrees of freedom. From the orthogonal factor of the standardised columns: D2 = (n - 1) |q_i|2.
  * @throws StudyProblem `too_few_cases`, `constant_variable` or `collinear`
  */
 export function mahalanobis(variables: NumberColumn[]): MahalanobisResult {

@@ -18,8 +18,9 @@ export interface MardiaResult {
 }
 
 /**
- * Mardia's multivariate skewness and kurtosis (1970, Biometrika 57). The double sum of m_ij cubed is taken as the sum
- * of squared third moments of the orthonormal columns, which needs n p3 steps instead of n2 p.
+ * Mardia's multivariate skewness and kurtosis (1970, Biometrika 57). The double sum of m_ij cubed
+ * is taken as the sum of squared third moments of the orthonormal columns, which needs n p3 steps
+ * instead of n2 p.
  * @throws StudyProblem `too_few_cases`, `constant_variable` or `collinear`
  */
 export function mardia(variables: NumberColumn[]): MardiaResult {

@@ -33,9 +33,10 @@ export interface NormalEstimates {
 }
 
 /**
- * Mean and covariance of a multivariate normal sample with gaps by EM (Little & Rubin 2002, ch. 11). Every step works
- * on the sums of a pattern, so it costs patterns, not rows.
- * @param columns p columns, NaN where missing; patterns cover the rows used (none of them all missing)
+ * Mean and covariance of a multivariate normal sample with gaps by EM (Little & Rubin 2002, ch.
+ * 11). Every step works on the sums of a pattern, so it costs patterns, not rows.
+ * @param columns p columns, NaN where missing; patterns cover the rows used (none of them all
+ *   missing)
  * @returns null when a covariance cannot be inverted
  */
 export function normalEm(
@@ -108,8 +109,9 @@ function factorOf(
 }
 
 /**
- * EM steps until they change nothing, in place. Two steps tell where the third and all after it lead, nearly on a line; going there at once
- * (squared extrapolation, Varadhan & Roland 2008, scheme S3) saves most of them. A point that is no covariance matrix is not gone to.
+ * EM steps until they change nothing, in place. Two steps tell where the third and all after it
+ * lead, nearly on a line; going there at once (squared extrapolation, Varadhan & Roland 2008,
+ * scheme S3) saves most of them. A point that is no covariance matrix is not gone to.
  */
 function climb(
   sums: PatternSums[],
@@ -233,8 +235,9 @@ function step(
 }
 
 /**
- * Adds the expected deviations of the one case of a pattern, and their cross-products: with u and v of d and of the covariances in the
- * metric of the factor, what is missing is expected at v'u, and varies by sigma - v'v about it.
+ * Adds the expected deviations of the one case of a pattern, and their cross-products: with u and v
+ * of d and of the covariances in the metric of the factor, what is missing is expected at v'u, and
+ * varies by sigma - v'v about it.
  */
 function addCase({ observed, missing }: PatternSums, sigma: Float64Array, room: Room): void {
   const { total, l, d, about: u, weights, completed, p } = room;

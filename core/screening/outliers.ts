@@ -9,7 +9,10 @@ const FLAG = 3.5;
 export interface RobustOutliers {
   median: number | null;
   mad: number | null;
-  /** Which spread the z values rest on; `none` when half the values and more are equal and the rest too. */
+  /**
+   * Which spread the z values rest on; `none` when half the values and more are equal and the rest
+   * too.
+   */
   rule: "mad" | "mean_absolute_deviation" | "none";
   scale: number | null;
   /** Positions (0-based here; data rows from 1 in the evidence) with |z| > 3.5, and their z. */
@@ -18,8 +21,8 @@ export interface RobustOutliers {
 }
 
 /**
- * Outliers by the robust z: distance from the median in units of the scaled median absolute deviation, or of the
- * scaled mean absolute deviation where more than half the values are equal.
+ * Outliers by the robust z: distance from the median in units of the scaled median absolute
+ * deviation, or of the scaled mean absolute deviation where more than half the values are equal.
  * @param values NaN where missing
  */
 export function robustOutliers(values: Float64Array): RobustOutliers {

@@ -4,7 +4,10 @@ import { exp } from "../numerics/elementary";
 /** Turns a difference in SDs into a ratio (VanderWeele & Ding 2017). */
 const PER_SD = 0.91;
 
-/** How strong a cause that was left out would have to be (E-value), for one effect and for its interval. */
+/**
+ * How strong a cause that was left out would have to be (E-value), for one effect and for its
+ * interval.
+ */
 export interface UnmeasuredCause {
   effect: string;
   /** The ratio it rests on, with limits. */
@@ -15,7 +18,10 @@ export interface UnmeasuredCause {
   eValueOfLimit: number;
 }
 
-/** The least ratio by which something left out has to be related to both to make a ratio of all chance. */
+/**
+ * The least ratio by which something left out has to be related to both to make a ratio of all
+ * chance.
+ */
 export function eValue(ratio: number): number {
   const own = ratio >= 1 ? ratio : 1 / ratio;
   return own + Math.sqrt(own * (own - 1));
@@ -26,8 +32,8 @@ const limitValue = (lower: number, upper: number): number =>
   lower <= 1 && upper >= 1 ? 1 : eValue(lower > 1 ? lower : upper);
 
 /**
- * How strong a cause that was left out would have to be to explain a ratio away (VanderWeele & Ding 2017, Ann Intern Med 167;
- * Smith & VanderWeele 2019, Epidemiology 30).
+ * How strong a cause that was left out would have to be to explain a ratio away (VanderWeele & Ding
+ * 2017, Ann Intern Med 167; Smith & VanderWeele 2019, Epidemiology 30).
  */
 export const unmeasuredCause = (
   effect: string,
@@ -43,7 +49,10 @@ export const unmeasuredCause = (
   eValueOfLimit: limitValue(lower, upper),
 });
 
-/** The same of a difference of means, which becomes a ratio by way of the SD of the outcome. @param se of the difference */
+/**
+ * The same of a difference of means, which becomes a ratio by way of the SD of the outcome.
+ * @param se of the difference
+ */
 export function unmeasuredDifference(
   effect: string,
   difference: number,

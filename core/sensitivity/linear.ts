@@ -19,7 +19,10 @@ import { project, type Projection } from "./projection";
 import type { LeftOut, LinearSensitivity, SensitivityPoint } from "./types";
 import { leftOutWords, sensitivityWords } from "./words";
 
-/** Columns of an effect through one mediator, all by straight lines with the same covariates everywhere. */
+/**
+ * Columns of an effect through one mediator, all by straight lines with the same covariates
+ * everywhere.
+ */
 export interface LinearTriad {
   treatment: string;
   contrast: string;
@@ -52,9 +55,10 @@ const sqrt = (a: Expression): Expression => ({ op: "sqrt", a });
 const slant = (rho: number): number => rho / Math.sqrt(1 - rho * rho);
 
 /**
- * The indirect effect if the errors of mediator and outcome are correlated by ρ (Imai, Keele & Yamamoto 2010, Statistical Science 25):
- * D a (b - ρ / sqrt(1 - ρ²) σ_y / σ_m), b the coefficient of the mediator, σ_y the residual SD of the outcome given the
- * mediator too, σ_m that of the mediator. The same as D a (σ₁/σ₂) [ρ~ - ρ sqrt((1 - ρ~²) / (1 - ρ²))].
+ * The indirect effect if the errors of mediator and outcome are correlated by ρ (Imai, Keele &
+ * Yamamoto 2010, Statistical Science 25): D a (b - ρ / sqrt(1 - ρ²) σ_y / σ_m), b the coefficient
+ * of the mediator, σ_y the residual SD of the outcome given the mediator too, σ_m that of the
+ * mediator. The same as D a (σ₁/σ₂) [ρ~ - ρ sqrt((1 - ρ~²) / (1 - ρ²))].
  * @param ratio (σ_y / σ_m)²
  */
 export const indirectAt = (
@@ -134,7 +138,10 @@ export function linearSensitivity(
   return { ...found, words: [...sensitivityWords(found, level), ...leftOutWords(found, level)] };
 }
 
-/** The curve as a function of the total effect, the first path and the moments of both errors, with robust errors. */
+/**
+ * The curve as a function of the total effect, the first path and the moments of both errors, with
+ * robust errors.
+ */
 function errorMoments(
   ofMediator: Projection,
   ofTotal: Projection,
@@ -192,7 +199,10 @@ function partsOf(ofMediator: Projection, ofOutcome: Projection, distance: number
   };
 }
 
-/** Both parts once something left out is allowed for (VanderWeele 2010, Epidemiology 21); their sum stays. */
+/**
+ * Both parts once something left out is allowed for (VanderWeele 2010, Epidemiology 21); their sum
+ * stays.
+ */
 export const leftOut = (
   { indirect, direct }: { indirect: number; direct: number },
   { difference, effect }: Guess,
@@ -201,13 +211,19 @@ export const leftOut = (
   direct: direct - difference * effect,
 });
 
-/** So many times as strong in both relations that the product of the two is `needed`, whatever its sign. */
+/**
+ * So many times as strong in both relations that the product of the two is `needed`, whatever its
+ * sign.
+ */
 function timesTo(needed: number, { difference, effect }: Guess): number | null {
   const product = Math.abs(difference * effect);
   return product > 0 ? Math.sqrt(needed / product) : null;
 }
 
-/** What a covariate would do if it were the one that was left out. @param c its place among the others */
+/**
+ * What a covariate would do if it were the one that was left out.
+ * @param c its place among the others
+ */
 function benchmarkOf(
   { x, m, others, distance }: LinearTriad,
   ofOutcome: Projection,
@@ -221,7 +237,10 @@ function benchmarkOf(
   };
 }
 
-/** Robust covariance of a, the total effect and the residual moments, from the influence of every row on each. */
+/**
+ * Robust covariance of a, the total effect and the residual moments, from the influence of every
+ * row on each.
+ */
 function influenceCovariance(
   ofMediator: Projection,
   ofTotal: Projection,
@@ -246,7 +265,10 @@ function influenceCovariance(
 const FARTHEST = 0.999;
 const STEPS = 400;
 
-/** To either side of the zero, where the interval first stops containing zero; null where it does not. */
+/**
+ * To either side of the zero, where the interval first stops containing zero; null where it does
+ * not.
+ */
 function intervalRhos(
   zero: number,
   holdsZero: (rho: number) => boolean,

@@ -18,7 +18,10 @@ export interface Projection {
   influence(j: number): Float64Array;
 }
 
-/** Regresses `y` on columns and an intercept. @returns null where the columns determine one another */
+/**
+ * Regresses `y` on columns and an intercept.
+ * @returns null where the columns determine one another
+ */
 export function project(y: Float64Array, columns: readonly Float64Array[]): Projection | null {
   const n = y.length;
   const k = columns.length;

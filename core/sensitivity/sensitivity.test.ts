@@ -57,7 +57,8 @@ describe("the curve of an indirect effect", () => {
         const s = tell(triad);
         const c = triad.others[0]!.values;
         const ofM = project(triad.m, [triad.x, c])!;
-        // Residual correlation falls as the mediator is given a larger slope: bisection, no formula.
+        // Residual correlation falls as the mediator is given a larger slope: bisection, no
+        // formula.
         let [low, high] = [-50, 50];
         for (let round = 0; round < 100; round++) {
           const b = (low + high) / 2;
@@ -127,7 +128,8 @@ describe("something left out", () => {
       fc.property(seeds, (seed) => {
         const triad = triadOf(seed);
         const whole = tell(triad);
-        // Leaving the covariate out of the outcome's equation alone moves the direct effect by its difference times its effect.
+        // Leaving the covariate out of the outcome's equation alone moves the direct effect by its
+        // difference times its effect.
         const without = project(triad.y, [triad.x, triad.m])!;
         const own = whole.leftOut[0]!;
         expect(own.covariate).toBe("c");

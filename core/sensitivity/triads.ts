@@ -12,8 +12,8 @@ export interface Comparison {
 }
 
 /**
- * Effects through exactly one mediator where both equations are straight lines without products, explained by the same covariates:
- * what the sensitivity of an indirect effect can be told of.
+ * Effects through exactly one mediator where both equations are straight lines without products,
+ * explained by the same covariates: what the sensitivity of an indirect effect can be told of.
  * @param straight is an equation a straight line?
  * @param comparison what is compared of a column of a predictor
  */
@@ -65,7 +65,10 @@ export function linearTriads(
   );
 }
 
-/** What is compared where nothing else is known: values as they are stated, the two that there are, or one unit. */
+/**
+ * What is compared where nothing else is known: values as they are stated, the two that there are,
+ * or one unit.
+ */
 export const comparisonIn =
   (theory: CompiledTheory) =>
   (column: Column): Comparison => {

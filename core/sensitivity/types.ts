@@ -15,11 +15,17 @@ export interface SensitivityPoint {
   bootstrap: BootstrapSummary | null;
 }
 
-/** What something left out would do that is as strong as a covariate, or as strong as somebody guesses. */
+/**
+ * What something left out would do that is as strong as a covariate, or as strong as somebody
+ * guesses.
+ */
 export interface LeftOut {
   /** The covariate it is as strong as; null for a guess. */
   covariate: string | null;
-  /** Its mean under the one treatment less that under the other, at the same mediator and covariates. */
+  /**
+   * Its mean under the one treatment less that under the other, at the same mediator and
+   * covariates.
+   */
   difference: number;
   /** Its effect on the outcome at the same treatment, mediator and covariates. */
   effect: number;
@@ -27,14 +33,17 @@ export interface LeftOut {
   indirect: number;
   direct: number;
   /**
-   * So many times as strong, in both of its relations, it would have to be to make the indirect effect zero, and to make its
-   * interval reach zero; null where it has no strength at all.
+   * So many times as strong, in both of its relations, it would have to be to make the indirect
+   * effect zero, and to make its interval reach zero; null where it has no strength at all.
    */
   timesToZero: number | null;
   timesToLimit: number | null;
 }
 
-/** A treatment, a mediator and an outcome, all by straight lines: what an unmeasured common cause of the last two would do. */
+/**
+ * A treatment, a mediator and an outcome, all by straight lines: what an unmeasured common cause of
+ * the last two would do.
+ */
 export interface LinearSensitivity {
   treatment: string;
   contrast: string;
@@ -50,10 +59,16 @@ export interface LinearSensitivity {
   total: number;
   /** Correlation of the errors at which the indirect effect is zero. */
   rhoAtZero: number;
-  /** The nearest correlations to either side at which its interval stops containing zero; null where it never does. */
+  /**
+   * The nearest correlations to either side at which its interval stops containing zero; null where
+   * it never does.
+   */
   rhoOfInterval: [number | null, number | null];
   rhoAtZeroDirect: number[];
-  /** Shares of variance that an unmeasured cause would have to explain, multiplied: of the residuals, and of all variance. */
+  /**
+   * Shares of variance that an unmeasured cause would have to explain, multiplied: of the
+   * residuals, and of all variance.
+   */
   r2Residual: number;
   r2Total: number;
   r2Mediator: number;

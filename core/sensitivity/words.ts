@@ -3,7 +3,10 @@ import type { LeftOut, LinearSensitivity } from "./types";
 
 type Told = Omit<LinearSensitivity, "words">;
 
-/** The curve in sentences: how far errors would have to go together, and how much of the variance that is. */
+/**
+ * The curve in sentences: how far errors would have to go together, and how much of the variance
+ * that is.
+ */
 export function sensitivityWords(
   { treatment, mediator, outcome, indirect, rhoAtZero, rhoOfInterval, r2Residual, r2Total }: Told,
   level: number,
@@ -25,7 +28,10 @@ export function sensitivityWords(
   ];
 }
 
-/** A benchmark in a sentence: “a confounder as strong as age would not be enough; three times as strong would”. */
+/**
+ * A benchmark in a sentence: “a confounder as strong as age would not be enough; three times as
+ * strong would”.
+ */
 export function leftOutWords({ mediator, leftOut }: Told, level: number): string[] {
   return leftOut.map((own) => sentence(own, mediator, level));
 }

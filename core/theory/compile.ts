@@ -128,7 +128,10 @@ export function compileTheory(statements: readonly Statement[]): CompiledTheory 
   };
 }
 
-/** Unless paths are held equal, every path may differ between groups: each is moderated by the column that tells them. */
+/**
+ * Unless paths are held equal, every path may differ between groups: each is moderated by the
+ * column that tells them.
+ */
 function overGroups(
   steps: ModeratedStep[],
   paths: readonly Path[],

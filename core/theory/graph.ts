@@ -4,7 +4,10 @@ export interface Path {
   to: string;
 }
 
-/** The first cycle found, as the names in order with the first repeated at the end; null when there is none. */
+/**
+ * The first cycle found, as the names in order with the first repeated at the end; null when there
+ * is none.
+ */
 export function findCycle(paths: readonly Path[]): string[] | null {
   const next = new Map<string, string[]>();
   for (const { from, to } of paths) next.set(from, [...(next.get(from) ?? []), to]);
@@ -31,8 +34,8 @@ export function findCycle(paths: readonly Path[]): string[] | null {
 }
 
 /**
- * Every directed path from x to y in an acyclic graph, shorter ones first, each as the list of its variables.
- * Paths of equal length keep the order in which their steps were stated.
+ * Every directed path from x to y in an acyclic graph, shorter ones first, each as the list of its
+ * variables. Paths of equal length keep the order in which their steps were stated.
  */
 export function pathsBetween(paths: readonly Path[], x: string, y: string): string[][] {
   const found: string[][] = [];

@@ -17,7 +17,8 @@ const KEYWORDS = [
 ] as const;
 
 /**
- * What a line of a theory sets out to be, whether or not it is right in all its parts: by its keyword, else by its verb.
+ * What a line of a theory sets out to be, whether or not it is right in all its parts: by its
+ * keyword, else by its verb.
  * @returns null for an empty line or a comment
  */
 export function lineKind(line: string): Statement["kind"] | null {
@@ -49,7 +50,10 @@ function isColumn(keyword: (typeof KEYWORDS)[number], tokens: readonly Token[]):
   );
 }
 
-/** The token at the place of the verb: after the label, the first name and, with two moderators, the second. */
+/**
+ * The token at the place of the verb: after the label, the first name and, with two moderators, the
+ * second.
+ */
 function verbToken(tokens: readonly Token[]): Token | undefined {
   const start = tokens[1]?.kind === "mark" && tokens[1].text === ":" ? 2 : 0;
   const joint = tokens[start + 1]?.kind === "word" && tokens[start + 1]?.text === "with";

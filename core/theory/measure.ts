@@ -87,7 +87,10 @@ function readSign(reader: Reader, items: Measure["items"]): Pick<Measure, "signe
   return { signedBy: ref };
 }
 
-/** `with reliability 0.8`, `with variance 1`, `scaled by conf2`: what a latent variable takes its scale from. */
+/**
+ * `with reliability 0.8`, `with variance 1`, `scaled by conf2`: what a latent variable takes its
+ * scale from.
+ */
 function readScaling(
   reader: Reader,
   items: Measure["items"],

@@ -20,8 +20,8 @@ const stepsAlong = (nodes: string[]): { from: string; to: string }[] =>
 const key = (from: string, to: string): string => `${from}\u0000${to}`;
 
 /**
- * Which steps each moderation acts on: those it names, else the only step of its path, else the steps of its path that
- * other sentences say the same moderators act on.
+ * Which steps each moderation acts on: those it names, else the only step of its path, else the
+ * steps of its path that other sentences say the same moderators act on.
  * @throws StudyProblem `notation` when that leaves it open, with the sentences that would settle it
  */
 export function moderatedSteps(statements: readonly Statement[]): {
@@ -96,7 +96,10 @@ const placeOf = (m: Moderation): ProblemPlace => ({
   variables: m.moderators.map((r) => r.name),
 });
 
-/** Products that an equation needs for the steps into its outcome, lower orders first; each is named once. */
+/**
+ * Products that an equation needs for the steps into its outcome, lower orders first; each is named
+ * once.
+ */
 export function productsOf(steps: readonly ModeratedStep[], outcome: string): string[][] {
   const found: string[][] = [];
   const add = (names: string[]): void => {

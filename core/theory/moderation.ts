@@ -4,7 +4,10 @@ import { moderationVerbOf, THROUGH } from "./verbs";
 
 const EXAMPLE = "a moderation reads “support strengthens hours to confidence”";
 
-/** moderation := NAME [with NAME] verb FROM to TO [[only] through M {then M}] [on A to B {and A to B}] */
+/**
+ * moderation := NAME [with NAME] verb FROM to TO [[only] through M {then M}] [on A to B {and A to
+ * B}]
+ */
 export function readModeration(
   reader: Reader,
   line: number,

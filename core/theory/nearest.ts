@@ -1,6 +1,6 @@
 /**
- * The known name nearest to what was typed, by the optimal-string-alignment distance (Damerau 1964), or
- * undefined when none is near: more than two in five letters would have to change.
+ * The known name nearest to what was typed, by the optimal-string-alignment distance (Damerau
+ * 1964), or undefined when none is near: more than two in five letters would have to change.
  */
 export function nearestName(typed: string, known: readonly string[]): string | undefined {
   const wanted = typed.toLowerCase();

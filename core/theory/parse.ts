@@ -10,9 +10,9 @@ import { tokenise } from "./tokens";
 import { isMediates, MODERATION_VERBS, moderationVerbOf, THROUGH, verbOf, VERBS } from "./verbs";
 
 /**
- * Reads the text of a theory, one sentence a line. A line that cannot be read becomes a complaint and the others
- * still count, so estimates do not vanish while a sentence is being typed. A measure may be used on any line, also
- * above the one that states it.
+ * Reads the text of a theory, one sentence a line. A line that cannot be read becomes a complaint
+ * and the others still count, so estimates do not vanish while a sentence is being typed. A measure
+ * may be used on any line, also above the one that states it.
  * @param variables names of the study's columns, raw and derived
  */
 export function parseTheory(text: string, variables: readonly string[]): Theory {

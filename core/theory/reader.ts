@@ -104,7 +104,10 @@ export class Reader {
     return ref;
   }
 
-  /** A variable, with the two levels that are compared where they are named: `group ("b" against "a")`, brackets or not. */
+  /**
+   * A variable, with the two levels that are compared where they are named: `group ("b" against
+   * "a")`, brackets or not.
+   */
   comparable(what: string): NameRef {
     const ref = this.variable(what);
     const bracket = this.isMark("(");

@@ -3,7 +3,10 @@ import { RESERVED } from "./reader";
 import type { Token } from "./tokens";
 import { writeName } from "./write";
 
-/** The text of a theory with one name replaced wherever it stands as a name; comments and the rest stay as they are. */
+/**
+ * The text of a theory with one name replaced wherever it stands as a name; comments and the rest
+ * stay as they are.
+ */
 export function renameInTheory(text: string, from: string, to: string): string {
   return text
     .split("\n")

@@ -19,7 +19,9 @@ export const isResponseLine = (reader: Reader, word: "model" | "compare" | "cont
 /** What a model is called in a sentence: “negative binomial”. */
 export const modelName = (family: ResponseModelId): string => family.replace("_", " ");
 
-/** model := NAME as (linear | logistic | probit | poisson | negative binomial) [with exposure NAME] */
+/**
+ * model := NAME as (linear | logistic | probit | poisson | negative binomial) [with exposure NAME]
+ */
 export function readResponseModel(reader: Reader, line: number): ResponseModel {
   const of = reader.variable("the variable whose model it is");
   reader.expect("as", MODEL);

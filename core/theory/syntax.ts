@@ -8,7 +8,10 @@ export interface Place {
 /** A name as written, with its place. */
 export interface NameRef extends Place {
   name: string;
-  /** Two levels of a categorical variable that a claim compares: `group ("weekly cafe" against "waiting list")`. */
+  /**
+   * Two levels of a categorical variable that a claim compares: `group ("weekly cafe" against
+   * "waiting list")`.
+   */
   compared?: LevelPair;
 }
 
@@ -55,7 +58,10 @@ export interface Moderation {
   /** Mediators of the path that is moderated, in order; empty for the step from -> to itself. */
   chain: NameRef[];
   only: boolean;
-  /** The steps of the path that the moderators act on; empty where other sentences or the path itself tell. */
+  /**
+   * The steps of the path that the moderators act on; empty where other sentences or the path
+   * itself tell.
+   */
   steps: { from: NameRef; to: NameRef }[];
 }
 
@@ -105,7 +111,10 @@ export interface Define {
   formula: Formula;
 }
 
-/** What a measure does with its items: a scale score (averages, sums), a common factor (reflects), a composite (combines). */
+/**
+ * What a measure does with its items: a scale score (averages, sums), a common factor (reflects), a
+ * composite (combines).
+ */
 export type MeasureForm = "averages" | "sums" | "reflects" | "combines";
 
 /** `measure support averages sup1, sup2, reversed sup3 on 1 to 5 with 60 % answered` */
@@ -121,19 +130,30 @@ export interface Measure {
   answered: number | null;
   /** Of a latent variable with one item: how reliable that is known to be. */
   reliability?: number;
-  /** What gives a latent variable its scale, unless its first item does: another item, or a variance of one. */
+  /**
+   * What gives a latent variable its scale, unless its first item does: another item, or a variance
+   * of one.
+   */
   scaledBy?: NameRef | "variance";
   /** Of a composite: how its items are weighted; by correlation unless said otherwise. */
   weighting?: Weighting;
-  /** The item that a composite, or a factor's score, goes with; most of its items unless said otherwise. */
+  /**
+   * The item that a composite, or a factor's score, goes with; most of its items unless said
+   * otherwise.
+   */
   signedBy?: NameRef;
 }
 
-/** By how items go with what the composite is related to, one by one or all together; or all alike. */
+/**
+ * By how items go with what the composite is related to, one by one or all together; or all alike.
+ */
 export const WEIGHTINGS = ["correlation", "regression", "equal"] as const;
 export type Weighting = (typeof WEIGHTINGS)[number];
 
-/** An element of a model of covariances, in words: a path, a covariance, a (residual) variance, an intercept. */
+/**
+ * An element of a model of covariances, in words: a path, a covariance, a (residual) variance, an
+ * intercept.
+ */
 export type ArrowRef =
   | { kind: "path" | "covariance"; from: NameRef; to: NameRef }
   | { kind: "variance" | "intercept"; of: NameRef };
@@ -219,7 +239,10 @@ export type Statement =
   | Compare
   | Control;
 
-/** A complaint about the text: what stands there, what was expected, and the nearest known name if there is one. */
+/**
+ * A complaint about the text: what stands there, what was expected, and the nearest known name if
+ * there is one.
+ */
 export interface Complaint extends Place {
   message: string;
   suggestion?: string;
@@ -229,7 +252,9 @@ export interface Complaint extends Place {
 
 export interface Theory {
   statements: Statement[];
-  /** Names that lines beginning with “measure” give, whether the rest of the line is right or not. */
+  /**
+   * Names that lines beginning with “measure” give, whether the rest of the line is right or not.
+   */
   named: string[];
   complaints: Complaint[];
 }

@@ -45,7 +45,10 @@ function said<V extends Verb | ModerationVerb>(
 export const VERBS: readonly Verb[] = ["raises", "lowers", "affects"];
 export const MODERATION_VERBS: readonly ModerationVerb[] = ["strengthens", "weakens", "alters"];
 
-/** The verb that a word at the place of a verb stands for; a column may bear any of these names all the same. */
+/**
+ * The verb that a word at the place of a verb stands for; a column may bear any of these names all
+ * the same.
+ */
 export const verbOf = (token: Token | undefined): Said<Verb> | null => said(token, VERBS);
 export const moderationVerbOf = (token: Token | undefined): Said<ModerationVerb> | null =>
   said(token, MODERATION_VERBS);

@@ -97,7 +97,9 @@ export function writeStatement(statement: Statement): string {
   }
 }
 
-/** What a claim says, for people: without its label, and names as they are. It is not read again. */
+/**
+ * What a claim says, for people: without its label, and names as they are. It is not read again.
+ */
 export const claimWords = (claim: Hypothesis | Moderation): string =>
   writeStatement(claim)
     .replace(/^(?:"(?:[^"]|"")*"|[^:"]*): /, "")

@@ -1,13 +1,17 @@
 import { plain } from "./numbers";
 import type { ProblemCode } from "../problem-types";
 
-/** A condition that stops an analysis: the code of its family, and what is said of it from its data. */
+/**
+ * A condition that stops an analysis: the code of its family, and what is said of it from its data.
+ */
 export interface Words<D> {
   code: ProblemCode;
   say(data: D): string;
 }
 
-/** @example collinear: worded("collinear", ({ names }: { names: string[] }) => `${quoted(names)} …`) */
+/**
+ * @example collinear: worded("collinear", ({ names }: { names: string[] }) => `${quoted(names)} …`)
+ */
 export const worded = <D>(code: ProblemCode, say: (data: D) => string): Words<D> => ({ code, say });
 
 /** Names as they stand in sentences: “a”, “b”. */

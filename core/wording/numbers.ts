@@ -4,8 +4,8 @@ import { log10 } from "../numerics/elementary";
 const TINY = 1e-5;
 
 /**
- * A number for reading: so many decimals at ordinary sizes, fewer for large ones, and never fewer than two significant
- * digits, so that nothing small is printed as nothing.
+ * A number for reading: so many decimals at ordinary sizes, fewer for large ones, and never fewer
+ * than two significant digits, so that nothing small is printed as nothing.
  * @example plain(0.0357) // "0.036"; plain(0.00123, 2) // "0.0012"; plain(123.4) // "123.4"
  */
 export function plain(value: number | null | undefined, digits = 3): string {

@@ -87,7 +87,8 @@ type DataOf<F extends (data: never) => string> =
   Parameters<F> extends [] ? Record<string, never> : Parameters<F>[0];
 
 /**
- * A maker of warnings whose sentences stand in one table. An engine brings a table of its own, in its own folder.
+ * A maker of warnings whose sentences stand in one table. An engine brings a table of its own, in
+ * its own folder.
  * @example const warning = warningsIn({ odd: ({ n }: { n: number }) => `${n} odd rows.` });
  * warning("odd", { n: 3 }, []).message; // "3 odd rows."
  */

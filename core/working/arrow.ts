@@ -3,7 +3,9 @@ import type { ArrowEvidence, StructureSection } from "../estimators";
 import { operand, sourced, step, testSteps } from "./paper";
 import type { Working, WorkingStep } from "./types";
 
-/** What standard errors of a model of means and covariances are made of, and who it goes back to. */
+/**
+ * What standard errors of a model of means and covariances are made of, and who it goes back to.
+ */
 const ERRORS: Record<string, [words: string, source: string]> = {
   expected: ["inverse of the expected information", "Bollen 1989, Structural Equations, ch. 4"],
   observed: ["inverse of the observed information", "Efron & Hinkley 1978, Biometrika 65"],
@@ -42,7 +44,10 @@ function arrowTitle({ role, from, to }: ArrowEvidence, section: StructureSection
   }
 }
 
-/** Where the numbers of one arrow come from: estimate, error, test, what it is in SDs, and what is explained where it ends. */
+/**
+ * Where the numbers of one arrow come from: estimate, error, test, what it is in SDs, and what is
+ * explained where it ends.
+ */
 export function arrowWorking(arrow: ArrowEvidence, section: StructureSection): Working {
   const { method, counts, groups } = section;
   const se = arrow.se[method.errors] ?? null;

@@ -3,7 +3,10 @@ import type { EquationEvidence } from "../estimators";
 import { operand, sourced, step } from "./paper";
 import type { Working, WorkingStep } from "./types";
 
-/** Where the checks of one regression come from: spread, curvature, shape of residuals, influence, collinearity, suppression. */
+/**
+ * Where the checks of one regression come from: spread, curvature, shape of residuals, influence,
+ * collinearity, suppression.
+ */
 export function checksWorking(equation: EquationEvidence): Working | null {
   const { checks, outcome, n, p } = equation;
   if (!checks) return null;

@@ -4,7 +4,10 @@ import { effectWorking } from "./effect";
 import { step } from "./paper";
 import type { Working, WorkingStep } from "./types";
 
-/** Where a decision comes from: the claimed effect with its error and limits, the test of the claim, and the rule. */
+/**
+ * Where a decision comes from: the claimed effect with its error and limits, the test of the claim,
+ * and the rule.
+ */
 export function claimWorking(hypothesis: HypothesisEvidence, evidence: Evidence): Working {
   const { label, sentence, effects, claim, verdict, reason } = hypothesis;
   const single = effects.length === 1 ? evidence.effects.find((e) => e.id === effects[0]) : null;

@@ -9,7 +9,10 @@ const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b
 
 const ofGroup = (group: string): string => (group === "" || group === "all" ? "" : `, ${group}`);
 
-/** Where reliability, variance extracted and ratios between constructs come from: weights, loadings, correlations of items. */
+/**
+ * Where reliability, variance extracted and ratios between constructs come from: weights, loadings,
+ * correlations of items.
+ */
 export function compositeMeasurementWorking({ group, constructs, htmt }: Group): Working {
   // Items that are regressed on need not hang together, so nothing is made of their correlations.
   const together = constructs.filter(

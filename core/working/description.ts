@@ -46,7 +46,10 @@ function centreAndSpread({ n, mean, sd, median }: Described): WorkingStep[] {
   return list;
 }
 
-/** Skewness and kurtosis of the sample turned into estimates, with the errors they would have if the variable were normal. */
+/**
+ * Skewness and kurtosis of the sample turned into estimates, with the errors they would have if the
+ * variable were normal.
+ */
 function shape({ n, skewness, skewnessSe, excessKurtosis, excessKurtosisSe }: Described) {
   const list: WorkingStep[] = [];
   if (skewness !== null && skewnessSe !== null) {

@@ -83,7 +83,10 @@ export function differenceWorking(
   return { title, steps, rows: `${thousands(n)} cases, the same in both models.` };
 }
 
-/** The working of one step of the comparison of groups, against the one before; of the first its fit alone. */
+/**
+ * The working of one step of the comparison of groups, against the one before; of the first its fit
+ * alone.
+ */
 export function invarianceWorking(section: StructureSection, at: number): Working | null {
   const { invariance, counts } = section;
   const [now, before] = [invariance[at], invariance[at - 1]];

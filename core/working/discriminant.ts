@@ -9,7 +9,10 @@ interface Pair {
   within: [number, number];
 }
 
-/** Where the heterotrait-monotrait ratio of two constructs comes from: mean correlations of their items. */
+/**
+ * Where the heterotrait-monotrait ratio of two constructs comes from: mean correlations of their
+ * items.
+ */
 export const htmtSteps = (pairs: readonly Pair[]): WorkingStep[] =>
   pairs.flatMap(({ first, second, htmt, between, within: [a, b] }) =>
     htmt === null

@@ -3,7 +3,9 @@ import type { MahalanobisResult } from "../screening";
 import { sourced } from "./paper";
 import type { Working } from "./types";
 
-/** Where the distance of one row from the middle of all comes from; null where the row is not told. */
+/**
+ * Where the distance of one row from the middle of all comes from; null where the row is not told.
+ */
 export function distanceWorking(result: MahalanobisResult, row: number): Working | null {
   const found = result.top.find((r) => r.row === row);
   if (!found) return null;

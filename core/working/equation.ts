@@ -5,7 +5,10 @@ import type { CoefficientEvidence, EquationEvidence } from "../estimators";
 import { operand, sourced, step, testSteps } from "./paper";
 import type { Working, WorkingStep } from "./types";
 
-/** Where the numbers of one regression equation come from: what it explains, and every coefficient with its test and VIF. */
+/**
+ * Where the numbers of one regression equation come from: what it explains, and every coefficient
+ * with its test and VIF.
+ */
 export function equationWorking(equation: EquationEvidence, evidence: Evidence): Working {
   const { outcome, n, p, dfResidual, r2, adjustedR2, rss, residualVariance, residualSd } = equation;
   const { errors, unit } = evidence;
@@ -47,7 +50,10 @@ const vifOf = ({ vif, tolerance }: CoefficientEvidence): string =>
     ? ""
     : `; VIF 1 / (1 − ${plain(1 - tolerance)}) = ${plain(vif)}`;
 
-/** Where the numbers of one term of a regression come from; null where the equation has no such term. */
+/**
+ * Where the numbers of one term of a regression come from; null where the equation has no such
+ * term.
+ */
 export function termWorking(
   equation: EquationEvidence,
   term: string,

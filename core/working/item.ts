@@ -2,7 +2,10 @@ import { plain, type MeasureEvidence } from "../evidence";
 import { operand, sourced, step } from "./paper";
 import type { Working, WorkingStep } from "./types";
 
-/** Where the numbers of one item of a measure come from; null where the measure has no reliability, or no such item. */
+/**
+ * Where the numbers of one item of a measure come from; null where the measure has no reliability,
+ * or no such item.
+ */
 export function itemWorking({ name, reliability }: MeasureEvidence, item: string): Working | null {
   const { value } = reliability;
   const at = value ? value.items.indexOf(item) : -1;

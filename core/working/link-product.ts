@@ -3,7 +3,10 @@ import type { LinkProduct, ResponseInteraction } from "../estimators";
 import { operand, sourced, step, testSteps } from "./paper";
 import type { Working, WorkingStep } from "./types";
 
-/** Where a product of coefficients on the scale of a model comes from, its error, and what it is in latent SDs. */
+/**
+ * Where a product of coefficients on the scale of a model comes from, its error, and what it is in
+ * latent SDs.
+ */
 export function linkProductWorking(link: LinkProduct, level: number): Working {
   const { a, b, total, direct, product, difference, latentSd, rescaled } = link;
   const shares: WorkingStep[] =

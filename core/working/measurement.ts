@@ -3,7 +3,10 @@ import type { MeasurementEvidence } from "../estimators";
 import { htmtSteps } from "./discriminant";
 import type { Working, WorkingStep } from "./types";
 
-/** Where the reliability and the variance extracted of latent variables come from: their standardised loadings. */
+/**
+ * Where the reliability and the variance extracted of latent variables come from: their
+ * standardised loadings.
+ */
 export function measurementWorking({ factors, items, group, htmt }: MeasurementEvidence): Working {
   return {
     title: `How items measure${group === "" ? "" : `, ${group}`}`,

@@ -30,8 +30,8 @@ const symbolOf = (name: string): string => {
 };
 
 /**
- * How the effects of a treatment follow from the four potential means, and the share that is mediated from the effects: differences and
- * ratios of numbers that stand in the table above them.
+ * How the effects of a treatment follow from the four potential means, and the share that is
+ * mediated from the effects: differences and ratios of numbers that stand in the table above them.
  */
 export function naturalWorking(natural: NaturalEffectsEvidence): Working {
   const { upper, lower, treatment, mediator, means, effects } = natural;

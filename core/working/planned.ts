@@ -3,7 +3,9 @@ import type { ExactPower, PlanFound, SimulatedShare } from "../planning";
 import { operand, sourced, step } from "./paper";
 import type { Working, WorkingStep } from "./types";
 
-/** A share of samples with its simulation error: count / samples, √(share (1 − share) / samples). */
+/**
+ * A share of samples with its simulation error: count / samples, √(share (1 − share) / samples).
+ */
 const written = ({ share, se, samples }: SimulatedShare): string =>
   `${thousands(Math.round(share * samples))} / ${thousands(samples)} = ${plain(share)}; ± 1.96 × √(${plain(share)} × ${plain(1 - share)} / ${samples}) = ${plain(1.96 * se)}`;
 

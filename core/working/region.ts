@@ -9,7 +9,8 @@ import {
 import type { Working, WorkingStep } from "./types";
 
 /**
- * Where the boundaries of a region come from: there the slope is just so many standard errors from zero.
+ * Where the boundaries of a region come from: there the slope is just so many standard errors from
+ * zero.
  * @param place values of other moderators in the columns of the model, where some are held
  */
 export function regionWorking(

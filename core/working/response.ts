@@ -24,7 +24,10 @@ const FITTED: Record<ResponseModelEvidence["family"], [words: string, source: st
   ],
 };
 
-/** Where the numbers of one term of a model of a response come from; null where the model has no such term. */
+/**
+ * Where the numbers of one term of a model of a response come from; null where the model has no
+ * such term.
+ */
 export function coefficientWorking(
   model: ResponseModelEvidence,
   term: string,

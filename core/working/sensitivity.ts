@@ -6,7 +6,8 @@ import type { Working } from "./types";
 const IMAI = "Imai, Keele & Yamamoto 2010, Statistical Science 25";
 
 /**
- * Where the indirect effect comes from that there would be if the errors of mediator and outcome were correlated.
+ * Where the indirect effect comes from that there would be if the errors of mediator and outcome
+ * were correlated.
  * @param rho one of the correlations of the curve
  */
 export function sensitivityWorking(

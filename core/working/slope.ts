@@ -18,8 +18,8 @@ interface Term {
 }
 
 /**
- * Where the slope at a place comes from: the coefficient of the focal column, and those of its products times what they are
- * multiplied with, about the centres that products are taken about.
+ * Where the slope at a place comes from: the coefficient of the focal column, and those of its
+ * products times what they are multiplied with, about the centres that products are taken about.
  * @param place values of moderators in the columns of the model
  */
 export function slopeWorking(

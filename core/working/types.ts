@@ -1,4 +1,6 @@
-/** One line of a working: what is found, how, with which numbers, and where the method comes from. */
+/**
+ * One line of a working: what is found, how, with which numbers, and where the method comes from.
+ */
 export interface WorkingStep {
   what: string;
   /** The formula by names; null where words say it. */

@@ -50,8 +50,8 @@ const EQUATION =
   /(?<![\p{L}²])((?:exp\(|[√(−])*\d(?:exp\(|[\d,.²()√×+/−\s]|e[+−-]?\d)*) = (−?\d[\d,]*(?:\.\d+)?(?:e[+−-]?\d+)?)/gu;
 
 /**
- * Works every formula of a line out that consists of numbers, and compares it with what stands behind the equals sign, within what
- * rounding explains.
+ * Works every formula of a line out that consists of numbers, and compares it with what stands
+ * behind the equals sign, within what rounding explains.
  * @returns how many there were
  */
 export function worksOut(numbers: string): number {

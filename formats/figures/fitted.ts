@@ -1,7 +1,10 @@
 /** Of a letter of the sans, as a share of the font size: enough to know whether words fit. */
 const LETTER = 0.52;
 
-/** How wide words are, roughly, in the unit of the size. @param letter of one letter, as a share of the size */
+/**
+ * How wide words are, roughly, in the unit of the size.
+ * @param letter of one letter, as a share of the size
+ */
 export const textWidth = (text: string, size: number, letter = LETTER): number =>
   text.length * size * letter;
 

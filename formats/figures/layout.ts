@@ -34,8 +34,9 @@ const GAP_Y = 108;
 const GAP_X = 104;
 
 /**
- * Lays a path model out by role, left to right: a card stands right of everything that affects it; curves bend around
- * cards, and every label looks for a place free of cards, other labels and other curves.
+ * Lays a path model out by role, left to right: a card stands right of everything that affects it;
+ * curves bend around cards, and every label looks for a place free of cards, other labels and other
+ * curves.
  * @param unfolded cards that show their items above and below
  */
 export function layoutDiagram(
@@ -113,7 +114,10 @@ function depths(names: string[], paths: { from: string; to: string }[]): Map<str
   return depth;
 }
 
-/** Puts inner columns together where the picture is too narrow for all of them: cards in series then stand above each other. */
+/**
+ * Puts inner columns together where the picture is too narrow for all of them: cards in series then
+ * stand above each other.
+ */
 function columnsOf(depth: Map<string, number>, width: number): Map<string, number> {
   const last = Math.max(...depth.values());
   const room = Math.max(3, Math.floor((width - 56 - BOX_WIDTH) / (BOX_WIDTH + GAP_X)) + 1);
@@ -147,7 +151,8 @@ function placeBoxes(
     };
     members.sort((a, b) => pull(a) - pull(b));
     const inner = layer > 0 && layer < layers - 1;
-    // An odd middle column would put a card on the straight line of the direct path; inner columns alternate above and below it.
+    // An odd middle column would put a card on the straight line of the direct path; inner columns
+    // alternate above and below it.
     const shift =
       inner && members.length % 2 === 1 ? (layer % 2 === 1 ? -GAP_Y * 1.1 : GAP_Y * 1.1) : 0;
     const gap = Math.min(inner ? 270 : 190, (height - 150) / Math.max(1, members.length - 1));
@@ -168,7 +173,10 @@ function placeBoxes(
 
 const STEPS = 32;
 
-/** A curve from the right side of one card to the left of another, bent as little as keeps it off other cards. */
+/**
+ * A curve from the right side of one card to the left of another, bent as little as keeps it off
+ * other cards.
+ */
 function routeCurve(from: Box, to: Box, boxes: Box[]): Point[] {
   const others = boxes.filter((b) => b !== from && b !== to);
   const vertical = Math.abs(to.x - from.x) < from.width;

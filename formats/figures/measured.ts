@@ -17,7 +17,10 @@ export function measuredAs(evidence: Evidence, name: string): Measured {
   return latent.form === "combines" ? "composite" : "factor";
 }
 
-/** The number between a construct and one of its items: the weight in a composite, else the standardised loading. */
+/**
+ * The number between a construct and one of its items: the weight in a composite, else the
+ * standardised loading.
+ */
 export function itemNumber(
   evidence: Evidence,
   name: string,

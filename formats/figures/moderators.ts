@@ -21,7 +21,10 @@ interface Step {
 
 const MARGIN = 16;
 
-/** Cards for moderators that are no part of a path, in a row beneath, each as near as can be to what it acts on. */
+/**
+ * Cards for moderators that are no part of a path, in a row beneath, each as near as can be to what
+ * it acts on.
+ */
 export function moderatorBoxes(
   evidence: Pick<Evidence, "paths">,
   steps: Step[],
@@ -83,7 +86,10 @@ export function moderatorLines(
   });
 }
 
-/** The point of a step that is near the moderator and clear of the step's label; several moderators stand apart. */
+/**
+ * The point of a step that is near the moderator and clear of the step's label; several moderators
+ * stand apart.
+ */
 function freePoint({ curve, label }: Step, start: Point, order: number): Point {
   const middle = curve.slice(9, -9);
   const inner = middle.filter((p) => Math.abs(p.x - label.x) > 56 || Math.abs(p.y - label.y) > 26);

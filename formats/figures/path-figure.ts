@@ -15,17 +15,26 @@ export interface PathChoices {
 }
 
 const CARD = 52;
-/** The layout's own units: so many to the size of the text, and how many a column of cards with its arrows needs. */
+/**
+ * The layout's own units: so many to the size of the text, and how many a column of cards with its
+ * arrows needs.
+ */
 const UNITS = 15;
 const COLUMN = 215;
 const WIDEST = 1100;
-/** Where cards leave no more room than that for their names, the text is made smaller, down to a size that can still be read. */
+/**
+ * Where cards leave no more room than that for their names, the text is made smaller, down to a
+ * size that can still be read.
+ */
 const LARGEST = 20;
 const LEAST_PT = 6;
 /** From this size on arrows have room for one line. */
 const ONE_LINE = 18.5;
 
-/** The plain convention of textbooks: ellipses for factors, double lines for composites, rectangles for observed variables. */
+/**
+ * The plain convention of textbooks: ellipses for factors, double lines for composites, rectangles
+ * for observed variables.
+ */
 export function pathFigure(
   evidence: Evidence,
   choices: PathChoices,

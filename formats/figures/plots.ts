@@ -32,7 +32,10 @@ const decimals =
   (text: string): string =>
     decimal === "," ? text.replace(".", ",") : text;
 
-/** Predicted outcome along the predictor at values of the moderators; null where it has no scale to be drawn on. */
+/**
+ * Predicted outcome along the predictor at values of the moderators; null where it has no scale to
+ * be drawn on.
+ */
 export function slopesFigure(
   moderation: ModerationEvidence,
   title: string,
@@ -120,7 +123,10 @@ const placeWords = (
     })
     .join(", ");
 
-/** Column values of moderators at a place of a line; null where a level cannot be found among the probes. */
+/**
+ * Column values of moderators at a place of a line; null where a level cannot be found among the
+ * probes.
+ */
 function heldOf(
   { moderators, model }: ModerationEvidence,
   at: Record<string, number | string>,
@@ -258,7 +264,9 @@ function bandFigure(
   return figureFile(under.body + pen.body, size.height, title, style);
 }
 
-/** Estimates as marks and intervals as lines, one row each, names before them and numbers behind. */
+/**
+ * Estimates as marks and intervals as lines, one row each, names before them and numbers behind.
+ */
 export function forestFigure(
   effects: readonly EffectEvidence[],
   numbers: (effect: EffectEvidence) => string,

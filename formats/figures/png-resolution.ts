@@ -1,9 +1,13 @@
 export const MM_PER_INCH = 25.4;
-/** A PNG begins with eight bytes of its own and a chunk of 25 bytes; what says how large a point is comes next. */
+/**
+ * A PNG begins with eight bytes of its own and a chunk of 25 bytes; what says how large a point is
+ * comes next.
+ */
 const AFTER_HEADER = 33;
 
 /**
- * The same PNG with the chunk pHYs, points to a metre both ways: word processors place a picture at its size.
+ * The same PNG with the chunk pHYs, points to a metre both ways: word processors place a picture at
+ * its size.
  * @param dpi points to an inch on paper
  */
 export function withResolution(png: Uint8Array, dpi: number): Uint8Array<ArrayBuffer> {

@@ -45,7 +45,10 @@ export function padded(values: Iterable<number>, share = 0.04): [number, number]
   return [min - room, max + room];
 }
 
-/** Names of large numbers, as axes of newspapers and journals write them: thousands of millions are billions. */
+/**
+ * Names of large numbers, as axes of newspapers and journals write them: thousands of millions are
+ * billions.
+ */
 const LARGE: readonly [unit: number, name: string][] = [
   [1e12, " tn"],
   [1e9, " bn"],
@@ -53,7 +56,8 @@ const LARGE: readonly [unit: number, name: string][] = [
 ];
 
 /**
- * Round values as text, all with the same number of decimals: 5, 10, 15, or 0.5, 1.0, 1.5; from a million on in millions: 100 M, 200 M.
+ * Round values as text, all with the same number of decimals: 5, 10, 15, or 0.5, 1.0, 1.5; from a
+ * million on in millions: 100 M, 200 M.
  * @param values as `ticks` gives them
  */
 function tickTexts(values: readonly number[]): string[] {

@@ -36,8 +36,9 @@ class Projection {
 }
 
 /**
- * What is predicted of the outcome over a predictor and its one moderator, as a surface in greys, other predictors at their
- * means. Lines across it stand where the interval of the slope begins or ceases to contain zero.
+ * What is predicted of the outcome over a predictor and its one moderator, as a surface in greys,
+ * other predictors at their means. Lines across it stand where the interval of the slope begins or
+ * ceases to contain zero.
  * @returns null where there are several moderators, or one of levels
  */
 export function surfaceFigure(
@@ -180,7 +181,10 @@ function heightAxis(
   pen.text(f * 0.5, top[1] - f * 0.9, name, { most: page.at(1, 1, 0)[0] });
 }
 
-/** The ends of a scale and its name beside an edge of the floor. @param place along the edge, and away from it */
+/**
+ * The ends of a scale and its name beside an edge of the floor.
+ * @param place along the edge, and away from it
+ */
 function floorAxis(
   pen: Pen,
   { name, range }: Axis,

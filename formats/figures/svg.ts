@@ -28,7 +28,10 @@ export interface DrawnFigure {
 
 export const POINTS_PER_MM = 72 / 25.4;
 const FAMILY = "Hebel Figure";
-/** White around letters where lines pass, as a share of the font size: enough to close the gap above a decimal point. */
+/**
+ * White around letters where lines pass, as a share of the font size: enough to close the gap above
+ * a decimal point.
+ */
 const HALO = 0.55;
 
 /** Without the characters that XML cannot hold. */

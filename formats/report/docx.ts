@@ -229,8 +229,8 @@ function blocksOf(
 const FONT = "Times New Roman";
 
 /**
- * A report as a word-processor document: headings, tables and captions as such, numbers of tables and figures as fields that
- * sentences refer to.
+ * A report as a word-processor document: headings, tables and captions as such, numbers of tables
+ * and figures as fields that sentences refer to.
  * @param pictures by the id of their figures @returns the bytes of a .docx file
  */
 export async function docxReport(

@@ -38,7 +38,10 @@ export function htmlText(text: Text, names: ReadonlyMap<string, string>): string
     .join("");
 }
 
-/** A table for a page or a clipboard: its looks stand in its own tags, since a word processor reads no style sheet. */
+/**
+ * A table for a page or a clipboard: its looks stand in its own tags, since a word processor reads
+ * no style sheet.
+ */
 export function htmlTable(table: TableBlock, names: ReadonlyMap<string, string>): string {
   const rule = (side: "top" | "bottom"): string => `;border-${side}:1px solid`;
   const align = (j: number): string =>
@@ -101,7 +104,10 @@ function blockHtml(
   }
 }
 
-/** A report as one HTML file that needs nothing beside it. @param pictures SVG by the id of its figure */
+/**
+ * A report as one HTML file that needs nothing beside it.
+ * @param pictures SVG by the id of its figure
+ */
 export function htmlReport(
   document: ReportDocument,
   pictures: ReadonlyMap<string, string> = new Map(),

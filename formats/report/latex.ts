@@ -36,7 +36,9 @@ const latex = (text: string): string => [...text].map((mark) => MARKS[mark] ?? m
 
 const label = (id: string): string => `tab:${id.replace(/[^A-Za-z0-9]+/g, "-")}`;
 
-/** All tables of a report, each a float with caption and label; needs the package booktabs alone. */
+/**
+ * All tables of a report, each a float with caption and label; needs the package booktabs alone.
+ */
 export function latexTables(document: ReportDocument): string {
   const names = captionNames(document.blocks);
   const tables = document.blocks.filter((b) => b.kind === "table");

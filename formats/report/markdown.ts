@@ -10,7 +10,10 @@ import {
 /** Characters that Markdown would take for its own. */
 const escaped = (text: string): string => text.replace(/[\\`*_{}[\]<>|#]/g, "\\$&");
 
-/** A report as Markdown: tables with pipes, figures as files beside it. @param fileOf the path of a figure, by its id */
+/**
+ * A report as Markdown: tables with pipes, figures as files beside it.
+ * @param fileOf the path of a figure, by its id
+ */
 export function markdownReport(
   document: ReportDocument,
   fileOf: (id: string) => string | null = () => null,

@@ -29,7 +29,10 @@ function columnsOf(
   );
 }
 
-/** The tables of a report as a workbook: a sheet for each, numbers in full and as numbers. @returns the bytes of an .xlsx file */
+/**
+ * The tables of a report as a workbook: a sheet for each, numbers in full and as numbers.
+ * @returns the bytes of an .xlsx file
+ */
 export async function xlsxReport(document: ReportDocument): Promise<Uint8Array> {
   const { default: ExcelJs } = await import("exceljs");
   const names = captionNames(document.blocks);

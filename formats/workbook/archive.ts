@@ -8,7 +8,10 @@ interface Entry {
   offset: number;
 }
 
-/** More inflated bytes than this, or this many times the compressed ones, is no spreadsheet of answers. */
+/**
+ * More inflated bytes than this, or this many times the compressed ones, is no spreadsheet of
+ * answers.
+ */
 const MAX_INFLATED = 3 * 1024 ** 3;
 const MAX_RATIO = 250;
 const RATIO_COUNTS_FROM = 40 * 1024 ** 2;

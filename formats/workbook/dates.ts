@@ -1,8 +1,9 @@
 const DAY_MS = 86_400_000;
 
 /**
- * A date number of a spreadsheet as ISO 8601: days since the end of 1899 (or since 1904), the fraction being the time.
- * Dates before March 1900 are one day off in the files themselves and stay so.
+ * A date number of a spreadsheet as ISO 8601: days since the end of 1899 (or since 1904), the
+ * fraction being the time. Dates before March 1900 are one day off in the files themselves and stay
+ * so.
  */
 export function isoDate(serial: number, since1904: boolean): string {
   const base = since1904 ? Date.UTC(1904, 0, 1) : Date.UTC(1899, 11, 30);

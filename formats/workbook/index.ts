@@ -60,7 +60,8 @@ const NOTE_WORDS = {
 };
 
 /**
- * Reads a sheet into a table of cells: numbers in full precision, dates as ISO 8601, formulas by their stored values.
+ * Reads a sheet into a table of cells: numbers in full precision, dates as ISO 8601, formulas by
+ * their stored values.
  * @param headerRow row of the names, from 1; 0 for none
  * @throws FormatProblem when the sheet holds no rows
  */

@@ -13,7 +13,10 @@ export interface MarkupHandler {
 
 const local = (name: string): string => name.slice(name.indexOf(":") + 1);
 
-/** Cells have attributes without prefixes, and there are millions of them: they are passed on as they are. */
+/**
+ * Cells have attributes without prefixes, and there are millions of them: they are passed on as
+ * they are.
+ */
 function withoutPrefixes(attributes: Record<string, string>): Record<string, string> {
   let prefixed = false;
   for (const key in attributes) prefixed ||= key.includes(":");
@@ -23,8 +26,8 @@ function withoutPrefixes(attributes: Record<string, string>): Record<string, str
 }
 
 /**
- * A reader for markup that arrives in pieces. Entities that a document defines itself are refused by the parser, so
- * nothing is fetched and nothing expands.
+ * A reader for markup that arrives in pieces. Entities that a document defines itself are refused
+ * by the parser, so nothing is fetched and nothing expands.
  */
 export function markupReader(handler: MarkupHandler): (text: string) => void {
   const parser = new SaxesParser({ xmlns: false, position: false });

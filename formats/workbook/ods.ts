@@ -49,7 +49,10 @@ const tooMany = (): FormatProblem =>
     "This sheet claims more rows or columns than a sheet can have, so it is damaged. Save it again in a spreadsheet program, and import that.",
   );
 
-/** How often something is repeated, once where nothing is said; an empty rest of a sheet may be claimed beyond its end. */
+/**
+ * How often something is repeated, once where nothing is said; an empty rest of a sheet may be
+ * claimed beyond its end.
+ */
 function countOf(text: string | undefined, most: number): number {
   if (text === undefined) return 1;
   const count = Number(text);

@@ -1,6 +1,9 @@
 /** Receives a sheet row by row. */
 export interface RowSink {
-  /** Cells from the first column on; a row without cells is not reported. Returns false when it has seen enough. */
+  /**
+   * Cells from the first column on; a row without cells is not reported. Returns false when it has
+   * seen enough.
+   */
   row: (index: number, cells: string[]) => boolean;
   /** A block of merged cells, 0-based and inclusive. */
   merged: (top: number, left: number, bottom: number, right: number) => void;
@@ -9,8 +12,8 @@ export interface RowSink {
 }
 
 /**
- * Numbers that are shown as percentages; dates, which a sheet shows in one of many ways; numbers of more digits than a sheet
- * keeps; formulas without a stored value.
+ * Numbers that are shown as percentages; dates, which a sheet shows in one of many ways; numbers of
+ * more digits than a sheet keeps; formulas without a stored value.
  */
 export type SheetNote = "percent" | "date" | "long" | "no_value";
 

@@ -20,7 +20,10 @@ const ROOT = "xl/workbook.xml";
 
 export const isXlsx = (archive: Archive): boolean => archive.has(ROOT);
 
-/** The sheets of an Office Open XML workbook (ISO/IEC 29500). Values come from the file; formulas are never run. */
+/**
+ * The sheets of an Office Open XML workbook (ISO/IEC 29500). Values come from the file; formulas
+ * are never run.
+ */
 export function xlsxSheets(archive: Archive): Sheet[] {
   const targets = relations(archive);
   const named: { name: string; part: string }[] = [];

@@ -78,7 +78,8 @@ describe("what checks say", () => {
       equationsOf(analyseMade({ columns: { x, twin, y }, theory }))[0];
     const first = x.map((a, i) => a + e[i]!);
     const before = analysed(first)!.coefficients.find((c) => c.term === "twin")!;
-    // Adding k (twin - x) moves the coefficient of twin by k: here to half a standard error below zero.
+    // Adding k (twin - x) moves the coefficient of twin by k: here to half a standard error below
+    // zero.
     const k = -0.5 * before.errors.classical!.se - before.b;
     const y = first.map((a, i) => a + k * (twin[i]! - x[i]!));
     const found = sentences({ x, twin, y }, theory);

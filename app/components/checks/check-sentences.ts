@@ -98,7 +98,10 @@ function collinearity(equation: EquationEvidence): CheckSentence[] {
   return [{ look: high.length > 0, title: "collinearity", text }];
 }
 
-/** A strange coefficient explained by what its predictors share; the evidence decides what it is called. */
+/**
+ * A strange coefficient explained by what its predictors share; the evidence decides what it is
+ * called.
+ */
 function suppressed({ suppression, r2, outcome }: EquationEvidence): CheckSentence[] {
   return suppression
     .filter((s) => s.kind !== null)

@@ -55,7 +55,10 @@ export const residualPlot =
       colours,
     );
 
-/** Studentised residuals against the quantiles of a normal distribution; points on the line speak for normality. */
+/**
+ * Studentised residuals against the quantiles of a normal distribution; points on the line speak
+ * for normality.
+ */
 export const quantilePlot =
   (residuals: ResidualRows, named: ReadonlySet<number>) =>
   (colours: Colours): ChartConfiguration =>

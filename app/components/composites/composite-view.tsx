@@ -17,7 +17,10 @@ import { ComparisonTables } from "./comparison-tables";
 import { DiscrepancyTable, ExactFitTable } from "./fit-tables";
 import { PredictionTable } from "./prediction-table";
 
-/** A composite model on the Evidence screen: method and fit in sentences, paths with their sizes, then groups and prediction. */
+/**
+ * A composite model on the Evidence screen: method and fit in sentences, paths with their sizes,
+ * then groups and prediction.
+ */
 export function CompositeView({
   section,
   evidence,

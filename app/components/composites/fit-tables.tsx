@@ -15,7 +15,10 @@ const NAMES = {
 };
 const MODELS = { saturated: "all constructs correlate", estimated: "paths of the theory" };
 
-/** How far implied correlations are from observed ones: with all constructs correlated, and with the paths of the theory. */
+/**
+ * How far implied correlations are from observed ones: with all constructs correlated, and with the
+ * paths of the theory.
+ */
 export function DiscrepancyTable({ section }: { section: CompositeSection }) {
   const rows = section.groups.flatMap(({ group, result }) => {
     const fit: CompositeFitEvidence | null = result.consistent?.fit ?? result.fit;

@@ -1,11 +1,16 @@
 import type { CompositeConstruct, CompositeSection } from "../../../core";
 import { AVE, HTMT, RELIABLE, shortcomingWords } from "../structure/guidance";
 
-/** Loadings below this leave less than half of an item's variance to its construct (Hair et al. 2017: .708). */
+/**
+ * Loadings below this leave less than half of an item's variance to its construct (Hair et al.
+ * 2017: .708).
+ */
 export const LOADING = 0.7;
 export const COLLINEAR = 5;
 
-/** Items that a construct is to explain: where they are regressed on, they need not hang together. */
+/**
+ * Items that a construct is to explain: where they are regressed on, they need not hang together.
+ */
 export const hangsTogether = ({ weighting }: CompositeConstruct): boolean =>
   weighting === "correlation" || weighting === "equal";
 

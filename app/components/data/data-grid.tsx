@@ -18,7 +18,10 @@ interface Props {
   correct: (name: string, row: number, text: string) => void;
 }
 
-/** Rows and columns drawn only where they are seen; every column carries its card on top, and identifiers stay in sight. */
+/**
+ * Rows and columns drawn only where they are seen; every column carries its card on top, and
+ * identifiers stay in sight.
+ */
 export function DataGrid({
   dataset,
   view,
@@ -144,7 +147,10 @@ export function DataGrid({
 
 type Scroller = ReturnType<typeof useVirtualizer<HTMLDivElement, Element>>;
 
-/** Brings what was chosen into sight: a column, the active cell, or the beginning of another order of rows. */
+/**
+ * Brings what was chosen into sight: a column, the active cell, or the beginning of another order
+ * of rows.
+ */
 function useFollow(
   rows: Scroller,
   columns: Scroller,

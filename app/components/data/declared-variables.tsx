@@ -19,7 +19,10 @@ import { Labelled, Row, Wrong } from "../ui/layout";
 import { Select } from "../ui/select";
 import { TextInput } from "../ui/text-input";
 
-/** The variables of a study before there are data: what will be asked, and what answers there will be. */
+/**
+ * The variables of a study before there are data: what will be asked, and what answers there will
+ * be.
+ */
 export function DeclaredVariables({ context }: { context: StudyContext }) {
   const { definition, raw, writer } = context;
   const tell = useTell(context, "declare");

@@ -192,7 +192,9 @@ function CellEditor({ name, text, change, commit, cancel }: EditorProps) {
 
 const placesOf = new WeakMap<TextColumn, number>();
 
-/** The most decimals that a cell of the column has, at most four; the first two thousand texts tell. */
+/**
+ * The most decimals that a cell of the column has, at most four; the first two thousand texts tell.
+ */
 function places(column: TextColumn): number {
   let found = placesOf.get(column);
   if (found === undefined) {

@@ -10,7 +10,10 @@ interface Props {
   rename: (to: string) => void;
 }
 
-/** What a column is called in sentences; taken over when it is left or Enter is pressed, everywhere at once. */
+/**
+ * What a column is called in sentences; taken over when it is left or Enter is pressed, everywhere
+ * at once.
+ */
 export function NameField({ variable, taken, rename }: Props) {
   const [text, setText] = useState(variable.name);
   const [problem, setProblem] = useState<string | null>(null);

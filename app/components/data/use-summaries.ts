@@ -12,7 +12,9 @@ export async function withData({
   return engine();
 }
 
-/** Summaries of every column, made in the engine worker; the last ones stay until new ones arrive. */
+/**
+ * Summaries of every column, made in the engine worker; the last ones stay until new ones arrive.
+ */
 export function useSummaries(context: StudyContext): ColumnSummary[] {
   const [summaries, setSummaries] = useState<ColumnSummary[]>([]);
   const { dataset, definition } = context;

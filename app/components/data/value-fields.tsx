@@ -55,7 +55,10 @@ function Limit({
   );
 }
 
-/** Lowest and highest value that can occur: the limits for reversing, and what counts as a range error. */
+/**
+ * Lowest and highest value that can occur: the limits for reversing, and what counts as a range
+ * error.
+ */
 export function Range({ variable, change }: FieldProps) {
   const [low, setLow] = useState(variable.range ? String(variable.range[0]) : "");
   const [high, setHigh] = useState(variable.range ? String(variable.range[1]) : "");

@@ -11,7 +11,10 @@ const DETAIL = 12;
 /** Of small words of the sans, mostly lower case. */
 const SANS = 0.46;
 
-/** What stands on a card: the name, and what it is; a long name takes both lines, and all of it is said when it is pointed at. */
+/**
+ * What stands on a card: the name, and what it is; a long name takes both lines, and all of it is
+ * said when it is pointed at.
+ */
 export function CardText({
   name,
   label,

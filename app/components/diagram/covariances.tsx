@@ -40,7 +40,10 @@ export function Covariances({
     });
 }
 
-/** A bow beside two cards of one column, beneath two of one row; from beneath one to the side of another that is lower. */
+/**
+ * A bow beside two cards of one column, beneath two of one row; from beneath one to the side of
+ * another that is lower.
+ */
 function arc(a: Place, b: Place): { path: string; middle: Point } {
   const [above, below] = a.y <= b.y ? [a, b] : [b, a];
   const sameColumn = Math.abs(a.x - b.x) < Math.max(a.width, b.width) / 2;

@@ -39,7 +39,9 @@ const MARK_ROOM = 130;
 
 export const stepKey = (from: string, to: string): string => `${from}\u0000${to}`;
 
-/** The picture of the sentences: square cards by role, the direct effect of every step on its arrow. */
+/**
+ * The picture of the sentences: square cards by role, the direct effect of every step on its arrow.
+ */
 export function PathDiagram({
   evidence,
   definition,
@@ -236,7 +238,10 @@ const leavesOutZero = ({ shown }: EffectEvidence): boolean =>
   shown.upper !== null &&
   (shown.lower > 0 || shown.upper < 0);
 
-/** In SDs of both, or of the outcome alone where a standard deviation of the predictor means nothing. */
+/**
+ * In SDs of both, or of the outcome alone where a standard deviation of the predictor means
+ * nothing.
+ */
 function standardisedOf(raw: EffectEvidence, { effects }: Evidence): EffectEvidence {
   const find = (kind: EffectEvidence["kind"]) =>
     effects.find((e) => e.of === raw.id && e.kind === kind && e.shown !== null);
@@ -286,7 +291,9 @@ function Curves({
   });
 }
 
-/** A moderator's line ends in a fulcrum on the step that it acts on, with the interaction beside it. */
+/**
+ * A moderator's line ends in a fulcrum on the step that it acts on, with the interaction beside it.
+ */
 function ModeratorMarks({
   evidence,
   layout,

@@ -6,7 +6,10 @@ import type { Guide } from "../figure/plot-marks";
 /** Words under the bars stay apart by this share of the width. */
 const APART = 0.15;
 
-/** Bars of the bootstrap distribution: inside the interval dark, outside pale, with zero, the estimate and the limits beneath. */
+/**
+ * Bars of the bootstrap distribution: inside the interval dark, outside pale, with zero, the
+ * estimate and the limits beneath.
+ */
 export const distributionPlot =
   ({ bootstrap, shown, estimate }: EffectEvidence) =>
   (colours: Colours): ChartConfiguration => {
@@ -22,7 +25,8 @@ export const distributionPlot =
         data: {
           datasets: [
             {
-              // The library's types know bars by place in a list only; it draws them by place on the axis as well.
+              // The library's types know bars by place in a list only; it draws them by place on
+              // the axis as well.
               data: bars as unknown as number[],
               backgroundColor: bars.map((bar) =>
                 inside(bar) ? colours.petrol : colours["muted-bar"],
@@ -72,7 +76,10 @@ export const distributionPlot =
     );
   };
 
-/** Marks in the order of their weight; the words of one that would cover another are left out, its line stays. */
+/**
+ * Marks in the order of their weight; the words of one that would cover another are left out, its
+ * line stays.
+ */
 function placed(
   marks: { at: number | null; colour: string; line: boolean }[],
   min: number,

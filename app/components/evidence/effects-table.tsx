@@ -28,7 +28,10 @@ interface Props {
   select: (id: string) => void;
 }
 
-/** Every effect that exists, grouped by predictor and outcome; estimate, SE, interval and p in one row. */
+/**
+ * Every effect that exists, grouped by predictor and outcome; estimate, SE, interval and p in one
+ * row.
+ */
 export function EffectsTable({ evidence, selected, select }: Props) {
   const [units, setUnits] = useState<Units>("raw");
   const [form, setForm] = useState<"table" | "forest">("table");

@@ -15,7 +15,10 @@ import {
 import { Note } from "../ui/layout";
 import { NumberTable, type Cell } from "../ui/number-table";
 
-/** One regression: raw and standardised coefficients with the chosen errors, and what the equation explains. */
+/**
+ * One regression: raw and standardised coefficients with the chosen errors, and what the equation
+ * explains.
+ */
 export function EquationTable({
   equation,
   evidence,
@@ -99,7 +102,10 @@ interface ShownTest {
   upper: number;
 }
 
-/** The percentile interval and the bootstrap error, where nothing else knows how uncertain the SDs are. */
+/**
+ * The percentile interval and the bootstrap error, where nothing else knows how uncertain the SDs
+ * are.
+ */
 function resampledTest({ bootstrap }: Coefficient): ShownTest | null {
   const limits = bootstrap?.percentile;
   if (!bootstrap || !limits) return null;
@@ -148,7 +154,9 @@ function ProductsAdd({ equation, errors }: { equation: EquationEvidence; errors:
   });
 }
 
-/** Suppression, told apart from an error and from mere collinearity; the evidence says which it is. */
+/**
+ * Suppression, told apart from an error and from mere collinearity; the evidence says which it is.
+ */
 function Suppressed({ equation }: { equation: EquationEvidence }) {
   const telling = equation.suppression.filter((s) => s.kind === "suppression");
   if (telling.length === 0) return null;

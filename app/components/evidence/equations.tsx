@@ -11,7 +11,10 @@ import { AboutScores, ScoresTable } from "./scores-table";
 
 type View = "coefficients" | "errors" | "scores";
 
-/** Every equation as a table: its coefficients, their standard errors side by side, or with standardised variables. */
+/**
+ * Every equation as a table: its coefficients, their standard errors side by side, or with
+ * standardised variables.
+ */
 export function Equations({ evidence }: { evidence: Evidence }) {
   const [view, setView] = useState<View>("coefficients");
   const equations = equationsOf(evidence);

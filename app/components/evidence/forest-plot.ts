@@ -27,7 +27,10 @@ const shortened = (text: string): string =>
 
 const isClear = ({ lower, upper }: IntervalRow): boolean => lower > 0 || upper < 0;
 
-/** Estimates as marks and intervals as lines between caps, one row each, names before and numbers behind. */
+/**
+ * Estimates as marks and intervals as lines between caps, one row each, names before and numbers
+ * behind.
+ */
 export const forestPlot =
   (rows: readonly IntervalRow[]) =>
   (colours: Colours): ChartConfiguration => {

@@ -31,7 +31,10 @@ interface Props {
   units: Units;
 }
 
-/** All intervals to scale, one picture for each outcome, since only effects on the same outcome share a unit. */
+/**
+ * All intervals to scale, one picture for each outcome, since only effects on the same outcome
+ * share a unit.
+ */
 export function Forest({ effects, evidence, units }: Props) {
   const figure = useRef<HTMLDivElement>(null);
   const known = effects.filter(isDrawn);

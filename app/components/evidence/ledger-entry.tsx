@@ -69,7 +69,10 @@ const Body = styled("div")({
   "@media (max-width: 640px)": { paddingLeft: 0 },
 });
 
-/** One hypothesis: sentence, quantity, interval to scale, verdict; opened, its reason, parts and the sentence for the paper. */
+/**
+ * One hypothesis: sentence, quantity, interval to scale, verdict; opened, its reason, parts and the
+ * sentence for the paper.
+ */
 export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props) {
   const effects = hypothesis.effects
     .map((id) => evidence.effects.find((e) => e.id === id))

@@ -9,7 +9,10 @@ import {
 } from "../../../core";
 import { NumberTable } from "../ui/number-table";
 
-/** Beneath a claim about three or more groups: every two of them, with p as it is and adjusted for their number. */
+/**
+ * Beneath a claim about three or more groups: every two of them, with p as it is and adjusted for
+ * their number.
+ */
 export function Pairwise({
   hypothesis,
   evidence,
@@ -47,7 +50,10 @@ export function Pairwise({
   );
 }
 
-/** The differences between levels of the effect that is claimed: of its predictor, or of a categorical moderator. */
+/**
+ * The differences between levels of the effect that is claimed: of its predictor, or of a
+ * categorical moderator.
+ */
 function differencesOf(
   { claim, from, to, chains, moderators }: HypothesisEvidence,
   { effects, codings }: Evidence,

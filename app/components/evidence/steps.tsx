@@ -19,7 +19,10 @@ interface Props {
   evidence: Evidence;
 }
 
-/** The classical way to a mediation: predictor to mediator, both to the outcome, and the predictor alone. */
+/**
+ * The classical way to a mediation: predictor to mediator, both to the outcome, and the predictor
+ * alone.
+ */
 export function Steps({ hypothesis: { from, to, chains }, evidence }: Props) {
   const mediators = [...new Set(chains.flat())];
   if (mediators.length === 0) return null;

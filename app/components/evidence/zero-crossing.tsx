@@ -6,7 +6,9 @@ import {
   type HypothesisEvidence,
 } from "../../../core";
 
-/** Beneath a moderation: where the effect is zero along its moderator, and how well that is known. */
+/**
+ * Beneath a moderation: where the effect is zero along its moderator, and how well that is known.
+ */
 export function ZeroCrossing({
   hypothesis,
   evidence,

@@ -6,7 +6,9 @@ interface Corner {
   value: number;
 }
 
-/** The part of a polygon where the value, linear along its edges, is on the inner side of a level. */
+/**
+ * The part of a polygon where the value, linear along its edges, is on the inner side of a level.
+ */
 function clipped(corners: Corner[], inner: (value: number) => number): Corner[] {
   return corners.flatMap((a, i) => {
     const b = corners[(i + 1) % corners.length]!;
@@ -34,8 +36,9 @@ const cornersOf = (grid: readonly (readonly number[])[], i: number, j: number): 
   ].map(([a, b]) => ({ x: a!, y: b!, value: grid[a!]![b!]! }));
 
 /**
- * The area of a grid of values between two levels, as polygons in units of the grid (first index to the right, second
- * upwards). Whole cells of a column are joined; cells that a level runs through are cut along it.
+ * The area of a grid of values between two levels, as polygons in units of the grid (first index to
+ * the right, second upwards). Whole cells of a column are joined; cells that a level runs through
+ * are cut along it.
  */
 export function bandPolygons(
   grid: readonly (readonly number[])[],
@@ -73,7 +76,9 @@ export function bandPolygons(
   return found;
 }
 
-/** Where the values of a grid cross a level: short lines, one or two in each cell it runs through. */
+/**
+ * Where the values of a grid cross a level: short lines, one or two in each cell it runs through.
+ */
 export function contourLines(
   grid: readonly (readonly number[])[],
   level: number,

@@ -4,7 +4,9 @@ import { canvasPen, svgPen, type Pen } from "./pen";
 /** Draws with the colours of the page; `style` is that of the element drawn into. */
 export type Draw = (pen: Pen, style: CSSStyleDeclaration) => void;
 
-/** How each canvas writes itself down, so that a file can hold the same as lines and not as dots. */
+/**
+ * How each canvas writes itself down, so that a file can hold the same as lines and not as dots.
+ */
 const markups = new WeakMap<HTMLCanvasElement, () => string>();
 
 /** Says how the SVG marks of a canvas are made; returns how to take that back. */

@@ -27,7 +27,10 @@ interface Picture {
   height: number;
 }
 
-/** One SVG of all pictures in an element, black on white whatever the screen looks like, with the caption beneath. */
+/**
+ * One SVG of all pictures in an element, black on white whatever the screen looks like, with the
+ * caption beneath.
+ */
 export function pictureOf(holder: HTMLElement, caption: string): Picture {
   holder.dataset.look = "print";
   try {

@@ -19,7 +19,10 @@ export interface Writing {
   weight?: number;
 }
 
-/** What pictures are drawn with: the same drawing goes to a canvas on the screen and to SVG in a file. */
+/**
+ * What pictures are drawn with: the same drawing goes to a canvas on the screen and to SVG in a
+ * file.
+ */
 export interface Pen {
   circle(x: number, y: number, radius: number, ink: Ink): void;
   /** A line through points; closed, a polygon. */

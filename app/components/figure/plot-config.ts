@@ -5,7 +5,10 @@ import { labelledTicks } from "../../../formats/figures";
 
 export type Colours = (typeof LOOKS)[Look];
 
-/** One axis as all plots draw it: round values in the house's digits, hairlines, its name beneath or beside. */
+/**
+ * One axis as all plots draw it: round values in the house's digits, hairlines, its name beneath or
+ * beside.
+ */
 export function axisOf(
   colours: Colours,
   { domain, name, wanted = 6 }: { domain: [number, number]; name?: string; wanted?: number },
@@ -37,7 +40,10 @@ export function axisOf(
   } as unknown as Partial<ScaleOptionsByType<"linear">> & { type: "linear" };
 }
 
-/** What all plots have in common: no movement, no legend, the type of the house, marks above the data. */
+/**
+ * What all plots have in common: no movement, no legend, the type of the house, marks above the
+ * data.
+ */
 export function plotConfig<T extends ChartType>(
   config: ChartConfiguration<T>,
   marks: Marks,

@@ -1,6 +1,9 @@
 import type { Chart, Plugin } from "chart.js";
 
-/** A straight line across the plot: at a value of one axis, with a word at its end where one is given, or where both axes agree. */
+/**
+ * A straight line across the plot: at a value of one axis, with a word at its end where one is
+ * given, or where both axes agree.
+ */
 export interface Guide {
   axis: "x" | "y" | "both";
   /** Without meaning where both axes agree. */
@@ -22,7 +25,10 @@ export interface Words {
   colour: string;
   shift: [number, number];
   align?: CanvasTextAlign;
-  /** Where the words stand across: at their place, or in the room beside the plot (pixels from its right edge). */
+  /**
+   * Where the words stand across: at their place, or in the room beside the plot (pixels from its
+   * right edge).
+   */
   beside?: number;
 }
 

@@ -1,7 +1,10 @@
 import { BasicPlatform, Chart, type ChartConfiguration } from "chart.js";
 import { Context } from "svgcanvas";
 
-/** The same plot as marks of SVG: the library draws once more, on a context that writes down what is drawn. */
+/**
+ * The same plot as marks of SVG: the library draws once more, on a context that writes down what is
+ * drawn.
+ */
 export function plotMarkup(config: ChartConfiguration, width: number, height: number): string {
   const context = new Context(width, height);
   const canvas = { getContext: () => context, width, height, style: {} };

@@ -46,7 +46,9 @@ interface Props {
 
 const Place = styled("div")({ position: "relative", maxWidth: "100%", minWidth: 0 });
 
-/** An ordinary chart in the house's look. A file of it is drawn once more as lines, black on white. */
+/**
+ * An ordinary chart in the house's look. A file of it is drawn once more as lines, black on white.
+ */
 export function Plot({ label, height, width, make }: Props) {
   const place = useRef<HTMLDivElement>(null);
   const { look } = useLook();

@@ -8,7 +8,10 @@ import type { PlainProblem } from "../../workers/attempt";
 /** Where the theory is written, what is wrong with it stands beside the sentences. */
 const BESIDE_THE_SENTENCES = "hypotheses";
 
-/** Is there something that stops the analysis? A theory that states no effect yet, or a study that has no data yet, stops nothing. */
+/**
+ * Is there something that stops the analysis? A theory that states no effect yet, or a study that
+ * has no data yet, stops nothing.
+ */
 export const isStopped = (problem: PlainProblem | null): problem is PlainProblem =>
   problem !== null && problem.code !== "nothing_to_estimate" && problem.condition !== "no_rows";
 

@@ -66,7 +66,8 @@ export const Rail = memo(function Rail({ context }: { context: StudyContext }) {
   const { pathname } = useLocation();
   // Where the stages are a row that is wider than the screen, the one that is open comes into view.
   useEffect(() => {
-    // Measuring lays the whole page out, and where the stages are a column there is nothing to measure.
+    // Measuring lays the whole page out, and where the stages are a column there is nothing to
+    // measure.
     if (!matchMedia(AS_ROW).matches) return;
     const row = nav.current;
     const open = row?.querySelector<HTMLElement>('[aria-current="page"]');
@@ -102,7 +103,10 @@ export const Rail = memo(function Rail({ context }: { context: StudyContext }) {
   );
 });
 
-/** So long, milliseconds, after a study was opened the other screens are fetched: not while the first is being drawn. */
+/**
+ * So long, milliseconds, after a study was opened the other screens are fetched: not while the
+ * first is being drawn.
+ */
 const SETTLED_AFTER = 1000;
 
 function useSettled(): boolean {

@@ -259,7 +259,9 @@ function Deciding({ settings, set }: Pick<GroupingProps, "settings" | "set">) {
   );
 }
 
-/** Columns that can name groups: names, codes and identifiers; of numbers, whole ones that repeat. */
+/**
+ * Columns that can name groups: names, codes and identifiers; of numbers, whole ones that repeat.
+ */
 function groupingColumns({ table, variables }: Dataset): string[] {
   const level = new Map(variables.map((v) => [v.name, v.level]));
   return table.columns

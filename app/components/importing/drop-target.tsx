@@ -17,7 +17,10 @@ const Veil = styled("div")({
   pointerEvents: "none",
 });
 
-/** Takes a dropped file, or cells pasted from a spreadsheet, anywhere on the page and opens the import. */
+/**
+ * Takes a dropped file, or cells pasted from a spreadsheet, anywhere on the page and opens the
+ * import.
+ */
 export function DropTarget({ children }: { children: ReactNode }) {
   const [over, setOver] = useState(false);
   const [file, setFile] = useState<File | null>(null);

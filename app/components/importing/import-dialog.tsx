@@ -35,7 +35,10 @@ type Stage =
     }
   | { kind: "misfits"; misfits: string[]; variables: Variable[]; asMatrix: boolean };
 
-/** Opens a file: a study goes straight to the shelf; a table is shown first, with what was guessed, all open to change. */
+/**
+ * Opens a file: a study goes straight to the shelf; a table is shown first, with what was guessed,
+ * all open to change.
+ */
 export function ImportDialog({
   file,
   close,
@@ -118,7 +121,10 @@ async function misfitsOf(
   return engine().misfits(definition, variables, asMatrix);
 }
 
-/** Reads a file in the worker, anew whenever its layout is chosen differently; only the latest reading counts. */
+/**
+ * Reads a file in the worker, anew whenever its layout is chosen differently; only the latest
+ * reading counts.
+ */
 function useReading(file: File, openStudy: () => Promise<void>) {
   const [stage, setStage] = useState<Stage>({ kind: "reading", share: 0 });
   const turn = useRef(0);

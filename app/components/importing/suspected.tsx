@@ -17,8 +17,8 @@ const hasAll = (codes: readonly SuspectedCode[], variables: readonly Variable[])
   );
 
 /**
- * The columns with the suspected codes called missing; a level that was chosen by hand stays, one that was guessed from
- * the codes is guessed anew.
+ * The columns with the suspected codes called missing; a level that was chosen by hand stays, one
+ * that was guessed from the codes is guessed anew.
  */
 export const withSuspected = (
   { suspected, variables: guessed }: Pick<ImportPreview, "suspected" | "variables">,

@@ -39,7 +39,10 @@ export function freeName(wanted: string, taken: readonly string[]): string {
   for (let k = 2; ; k++) if (!taken.includes(`${first}_${k}`)) return `${first}_${k}`;
 }
 
-/** A measure made otherwise; what only its former kind knows - weights, direction, scaling - does not come along. */
+/**
+ * A measure made otherwise; what only its former kind knows - weights, direction, scaling - does
+ * not come along.
+ */
 export function formed(measure: Measure, form: MeasureForm): Measure {
   const { weighting, signedBy, reliability, scaledBy, ...kept } = measure;
   const made: Measure = { ...kept, form };
@@ -57,7 +60,10 @@ export function withItem(measure: Measure, item: string): Measure {
   return { ...reliable(measure, null), items };
 }
 
-/** A factor whose scale comes from an item, from a variance of one, or, for an empty name, from what the settings say. */
+/**
+ * A factor whose scale comes from an item, from a variance of one, or, for an empty name, from what
+ * the settings say.
+ */
 export function scaled(measure: Measure, by: string): Measure {
   const changed = reliable(measure, null);
   delete changed.scaledBy;
@@ -68,7 +74,10 @@ export function scaled(measure: Measure, by: string): Measure {
 /** Stands for a variance of one among the names of items; no item has an empty word in its name. */
 export const VARIANCE = " variance";
 
-/** A factor of one item whose reliability is known: above 0 and up to 1; none where it is taken as free of error. */
+/**
+ * A factor of one item whose reliability is known: above 0 and up to 1; none where it is taken as
+ * free of error.
+ */
 export function reliable(measure: Measure, reliability: number | null): Measure {
   const changed = { ...measure };
   if (reliability === null) delete changed.reliability;
@@ -94,7 +103,9 @@ export function signed(measure: Measure, item: string): Measure {
   return changed;
 }
 
-/** Factors that are no items of another factor, so that they may become some of one of second order. */
+/**
+ * Factors that are no items of another factor, so that they may become some of one of second order.
+ */
 export const freeFactors = (measures: readonly Measure[]): string[] => {
   const used = new Set(
     measures.flatMap((m) => (m.form === "reflects" ? m.items.map((i) => i.ref.name) : [])),
@@ -105,8 +116,8 @@ export const freeFactors = (measures: readonly Measure[]): string[] => {
 };
 
 /**
- * What may become an item of a measure: columns that are free; for a factor also other factors, which do not have it as
- * an item themselves (a factor of second order).
+ * What may become an item of a measure: columns that are free; for a factor also other factors,
+ * which do not have it as an item themselves (a factor of second order).
  */
 export function itemsFor(
   measure: Measure,
@@ -125,7 +136,10 @@ export function itemsFor(
   return [...free, ...factors];
 }
 
-/** Turns an item round; the scale has to be known for that, and the observed answers are its first guess. */
+/**
+ * Turns an item round; the scale has to be known for that, and the observed answers are its first
+ * guess.
+ */
 export const turnItem = (
   measure: Measure,
   item: string,

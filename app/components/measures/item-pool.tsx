@@ -19,7 +19,10 @@ interface Props {
   make: (name: string, items: string[]) => void;
 }
 
-/** What is not in a measure yet: likely batteries first, then every column, to be dragged onto a measure. */
+/**
+ * What is not in a measure yet: likely batteries first, then every column, to be dragged onto a
+ * measure.
+ */
 export function ItemPool({ families, free, factors, taken, make }: Props) {
   const [making, setMaking] = useState(false);
   return (

@@ -8,7 +8,9 @@ import { NumberTable, type Cell } from "../ui/number-table";
 interface Props {
   measure: Measure;
   evidence: MeasureEvidence | undefined;
-  /** False where only covariances are known: the rows that stand for them have no mean of their own. */
+  /**
+   * False where only covariances are known: the rows that stand for them have no mean of their own.
+   */
   means: boolean;
   turn: (item: string) => void;
   remove: (item: string) => void;
@@ -89,7 +91,10 @@ function withoutIt(value: number | null | undefined, alpha: number | null | unde
   };
 }
 
-/** The factors that a factor of second order stands behind; what can be said of them is estimated with the theory. */
+/**
+ * The factors that a factor of second order stands behind; what can be said of them is estimated
+ * with the theory.
+ */
 export function FactorItems({ measure, remove }: Pick<Props, "measure" | "remove">) {
   return (
     <NumberTable

@@ -38,7 +38,10 @@ interface Props {
   level: number;
   /** Columns that may become items. */
   pool: string[];
-  /** What its items are: answers, columns of which only means and covariances are known, or factors themselves. */
+  /**
+   * What its items are: answers, columns of which only means and covariances are known, or factors
+   * themselves.
+   */
   items: "answers" | "moments" | "factors";
   /** Items have means that are known. */
   means: boolean;
@@ -49,7 +52,10 @@ interface Props {
   remove: () => void;
 }
 
-/** One measure: its items, how it is made of them, and how reliable it is. Items can be dropped on it. */
+/**
+ * One measure: its items, how it is made of them, and how reliable it is. Items can be dropped on
+ * it.
+ */
 export function MeasureCard({
   measure,
   evidence,

@@ -72,7 +72,10 @@ function Part({ title, note, children }: { title: string; note?: string; childre
   );
 }
 
-/** What is expected beside the arrows of the picture: further predictors, correlations, reliabilities, how variables lie. */
+/**
+ * What is expected beside the arrows of the picture: further predictors, correlations,
+ * reliabilities, how variables lie.
+ */
 export function ExpectedTables(props: Props) {
   const { theory, measures, plan, change } = props;
   const { exogenous, endogenous } = nodesOfTheory(theory);

@@ -14,7 +14,10 @@ export interface PowerCurve {
 const DASHES = [[], [7, 4], [2, 3], [10, 3, 2, 3], [4, 4], [1, 4]];
 const MARKS = ["circle", "rect", "triangle", "rectRot", "crossRot", "star"] as const;
 
-/** Power over people or over size, with the error of the simulation at every point and the wanted power as a line. */
+/**
+ * Power over people or over size, with the error of the simulation at every point and the wanted
+ * power as a line.
+ */
 export const powerPlot =
   (curves: readonly PowerCurve[], target: number, name: string) =>
   (colours: Colours): ChartConfiguration => {

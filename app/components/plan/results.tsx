@@ -36,7 +36,8 @@ interface Props {
 /** What the simulation has found so far: in sentences, as a table, as a curve. */
 export function Results({ definition, plan, state, claims }: Props) {
   const { points, problem, smallest, sizes, question } = state;
-  // The table is about what was asked last: the smallest sample that was found, else the planned one.
+  // The table is about what was asked last: the smallest sample that was found, else the planned
+  // one.
   const wanted = question?.kind === "smallest" ? (smallest?.people ?? plan.n) : plan.n;
   const shown = points.find((p) => p.point.people === wanted) ?? points.at(-1) ?? null;
   return (

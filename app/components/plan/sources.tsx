@@ -16,7 +16,10 @@ interface Props {
   tell: (message: string) => void;
 }
 
-/** Sizes from what was found: in these data, or in another study on the shelf, a published matrix of correlations among them. */
+/**
+ * Sizes from what was found: in these data, or in another study on the shelf, a published matrix of
+ * correlations among them.
+ */
 export function Sources({ id, definition, raw, plan, shelf, change, tell }: Props) {
   const [busy, setBusy] = useState(false);
   const others = shelf.filter(({ study }) => study.id !== id && study.rows > 0);

@@ -39,7 +39,10 @@ interface Props {
   change: (value: number) => void;
 }
 
-/** The effect against the moderator with its band, the regions in pattern and words, the people beneath, and the handle. */
+/**
+ * The effect against the moderator with its band, the regions in pattern and words, the people
+ * beneath, and the handle.
+ */
 export function EffectStrip(props: Props) {
   const { over, grid, estimate, lower, upper, value, valueWords, show, change } = props;
   const svg = useRef<SVGSVGElement>(null);

@@ -16,7 +16,10 @@ export interface Units {
   /** What a slope is multiplied by. */
   slope: number;
   standardised: boolean;
-  /** Predictions are means of the outcome, on its own scale; else they are on that of a linear predictor. */
+  /**
+   * Predictions are means of the outcome, on its own scale; else they are on that of a linear
+   * predictor.
+   */
   response: boolean;
 }
 

@@ -33,7 +33,10 @@ interface Props {
   height?: number;
 }
 
-/** Predictor against outcome: the people, the line that tilts about the mean like a lever, its band, and pinned lines. */
+/**
+ * Predictor against outcome: the people, the line that tilts about the mean like a lever, its band,
+ * and pinned lines.
+ */
 export function LeverPlot({
   moderation,
   points,
@@ -146,7 +149,10 @@ export function LeverPlot({
 const isShare = ({ model }: ModerationEvidence): boolean =>
   model.link === "logit" || model.link === "probit";
 
-/** The range of the predictor in the group that a place stands for: a line says nothing where a group has no data. */
+/**
+ * The range of the predictor in the group that a place stands for: a line says nothing where a
+ * group has no data.
+ */
 function endsOf(
   { moderators, focal }: ModerationEvidence,
   points: Points | null,

@@ -84,7 +84,10 @@ export function ReadingHere({
   );
 }
 
-/** The curve at the handle: what a unit does on the scale of the model, and to the mean at the middle of the predictor. */
+/**
+ * The curve at the handle: what a unit does on the scale of the model, and to the mean at the
+ * middle of the predictor.
+ */
 function CurveHere({
   moderation: { model, focal, focalLabel, outcome },
   place,
@@ -120,7 +123,10 @@ function CurveHere({
   );
 }
 
-/** On the scale of the response: how the interaction comes out there, and that the two scales need not agree. */
+/**
+ * On the scale of the response: how the interaction comes out there, and that the two scales need
+ * not agree.
+ */
 function OnResponse({
   moderation,
   evidence,
@@ -222,7 +228,10 @@ function OfScores({
   );
 }
 
-/** Where the slope is zero along the moderator, with the values that Fieller's method leaves possible. */
+/**
+ * Where the slope is zero along the moderator, with the values that Fieller's method leaves
+ * possible.
+ */
 export function ZeroSlope({
   moderation,
   evidence,

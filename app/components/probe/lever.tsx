@@ -9,7 +9,10 @@ import { useLever } from "./use-lever";
 import { Beside } from "./layout";
 import { Pictures } from "./pictures";
 
-/** The lever: move the moderator, and the line of predictor and outcome tilts; beneath, where its slope differs from zero. */
+/**
+ * The lever: move the moderator, and the line of predictor and outcome tilts; beneath, where its
+ * slope differs from zero.
+ */
 export function Lever(props: LeverProps) {
   const { moderation, evidence } = props;
   const lever = useLever(moderation, evidence);

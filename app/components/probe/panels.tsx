@@ -38,7 +38,9 @@ export function Panels(props: PanelsProps) {
   );
 }
 
-/** One picture for every probe of the moderators: groups side by side, two moderators as a matrix. */
+/**
+ * One picture for every probe of the moderators: groups side by side, two moderators as a matrix.
+ */
 function ProbePanels({ moderation, evidence, points }: PanelsProps) {
   const figure = useRef<HTMLDivElement>(null);
   const { moderators, model } = moderation;

@@ -7,7 +7,9 @@ import styles from "./probe.module.css";
 
 export type ShownPoints = "none" | "near" | "all";
 
-/** Nearness of a person to the handle, in standard deviations of the moderator, that counts as near. */
+/**
+ * Nearness of a person to the handle, in standard deviations of the moderator, that counts as near.
+ */
 const NEAR = 0.5;
 
 interface Props {
@@ -23,7 +25,10 @@ interface Props {
   radius: number;
 }
 
-/** Yes and no would lie on top of each other: they are strewn from their line towards the middle, in pixels, always alike. */
+/**
+ * Yes and no would lie on top of each other: they are strewn from their line towards the middle, in
+ * pixels, always alike.
+ */
 const aside = (answer: number, i: number): number => ((i * 7) % 16) * (answer === 1 ? 1 : -1);
 
 /** The people behind the lever, those near its place in full colour. */

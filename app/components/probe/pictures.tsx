@@ -14,7 +14,10 @@ export const usePictureWidth = (): number => useContext(PictureWidth);
 
 const Frame = styled("div")({ display: "grid", overflowX: "auto", minWidth: 0 });
 
-/** Drawings below each other, as wide as their frame lets them be; on the narrowest screens they scroll within it. */
+/**
+ * Drawings below each other, as wide as their frame lets them be; on the narrowest screens they
+ * scroll within it.
+ */
 export function Pictures({
   ref,
   children,

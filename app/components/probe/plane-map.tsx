@@ -17,7 +17,10 @@ const STEP = 3;
 
 export interface PlaneValue {
   value: number;
-  /** Above zero where the value is told apart from zero, below where it is not; undefined where that is no question. */
+  /**
+   * Above zero where the value is told apart from zero, below where it is not; undefined where that
+   * is no question.
+   */
   sure?: number;
 }
 
@@ -35,7 +38,10 @@ interface Props {
 
 type Grid = number[][];
 
-/** A quantity over two variables: tints between contour lines, hatching where nothing is sure, and the people. */
+/**
+ * A quantity over two variables: tints between contour lines, hatching where nothing is sure, and
+ * the people.
+ */
 export function PlaneMap({ xName, yName, what, xRange, yRange, at, people, edges = [] }: Props) {
   const { width, height } = PLANE;
   const x = linear(xRange, [M.left, width - M.right]);

@@ -39,7 +39,10 @@ function rangeOf(
   );
 }
 
-/** The predicted outcome over predictor and first moderator: as a map with the people, and as a surface to be turned. */
+/**
+ * The predicted outcome over predictor and first moderator: as a map with the people, and as a
+ * surface to be turned.
+ */
 export function ResponseMap({ moderation, evidence, points }: Props) {
   const map = useRef<HTMLDivElement>(null);
   const turned = useRef<HTMLDivElement>(null);

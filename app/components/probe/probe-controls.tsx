@@ -43,7 +43,10 @@ export function typedProbes(text: string): ProbeChoice[] {
   return found.slice(0, 6).sort((a, b) => order(a) - order(b));
 }
 
-/** Where the comparison lines stand: mean and SDs, percentiles, or values and percentages of one's own. */
+/**
+ * Where the comparison lines stand: mean and SDs, percentiles, or values and percentages of one's
+ * own.
+ */
 export function OwnProbes({ probes, units, set }: OwnProps) {
   const own = probes.filter((p) => !NAMED.includes(p as Named));
   const [open, setOpen] = useState(own.length > 0);
@@ -107,14 +110,20 @@ const LOW_TO_HIGH: Record<string, string> = {
   p50: "middle",
 };
 
-/** What a comparison value is called: low, middle, high; “20 %”; a level. Values of one's own speak for themselves. */
+/**
+ * What a comparison value is called: low, middle, high; “20 %”; a level. Values of one's own speak
+ * for themselves.
+ */
 function probeName({ label, value }: Moderator["probes"][number]): string {
   if (LOW_TO_HIGH[label]) return LOW_TO_HIGH[label];
   if (/^p[\d.]+$/.test(label) && value !== null) return `${label.slice(1)} %`;
   return value === null || !label.startsWith("=") ? label : "";
 }
 
-/** The standardised slope at a comparison value with its own interval, which allows for the estimated SDs. */
+/**
+ * The standardised slope at a comparison value with its own interval, which allows for the
+ * estimated SDs.
+ */
 function standardisedSlope(
   moderation: ModerationEvidence,
   { effects }: Evidence,

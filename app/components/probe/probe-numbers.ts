@@ -60,7 +60,8 @@ export function slopeTables(moderation: ModerationEvidence, evidence: Evidence):
             words,
             p.at[focal] as number,
             p.response.estimate,
-            // The error of a mean is that of its linear predictor; on a curved scale only limits carry over.
+            // The error of a mean is that of its linear predictor; on a curved scale only limits
+            // carry over.
             model.link === "identity" ? (found?.se ?? null) : null,
             model.link === "identity" ? (found?.lower ?? null) : p.response.lower,
             model.link === "identity" ? (found?.upper ?? null) : p.response.upper,

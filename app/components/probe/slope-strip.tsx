@@ -51,7 +51,8 @@ export function SlopeStrip({
     return {
       grid,
       estimate: readings.map((r) => r.estimate * units.slope),
-      // A band of standardised slopes would have to allow for the estimated SDs, so none is drawn in those units.
+      // A band of standardised slopes would have to allow for the estimated SDs, so none is drawn
+      // in those units.
       lower: readings.map((r) =>
         r.se === null || units.standardised ? null : r.estimate - critical * r.se,
       ),

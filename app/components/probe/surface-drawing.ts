@@ -9,7 +9,10 @@ const LIFT = 215;
 /** The floor reaches further down than the surface reaches up. */
 const RAISE = 22;
 
-/** A surface over two variables, the people above or below it, and lines across it where something changes. */
+/**
+ * A surface over two variables, the people above or below it, and lines across it where something
+ * changes.
+ */
 export interface Surface {
   xName: string;
   yName: string;
@@ -167,7 +170,10 @@ function cells(view: View, style: CSSStyleDeclaration): Item[] {
   });
 }
 
-/** Every person as a dot at what was observed, with a thread to what is predicted: petrol above, rust below. */
+/**
+ * Every person as a dot at what was observed, with a thread to what is predicted: petrol above,
+ * rust below.
+ */
 function people(view: View, style: CSSStyleDeclaration): Item[] {
   const { people: shown, at: value } = view.surface;
   if (!shown) return [];

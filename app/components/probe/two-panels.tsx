@@ -23,7 +23,10 @@ import { Controls, PanelGrid } from "./layout";
 
 type Moderator = ModerationEvidence["moderators"][number];
 
-/** What one panel shows: every moderator at a probe (by its position) or at a value, with other lines and people or not. */
+/**
+ * What one panel shows: every moderator at a probe (by its position) or at a value, with other
+ * lines and people or not.
+ */
 interface PanelChoice {
   at: Record<string, { probe: number } | { value: number }>;
   lines: boolean;

@@ -46,7 +46,8 @@ export function useLever(moderation: ModerationEvidence, evidence: Evidence) {
   );
   const shownPins =
     pins ?? new Set(first.probes.filter((_, i) => i !== middle || !numeric).map((p) => p.label));
-  // A variable that moderates its own effect has one curve; lines at other values of it do not exist.
+  // A variable that moderates its own effect has one curve; lines at other values of it do not
+  // exist.
   const itself = key === moderation.focal;
   const pinned: Pinned[] = (itself ? [] : first.probes)
     // A pinned line under the moving one would only hide its label.

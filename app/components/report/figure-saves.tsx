@@ -19,7 +19,9 @@ export function FigureSaves({ save }: { save: (as: "svg" | 300 | 600) => void })
   );
 }
 
-/** A figure for print on the screen: our own drawing, so names in it are escaped where it is made. */
+/**
+ * A figure for print on the screen: our own drawing, so names in it are escaped where it is made.
+ */
 export const Drawn = ({ figure, sx }: { figure: DrawnFigure; sx: object }) => (
   <Box sx={sx} dangerouslySetInnerHTML={{ __html: figure.svg }} />
 );

@@ -26,7 +26,10 @@ interface Moved {
   rows: (IntervalRow & { at: number | string; se: number })[];
 }
 
-/** What goes through a mediator, past it, and in all, at each value of a moderator at which it was told. */
+/**
+ * What goes through a mediator, past it, and in all, at each value of a moderator at which it was
+ * told.
+ */
 export function movedEffects(list: readonly NaturalEffectsEvidence[]): Moved[] {
   const told = list.filter((n) => n.at !== null);
   const keyOf = (n: NaturalEffectsEvidence): string =>
@@ -62,7 +65,9 @@ const rowOf = (
   at: at.level ?? at.value,
 });
 
-/** How effects move with a moderator: intervals to one scale, those of one effect below each other. */
+/**
+ * How effects move with a moderator: intervals to one scale, those of one effect below each other.
+ */
 export function EffectsOver({ moved, evidence }: { moved: Moved; evidence: Evidence }) {
   const figure = useRef<HTMLDivElement>(null);
   const { treatment, mediator, outcome, contrast, moderator, rows } = moved;

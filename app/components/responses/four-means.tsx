@@ -10,7 +10,9 @@ const RIGHT = 30;
 const TOP = 18;
 const ROW = 38;
 
-/** The four means of what would have been, one beneath the other, with their intervals on one scale. */
+/**
+ * The four means of what would have been, one beneath the other, with their intervals on one scale.
+ */
 export function FourMeans({
   natural,
   evidence,

@@ -4,7 +4,10 @@ import { bandPlot } from "../figure/band-plot";
 import { FigureTools } from "../figure/figure-tools";
 import { Plot } from "../figure/plot";
 
-/** The effect of a treatment with the mediator held, along the values that the mediator had, with its band. */
+/**
+ * The effect of a treatment with the mediator held, along the values that the mediator had, with
+ * its band.
+ */
 export function HeldPicture({
   natural,
   evidence,

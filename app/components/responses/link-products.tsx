@@ -3,7 +3,9 @@ import { limitsCell, pCell } from "../structure/cells";
 import { Disclosure } from "../ui/disclosure";
 import { NumberTable } from "../ui/number-table";
 
-/** Products of coefficients with a yes/no response, for those who ask, with what they cannot say. */
+/**
+ * Products of coefficients with a yes/no response, for those who ask, with what they cannot say.
+ */
 export function LinkProducts({
   products,
   evidence,

@@ -55,7 +55,8 @@ describe("what of a treatment goes through a mediator", () => {
     for (const effect of told) expect(text).toContain(effect.words);
     // The total may be zero here: no share is among them, and the reason is.
     expect(told.length).toBeLessThan(list.length);
-    // For each treatment and scale of which it may be said, in the working of the differences, and where it is said why it is not.
+    // For each treatment and scale of which it may be said, in the working of the differences, and
+    // where it is said why it is not.
     const share = "share of the total through hours";
     const sayable = section.natural
       .flatMap((n) => Object.values(n.effects).flat())

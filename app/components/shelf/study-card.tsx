@@ -34,7 +34,8 @@ export function StudyCard({ entry: { study, strip, onlyHere }, copy, remove }: P
         component={Link}
         to={placeOf(study)}
         prefetch="intent"
-        // A hand comes to rest on what it chooses, and a key leads there: what is read meanwhile need not be waited for.
+        // A hand comes to rest on what it chooses, and a key leads there: what is read meanwhile
+        // need not be waited for.
         onPointerEnter={() => void readAhead(study)}
         onFocus={() => void readAhead(study)}
         sx={{

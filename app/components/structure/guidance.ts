@@ -1,4 +1,7 @@
-/** Conventional thresholds of measurement, as guidance with their sources; nothing here is a verdict. */
+/**
+ * Conventional thresholds of measurement, as guidance with their sources; nothing here is a
+ * verdict.
+ */
 export const RELIABLE = 0.7;
 export const REDUNDANT = 0.95;
 export const AVE = 0.5;

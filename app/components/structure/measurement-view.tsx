@@ -15,7 +15,10 @@ import { LeaveOut } from "./leave-out";
 /** Standardised loadings of factors below this are called weak (Hair et al. 2010). */
 const LOADING = 0.5;
 
-/** How well the items measure: what falls short of common guidance is marked; nothing here is a verdict. */
+/**
+ * How well the items measure: what falls short of common guidance is marked; nothing here is a
+ * verdict.
+ */
 export function MeasurementView({
   section,
   leaveOut,

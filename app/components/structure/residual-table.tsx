@@ -8,7 +8,10 @@ import type { StructureSection } from "../../../core";
 
 const LARGE = 0.1;
 
-/** Correlations as observed less as implied: the larger, the darker; beyond .10 in the ink of what deserves a look. */
+/**
+ * Correlations as observed less as implied: the larger, the darker; beyond .10 in the ink of what
+ * deserves a look.
+ */
 export function ResidualTable({ section }: { section: StructureSection }) {
   return (
     <>

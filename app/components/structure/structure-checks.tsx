@@ -10,7 +10,10 @@ import { FitTable } from "./structure-tables";
 import { Words } from "./structure-view";
 import { useTryChange } from "./use-try-change";
 
-/** What a model of means and covariances rests on: measurement first, then fit and what would change it. */
+/**
+ * What a model of means and covariances rests on: measurement first, then fit and what would change
+ * it.
+ */
 export function StructureChecks({
   context,
   section,

@@ -6,7 +6,10 @@ import { Disclosure } from "../ui/disclosure";
 import { WorkingView } from "../ui/working-view";
 import { ArrowTable, FitTable, GroupTables } from "./structure-tables";
 
-/** A model of means and covariances on the Evidence screen: how well it fits in sentences, then its paths and the rest. */
+/**
+ * A model of means and covariances on the Evidence screen: how well it fits in sentences, then its
+ * paths and the rest.
+ */
 export function StructureView({ section }: { section: StructureSection }) {
   const { method, fitWords, interactions, likelihoodRatio } = section;
   const working = fitWorking(section);

@@ -6,7 +6,10 @@ import type { StudyContext } from "../../analysis/use-study";
 import { withItem, withoutItem, rewriteMeasure, removeMeasure } from "../measures/edit-measures";
 import { appendLine, freedInTheory } from "../theory/edit-text";
 
-/** Tries the theory with something changed after the fact: the run as it stands is kept, so that both can be put side by side. */
+/**
+ * Tries the theory with something changed after the fact: the run as it stands is kept, so that
+ * both can be put side by side.
+ */
 export function useTryChange(context: StudyContext) {
   const { definition, dataset, edit } = context;
   const { evidence } = useAnalysis(context.analysis);

@@ -4,7 +4,10 @@ import type { Dataset, Measure, Statement } from "../../../core";
 export interface Choices {
   /** Measures of the theory first, whatever they are made as; then the columns of the data. */
   variables: string[];
-  /** Columns that may tell groups apart: categories first, then answers in steps that belong to no measure. */
+  /**
+   * Columns that may tell groups apart: categories first, then answers in steps that belong to no
+   * measure.
+   */
   groupings: string[];
   /** What tells variables apart in a list, by name. */
   details: Map<string, string>;
@@ -28,9 +31,10 @@ export function measureWords(measure: Measure): string {
 }
 
 /**
- * What the sentences of a theory can be about. Factors and composites have no column of their own, so a measure is known
- * by its sentence.
- * @param held what the columns hold, by name: it takes a look at every cell, and does not change as a sentence is typed
+ * What the sentences of a theory can be about. Factors and composites have no column of their own,
+ * so a measure is known by its sentence.
+ * @param held what the columns hold, by name: it takes a look at every cell, and does not change as
+ *   a sentence is typed
  */
 export function choicesOf(
   dataset: Dataset,

@@ -7,7 +7,10 @@ interface Props {
   choose: (variable: NameRef) => void;
 }
 
-/** Which two levels of a categorical variable a sentence compares; nothing for a variable without levels. */
+/**
+ * Which two levels of a categorical variable a sentence compares; nothing for a variable without
+ * levels.
+ */
 export function Comparison({ variable, evidence, choose }: Props) {
   const levels = evidence?.codings.find((c) => c.variable === variable.name)?.levels ?? [];
   const { compared, ...plain } = variable;

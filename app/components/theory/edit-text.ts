@@ -29,7 +29,10 @@ export function appendLine(text: string, line: string): string {
 export const rewrite = (text: string, statement: Statement): string =>
   replaceLine(text, statement.line, writeStatement(statement));
 
-/** The theory with one more arrow that may differ between groups; null where no line speaks of groups. */
+/**
+ * The theory with one more arrow that may differ between groups; null where no line speaks of
+ * groups.
+ */
 export function freedInTheory(
   { theory, variables, derived }: Pick<StudyDefinition, "theory" | "variables" | "derived">,
   { kind, from, to }: FreedArrow,
@@ -71,7 +74,10 @@ export function newHypothesis(statements: readonly Statement[], from: string, to
   return writeStatement(hypothesis);
 }
 
-/** One variable instead of another in every sentence; a measure keeps its own name, whatever its items become. */
+/**
+ * One variable instead of another in every sentence; a measure keeps its own name, whatever its
+ * items become.
+ */
 export function exchange(
   text: string,
   statements: readonly Statement[],

@@ -123,7 +123,9 @@ function Moderators({ statement, free, evidence, set }: ModeratorProps) {
   );
 }
 
-/** A path that has just got a mediator is moderated in its first step until somebody says otherwise. */
+/**
+ * A path that has just got a mediator is moderated in its first step until somebody says otherwise.
+ */
 const firstStep = (statement: Moderation, mediator: string): Moderation["steps"] => [
   { from: ref(statement.from.name), to: ref(mediator) },
 ];

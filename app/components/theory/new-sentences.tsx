@@ -238,7 +238,10 @@ function NewModel({ text, statements, evidence, change, close }: RowProps) {
 
 const responseSection = ({ sections }: Evidence) => sections.find((s) => s.kind === "responses");
 
-/** Lines that say which values of a treatment are compared, and where its mediator is held, as they are now: to be changed. */
+/**
+ * Lines that say which values of a treatment are compared, and where its mediator is held, as they
+ * are now: to be changed.
+ */
 export function treatmentLines(
   evidence: Evidence,
   statements: SentenceProps["statements"],

@@ -44,8 +44,8 @@ const WRITTEN_WITHIN = 600;
 const LOOK_EVERY = 40;
 
 /**
- * After a choice in a line: on to what the sentence still needs, else to the name chosen, which may stand in a slot of its own by then;
- * unless the focus is somewhere already.
+ * After a choice in a line: on to what the sentence still needs, else to the name chosen, which may
+ * stand in a slot of its own by then; unless the focus is somewhere already.
  */
 function goOnIn(line: HTMLElement, name: string, left = WRITTEN_WITHIN / LOOK_EVERY): void {
   setTimeout(() => {
@@ -65,7 +65,10 @@ function goOnIn(line: HTMLElement, name: string, left = WRITTEN_WITHIN / LOOK_EV
   }, LOOK_EVERY);
 }
 
-/** One place in a sentence: reads as underlined text, opens a list of the study's variables to type into. */
+/**
+ * One place in a sentence: reads as underlined text, opens a list of the study's variables to type
+ * into.
+ */
 export function Slot({
   value,
   options,
@@ -79,7 +82,10 @@ export function Slot({
   const details = use(VariableDetails);
   const button = useRef<HTMLButtonElement>(null);
   const [open, setOpen] = useState(false);
-  /** Back to where one was, unless the choice has led elsewhere; once the list is gone, and the field that had the focus with it. */
+  /**
+   * Back to where one was, unless the choice has led elsewhere; once the list is gone, and the
+   * field that had the focus with it.
+   */
   const close = (): void => {
     setOpen(false);
     setTimeout(() => {

@@ -9,7 +9,9 @@ import { Fault } from "./raw-line";
 const fetchEditor = () => import("./theory-editor");
 const TheoryEditor = lazy(fetchEditor);
 
-/** Fetches the editor ahead, so that it is there at once, also when the network has gone meanwhile. */
+/**
+ * Fetches the editor ahead, so that it is there at once, also when the network has gone meanwhile.
+ */
 export const prepareEditor = (): void => void fetchEditor().catch(() => undefined);
 
 interface Props {

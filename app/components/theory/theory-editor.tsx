@@ -109,7 +109,8 @@ export default function TheoryEditor({ text, complaints, variables, change }: Pr
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView>(null);
   const latest = useRef({ variables, change, text });
-  // What was typed here and has not come back yet: its echo must never replace what has been typed since.
+  // What was typed here and has not come back yet: its echo must never replace what has been typed
+  // since.
   const sent = useRef<string[]>([]);
   const applying = useRef(false);
   useEffect(() => {

@@ -20,7 +20,10 @@ const Shown = styled("span")({
 
 type AnyVerb = Verb | ModerationVerb;
 
-/** The verb of a sentence; choosing another changes what is expected. The plural is for names such as “hours”. */
+/**
+ * The verb of a sentence; choosing another changes what is expected. The plural is for names such
+ * as “hours”.
+ */
 export function VerbChoice<V extends AnyVerb>({
   verb,
   plural,

@@ -1,4 +1,7 @@
-/** Puts a table into the clipboard: as a table for a word processor, and as text with tabs between cells. */
+/**
+ * Puts a table into the clipboard: as a table for a word processor, and as text with tabs between
+ * cells.
+ */
 export const copyBoth = (html: string, text: string): Promise<void> =>
   navigator.clipboard.write([
     new ClipboardItem({

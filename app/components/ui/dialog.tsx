@@ -5,7 +5,10 @@ import DialogTitle from "@mui/material/DialogTitle";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useId, type ReactNode } from "react";
 
-/** A dialog: its title, what is asked, and the buttons below. It fills the window where that is small. */
+/**
+ * A dialog: its title, what is asked, and the buttons below. It fills the window where that is
+ * small.
+ */
 export function Dialog({
   title,
   close,

@@ -56,7 +56,10 @@ interface ChoiceProps extends Labelled {
   className?: string;
 }
 
-/** One of a list, by the browser's own list: it opens at once, can be typed into, and is known to every screen reader. */
+/**
+ * One of a list, by the browser's own list: it opens at once, can be typed into, and is known to
+ * every screen reader.
+ */
 export function Choice({ value, options, onChange, disabled, className, ...rest }: ChoiceProps) {
   return (
     <Frame {...rest}>

@@ -9,7 +9,10 @@ export const Screen = styled("div")({
   "@media (max-width: 720px)": { padding: "14px 12px 32px" },
 });
 
-/** The head of a screen or of one of its parts: a title, and what can be done with it, in a row that wraps. */
+/**
+ * The head of a screen or of one of its parts: a title, and what can be done with it, in a row that
+ * wraps.
+ */
 export const ScreenHead = styled("header")({
   display: "flex",
   alignItems: "center",

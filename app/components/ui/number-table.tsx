@@ -36,7 +36,10 @@ export interface NumberTableProps {
   most?: number;
 }
 
-/** The one table of numbers: hairlines, figures to the right, copied as a table by one click, exported in full. */
+/**
+ * The one table of numbers: hairlines, figures to the right, copied as a table by one click,
+ * exported in full.
+ */
 export function NumberTable({
   title,
   heading,

@@ -28,7 +28,10 @@ interface Props {
 const has = (text: string | undefined, query: string): boolean =>
   text !== undefined && text.toLowerCase().includes(query);
 
-/** Those that begin with what is typed come first, then those that hold it in their name, then in their detail. */
+/**
+ * Those that begin with what is typed come first, then those that hold it in their name, then in
+ * their detail.
+ */
 function found(options: readonly Pick[], typed: string): readonly Pick[] {
   const query = typed.trim().toLowerCase();
   if (query === "") return options;
@@ -44,7 +47,9 @@ function found(options: readonly Pick[], typed: string): readonly Pick[] {
     .map(({ option }) => option);
 }
 
-/** A list that is narrowed by typing; arrow keys and Enter choose, and nothing covers what is typed. */
+/**
+ * A list that is narrowed by typing; arrow keys and Enter choose, and nothing covers what is typed.
+ */
 export function Picker({ label, placeholder, options, choose, current, nothing, serif }: Props) {
   const id = useId();
   const [typed, setTyped] = useState("");

@@ -9,8 +9,8 @@ export interface Room {
 const last = new Map<string, Room>();
 
 /**
- * How much room an element has, as it changes. What is drawn into it starts with the room the last one at this place had, so
- * that opening a screen again does not draw everything twice.
+ * How much room an element has, as it changes. What is drawn into it starts with the room the last
+ * one at this place had, so that opening a screen again does not draw everything twice.
  * @param place names what is drawn there
  * @param first the room to start with where nothing was drawn there yet
  */

@@ -15,7 +15,10 @@ interface Props {
 
 const SAID_MS = 2000;
 
-/** A table into the clipboard, as a table of a word processor and as text, or into a file with all digits. */
+/**
+ * A table into the clipboard, as a table of a word processor and as text, or into a file with all
+ * digits.
+ */
 export function TableTools({ title, heads, rows }: Props) {
   const [said, setSaid] = useState("");
   useEffect(() => {
@@ -67,7 +70,10 @@ const shownText = (cell: Cell): string => {
   return typeof shown === "string" ? shown : plain(value);
 };
 
-/** The table as HTML that pastes into a word processor as a table: rules above, below the head and at the end. */
+/**
+ * The table as HTML that pastes into a word processor as a table: rules above, below the head and
+ * at the end.
+ */
 export function tableHtml(title: string, heads: readonly string[], rows: Props["rows"]): string {
   const cell = (tag: "th" | "td", text: string, j: number, rule: string): string =>
     `<${tag} style="text-align:${j === 0 ? "left" : "right"};padding:2px 8px;font-weight:normal${rule}">${escapedMarkup(text)}</${tag}>`;

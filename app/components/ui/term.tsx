@@ -6,7 +6,10 @@ import { glossaryEntry } from "../../../core";
 /** Opens the glossary at a term; null where there is none to open. */
 export const GlossaryOpener = createContext<((term: string) => void) | null>(null);
 
-/** A term of the trade whose definition shows when it is pointed at; a click opens the glossary there, and for the keyboard the list of commands does. */
+/**
+ * A term of the trade whose definition shows when it is pointed at; a click opens the glossary
+ * there, and for the keyboard the list of commands does.
+ */
 export function Term({ children, of }: { children: string; of?: string }) {
   const entry = glossaryEntry(of ?? children);
   const open = useContext(GlossaryOpener);

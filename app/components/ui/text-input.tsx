@@ -10,7 +10,10 @@ interface Props extends Omit<ComponentProps<"input">, "size" | "color" | "ref"> 
   size?: number;
 }
 
-/** A line to be typed into. Takes what an `input` takes; where the label stands above it, use Entry of field.tsx. */
+/**
+ * A line to be typed into. Takes what an `input` takes; where the label stands above it, use Entry
+ * of field.tsx.
+ */
 export function TextInput({ bare = false, className, ...native }: Props) {
   const Shown = bare ? InputBase : OutlinedInput;
   return (

@@ -16,7 +16,10 @@ const List = styled("dl")({
   "@media (max-width: 640px)": { gridTemplateColumns: "minmax(0, 1fr)" },
 });
 
-/** Where a number comes from, for those who ask: formula, the numbers put in, rows, method and source. */
+/**
+ * Where a number comes from, for those who ask: formula, the numbers put in, rows, method and
+ * source.
+ */
 export function WorkingView({
   working,
   summary = "Show the working",

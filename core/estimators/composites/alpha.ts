@@ -1,6 +1,7 @@
 /**
  * Coefficient alpha of a block (Cronbach 1951), raw and from correlations.
- * @param r correlations, row-major, `p` wide; @param sds of the columns; the block is from .. to - 1
+ * @param r correlations, row-major, `p` wide; @param sds of the columns; the block is from .. to -
+ *   1
  * @returns raw alpha null where the items cancel exactly
  */
 export function alphaOf(

@@ -21,7 +21,10 @@ export interface CompositeFault {
   names: string[];
 }
 
-/** Faults of a model as it is written, in the order in which they are looked for; the first that holds, with all its culprits. */
+/**
+ * Faults of a model as it is written, in the order in which they are looked for; the first that
+ * holds, with all its culprits.
+ */
 export function structuralFault(
   given: CompositeModel,
   known: ReadonlySet<string>,
@@ -84,7 +87,10 @@ export function dataFault(
   return null;
 }
 
-/** Members of a correlation matrix whose tolerance on the others is too small: every member of a dependent set. */
+/**
+ * Members of a correlation matrix whose tolerance on the others is too small: every member of a
+ * dependent set.
+ */
 export function dependent(r: number[][], names: readonly string[]): string[] {
   const q = names.length;
   return names.filter((_, i) => {

@@ -3,7 +3,10 @@ import { codeColumns, type Grouping } from "../grouping";
 import type { EstimatedGroup } from "./estimated-groups";
 import type { TheoryComposite } from "./theory-model";
 
-/** What stands for the variables of a theory: scores, columns that keep their values, and codes of groups; by key. */
+/**
+ * What stands for the variables of a theory: scores, columns that keep their values, and codes of
+ * groups; by key.
+ */
 export function columnsOf(
   { nodes, coded }: TheoryComposite,
   grouping: Grouping,

@@ -38,7 +38,10 @@ import type { AveragePlan, ReportedEquation, ReportPlan } from "./report";
 import { theoryComposite, type TheoryComposite } from "./theory-model";
 import { wholeSample } from "./whole-sample";
 
-/** A theory among constructs made of their items, estimated by partial least squares; each group by itself. */
+/**
+ * A theory among constructs made of their items, estimated by partial least squares; each group by
+ * itself.
+ */
 export class CompositeFit implements Fit<CompositeProblem>, FittedComposite {
   readonly parameters: Parameters;
   readonly covariances: Record<CovarianceKind, Covariance>;
@@ -97,7 +100,10 @@ export class CompositeFit implements Fit<CompositeProblem>, FittedComposite {
     );
   }
 
-  /** Names of parameters that are reported: coefficients, weights, loadings, ratios between constructs. */
+  /**
+   * Names of parameters that are reported: coefficients, weights, loadings, ratios between
+   * constructs.
+   */
   private reported(): string[] {
     const { labels, roles } = this.parameters;
     return labels.filter(
@@ -156,7 +162,8 @@ export class CompositeFit implements Fit<CompositeProblem>, FittedComposite {
     const coded = columns.map((key) => names.indexOf(key));
     const { coding } = this.grouping;
     const codes = columns.map((key) => coding?.columns.findIndex((c) => c.key === key) ?? -1);
-    // Codes of groups are averaged by the kernel's first group alone, so their shares are fixed: groups keep their sizes.
+    // Codes of groups are averaged by the kernel's first group alone, so their shares are fixed:
+    // groups keep their sizes.
     this.averages.push({
       to,
       plan: codes.every((at) => at < 0)
@@ -271,7 +278,10 @@ export class CompositeFit implements Fit<CompositeProblem>, FittedComposite {
     return parameters;
   }
 
-  /** Weights, loadings, flags of turned constructs and ratios between constructs of a group join the vector. */
+  /**
+   * Weights, loadings, flags of turned constructs and ratios between constructs of a group join the
+   * vector.
+   */
   private addMeasurement(g: number): { at: number; htmt: HtmtPlan } {
     const { built } = this.groups[g]!;
     const { constructs } = built.model;

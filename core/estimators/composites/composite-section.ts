@@ -222,7 +222,10 @@ function htmtEvidence({ built, solution }: EstimatedGroup, summaries: Summaries)
   });
 }
 
-/** Paths with their sizes: of the equations with products where there are any, corrected where they are. */
+/**
+ * Paths with their sizes: of the equations with products where there are any, corrected where they
+ * are.
+ */
 function pathsOf(
   { built, solution }: EstimatedGroup,
   fit: FittedComposite,

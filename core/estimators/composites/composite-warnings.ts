@@ -42,7 +42,10 @@ export function compositeWarnings(fitted: FittedComposite): Warning[] {
   return list;
 }
 
-/** Main effects that products need, by the names of variables: one of several levels has several columns. */
+/**
+ * Main effects that products need, by the names of variables: one of several levels has several
+ * columns.
+ */
 function addedEffects({ added, coded }: TheoryComposite): Warning[] {
   const named = (key: string): string => coded.get(key)?.variable ?? key;
   const pairs = added.map(([from, to]) => ({ from: named(from), to: named(to) }));

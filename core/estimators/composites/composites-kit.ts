@@ -4,7 +4,9 @@ import type { CompositeSection } from "../composite-types";
 
 export const N = 120;
 
-/** Items of three constructs that go together, a moderator of two values and a group, from a seed. */
+/**
+ * Items of three constructs that go together, a moderator of two values and a group, from a seed.
+ */
 export function columnsOf(seed: number): Record<string, number[]> {
   const draw = (at: number): number[] => normals(N, seed * 100 + at);
   const e = Array.from({ length: 14 }, (_, at) => draw(at));

@@ -5,9 +5,11 @@ import { mean } from "../../numerics/moments";
 import { COVARIANCES, type CovarianceKind } from "../../study";
 
 /**
- * The classical covariance of the coefficients of one equation, taking the scores as they are: nothing of how weights vary from
- * sample to sample is in it. Everything that claims more is resampled.
- * @param y outcome; @param columns predictors; @param b the mean of the outcome, then coefficients of columns about their means
+ * The classical covariance of the coefficients of one equation, taking the scores as they are:
+ * nothing of how weights vary from sample to sample is in it. Everything that claims more is
+ * resampled.
+ * @param y outcome; @param columns predictors; @param b the mean of the outcome, then coefficients
+ *   of columns about their means
  */
 export function conditionalCovariance(
   y: Float64Array,

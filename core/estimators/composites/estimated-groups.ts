@@ -28,8 +28,8 @@ export interface EstimatedTheory {
 }
 
 /**
- * Estimates the model in every group; where correction is wanted and one reliability is not positive, without it in all of
- * them, since a model of two kinds of paths could not be compared.
+ * Estimates the model in every group; where correction is wanted and one reliability is not
+ * positive, without it in all of them, since a model of two kinds of paths could not be compared.
  * @throws StudyProblem that names what stands in the way
  */
 export function estimatedTheory(composite: TheoryComposite, grouping: Grouping): EstimatedTheory {
@@ -40,7 +40,10 @@ export function estimatedTheory(composite: TheoryComposite, grouping: Grouping):
   return { composite: plain, groups: estimatedGroups(plain, grouping), unreliable };
 }
 
-/** The first reason in a group why nothing can be corrected: every construct whose reliability is not above zero. */
+/**
+ * The first reason in a group why nothing can be corrected: every construct whose reliability is
+ * not above zero.
+ */
 function notReliable({ built, solution }: EstimatedGroup): EstimatedTheory["unreliable"] {
   const { model, plan } = built;
   if (!model.consistent || solution.consistent) return [];
@@ -136,7 +139,8 @@ function failureProblem(
 ): StudyProblem {
   if (failure !== "singular_equation" && failure !== "singular_products")
     return problemOf({ code: "zero_variance", names: built.indicators }, group);
-  // Predictors are singular from the first round on where they are at all: equal weights show which.
+  // Predictors are singular from the first round on where they are at all: equal weights show
+  // which.
   const equal = {
     ...built.stated,
     scheme: "factor" as const,

@@ -20,7 +20,10 @@ export interface EstimationPlan {
   layout: Layout;
   /** Rows of the sample. */
   n: number;
-  /** Row-major n x indicators, about the sample's means and in its SDs; products of indicators likewise, as products of those. */
+  /**
+   * Row-major n x indicators, about the sample's means and in its SDs; products of indicators
+   * likewise, as products of those.
+   */
   values: Float64Array;
   productColumns: ProductColumn[];
   /** Products of scores, by two stages. */
@@ -48,8 +51,9 @@ export type Failure =
   Exclude<Ending, "converged"> | "zero_variance" | "rho_not_positive" | "singular_products";
 
 /**
- * Estimates a composite path model from the covariances of its indicators: weights, correlations of constructs, corrected where
- * constructs are common factors, and the coefficients of every equation. It allocates nothing, so that resamples cost little.
+ * Estimates a composite path model from the covariances of its indicators: weights, correlations of
+ * constructs, corrected where constructs are common factors, and the coefficients of every
+ * equation. It allocates nothing, so that resamples cost little.
  */
 export class CompositeEstimator {
   readonly algorithm: WeightAlgorithm;
@@ -59,11 +63,16 @@ export class CompositeEstimator {
   readonly rho: Float64Array;
   /** Correlations of constructs that paths are found from: as they are, or corrected. */
   readonly phi: Float64Array;
-  /** Coefficients, equation by equation: predictors, then products. NaN where an equation is singular. */
+  /**
+   * Coefficients, equation by equation: predictors, then products. NaN where an equation is
+   * singular.
+   */
   readonly coefficients: Float64Array;
   readonly offsets: number[];
   readonly scoreProducts: ScoreProducts | null;
-  /** Moments that equations with products are found from: of scores and products, corrected or not. */
+  /**
+   * Moments that equations with products are found from: of scores and products, corrected or not.
+   */
   readonly moments: Float64Array;
   /** Reliability of each product of scores, in consistent estimation. */
   productReliability: number[] = [];
@@ -145,7 +154,10 @@ export class CompositeEstimator {
     return null;
   }
 
-  /** The intercept of an equation: the mean of its standardised outcome is zero, those of products are not. */
+  /**
+   * The intercept of an equation: the mean of its standardised outcome is zero, those of products
+   * are not.
+   */
   intercept(e: number): number {
     const { predictors, products } = this.plan.equations[e]!;
     const at = this.offsets[e]! + predictors.length;
@@ -175,7 +187,10 @@ export class CompositeEstimator {
     return true;
   }
 
-  /** Reliabilities, and the correlations of constructs without measurement error. @returns false where there are none */
+  /**
+   * Reliabilities, and the correlations of constructs without measurement error.
+   * @returns false where there are none
+   */
   private correct(): boolean {
     const { plan, rho, phi, algorithm } = this;
     const { constructs: c, start, modes } = plan.layout;

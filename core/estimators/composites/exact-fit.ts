@@ -19,8 +19,9 @@ const MEASURES = ["srmr", "dUls", "dG"] as const;
 type Which = "saturated" | "estimated";
 
 /**
- * How large misfit would be by chance (Beran & Srivastava 1985, Ann Stat 13): the data are turned so that the model holds in them,
- * resampled, and estimated anew; p is the share of resamples with at least the misfit of the sample.
+ * How large misfit would be by chance (Beran & Srivastava 1985, Ann Stat 13): the data are turned
+ * so that the model holds in them, resampled, and estimated anew; p is the share of resamples with
+ * at least the misfit of the sample.
  * @param given resamples made elsewhere; drawn where null
  * @returns null where there is no fit to speak of
  */
@@ -97,7 +98,10 @@ const firstStage = (plan: EstimationPlan): EstimationPlan => ({
   equations: plan.equations.map((e) => ({ ...e, products: [] })),
 });
 
-/** Estimates a sample, and says how far its correlations are from those that one of the models implies. */
+/**
+ * Estimates a sample, and says how far its correlations are from those that one of the models
+ * implies.
+ */
 function replicator(
   solution: CompositeSolution,
 ): (data: Float64Array, rows: ArrayLike<number>, model: Which) => Discrepancies | null {

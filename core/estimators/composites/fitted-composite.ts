@@ -19,8 +19,8 @@ export interface FurtherStudies extends Pick<CompositeSection, "comparisons"> {
 type Shared = "parameters" | "coefficients" | "products" | "vector";
 
 /**
- * What is known of composites once they are estimated: sections, words and warnings are made of this, and the fit that
- * offers them to the rest of the core is made of all of them.
+ * What is known of composites once they are estimated: sections, words and warnings are made of
+ * this, and the fit that offers them to the rest of the core is made of all of them.
  */
 export interface FittedComposite extends Pick<Fit<CompositeProblem>, Shared> {
   readonly theory: CompiledTheory;

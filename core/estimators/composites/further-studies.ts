@@ -5,7 +5,10 @@ import { exactFit } from "./exact-fit";
 import { compareGroups } from "./group-comparison";
 import { drawnFolds, predictOut } from "./prediction";
 
-/** What re-estimates the model many times besides the bootstrap: exact fit, groups by permutation, prediction. */
+/**
+ * What re-estimates the model many times besides the bootstrap: exact fit, groups by permutation,
+ * prediction.
+ */
 export function furtherStudies(fit: FittedComposite): FurtherStudies {
   const { groups, options, composite, data, settings } = fit;
   const pairs = groups.flatMap((one, i) => groups.slice(i + 1).map((two) => [one, two] as const));
@@ -20,7 +23,8 @@ export function furtherStudies(fit: FittedComposite): FurtherStudies {
               [one, two],
               options.permutations,
               settings.seed,
-              // Permutations from elsewhere are of all rows, so they say nothing about a part of the groups.
+              // Permutations from elsewhere are of all rows, so they say nothing about a part of
+              // the groups.
               pairs.length === 1 ? (data.givenPermutations ?? null) : null,
             ),
           )

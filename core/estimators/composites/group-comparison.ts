@@ -23,9 +23,11 @@ interface Division {
 }
 
 /**
- * Do two groups measure alike (Henseler, Ringle & Sarstedt 2016, Int Marketing Rev 33), and do their paths differ (Chin & Dibbern
- * 2010)? People are dealt to groups of the same sizes again and again, and everything is estimated anew.
- * @param given permutations made elsewhere, of the rows of the sample: the first so many are the first group; drawn where null
+ * Do two groups measure alike (Henseler, Ringle & Sarstedt 2016, Int Marketing Rev 33), and do
+ * their paths differ (Chin & Dibbern 2010)? People are dealt to groups of the same sizes again and
+ * again, and everything is estimated anew.
+ * @param given permutations made elsewhere, of the rows of the sample: the first so many are the
+ *   first group; drawn where null
  */
 export function compareGroups(
   composite: TheoryComposite,
@@ -70,7 +72,10 @@ export function shuffle(order: Int32Array, stream: RandomStream): void {
   }
 }
 
-/** Estimates two groups of the pooled rows, and what is compared between them; null where one cannot be estimated. */
+/**
+ * Estimates two groups of the pooled rows, and what is compared between them; null where one cannot
+ * be estimated.
+ */
 function dividing(
   { model, columns }: TheoryComposite,
   one: EstimatedGroup,

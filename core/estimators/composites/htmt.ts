@@ -8,9 +8,11 @@ export const pairsIn = ({ blocks }: HtmtPlan): [number, number][] =>
   blocks.flatMap((_, i) => blocks.slice(0, i).map((__, j): [number, number] => [j, i]));
 
 /**
- * Heterotrait-monotrait ratios of absolute correlations (Henseler, Ringle & Sarstedt 2015, J Acad Mark Sci 43): how strongly items
- * of two constructs correlate, against items of the same. A single item correlates with itself.
- * @param r correlations, row-major, p wide; writes one ratio for each pair of blocks to `out` at `at`
+ * Heterotrait-monotrait ratios of absolute correlations (Henseler, Ringle & Sarstedt 2015, J Acad
+ * Mark Sci 43): how strongly items of two constructs correlate, against items of the same. A single
+ * item correlates with itself.
+ * @param r correlations, row-major, p wide; writes one ratio for each pair of blocks to `out` at
+ *   `at`
  */
 export function htmtOf(
   r: Float64Array,
@@ -40,7 +42,9 @@ export function meanBetween(
   return sum / ((b - a) * (d - c));
 }
 
-/** The mean absolute correlation among the items of a block; a single item correlates with itself. */
+/**
+ * The mean absolute correlation among the items of a block; a single item correlates with itself.
+ */
 export function meanWithin(r: Float64Array, p: number, [a, b]: [number, number]): number {
   if (b - a === 1) return 1;
   let sum = 0;

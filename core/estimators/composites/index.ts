@@ -9,8 +9,9 @@ import { nodesOf } from "./theory-model";
 import { UNSUITED } from "./wording";
 
 /**
- * Partial least squares: constructs that combine their items, or reflect a common factor with a correction for reliability, and
- * the paths among them, in SDs of scores. Every error and interval is resampled.
+ * Partial least squares: constructs that combine their items, or reflect a common factor with a
+ * correction for reliability, and the paths among them, in SDs of scores. Every error and interval
+ * is resampled.
  */
 export const composites: Engine<CompositeProblem> = {
   id: "composites",
@@ -27,7 +28,10 @@ export const composites: Engine<CompositeProblem> = {
   kernel: (problem) => new CompositeKernel(problem),
 };
 
-/** What rests on a covariance of the coefficients does not exist here: nothing but resampling has any. */
+/**
+ * What rests on a covariance of the coefficients does not exist here: nothing but resampling has
+ * any.
+ */
 function settingsFor(settings: Settings, theory: CompiledTheory): Settings {
   const known = !["monte_carlo", "bootstrap_t"].includes(settings.interval);
   const resampled = settings.replications > 0;

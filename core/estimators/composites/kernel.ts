@@ -13,7 +13,10 @@ export interface GroupPlan {
   measurement: MeasurementPlan;
 }
 
-/** Where measurement figures of a group stand in the vector, and what its scores in the sample are compared with. */
+/**
+ * Where measurement figures of a group stand in the vector, and what its scores in the sample are
+ * compared with.
+ */
 export interface MeasurementPlan {
   at: number;
   htmt: HtmtPlan;
@@ -30,7 +33,10 @@ export interface CompositeProblem {
   align: boolean;
 }
 
-/** Estimates a composite model on resamples from sums and cross-products; with groups, from the weights of their rows. */
+/**
+ * Estimates a composite model on resamples from sums and cross-products; with groups, from the
+ * weights of their rows.
+ */
 export class CompositeKernel implements Kernel {
   readonly n: number;
   readonly size: number;
@@ -87,7 +93,10 @@ export class CompositeKernel implements Kernel {
   }
 }
 
-/** Says which constructs run against the sample's scores, on the sample's data; turns them back where that is wanted. */
+/**
+ * Says which constructs run against the sample's scores, on the sample's data; turns them back
+ * where that is wanted.
+ */
 function compareSigns(
   algorithm: CompositeEstimator["algorithm"],
   { at: from, reference }: MeasurementPlan,

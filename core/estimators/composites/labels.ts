@@ -1,4 +1,6 @@
-/** Names of parameters that belong to measurement; of every group but the first they bear its name. */
+/**
+ * Names of parameters that belong to measurement; of every group but the first they bear its name.
+ */
 export const weightLabel = (construct: string, item: string): string =>
   `weight ${construct} ${item}`;
 export const loadingLabel = (construct: string, item: string): string =>

@@ -2,7 +2,10 @@ import { ln } from "../../numerics/elementary";
 import { EigenvalueDecomposition, inverse, Matrix } from "ml-matrix";
 import type { EquationResult } from "./structural";
 
-/** How far implied correlations are from those of the indicators; null where the geodesic distance does not exist. */
+/**
+ * How far implied correlations are from those of the indicators; null where the geodesic distance
+ * does not exist.
+ */
 export interface Discrepancies {
   srmr: number;
   dUls: number;
@@ -70,8 +73,9 @@ export function impliedByPaths(
 }
 
 /**
- * SRMR with the diagonal counted (Hu & Bentler 1999); d_ULS, half the sum of squared residuals; d_G, half the sum of squared
- * logarithms of the eigenvalues of R⁻¹Σ (Dijkstra & Henseler 2015, Comput Stat Data Anal 81).
+ * SRMR with the diagonal counted (Hu & Bentler 1999); d_ULS, half the sum of squared residuals;
+ * d_G, half the sum of squared logarithms of the eigenvalues of R⁻¹Σ (Dijkstra & Henseler 2015,
+ * Comput Stat Data Anal 81).
  */
 export function discrepancies(r: Float64Array, sigma: Float64Array, p: number): Discrepancies {
   let below = 0;
@@ -127,7 +131,10 @@ function rootOf(
   return v.mmul(Matrix.diag(d)).mmul(v.transpose());
 }
 
-/** X* = X R^-1/2 Σ^1/2: the same cases, made to follow a model (Beran & Srivastava 1985). @param x row-major, standardised */
+/**
+ * X* = X R^-1/2 Σ^1/2: the same cases, made to follow a model (Beran & Srivastava 1985).
+ * @param x row-major, standardised
+ */
 export function transformed(
   x: Float64Array,
   r: Float64Array,
@@ -145,11 +152,14 @@ export function transformed(
   return out;
 }
 
-/** Diagonal of the inverse of a correlation matrix: variance inflation; null where it is singular. */
+/**
+ * Diagonal of the inverse of a correlation matrix: variance inflation; null where it is singular.
+ */
 export function inflation(values: Float64Array, p: number): (number | null)[] {
   if (p === 1) return [1];
   const m = matrixOf(values, p);
-  // A variable that others repeat has no finite inflation; the rest still have theirs from what is left.
+  // A variable that others repeat has no finite inflation; the rest still have theirs from what is
+  // left.
   if (smallestEigenvalue(m) <= DEFINITE) return singularInflation(m);
   return inverse(m).diagonal();
 }

@@ -12,13 +12,17 @@ export interface ModelInput {
 
 /** A model ready to be estimated. */
 export interface BuiltComposite {
-  /** With products of indicators as constructs of their own, and main effects that products need. */
+  /**
+   * With products of indicators as constructs of their own, and main effects that products need.
+   */
   model: CompositeModel;
   /** As it was stated, with the main effects. */
   stated: CompositeModel;
   plan: EstimationPlan;
   indicators: string[];
-  /** Means and SDs (n - 1) of the columns of the plan; of products of indicators, nought and one. */
+  /**
+   * Means and SDs (n - 1) of the columns of the plan; of products of indicators, nought and one.
+   */
   means: Float64Array;
   sds: Float64Array;
   n: number;
@@ -26,7 +30,10 @@ export interface BuiltComposite {
   added: [string, string][];
 }
 
-/** A model with the paths that its products need: both main effects explain whatever the product does. */
+/**
+ * A model with the paths that its products need: both main effects explain whatever the product
+ * does.
+ */
 export function withMainEffects(model: CompositeModel): {
   model: CompositeModel;
   added: [string, string][];
@@ -125,7 +132,10 @@ interface StandardisedData {
   productColumns: ProductColumn[];
 }
 
-/** Indicators in SDs about their means, and products of those where the model wants products of indicators. */
+/**
+ * Indicators in SDs about their means, and products of those where the model wants products of
+ * indicators.
+ */
 function standardised(
   { constructs, approach }: CompositeModel,
   pairs: readonly [string, string][],

@@ -1,8 +1,8 @@
 import { choleskyInPlace, choleskySolveInPlace } from "../../numerics/cholesky";
 
 /**
- * Regressions from a covariance or correlation matrix, by Cholesky factors of the predictors' block, without allocating: the
- * matrices are small and the calls are many.
+ * Regressions from a covariance or correlation matrix, by Cholesky factors of the predictors'
+ * block, without allocating: the matrices are small and the calls are many.
  */
 export class NormalEquations {
   private readonly factor: Float64Array;
@@ -17,7 +17,8 @@ export class NormalEquations {
   /**
    * Writes the coefficients of `outcome` on `predictors` to `out` at `at`.
    * @param matrix row-major, symmetric; @param stride its width
-   * @returns the smallest tolerance (1 - R² of a predictor on the earlier ones); the coefficients are meaningful where it is positive
+   * @returns the smallest tolerance (1 - R² of a predictor on the earlier ones); the coefficients
+   *   are meaningful where it is positive
    */
   solve(
     matrix: Float64Array,

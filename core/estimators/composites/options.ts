@@ -12,7 +12,9 @@ export interface CompositeOptions {
   missing: "complete" | "means";
   /** Turn constructs that a resample turned round. */
   align: boolean;
-  /** Resamples of the test of exact fit, and permutations of the comparison of groups; 0 for none. */
+  /**
+   * Resamples of the test of exact fit, and permutations of the comparison of groups; 0 for none.
+   */
   exactFit: number;
   permutations: number;
   /** Folds and repetitions of out-of-sample prediction; 0 folds for none. */

@@ -22,9 +22,9 @@ const errorsFor = (p: number): Errors => ({
 });
 
 /**
- * Predicts answers of people from a model that has not seen them (Shmueli, Ray, Estrada & Chatla 2016, J Bus Res 69): only the
- * items of what nothing explains are read, everything else follows along the paths. The benchmark is a regression of each item
- * on all of those items.
+ * Predicts answers of people from a model that has not seen them (Shmueli, Ray, Estrada & Chatla
+ * 2016, J Bus Res 69): only the items of what nothing explains are read, everything else follows
+ * along the paths. The benchmark is a regression of each item on all of those items.
  * @param folds fold of each row, one list for each repetition
  * @returns null where some fold leaves too few people to estimate from
  */

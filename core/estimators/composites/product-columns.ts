@@ -1,14 +1,20 @@
 import { choleskyInPlace, choleskySolveInPlace } from "../../numerics/cholesky";
 import { SINGULAR } from "./specification";
 
-/** How a column that holds products of two standardised indicators becomes an indicator of the product construct. */
+/**
+ * How a column that holds products of two standardised indicators becomes an indicator of the
+ * product construct.
+ */
 export interface ProductColumn {
   /** Its place, and those of the indicators multiplied. */
   column: number;
   a: number;
   b: number;
   rule: "raw" | "centred" | "orthogonal";
-  /** `raw`: what of each indicator the product of raw values holds besides: means in SDs of the sample. */
+  /**
+   * `raw`: what of each indicator the product of raw values holds besides: means in SDs of the
+   * sample.
+   */
   ofA: number;
   ofB: number;
   /** `orthogonal`: all indicators of both constructs, which explain nothing of what is left. */
@@ -16,9 +22,10 @@ export interface ProductColumn {
 }
 
 /**
- * Covariances of products of indicators as they are used, from those of products about the means of the sample: products about
- * the means of the resample, of raw values, or what all indicators of both constructs leave of them. Products are sums of
- * columns that are already there, so no row is looked at.
+ * Covariances of products of indicators as they are used, from those of products about the means of
+ * the sample: products about the means of the resample, of raw values, or what all indicators of
+ * both constructs leave of them. Products are sums of columns that are already there, so no row is
+ * looked at.
  */
 export class ProductColumns {
   private readonly groups: { rule: ProductColumn["rule"]; members: ProductColumn[] }[];

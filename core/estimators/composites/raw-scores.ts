@@ -12,7 +12,10 @@ export interface RawConstruct {
 /** Weights nearly cancel when their sum is so small a part of their size. */
 const CANCELS = 1e-8;
 
-/** Scores on the scale of their items: weights that sum to one, and what scores of variance one become. */
+/**
+ * Scores on the scale of their items: weights that sum to one, and what scores of variance one
+ * become.
+ */
 export function rawConstructs(
   { plan, means, sds }: BuiltComposite,
   weights: Float64Array,

@@ -106,7 +106,10 @@ function structure(
   };
 }
 
-/** Weights, means and paths on the items' own scale: the regressions of raw scores, from those of standardised ones. */
+/**
+ * Weights, means and paths on the items' own scale: the regressions of raw scores, from those of
+ * standardised ones.
+ */
 function unstandardised(
   built: BuiltComposite,
   raw: readonly RawConstruct[],

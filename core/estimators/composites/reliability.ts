@@ -1,7 +1,7 @@
 /**
- * The reliability of a construct whose weights come by correlation, rho_A (Dijkstra & Henseler 2015, MIS Quarterly 39): how much
- * of the score is the common factor, if its items have one. With w'Rw = 1 and ones on the diagonal of R it depends on the
- * weights alone.
+ * The reliability of a construct whose weights come by correlation, rho_A (Dijkstra & Henseler
+ * 2015, MIS Quarterly 39): how much of the score is the common factor, if its items have one. With
+ * w'Rw = 1 and ones on the diagonal of R it depends on the weights alone.
  * @param w weights; those of the block are from .. to - 1, two or more
  * @returns any number: nothing keeps it between zero and one
  */

@@ -1,6 +1,9 @@
 import type { CompositeEstimator, SampleMoments } from "./estimator";
 
-/** Where a column that keeps its values stands in SDs of the sample, and its SD there: what turns SDs into steps. */
+/**
+ * Where a column that keeps its values stands in SDs of the sample, and its SD there: what turns
+ * SDs into steps.
+ */
 export interface CodedColumn {
   construct: number;
   /** Where it is centred within products, in its own unit. */
@@ -16,7 +19,10 @@ export interface ReportedProduct {
   of: [number, number];
   /** Position of its coefficient among those of the equation. */
   at: number;
-  /** The coefficient belongs to a construct of products with variance one: divide by the SD of the product of scores. */
+  /**
+   * The coefficient belongs to a construct of products with variance one: divide by the SD of the
+   * product of scores.
+   */
   indicators: boolean;
   /** It stays as it is, on a scale of its own. */
   own: boolean;
@@ -49,7 +55,9 @@ export interface ReportPlan {
 
 /** Writes what is reported: coefficients per SD, or per step where a column has steps. */
 export class ReportWriter {
-  /** Of each construct: its SD in its own unit, and where its centre stands in SDs of this sample. */
+  /**
+   * Of each construct: its SD in its own unit, and where its centre stands in SDs of this sample.
+   */
   private readonly unit: Float64Array;
   private readonly centre: Float64Array;
   /** Of each construct, in its own unit: zero but for coded columns. */

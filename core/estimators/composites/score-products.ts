@@ -43,7 +43,8 @@ export class ScoreProducts implements ScoreMoments {
 
   /**
    * @param rowWeights how often each row counts; @param total their sum
-   * @param weights of the indicators; @param means, sds of the indicators in this sample; @param correlations of the scores
+   * @param weights of the indicators; @param means, sds of the indicators in this sample; @param
+   *   correlations of the scores
    */
   find(
     rowWeights: Float64Array,
@@ -121,9 +122,9 @@ export class ScoreProducts implements ScoreMoments {
 }
 
 /**
- * Covariances of latent variables and their products, from those of scores and products of scores, where errors of different
- * constructs are independent (after Busemeyer & Jones 1983; Dijkstra & Schermelleh-Engel 2014): measurement error of known size
- * is taken out of every moment.
+ * Covariances of latent variables and their products, from those of scores and products of scores,
+ * where errors of different constructs are independent (after Busemeyer & Jones 1983; Dijkstra &
+ * Schermelleh-Engel 2014): measurement error of known size is taken out of every moment.
  * @param rho reliabilities of the constructs; @param out row-major, as wide as the moments
  * @returns the reliability of each product; where one is not positive the moments make no sense
  */

@@ -1,4 +1,7 @@
-/** How the weights of a construct are found: by correlation (mode A), by regression (mode B), all equal, or no choice at all. */
+/**
+ * How the weights of a construct are found: by correlation (mode A), by regression (mode B), all
+ * equal, or no choice at all.
+ */
 export type WeightMode = "correlation" | "regression" | "equal" | "single";
 
 /** How constructs that are joined by a path draw on each other while weights are found. */
@@ -14,7 +17,9 @@ export interface Construct {
   name: string;
   mode: WeightMode;
   indicators: string[];
-  /** A common factor whose correlations are corrected for its reliability; false for a composite. */
+  /**
+   * A common factor whose correlations are corrected for its reliability; false for a composite.
+   */
   corrected: boolean;
   /** Of a single item, where it is known; else null. */
   reliability: number | null;

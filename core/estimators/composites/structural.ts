@@ -9,7 +9,10 @@ export interface EquationResult {
   coefficients: number[];
   r2: number;
   adjustedR2: number;
-  /** What each predictor adds: (R² - R² without it) / (1 - R²) (Cohen 1988); the scores stay as they are. */
+  /**
+   * What each predictor adds: (R² - R² without it) / (1 - R²) (Cohen 1988); the scores stay as they
+   * are.
+   */
   f2: number[];
   /** Variance inflation of each predictor by the others. */
   vif: number[];
@@ -42,7 +45,8 @@ export function regressionFrom(
     { length: q * q },
     (_, i) => values[places[Math.floor(i / q)]! * width + places[i % q]!]!,
   );
-  // Symmetric matrices that are not positive definite have coefficients too, but nobody could say of what.
+  // Symmetric matrices that are not positive definite have coefficients too, but nobody could say
+  // of what.
   if (!block.every(Number.isFinite) || !isRegular(block, q)) return null;
   const inverted = inverse(
     new Matrix(places.map((i) => places.map((j) => values[i * width + j]!))),
@@ -68,14 +72,19 @@ function isRegular(block: Float64Array, q: number): boolean {
   return choleskyInPlace(factor, q, q) >= SINGULAR;
 }
 
-/** Effects along the paths, by name: `A -> B -> C` for one route, `A -> C` for all routes of a pair. */
+/**
+ * Effects along the paths, by name: `A -> B -> C` for one route, `A -> C` for all routes of a pair.
+ */
 export interface PathEffects {
   specificIndirect: Record<string, number>;
   totalIndirect: Record<string, number>;
   total: Record<string, number>;
 }
 
-/** Every directed route of two paths or more is a specific indirect effect; totals are sums over routes. */
+/**
+ * Every directed route of two paths or more is a specific indirect effect; totals are sums over
+ * routes.
+ */
 export function effectsAlong(
   equations: readonly Pick<EquationResult, "outcome" | "predictors" | "coefficients">[],
 ): PathEffects {

@@ -12,13 +12,18 @@ export interface TheoryNode {
   keys: string[];
 }
 
-/** A theory as a composite path model, with the columns it needs and how its names are found again. */
+/**
+ * A theory as a composite path model, with the columns it needs and how its names are found again.
+ */
 export interface TheoryComposite {
   model: CompositeModel;
   /** Indicators on the rows of the sample, turned where they are keyed the other way. */
   columns: Map<string, Float64Array>;
   nodes: TheoryNode[];
-  /** Columns that stand for one thing or another (two values, codes of levels): effects are said per step, not per SD. */
+  /**
+   * Columns that stand for one thing or another (two values, codes of levels): effects are said per
+   * step, not per SD.
+   */
   coded: Map<string, Column>;
   codings: UsedCoding[];
   /** Empty cells filled with the mean of their column, by column. */

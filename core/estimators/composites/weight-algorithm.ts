@@ -12,10 +12,11 @@ export const MOST_ROUNDS = 3000;
 const EMPTY = new Float64Array(0);
 
 /**
- * The weights of constructs from the correlations of their indicators (Wold 1982; Lohmöller 1989): scores of neighbours predict
- * each construct, and its indicators are weighted by how they go with that prediction, until nothing moves. Scores never appear:
- * everything they would be asked for is a product of weights and correlations. All constructs move at once from the scores of
- * the round before.
+ * The weights of constructs from the correlations of their indicators (Wold 1982; Lohmöller 1989):
+ * scores of neighbours predict each construct, and its indicators are weighted by how they go with
+ * that prediction, until nothing moves. Scores never appear: everything they would be asked for is
+ * a product of weights and correlations. All constructs move at once from the scores of the round
+ * before.
  */
 export class WeightAlgorithm {
   /** One weight an indicator; scores have variance one. */
@@ -25,7 +26,9 @@ export class WeightAlgorithm {
   /** Correlations of scores, constructs x constructs. */
   readonly correlations: Float64Array;
   rounds = 0;
-  /** R w of each construct, constructs x indicators: rows are long, so that sums over them are fast. */
+  /**
+   * R w of each construct, constructs x indicators: rows are long, so that sums over them are fast.
+   */
   private readonly products: Float64Array;
   private readonly next: Float64Array;
   private readonly inner: Float64Array;
@@ -146,7 +149,10 @@ export class WeightAlgorithm {
       for (let k = 0; k < p; k++) loadings[k * c + j] = products[j * p + k]!;
   }
 
-  /** Weights of neighbours: inner[l, j] is that of construct l in the prediction of j. @returns false where predictors are singular */
+  /**
+   * Weights of neighbours: inner[l, j] is that of construct l in the prediction of j.
+   * @returns false where predictors are singular
+   */
   private findInner(): boolean {
     const { inner, correlations, coefficients, equations } = this;
     const { constructs: c, predecessors, successors, scheme } = this.layout;
@@ -204,7 +210,10 @@ export class WeightAlgorithm {
     return moved;
   }
 
-  /** Factors of the blocks whose weights come by regression. @returns false where one is singular */
+  /**
+   * Factors of the blocks whose weights come by regression.
+   * @returns false where one is singular
+   */
   private factorBlocks(r: Float64Array): boolean {
     const { factors, widest } = this;
     const { start, modes, constructs: c, indicators: p } = this.layout;
@@ -219,7 +228,10 @@ export class WeightAlgorithm {
     return true;
   }
 
-  /** Most loadings of a construct are positive; where as many are negative, their sum decides, then the first. */
+  /**
+   * Most loadings of a construct are positive; where as many are negative, their sum decides, then
+   * the first.
+   */
   private turnToMajority(): void {
     const { start, constructs: c, dominant } = this.layout;
     for (let j = 0; j < c; j++) {

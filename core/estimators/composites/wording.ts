@@ -2,7 +2,10 @@ import { plain } from "../../wording/numbers";
 import { quoted } from "../../wording/condition";
 import { warningsIn } from "../../wording/warnings";
 
-/** What is said of composite models where something deserves a look; each sentence stands here and nowhere else. */
+/**
+ * What is said of composite models where something deserves a look; each sentence stands here and
+ * nowhere else.
+ */
 export const warning = warningsIn({
   not_converged: ({ rounds }: { rounds: number }) =>
     `Weights still moved after ${rounds} rounds; what is reported are the last ones. Constructs that hardly correlate do that: look at the paths between them, or choose another inner weighting.`,

@@ -1,9 +1,13 @@
 /**
- * A mean- and covariance-structure model in reticular form (McArdle & McDonald 1984, Br J Math Stat Psychol 37): observed and
- * latent variables in one vector v = m + A v + u with Cov(u) = S, each element of A, S and m an arrow.
+ * A mean- and covariance-structure model in reticular form (McArdle & McDonald 1984, Br J Math Stat
+ * Psychol 37): observed and latent variables in one vector v = m + A v + u with Cov(u) = S, each
+ * element of A, S and m an arrow.
  */
 export interface Arrow {
-  /** A directed path from one variable to another, a (residual) variance or covariance, or an intercept. */
+  /**
+   * A directed path from one variable to another, a (residual) variance or covariance, or an
+   * intercept.
+   */
   kind: "path" | "covariance" | "intercept";
   /** Where it starts; of a covariance the one end; empty for an intercept. */
   from: string;
@@ -64,7 +68,8 @@ export class ModelFault extends Error {
 }
 
 /**
- * Gives every arrow of every group its place; arrows with the same label are one parameter, within a group and between groups.
+ * Gives every arrow of every group its place; arrows with the same label are one parameter, within
+ * a group and between groups.
  * @param observed names in the order of the data; @param latent the others
  * @param groups the arrows of each group
  * @returns one model per group, which share the list of parameters

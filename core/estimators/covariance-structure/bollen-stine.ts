@@ -20,9 +20,9 @@ export interface BollenStine {
 const FIRST = 5;
 
 /**
- * Bollen & Stine (1992, Sociol Methods Res 21): the data are turned so that the model holds in them exactly,
- * Y* = (Y - ybar) S^-1/2 Sigma^1/2 + mu with symmetric roots; p is the share of resamples of them that fit no better than the
- * sample does. One group, complete cases, maximum likelihood.
+ * Bollen & Stine (1992, Sociol Methods Res 21): the data are turned so that the model holds in them
+ * exactly, Y* = (Y - ybar) S^-1/2 Sigma^1/2 + mu with symmetric roots; p is the share of resamples
+ * of them that fit no better than the sample does. One group, complete cases, maximum likelihood.
  * @param given resamples made elsewhere; drawn where null
  * @returns null where it does not apply, or where no resample converged
  */
@@ -79,7 +79,10 @@ function madeToFit({ spec, sample, implied }: FittedModel): Float64Array[] {
   );
 }
 
-/** Refits the model on weighted rows of the turned data. @returns a function that gives chi-squared, null without one */
+/**
+ * Refits the model on weighted rows of the turned data.
+ * @returns a function that gives chi-squared, null without one
+ */
 function refitting(
   { spec, models, theta, errors }: FittedModel,
   columns: Float64Array[],

@@ -18,8 +18,9 @@ export interface BuiltModel {
 }
 
 /**
- * Latent variables explain their items, the first with a loading of one; sentences explain variables; whatever nothing explains
- * may covary freely; residuals do not unless they are said to (specification of factors and paths after Bollen 1989).
+ * Latent variables explain their items, the first with a loading of one; sentences explain
+ * variables; whatever nothing explains may covary freely; residuals do not unless they are said to
+ * (specification of factors and paths after Bollen 1989).
  * @throws StudyProblem for constraints on what is not there
  */
 export function buildModel(theory: CompiledTheory, context: ModelContext): BuiltModel {

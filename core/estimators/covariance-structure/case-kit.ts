@@ -7,7 +7,8 @@ import { parameterTable } from "./parameter-table";
 import { scoreTests } from "./score-tests";
 import type { Estimator, Specification } from "./specification";
 
-// What tests of this folder share: models as expected files state them, and everything such a file lists beside what was found.
+// What tests of this folder share: models as expected files state them, and everything such a file
+// lists beside what was found.
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- expected numbers are read as they stand in the files */
 

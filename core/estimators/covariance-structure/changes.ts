@@ -82,7 +82,9 @@ function changeOf(
   }
 }
 
-/** Hypotheses in which both variables stand, whose estimates the change would move most directly. */
+/**
+ * Hypotheses in which both variables stand, whose estimates the change would move most directly.
+ */
 function touched({ from, to, kind }: ScoreTest, theory: CompiledTheory): string[] {
   const names = kind === "loading" ? [from] : [from, to];
   const claims = [

@@ -14,8 +14,8 @@ interface Exports {
 }
 
 /**
- * A warm refit of one group of complete cases without means, whole in WebAssembly: the steps of `WarmRefit`, five times as fast.
- * Every engine that runs WebAssembly gives the same bits.
+ * A warm refit of one group of complete cases without means, whole in WebAssembly: the steps of
+ * `WarmRefit`, five times as fast. Every engine that runs WebAssembly gives the same bits.
  */
 export class CompiledRefit {
   readonly theta: Float64Array;

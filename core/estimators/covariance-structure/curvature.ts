@@ -7,8 +7,8 @@ const ofCovariance = COVARIANCE;
 const ofIntercept = INTERCEPT;
 
 /**
- * Second derivatives of the log-likelihood of one case, averaged, times minus n: of one direction with all others, added to
- * `out`. After `columns` and `addScore`.
+ * Second derivatives of the log-likelihood of one case, averaged, times minus n: of one direction
+ * with all others, added to `out`. After `columns` and `addScore`.
  */
 export function addCurvature(
   part: PatternLikelihood,
@@ -53,8 +53,8 @@ export function addCurvature(
 }
 
 /**
- * One direction's information with those from `from` to `until`, observed or expected, added to `out` by their parameters. After
- * `columns` and `addScore`.
+ * One direction's information with those from `from` to `until`, observed or expected, added to
+ * `out` by their parameters. After `columns` and `addScore`.
  */
 export function addRow(
   part: PatternLikelihood,

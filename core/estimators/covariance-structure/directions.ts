@@ -1,8 +1,9 @@
 import type { ArrowModel } from "./arrows";
 
 /**
- * The derivatives of a model, arrow by arrow. Sigma changes by half (b o' + o b') and mu by a multiple of b, with b a column of B
- * and o a column of B (of a covariance) or of E (of a path): flat arrays, since every pattern of every resample reads them.
+ * The derivatives of a model, arrow by arrow. Sigma changes by half (b o' + o b') and mu by a
+ * multiple of b, with b a column of B and o a column of B (of a covariance) or of E (of a path):
+ * flat arrays, since every pattern of every resample reads them.
  */
 export interface Directions {
   count: number;
@@ -16,10 +17,15 @@ export interface Directions {
   o: Int32Array;
   /** 1, for a variance 1/2, for an intercept 0. */
   half: Float64Array;
-  /** Directions in the order of their o: those of column x stand from startO[x] to startO[x + 1]. */
+  /**
+   * Directions in the order of their o: those of column x stand from startO[x] to startO[x + 1].
+   */
   byO: Int32Array;
   startO: Int32Array;
-  /** Which observed variables a variable leads to, itself included: where its column of B may differ from zero. */
+  /**
+   * Which observed variables a variable leads to, itself included: where its column of B may differ
+   * from zero.
+   */
   reach: Int32Array[];
   /** Variables whose column of B is in use, then those whose column of E is. */
   ofB: Int32Array;

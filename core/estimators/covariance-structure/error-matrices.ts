@@ -20,7 +20,10 @@ export const STRUCTURE_ERRORS = [
 ] as const;
 export type StructureErrors = (typeof STRUCTURE_ERRORS)[number];
 
-/** Covariances of the parameters by kind, q x q; null where a kind does not exist. With what they are made of. */
+/**
+ * Covariances of the parameters by kind, q x q; null where a kind does not exist. With what they
+ * are made of.
+ */
 export interface ErrorMatrices {
   by: Record<StructureErrors, Float64Array | null>;
   /** Minus the second derivatives, and the sum of the cross-products of case scores; ML only. */
@@ -34,8 +37,8 @@ export interface ErrorMatrices {
 }
 
 /**
- * Expected and observed information, and the two sandwiches (Huber 1967; White 1982; Satorra & Bentler 1994) of ML; the naive and
- * robust covariances of weighted moments (Browne 1984).
+ * Expected and observed information, and the two sandwiches (Huber 1967; White 1982; Satorra &
+ * Bentler 1994) of ML; the naive and robust covariances of weighted moments (Browne 1984).
  * @param rows single cases are known
  */
 export function covariancesOf(model: Estimated, rows: boolean): ErrorMatrices {
@@ -96,7 +99,8 @@ function ofWeights(
   const bread = inverseOf(objective.information, q);
   const robust = rows ? meatOf(weighted!, (g) => groups[g]!.gamma!) : null;
   const p = spec.observed.length;
-  // Under unit weights the moments' own covariance is what normal theory says at the implied moments.
+  // Under unit weights the moments' own covariance is what normal theory says at the implied
+  // moments.
   const theory =
     spec.estimator === "uls"
       ? meatOf(weighted!, (g) => {

@@ -5,7 +5,10 @@ import type { NormalLikelihood } from "./normal-likelihood";
 import type { PreparedSample } from "./prepared-sample";
 import type { Specification } from "./specification";
 
-/** A model with its estimates. Parameters are those of the centred data; `reportedIntercepts` turns them back. */
+/**
+ * A model with its estimates. Parameters are those of the centred data; `reportedIntercepts` turns
+ * them back.
+ */
 export interface Estimated {
   spec: Specification;
   models: ArrowModel[];

@@ -84,7 +84,8 @@ function moderatedEstimates(moderated: ModeratedFit): Estimates {
     ["observed", observed],
     ["robust", robust],
   ] as const;
-  // The interactions' parameters follow those of the linear model, which a plan made of labels knows.
+  // The interactions' parameters follow those of the linear model, which a plan made of labels
+  // knows.
   return {
     fitted: { ...linear, models: [model] },
     moderated,

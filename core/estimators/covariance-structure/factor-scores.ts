@@ -3,8 +3,9 @@ import type { Estimates } from "./estimates";
 import type { TheoryModel } from "./theory-model";
 
 /**
- * Regression factor scores (Thurstone 1935): the expected value of each latent variable given what was observed of a case. They
- * stand for points in pictures, never for data: they vary less than the latent variable does.
+ * Regression factor scores (Thurstone 1935): the expected value of each latent variable given what
+ * was observed of a case. They stand for points in pictures, never for data: they vary less than
+ * the latent variable does.
  * @returns by latent variable, in the order of the sample's rows; NaN where nothing was observed
  */
 export function factorScores(

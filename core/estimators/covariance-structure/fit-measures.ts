@@ -8,7 +8,9 @@ export interface Statistic {
   df: number;
 }
 
-/** Fit in terms of a test statistic and that of the baseline; null where a measure does not exist. */
+/**
+ * Fit in terms of a test statistic and that of the baseline; null where a measure does not exist.
+ */
 export interface ComparativeFit extends Statistic {
   p: number | null;
   baseline: Statistic & { p: number };
@@ -21,7 +23,10 @@ export interface ComparativeFit extends Statistic {
   closeFit: number | null;
 }
 
-/** The same from a statistic divided by its scaling factor, and the measures corrected for non-normality. */
+/**
+ * The same from a statistic divided by its scaling factor, and the measures corrected for
+ * non-normality.
+ */
 export interface ScaledFit extends ComparativeFit {
   scaling: number;
   baselineScaling: number;
@@ -49,8 +54,8 @@ export interface FitSize {
 }
 
 /**
- * CFI (Bentler 1990), TLI (Tucker & Lewis 1973), RMSEA with 90 % limits and the test of close fit (Steiger & Lind 1980; Browne &
- * Cudeck 1993; for groups Steiger 1998).
+ * CFI (Bentler 1990), TLI (Tucker & Lewis 1973), RMSEA with 90 % limits and the test of close fit
+ * (Steiger & Lind 1980; Browne & Cudeck 1993; for groups Steiger 1998).
  */
 export function comparativeFit(
   { chi2, df }: Statistic,
@@ -86,8 +91,8 @@ function rootMeanSquareError(
 }
 
 /**
- * Fit from a scaled statistic, and the versions of CFI, TLI and RMSEA that estimate their values under normality (Brosseau-Liard,
- * Savalei & Li 2012; Brosseau-Liard & Savalei 2014).
+ * Fit from a scaled statistic, and the versions of CFI, TLI and RMSEA that estimate their values
+ * under normality (Brosseau-Liard, Savalei & Li 2012; Brosseau-Liard & Savalei 2014).
  * @param scaling by which the statistic is divided; @param baselineScaling the baseline's own
  * @returns null without degrees of freedom
  */
@@ -147,7 +152,10 @@ export interface MomentsCompared {
   implied: Float64Array;
 }
 
-/** Root mean square of standardised residuals (Bentler 1995): with means, and of covariances alone; mean over groups by size. */
+/**
+ * Root mean square of standardised residuals (Bentler 1995): with means, and of covariances alone;
+ * mean over groups by size.
+ */
 export function standardisedResiduals(
   groups: readonly MomentsCompared[],
   means: boolean,
@@ -174,7 +182,9 @@ export function standardisedResiduals(
   return { srmr, srmrCovariances };
 }
 
-/** Residuals of correlations, and of covariances in units of their standard errors under the model. */
+/**
+ * Residuals of correlations, and of covariances in units of their standard errors under the model.
+ */
 export function residualMatrices({ n, covariance, implied, means }: MomentsCompared): {
   correlation: number[][];
   normalised: number[][];

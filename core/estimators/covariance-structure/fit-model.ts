@@ -37,8 +37,8 @@ export const momentCount = (p: number, means: boolean, groups: number): number =
 export function fitModel(stated: Specification, data: StructureSample): FittedModel {
   const compiled = compile(stated);
   const sample = prepareSample(stated, compiled, data);
-  // What is observed of a case depends on means, so with values missing they are part of the model, and its likelihood is
-  // that of the cases, whatever divisor covariances have elsewhere.
+  // What is observed of a case depends on means, so with values missing they are part of the model,
+  // and its likelihood is that of the cases, whatever divisor covariances have elsewhere.
   if (sample.missing && (!stated.means || stated.convention === "wishart"))
     return fitModel({ ...stated, means: true, convention: "normal" }, data);
   const spec = stated;
@@ -100,8 +100,9 @@ const APART = 0.5;
 const ANY_SEED = 1;
 
 /**
- * Fisher scoring; where factors share most of their items, from several starts, of which the highest counts: such models begin on a
- * ridge between factors that are alike, and may have several maxima.
+ * Fisher scoring; where factors share most of their items, from several starts, of which the
+ * highest counts: such models begin on a ridge between factors that are alike, and may have several
+ * maxima.
  */
 function bestOf(
   objective: Objective,
@@ -135,8 +136,9 @@ function shareItems({ slots, observed }: ArrowModel): boolean {
 }
 
 /**
- * Where values are missing, the estimates for the sample's moments by EM as if nothing were: they cost one pattern instead of many and lie
- * near the maximum (two-stage estimates, Savalei & Bentler 2009).
+ * Where values are missing, the estimates for the sample's moments by EM as if nothing were: they
+ * cost one pattern instead of many and lie near the maximum (two-stage estimates, Savalei & Bentler
+ * 2009).
  * @returns null where they do not converge
  */
 function twoStage(
@@ -155,8 +157,9 @@ function twoStage(
 }
 
 /**
- * With values missing a step of scoring costs much and gains little. Estimates of two stages lie so near that steps by the observed
- * information there come in; where they do not, scoring goes the whole way, and such steps find the last digits.
+ * With values missing a step of scoring costs much and gains little. Estimates of two stages lie so
+ * near that steps by the observed information there come in; where they do not, scoring goes the
+ * whole way, and such steps find the last digits.
  */
 function withGaps(
   likelihood: NormalLikelihood,
@@ -175,7 +178,8 @@ function withGaps(
 }
 
 /**
- * Steps by the observed information of where they begin, in place, as long as each leaves less than a tenth of the criterion before it.
+ * Steps by the observed information of where they begin, in place, as long as each leaves less than
+ * a tenth of the criterion before it.
  * @returns how many, or null where they do not come in: `theta` is then no estimate
  */
 function comeIn(likelihood: NormalLikelihood, theta: Float64Array, most: number): number | null {

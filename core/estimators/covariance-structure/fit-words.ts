@@ -44,8 +44,9 @@ export function methodWords(
 }
 
 /**
- * What fit says, in sentences. Cut-offs are guidance from the literature (Hu & Bentler 1999, Struct Equ Modeling 6; Browne & Cudeck
- * 1993; Marsh, Hau & Wen 2004 warn against taking them for rules), never a verdict.
+ * What fit says, in sentences. Cut-offs are guidance from the literature (Hu & Bentler 1999, Struct
+ * Equ Modeling 6; Browne & Cudeck 1993; Marsh, Hau & Wen 2004 warn against taking them for rules),
+ * never a verdict.
  */
 export function fitWords(fit: ModelFit, estimator: Estimator): string[] {
   const { plain: own, satorraBentler, scaled } = fit;

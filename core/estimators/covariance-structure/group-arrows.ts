@@ -8,7 +8,10 @@ const key = ({ kind, from, to }: Pick<Arrow, "kind" | "from" | "to">): string =>
     ? ["c", ...[from, to].sort()].join("\u0000")
     : [kind, from, to].join("\u0000");
 
-/** The arrows of one group: covariances that are drawn, intercepts, what is held, and what groups share. */
+/**
+ * The arrows of one group: covariances that are drawn, intercepts, what is held, and what groups
+ * share.
+ */
 export function constrained(
   theory: CompiledTheory,
   common: readonly Arrow[],
@@ -21,7 +24,8 @@ export function constrained(
   for (const name of [...parts.observed, ...parts.latent]) {
     const arrow = { kind: "intercept", from: "", to: name } as const;
     const latent = parts.latent.includes(name);
-    // Latent means have their origin in the first group, where intercepts of items are shared; else in every group.
+    // Latent means have their origin in the first group, where intercepts of items are shared; else
+    // in every group.
     const shifts = g > 0 && context.equal.has("intercepts") && !parts.items.has(name);
     put(!latent || shifts ? free(arrow) : { ...arrow, label: null, value: 0 });
   }
@@ -86,7 +90,10 @@ export function arrowOf(ref: ArrowRef): Pick<Arrow, "kind" | "from" | "to"> {
   return { kind: ref.kind, from: ref.from.name, to: ref.to.name };
 }
 
-/** Writes one constraint into the arrows of a group. @throws StudyProblem where an arrow is not there to be held equal */
+/**
+ * Writes one constraint into the arrows of a group.
+ * @throws StudyProblem where an arrow is not there to be held equal
+ */
 function hold(
   arrows: Map<string, Arrow>,
   held: readonly ArrowRef[],

@@ -27,7 +27,10 @@ const nested = ({ n, spec, fit }: FittedModel): NestedFit => ({
   scaling: fit.satorraBentler?.scaling ?? null,
 });
 
-/** For each moderated step: the same model with its path held equal, as a difference of fits and as a Wald test. */
+/**
+ * For each moderated step: the same model with its path held equal, as a difference of fits and as
+ * a Wald test.
+ */
 function equalPaths(model: TheoryModel, fitted: FittedModel): DifferenceEvidence[] {
   const { theory, grouping } = model;
   const by = grouping.variable!;
@@ -96,7 +99,10 @@ const STEPS: { step: string; equal: GroupPart[]; words: string }[] = [
   },
 ];
 
-/** Configural, metric and scalar invariance (Meredith 1993, Psychometrika 58), each against the step before; paths are free. */
+/**
+ * Configural, metric and scalar invariance (Meredith 1993, Psychometrika 58), each against the step
+ * before; paths are free.
+ */
 function invarianceSteps(model: TheoryModel, fitted: FittedModel): InvarianceEvidence[] {
   if (model.built.factors.length === 0) return [];
   const steps = fitted.spec.means ? STEPS : STEPS.slice(0, 2);

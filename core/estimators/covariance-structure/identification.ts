@@ -4,7 +4,10 @@ import type { ArrowModel } from "./arrows";
 import type { NormalLikelihood } from "./normal-likelihood";
 import type { StartMoments } from "./start-values";
 
-/** Eigenvalues of the information, scaled to unit diagonal, below this share of the largest are zero. */
+/**
+ * Eigenvalues of the information, scaled to unit diagonal, below this share of the largest are
+ * zero.
+ */
 const ZERO = 1e-9;
 /** Parameters this large in an eigenvector of a zero are what cannot be told apart. */
 const INVOLVED = 0.05;
@@ -19,8 +22,9 @@ export interface Rank {
 }
 
 /**
- * How many parameters the data can tell apart: the largest rank of the expected information at the start and at two points near
- * it, since a latent variable with two items is known only through its covariances, which begin at zero.
+ * How many parameters the data can tell apart: the largest rank of the expected information at the
+ * start and at two points near it, since a latent variable with two items is known only through its
+ * covariances, which begin at zero.
  */
 export function informationRank(
   likelihood: NormalLikelihood,
@@ -96,10 +100,16 @@ function rankOf(information: Float64Array, labels: readonly string[]): Rank {
   };
 }
 
-/** A smallest eigenvalue of sample correlations below this: one variable is a function of the others. */
+/**
+ * A smallest eigenvalue of sample correlations below this: one variable is a function of the
+ * others.
+ */
 const SINGULAR = 1e-10;
 
-/** Observed variables that never vary, or that are a linear function of one another; empty where all is well. */
+/**
+ * Observed variables that never vary, or that are a linear function of one another; empty where all
+ * is well.
+ */
 export function singularVariables(names: readonly string[], covariance: Float64Array): string[] {
   const p = names.length;
   const constant = names.filter((_, i) => !(covariance[i * p + i]! > 0));

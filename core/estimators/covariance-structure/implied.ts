@@ -1,8 +1,9 @@
 import type { ArrowModel } from "./arrows";
 
 /**
- * The moments that parameters imply: Sigma = F B S B' F' and mu = F B m with B = (I - A)^-1, F picking the observed variables.
- * Holds its arrays, so that fitting allocates nothing, and steps over the zeros that most of A and S are.
+ * The moments that parameters imply: Sigma = F B S B' F' and mu = F B m with B = (I - A)^-1, F
+ * picking the observed variables. Holds its arrays, so that fitting allocates nothing, and steps
+ * over the zeros that most of A and S are.
  */
 export class ImpliedMoments {
   /** Number of all variables, of observed ones, of parameters. */
@@ -21,7 +22,10 @@ export class ImpliedMoments {
   readonly Sigma: Float64Array;
   /** Columns of B S, one after another. */
   private readonly SB: Float64Array;
-  /** Where each free arrow stands in its matrix, a covariance twice: its parameter, its place, and in which of A, S and m. */
+  /**
+   * Where each free arrow stands in its matrix, a covariance twice: its parameter, its place, and
+   * in which of A, S and m.
+   */
   private readonly parameterOf: Int32Array;
   private readonly placeOf: Int32Array;
   private readonly matrixOf: Uint8Array;

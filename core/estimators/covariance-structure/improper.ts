@@ -28,7 +28,10 @@ export type Improper =
 const NEGATIVE = -1e-8;
 const LEVEL = 0.975;
 
-/** Variances below zero, correlations beyond one and covariance matrices that are none, found after unbounded estimation. */
+/**
+ * Variances below zero, correlations beyond one and covariance matrices that are none, found after
+ * unbounded estimation.
+ */
 export function improperSolutions(model: FittedModel): Improper[] {
   return model.models.flatMap((_, g) => [...negativeVariances(model, g), ...matrices(model, g)]);
 }

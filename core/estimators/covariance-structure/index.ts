@@ -9,8 +9,9 @@ import { groupingModerators } from "./theory-model";
 import { UNSUITED } from "./wording";
 
 /**
- * Models of means and covariances: paths among latent variables, measured by their items, and observed ones, by normal-theory
- * maximum likelihood, with complete or incomplete cases, or by weighted moments; in one group or several.
+ * Models of means and covariances: paths among latent variables, measured by their items, and
+ * observed ones, by normal-theory maximum likelihood, with complete or incomplete cases, or by
+ * weighted moments; in one group or several.
  */
 export const covarianceStructure: Engine<StructureProblem> = {
   id: "covariance_structure",
@@ -80,7 +81,10 @@ function settingsFor(
   return { ...next, replications: 0, interval };
 }
 
-/** What was chosen, where this estimator has it; robust where some robust errors were chosen; else what the estimator rests on. */
+/**
+ * What was chosen, where this estimator has it; robust where some robust errors were chosen; else
+ * what the estimator rests on.
+ */
 function errorsFor(settings: Settings, full: boolean): ErrorKind {
   const { estimator, missing } = optionsOf(settings);
   const robust = settings.errors.startsWith("HC") || settings.errors === "robust";

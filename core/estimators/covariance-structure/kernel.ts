@@ -14,11 +14,17 @@ import type { Estimator } from "./specification";
 
 /** What is reported of a fit, as plain data. */
 export interface ReportPlan {
-  /** Position of each reported coefficient among the model's parameters; -1 for what is fixed at zero. */
+  /**
+   * Position of each reported coefficient among the model's parameters; -1 for what is fixed at
+   * zero.
+   */
   coefficients: number[];
   /** Places of the variables whose implied SDs are reported. */
   sds: number[];
-  /** What is averaged over the sample: the product of two variables' deviations, a share of cases, or nothing. */
+  /**
+   * What is averaged over the sample: the product of two variables' deviations, a share of cases,
+   * or nothing.
+   */
   averages: AveragePlan[];
 }
 
@@ -51,8 +57,8 @@ export interface StructureProblem {
 }
 
 /**
- * Refits a model on resamples: from sums and cross-products alone where all cases are complete and of one group, else from the
- * weights of the rows.
+ * Refits a model on resamples: from sums and cross-products alone where all cases are complete and
+ * of one group, else from the weights of the rows.
  */
 export class StructureKernel implements Kernel {
   readonly n: number;
@@ -262,7 +268,10 @@ function weightedMoments(
     }
 }
 
-/** Writes coefficients, SDs pooled over groups, whether the solution is improper (1) or not (0), and averages. */
+/**
+ * Writes coefficients, SDs pooled over groups, whether the solution is improper (1) or not (0), and
+ * averages.
+ */
 export function reportFit(
   implied: readonly Implied[],
   theta: ArrayLike<number>,
@@ -284,7 +293,10 @@ export function reportFit(
           : pooled(implied, shares, plan.a, plan.b);
 }
 
-/** An implied covariance, averaged over groups by their size; a negative variance has no SD, and nothing that needs it exists. */
+/**
+ * An implied covariance, averaged over groups by their size; a negative variance has no SD, and
+ * nothing that needs it exists.
+ */
 export function pooled(
   implied: readonly Implied[],
   shares: readonly number[],

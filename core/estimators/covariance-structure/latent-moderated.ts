@@ -24,7 +24,10 @@ export interface ModeratedFit {
   theta: Float64Array;
   logLikelihood: number;
   criteria: Omit<InformationCriteria, "saturated" | "baseline">;
-  /** From the observed information, by differences of the analytic slope; null where that is singular. */
+  /**
+   * From the observed information, by differences of the analytic slope; null where that is
+   * singular.
+   */
   observed: Float64Array | null;
   robust: Float64Array | null;
   points: number;
@@ -239,10 +242,15 @@ function update(H: Float64Array, s: Float64Array, y: Float64Array, q: number): v
         (Hy[a]! * s[b]! + s[a]! * Hy[b]!) / sy;
 }
 
-/** Steps of differences, as a share of standard errors: their error is of the order of its square. */
+/**
+ * Steps of differences, as a share of standard errors: their error is of the order of its square.
+ */
 const STEP = 0.002;
 
-/** Observed information by central differences of the slope, and cross-products of case scores by those of case likelihoods. */
+/**
+ * Observed information by central differences of the slope, and cross-products of case scores by
+ * those of case likelihoods.
+ */
 function curvature(
   likelihood: MixtureLikelihood,
   theta: Float64Array,

@@ -27,7 +27,10 @@ import { fisherScoring, inverseOf } from "./scoring";
 export interface ModelFit {
   /** Discrepancy per case. */
   discrepancy: number;
-  /** Unscaled. For ULS and DWLS the statistic has no chi-squared distribution: `p` and all that rests on it are to be withheld. */
+  /**
+   * Unscaled. For ULS and DWLS the statistic has no chi-squared distribution: `p` and all that
+   * rests on it are to be withheld.
+   */
   plain: ComparativeFit;
   /** Does the unscaled statistic follow a chi-squared distribution where the model holds? */
   chiSquared: boolean;
@@ -137,8 +140,8 @@ function likelihoodFit(model: Estimated, errors: ErrorMatrices, rows: boolean): 
 }
 
 /**
- * tr(A^-1 M) of the model in which nothing is correlated: variables stand alone there, so each adds 1 for its mean and (m4 / s^4 - 1) / 2
- * for its variance, with the moments of its own known values.
+ * tr(A^-1 M) of the model in which nothing is correlated: variables stand alone there, so each adds
+ * 1 for its mean and (m4 / s^4 - 1) / 2 for its variance, with the moments of its own known values.
  */
 function baselineTrace({ groups }: Estimated["sample"], means: boolean): number {
   let trace = 0;
@@ -183,7 +186,10 @@ function baselineModel({ spec, sample }: Estimated): NormalLikelihood {
   return likelihood;
 }
 
-/** The unrestricted model where values are missing: its likelihood, and the trace that the scaled test needs. */
+/**
+ * The unrestricted model where values are missing: its likelihood, and the trace that the scaled
+ * test needs.
+ */
 function saturatedAt({ spec, sample }: Estimated): { value: number; trace: () => number | null } {
   const p = spec.observed.length;
   const arrows = (g: number): Arrow[] =>

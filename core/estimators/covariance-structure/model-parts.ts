@@ -129,7 +129,8 @@ export class Parts {
     const covariances = this.exogenous.flatMap((to, i) =>
       this.exogenous.slice(0, i).map((from) => free({ kind: "covariance", from, to })),
     );
-    // Where a component of a product is explained by something, what is left of it may go with the product.
+    // Where a component of a product is explained by something, what is left of it may go with the
+    // product.
     const withParts = this.products.flatMap((p) =>
       [p.x, p.w].flatMap((part) =>
         this.explained.has(part) && latent.includes(p.key)
@@ -185,7 +186,8 @@ export class Parts {
       (m) => m.items.length === 1 && m.items[0]!.ref.name === name,
     );
     const single = this.products.find((p) => p.items.length === 1 && p.items[0]!.name === name);
-    // With nothing beside it nothing can tell error from factor: a single item's error is what its reliability says.
+    // With nothing beside it nothing can tell error from factor: a single item's error is what its
+    // reliability says.
     if (alone || (single && this.latent.includes(single.key)))
       return { ...arrow, label: null, value: NaN };
     const measure = this.context.factors.find((m) => m.name.name === name);
@@ -200,8 +202,8 @@ export class Parts {
 }
 
 /**
- * Residual covariances of products that share an item, where all products are used. What all of them share, as the one
- * column that an observed moderator is, tells none of them from the others.
+ * Residual covariances of products that share an item, where all products are used. What all of
+ * them share, as the one column that an observed moderator is, tells none of them from the others.
  */
 function sharingResiduals(
   { items }: BuiltProduct,

@@ -6,8 +6,8 @@ import { reportedIntercept, standardErrors, type ArrowEstimate } from "./paramet
 import { deltaError, differentiated, type Functions } from "./standardised";
 
 /**
- * Every arrow of a model with latent interactions, and each interaction as “x * w -> y”. Standardised with SDs by the law of total
- * covariance; an interaction by b3 sd(X) sd(W) / sd(Y).
+ * Every arrow of a model with latent interactions, and each interaction as “x * w -> y”.
+ * Standardised with SDs by the law of total covariance; an interaction by b3 sd(X) sd(W) / sd(Y).
  */
 export function moderatedTable(
   { linear, model, interactions, likelihood, theta, observed, robust }: ModeratedFit,

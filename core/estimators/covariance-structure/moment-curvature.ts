@@ -6,14 +6,16 @@ import type { PatternLikelihood } from "./pattern";
 const ofPath = PATH;
 
 /**
- * Second derivatives of the log-likelihood in the means and covariances themselves, whatever model implies them, summed over the patterns
- * of one group. With values missing there are many patterns, and everything that needs second derivatives (errors, score tests, the
- * traces of scaled statistics) is read from this one matrix by the chain rule.
+ * Second derivatives of the log-likelihood in the means and covariances themselves, whatever model
+ * implies them, summed over the patterns of one group. With values missing there are many patterns,
+ * and everything that needs second derivatives (errors, score tests, the traces of scaled
+ * statistics) is read from this one matrix by the chain rule.
  *
- * Moments come in the order of `momentAt`: element (i, j), j <= i, of Sigma, where a pair stands for both of its places, then mu. With
- * W = Sigma^-1 of a pattern's variables, G = W (R - Sigma) W and K = W + 2 G, minus the second derivative of elements (b, o) and (e, r)
- * is n/2 (W_oe K_br + K_oe W_br + W_be K_or + K_be W_or), halved for each that lies on the diagonal; of (b, o) and mean e
- * n (W_oe D_b + W_be D_o) with D = W d; of two means n W.
+ * Moments come in the order of `momentAt`: element (i, j), j <= i, of Sigma, where a pair stands
+ * for both of its places, then mu. With W = Sigma^-1 of a pattern's variables, G = W (R - Sigma) W
+ * and K = W + 2 G, minus the second derivative of elements (b, o) and (e, r) is n/2 (W_oe K_br +
+ * K_oe W_br + W_be K_or + K_be W_or), halved for each that lies on the diagonal; of (b, o) and mean
+ * e n (W_oe D_b + W_be D_o) with D = W d; of two means n W.
  */
 export class MomentCurvature {
   /** Observed variables, moments. */
@@ -100,9 +102,15 @@ export class MomentCurvature {
 /** Where an element of Sigma stands among the moments; j <= i. */
 const momentAt = (i: number, j: number): number => (i * (i + 1)) / 2 + j;
 
-/** What a model's directions change the moments by, and the inner products that its second derivatives need. */
+/**
+ * What a model's directions change the moments by, and the inner products that its second
+ * derivatives need.
+ */
 export class ModelCurvature {
-  /** Of each direction: its derivative of the moments, one after another; and information times that. */
+  /**
+   * Of each direction: its derivative of the moments, one after another; and information times
+   * that.
+   */
   private readonly slopes: Float64Array[];
   private readonly through: (Float64Array | undefined)[] = [];
   private readonly products: Parameters<typeof secondOrder>[0];
@@ -174,7 +182,10 @@ function innerAt(long: Float64Array, from: number, x: Float64Array): number {
 /** So many directions to a moment make the way through the moments the shorter one. */
 const WORTH = 0.5;
 
-/** Are second derivatives along a model's directions cheaper through those of the moments than pattern by pattern? */
+/**
+ * Are second derivatives along a model's directions cheaper through those of the moments than
+ * pattern by pattern?
+ */
 export function throughMoments(parts: readonly PatternLikelihood[]): boolean {
   const { p } = parts[0]!.implied;
   return parts.length > 1 && parts[0]!.directions.count >= WORTH * ((p * (p + 1)) / 2 + p);

@@ -6,7 +6,9 @@ import type { Objective } from "./normal-likelihood";
 /** Moments of one group with the weight that deviations from them get. */
 export interface WeightedMoments {
   n: number;
-  /** Means (where they are modelled), then the lower triangle of the covariances, column by column. */
+  /**
+   * Means (where they are modelled), then the lower triangle of the covariances, column by column.
+   */
   moments: Float64Array;
   /** m x m, or its diagonal alone. */
   weight: Float64Array;
@@ -36,8 +38,9 @@ export function momentVector(
 }
 
 /**
- * Weighted distance of the moments of samples from those a model implies: minus half of
- * sum_g n_g (s - sigma)' W (s - sigma), climbed by Gauss-Newton steps (Browne 1984, Br J Math Stat Psychol 37).
+ * Weighted distance of the moments of samples from those a model implies: minus half of sum_g n_g
+ * (s - sigma)' W (s - sigma), climbed by Gauss-Newton steps (Browne 1984, Br J Math Stat Psychol
+ * 37).
  */
 export class MomentObjective implements Objective {
   readonly q: number;
@@ -96,13 +99,19 @@ export class MomentObjective implements Objective {
     return this.groups[g]!.moments.map((s, at) => s - implied[at]!);
   }
 
-  /** Derivatives of the implied moments of a group at the last point, one column per parameter; null where they are zero. */
+  /**
+   * Derivatives of the implied moments of a group at the last point, one column per parameter; null
+   * where they are zero.
+   */
   jacobian(g: number): (Float64Array | null)[] {
     return momentJacobian(this.implied[g]!, this.directions[g]!, this.means);
   }
 }
 
-/** Derivatives of the moments that a model implies. @returns a column per parameter; null where nothing changes */
+/**
+ * Derivatives of the moments that a model implies.
+ * @returns a column per parameter; null where nothing changes
+ */
 export function momentJacobian(
   implied: ImpliedMoments,
   directions: Directions,

@@ -5,7 +5,8 @@ import { lowerTriangle } from "./moment-objective";
 export type MomentEstimator = "gls" | "uls" | "adf" | "dwls";
 
 /**
- * The normal-theory weight NT(M) = blockdiag(M^-1, 1/2 D'(M^-1 x M^-1) D) with D the duplication matrix (Browne 1974).
+ * The normal-theory weight NT(M) = blockdiag(M^-1, 1/2 D'(M^-1 x M^-1) D) with D the duplication
+ * matrix (Browne 1974).
  * @param M p x p, positive definite; @param means whether the moments begin with means
  * @returns m x m; null where M is singular
  */
@@ -35,7 +36,8 @@ export function normalTheoryWeight(
 }
 
 /**
- * Covariance of the moments of a case, times n: the fourth (and third) moments of the sample, divisor n.
+ * Covariance of the moments of a case, times n: the fourth (and third) moments of the sample,
+ * divisor n.
  * @param data columns without gaps, of one group
  * @returns m x m
  */
@@ -107,7 +109,8 @@ export function fourthVariances(data: readonly Float64Array[], means: boolean): 
 
 /**
  * The weight of an estimator.
- * @param covariance of the sample, p x p; @param gamma of `fourthMoments`, where the estimator needs it; for DWLS its diagonal is enough
+ * @param covariance of the sample, p x p; @param gamma of `fourthMoments`, where the estimator
+ *   needs it; for DWLS its diagonal is enough
  * @returns m x m, for DWLS its diagonal; null where a matrix cannot be inverted
  */
 export function momentWeight(

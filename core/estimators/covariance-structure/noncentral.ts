@@ -5,8 +5,9 @@ import { exp, ln } from "../../numerics/elementary";
 const NEGLIGIBLE = 1e-17;
 
 /**
- * P(X <= x) for a non-central chi-squared variable: a Poisson mixture of central ones, summed outwards from its largest weight
- * (Johnson, Kotz & Balakrishnan 1995, Continuous univariate distributions 2, ch. 29).
+ * P(X <= x) for a non-central chi-squared variable: a Poisson mixture of central ones, summed
+ * outwards from its largest weight (Johnson, Kotz & Balakrishnan 1995, Continuous univariate
+ * distributions 2, ch. 29).
  * @param lambda non-centrality, 0 or more
  */
 export function noncentralChiSquaredCdf(x: number, df: number, lambda: number): number {

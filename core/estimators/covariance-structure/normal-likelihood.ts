@@ -25,8 +25,9 @@ export interface Objective {
 }
 
 /**
- * The normal log-likelihood of a model of one or several groups, complete or with values missing, with its score, expected and
- * observed information. Likelihoods of groups and of patterns of missing values add up.
+ * The normal log-likelihood of a model of one or several groups, complete or with values missing,
+ * with its score, expected and observed information. Likelihoods of groups and of patterns of
+ * missing values add up.
  */
 export class NormalLikelihood implements Objective {
   readonly q: number;
@@ -85,7 +86,9 @@ export class NormalLikelihood implements Objective {
     symmetric(information, q);
   }
 
-  /** The score, with what the scores of single cases are made of, at the point of the last value. */
+  /**
+   * The score, with what the scores of single cases are made of, at the point of the last value.
+   */
   caseDerivatives(): void {
     this.score.fill(0);
     for (const parts of this.parts)
@@ -103,7 +106,10 @@ export class NormalLikelihood implements Objective {
       for (const part of parts) if (part.moments.n > 0) part.addScoreAlone(this.score);
   }
 
-  /** Minus the second derivatives of the log-likelihood at the point of the last `derivatives` or `caseDerivatives`, q x q. */
+  /**
+   * Minus the second derivatives of the log-likelihood at the point of the last `derivatives` or
+   * `caseDerivatives`, q x q.
+   */
   observedInformation(): Float64Array {
     const { q } = this;
     // Each pair of arrows is met once; arrows that are one parameter then count both ways, too.

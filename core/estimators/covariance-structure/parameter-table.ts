@@ -100,8 +100,9 @@ export const standardErrors = (covariance: Float64Array | null, q: number): Floa
   );
 
 /**
- * Intercepts on the scale of the data: fitting works on centred variables, and an intercept there is that of the data less the
- * centre plus what the centres of its predictors explain, through latent variables too.
+ * Intercepts on the scale of the data: fitting works on centred variables, and an intercept there
+ * is that of the data less the centre plus what the centres of its predictors explain, through
+ * latent variables too.
  */
 export function reportedIntercept(
   { models, sample }: Pick<FittedModel, "models" | "sample">,
@@ -117,7 +118,10 @@ export function reportedIntercept(
         sum + (parameter < 0 ? value : theta[parameter]!) * shift(theta, column),
       0,
     );
-  /** What was taken off a variable: of a latent one with a fixed mean what follows from its predictors. */
+  /**
+   * What was taken off a variable: of a latent one with a fixed mean what follows from its
+   * predictors.
+   */
   const shift = (theta: ArrayLike<number>, i: number): number =>
     i < p ? centres[i]! : free.has(i) ? 0 : explained(theta, i);
   return (theta, k) => {

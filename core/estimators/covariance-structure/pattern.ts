@@ -23,9 +23,10 @@ const TOGETHER = 4;
 /**
  * The normal log-likelihood of the cases of one pattern, with its derivatives.
  *
- * Every derivative of Sigma has rank two, half (b o' + o b'). In the metric of the Cholesky factor L of Sigma all of them are read
- * from the inner products of the columns of L^-1 B and L^-1 E: P = x' Sigma^-1 y, the same through the residual moments
- * G = Sigma^-1 (R - Sigma) Sigma^-1 with R = S + dd', and D = x' Sigma^-1 d with d = ybar - mu.
+ * Every derivative of Sigma has rank two, half (b o' + o b'). In the metric of the Cholesky factor
+ * L of Sigma all of them are read from the inner products of the columns of L^-1 B and L^-1 E: P =
+ * x' Sigma^-1 y, the same through the residual moments G = Sigma^-1 (R - Sigma) Sigma^-1 with R = S
+ * + dd', and D = x' Sigma^-1 d with d = ybar - mu.
  */
 export class PatternLikelihood {
   /** x' Sigma^-1 y of the columns in use, c x c. */
@@ -43,7 +44,10 @@ export class PatternLikelihood {
   private readonly inner: Float64Array;
   private readonly bent: Float64Array;
   private readonly shifts: Float64Array;
-  /** S + dd', Sigma^-1, its product with the former, and M; the inverse of L; d in the metric of Sigma. */
+  /**
+   * S + dd', Sigma^-1, its product with the former, and M; the inverse of L; d in the metric of
+   * Sigma.
+   */
   private readonly R: Float64Array;
   private readonly W: Float64Array;
   private readonly T: Float64Array;
@@ -92,7 +96,8 @@ export class PatternLikelihood {
   }
 
   /**
-   * Log-likelihood of one case, averaged, at the moments that `implied` holds; derivatives stay those of the point before.
+   * Log-likelihood of one case, averaged, at the moments that `implied` holds; derivatives stay
+   * those of the point before.
    * @returns -Infinity where Sigma is no covariance matrix
    */
   value(): number {
@@ -109,7 +114,8 @@ export class PatternLikelihood {
     let logDeterminant = 0;
     for (let i = 0; i < k; i++) {
       determinant *= L[i * k + i]!;
-      // A product of a few factors is cheaper than their logarithms, and does not yet leave the range of numbers.
+      // A product of a few factors is cheaper than their logarithms, and does not yet leave the
+      // range of numbers.
       if (i % TOGETHER === TOGETHER - 1 || i === k - 1) {
         logDeterminant += 2 * ln(determinant);
         determinant = 1;
@@ -204,8 +210,9 @@ export class PatternLikelihood {
   }
 
   /**
-   * Adds n times the derivatives of the log-likelihood of one case, averaged, without the products that information needs: from
-   * M = Sigma^-1 R Sigma^-1 - Sigma^-1 itself, since most columns of B have a single element.
+   * Adds n times the derivatives of the log-likelihood of one case, averaged, without the products
+   * that information needs: from M = Sigma^-1 R Sigma^-1 - Sigma^-1 itself, since most columns of B
+   * have a single element.
    */
   addScoreAlone(score: Float64Array): void {
     const { directions, moments, implied } = this;
@@ -252,8 +259,8 @@ export class PatternLikelihood {
   }
 
   /**
-   * The derivatives in the moments themselves, at the point of the last `value`: W = Sigma^-1, M = W R W - W, and `metric` = W d. They lie
-   * in room that the next call writes over.
+   * The derivatives in the moments themselves, at the point of the last `value`: W = Sigma^-1, M =
+   * W R W - W, and `metric` = W d. They lie in room that the next call writes over.
    */
   inMoments(): { W: Float64Array; M: Float64Array; metric: Float64Array } {
     const { moments, W, R, T, M, d, metric } = this;
@@ -272,7 +279,10 @@ export class PatternLikelihood {
     return { W, M, metric };
   }
 
-  /** What the mean of the implied moments changes by, in units of b: for every direction, at the last point. */
+  /**
+   * What the mean of the implied moments changes by, in units of b: for every direction, at the
+   * last point.
+   */
   private findShifts(): Float64Array {
     const { shifts, implied, directions } = this;
     const { kind, column, count } = directions;
@@ -294,7 +304,10 @@ export class PatternLikelihood {
     }
   }
 
-  /** Adds n times the expected information of one case, lower triangle by directions. After `columns`. */
+  /**
+   * Adds n times the expected information of one case, lower triangle by directions. After
+   * `columns`.
+   */
   addInformation(out: Float64Array, q: number): void {
     const { P, c, directions, moments, shifts } = this;
     const { count, b, o, half, parameter } = directions;
@@ -351,7 +364,9 @@ export class PatternLikelihood {
     }
   }
 
-  /** What mu changes by along each direction, in units of b; after `addScore` or `addScoreAlone`. */
+  /**
+   * What mu changes by along each direction, in units of b; after `addScore` or `addScoreAlone`.
+   */
   get meanShifts(): Float64Array {
     return this.shifts;
   }

@@ -3,8 +3,9 @@ import type { Column } from "../../design";
 import type { ModelData } from "../engine";
 
 /**
- * Columns row by row for pictures, with the rows that have all of them: values of an observed variable stand without those
- * that are missing elsewhere, which would put the answers of one person beside those of another.
+ * Columns row by row for pictures, with the rows that have all of them: values of an observed
+ * variable stand without those that are missing elsewhere, which would put the answers of one
+ * person beside those of another.
  */
 export function alignedPoints(
   y: Column,

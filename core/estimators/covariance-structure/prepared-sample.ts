@@ -14,7 +14,10 @@ export interface PreparedGroup {
   columns: Float64Array[];
   patterns: CasePattern[];
   moments: PatternMoments[];
-  /** Of the unrestricted normal distribution: the sample's own, by EM where values are missing. About `centres`. */
+  /**
+   * Of the unrestricted normal distribution: the sample's own, by EM where values are missing.
+   * About `centres`.
+   */
   saturated: { means: Float64Array; covariance: Float64Array };
 }
 
@@ -24,12 +27,16 @@ export interface PreparedSample {
   missing: boolean;
   /** Cases without any value, which are left out. */
   empty: number;
-  /** What was taken off each observed variable in each group, so that no digits are lost to distant means. */
+  /**
+   * What was taken off each observed variable in each group, so that no digits are lost to distant
+   * means.
+   */
   centres: Float64Array[];
 }
 
 /**
- * @param models of the groups, which say what may be centred: an intercept that is fixed or shared must keep its meaning
+ * @param models of the groups, which say what may be centred: an intercept that is fixed or shared
+ *   must keep its meaning
  * @throws ModelFault `no-data`, `singular-sample-covariance`
  */
 export function prepareSample(
@@ -78,8 +85,8 @@ export function prepareSample(
 }
 
 /**
- * Observed variables whose mean may be taken off: no intercept that is fixed or shared changes its meaning by it. Through latent
- * variables with a fixed mean a shift goes on to what they explain.
+ * Observed variables whose mean may be taken off: no intercept that is fixed or shared changes its
+ * meaning by it. Through latent variables with a fixed mean a shift goes on to what they explain.
  */
 function centrable(models: readonly ArrowModel[]): boolean[] {
   const uses = new Map<number, number>();
@@ -95,7 +102,8 @@ function centrable(models: readonly ArrowModel[]): boolean[] {
     if (own) return uses.get(own.parameter) === 1;
     return i >= p && effectsOf(model, i).every((row) => absorbs(model, row));
   };
-  // Without a free intercept a variable keeps the origin of its scale; one shared by groups asks for the same in each.
+  // Without a free intercept a variable keeps the origin of its scale; one shared by groups asks
+  // for the same in each.
   return Array.from({ length: p }, (_, i) =>
     models.every(
       (model) =>

@@ -10,9 +10,9 @@ export interface ProductItem {
 }
 
 /**
- * Which products of items stand for the product of two latent variables: each item once, in order, with surplus items of the longer
- * factor left out (matched pairs), or every pair (Marsh, Wen & Hau 2004, Psychol Methods 9). A variable with one item has all
- * pairs.
+ * Which products of items stand for the product of two latent variables: each item once, in order,
+ * with surplus items of the longer factor left out (matched pairs), or every pair (Marsh, Wen & Hau
+ * 2004, Psychol Methods 9). A variable with one item has all pairs.
  */
 export function productItems(
   xItems: readonly string[],
@@ -34,11 +34,13 @@ export interface ProductPlan {
 }
 
 /**
- * Products of columns, centred: x and w about their means, products about theirs (double mean centring; Lin, Wen, Marsh & Lin 2010,
- * SEM 17), or what is left of x w when all items of both are partialled out (residual centring; Little, Bovaird & Widaman 2006,
- * SEM 13). Where values are missing, a column has its centre in the values it has, a product in the cases that have both
+ * Products of columns, centred: x and w about their means, products about theirs (double mean
+ * centring; Lin, Wen, Marsh & Lin 2010, SEM 17), or what is left of x w when all items of both are
+ * partialled out (residual centring; Little, Bovaird & Widaman 2006, SEM 13). Where values are
+ * missing, a column has its centre in the values it has, a product in the cases that have both
  * columns, and items are partialled out over the cases that have all of them.
- * @param columns of the model, NaN where missing; those of products are written, those multiplied are centred
+ * @param columns of the model, NaN where missing; those of products are written, those multiplied
+ *   are centred
  */
 export function centreProducts(columns: Float64Array[], plans: readonly ProductPlan[]): void {
   for (const index of new Set(plans.flatMap((p) => p.items.flatMap(({ x, w }) => [x, w]))))
@@ -66,7 +68,10 @@ const centred = (column: Float64Array): Float64Array => {
   return column.map((value) => value - sum / n);
 };
 
-/** What is left of a column when others are partialled out by least squares, over the rows that have all of them. */
+/**
+ * What is left of a column when others are partialled out by least squares, over the rows that have
+ * all of them.
+ */
 function residual(y: Float64Array, others: readonly Float64Array[]): Float64Array {
   const whole = y.map((value, r) =>
     Number.isNaN(value) || others.some((column) => Number.isNaN(column[r]!)) ? NaN : 0,
@@ -103,8 +108,9 @@ const dot = (a: Float64Array, b: Float64Array): number => {
 };
 
 /**
- * The covariances of a resample with products made anew, from those with products as they were made of the whole sample: centring
- * at other means, or partialling with other weights, is linear in the items and the products.
+ * The covariances of a resample with products made anew, from those with products as they were made
+ * of the whole sample: centring at other means, or partialling with other weights, is linear in the
+ * items and the products.
  * @param covariance p x p, written over; @param means of the columns in the resample
  */
 export function recentreMoments(
@@ -144,10 +150,12 @@ export function recentreMoments(
 }
 
 /**
- * The same for a resample in which values are missing, from the moments of the cases with each pattern: products are about
- * the means that their columns have in the resample, whatever pattern they come from. Items multiplied and products end
- * up with a mean of zero over the cases that have them.
- * @param patterns of one group, written over; a pattern that has a product has the columns it is made of
+ * The same for a resample in which values are missing, from the moments of the cases with each
+ * pattern: products are about the means that their columns have in the resample, whatever pattern
+ * they come from. Items multiplied and products end up with a mean of zero over the cases that have
+ * them.
+ * @param patterns of one group, written over; a pattern that has a product has the columns it is
+ *   made of
  * @returns false where items determine one another, so that nothing can be partialled out
  */
 export function recentrePatterns(

@@ -7,8 +7,8 @@ export interface Profiled {
 }
 
 /**
- * Where every observed variable has a mean of its own, means change nothing else: they are found by themselves, and refits leave
- * them out.
+ * Where every observed variable has a mean of its own, means change nothing else: they are found by
+ * themselves, and refits leave them out.
  * @returns null where some mean is fixed or shared, or a latent one free
  */
 export function withoutFreeMeans(models: readonly ArrowModel[]): Profiled | null {

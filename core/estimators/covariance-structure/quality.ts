@@ -12,10 +12,12 @@ import type { TheoryModel } from "./theory-model";
 const HTMT_RESAMPLES = 1000;
 
 /**
- * How well items measure, group by group: loadings, reliability (alpha; omega and composite reliability from the model; Joreskog
- * 1971; McDonald 1999), average variance extracted with the comparison of Fornell & Larcker (1981), HTMT (Henseler, Ringle &
- * Sarstedt 2015), items' collinearity, and what score tests say of cross-loadings.
- * @param resampled where HTMT is bootstrapped, too (percentile limits at the level), which takes a moment; null for not
+ * How well items measure, group by group: loadings, reliability (alpha; omega and composite
+ * reliability from the model; Joreskog 1971; McDonald 1999), average variance extracted with the
+ * comparison of Fornell & Larcker (1981), HTMT (Henseler, Ringle & Sarstedt 2015), items'
+ * collinearity, and what score tests say of cross-loadings.
+ * @param resampled where HTMT is bootstrapped, too (percentile limits at the level), which takes a
+ *   moment; null for not
  */
 export function measurementQuality(
   model: TheoryModel,

@@ -3,14 +3,17 @@ import type { NormalLikelihood } from "./normal-likelihood";
 /** Enough steps for any resample that has a highest point near that of the sample. */
 const MOST_STEPS = 80;
 const MOST_HALVINGS = 20;
-/** The criterion g' H g / N below which a refit has converged; H follows the inverse information. */
+/**
+ * The criterion g' H g / N below which a refit has converged; H follows the inverse information.
+ */
 const CONVERGED = 1e-12;
 /** Below this the likelihood is flat to the last bit, and says nothing of a step any more. */
 const FLAT = 1e-9;
 
 /**
- * Refits by quasi-Newton steps (BFGS) from the estimates and the inverse information of the whole sample: a resample's likelihood is
- * much like that of the sample, so ten slopes or so are enough, and no information matrix is made at all.
+ * Refits by quasi-Newton steps (BFGS) from the estimates and the inverse information of the whole
+ * sample: a resample's likelihood is much like that of the sample, so ten slopes or so are enough,
+ * and no information matrix is made at all.
  */
 export class WarmRefit {
   readonly theta: Float64Array;

@@ -153,7 +153,10 @@ describe("matrices and models that must be refused", () => {
   });
 });
 
-/** Arrows beyond the defaults of the specification: variances, exogenous covariances and intercepts are automatic. */
+/**
+ * Arrows beyond the defaults of the specification: variances, exogenous covariances and intercepts
+ * are automatic.
+ */
 function withDefaults({ observed, latent, arrows }: any): Specification {
   const stated = arrows.map((text: string) => {
     const [arrow, value] = text.split(" = ") as [string, string | undefined];

@@ -4,8 +4,9 @@ import { productKey } from "./model-parts";
 import type { TheoryModel } from "./theory-model";
 
 /**
- * What of a model's parameters the rest of the pipeline sees: the coefficients of the theory's equations, group by group, each
- * parameter once, and implied SDs. An equation with products begins with an intercept, which is zero: everything is about means.
+ * What of a model's parameters the rest of the pipeline sees: the coefficients of the theory's
+ * equations, group by group, each parameter once, and implied SDs. An equation with products begins
+ * with an intercept, which is zero: everything is about means.
  */
 export function reportedParameters(theory: CompiledTheory, model: TheoryModel): Parameters {
   const parameters: Parameters = {

@@ -62,14 +62,20 @@ function logDeterminant(covariance: Float64Array, p: number): number | null {
   return sum;
 }
 
-/** Log-likelihood of the unrestricted normal distribution at its own estimates; -Infinity where the covariances are singular. */
+/**
+ * Log-likelihood of the unrestricted normal distribution at its own estimates; -Infinity where the
+ * covariances are singular.
+ */
 export function saturatedLogLikelihood({ n, means, covariance }: PatternMoments): number {
   const p = means.length;
   const determinant = logDeterminant(covariance, p);
   return determinant === null ? -Infinity : -0.5 * n * (p * LOG_2_PI + determinant + p);
 }
 
-/** Mean, variance (divisor: how many are observed) and number of the observed values of each variable. */
+/**
+ * Mean, variance (divisor: how many are observed) and number of the observed values of each
+ * variable.
+ */
 export function availableMoments(
   patterns: readonly PatternMoments[],
   p: number,

@@ -2,14 +2,18 @@ import { solveLower } from "../../numerics/cholesky";
 import type { NormalLikelihood } from "./normal-likelihood";
 import type { CasePattern } from "./sample-moments";
 
-/** The cases of one group: columns with NaN where missing, and their patterns in the order of the likelihood's. */
+/**
+ * The cases of one group: columns with NaN where missing, and their patterns in the order of the
+ * likelihood's.
+ */
 export interface GroupCases {
   columns: readonly Float64Array[];
   patterns: readonly CasePattern[];
 }
 
 /**
- * Sum over cases of the cross-products of their scores, not centred (Huber 1967; White 1982), at the likelihood's last point.
+ * Sum over cases of the cross-products of their scores, not centred (Huber 1967; White 1982), at
+ * the likelihood's last point.
  * @returns q x q
  */
 export function scoreProducts(
@@ -35,9 +39,15 @@ export function scoreProducts(
   return mirrored(meat, q);
 }
 
-/** What the normal-theory weight at the implied moments makes of the fourth moments of complete cases. */
+/**
+ * What the normal-theory weight at the implied moments makes of the fourth moments of complete
+ * cases.
+ */
 export interface WeightedFourthMoments {
-  /** Sum over cases of Delta'V z z' V Delta, with z a case's deviations from the sample's moments; q x q. */
+  /**
+   * Sum over cases of Delta'V z z' V Delta, with z a case's deviations from the sample's moments; q
+   * x q.
+   */
   meat: Float64Array;
   /** Sum over groups of tr(V Gamma): of the covariances alone, and what the means add. */
   trace: number;
@@ -45,8 +55,9 @@ export interface WeightedFourthMoments {
 }
 
 /**
- * The two pieces of Satorra and Bentler's correction (1994), case by case, so that no matrix of fourth moments is needed. With
- * V = NT(Sigma), d = y - ybar and W = Sigma^-1, z'Vz = d'Wd + 1/2 [(d'Wd)^2 - 2 d'WSWd + tr(WSWS)].
+ * The two pieces of Satorra and Bentler's correction (1994), case by case, so that no matrix of
+ * fourth moments is needed. With V = NT(Sigma), d = y - ybar and W = Sigma^-1, z'Vz = d'Wd + 1/2
+ * [(d'Wd)^2 - 2 d'WSWd + tr(WSWS)].
  * @param likelihood at its last point, complete data
  */
 export function weightedFourthMoments(

@@ -6,7 +6,10 @@ import { modelCurvature, throughMoments } from "./moment-curvature";
 import { NormalLikelihood } from "./normal-likelihood";
 import { inverseOf } from "./scoring";
 
-/** What letting one arrow go would do to a model (Lagrange multiplier test), and where its estimate would go. */
+/**
+ * What letting one arrow go would do to a model (Lagrange multiplier test), and where its estimate
+ * would go.
+ */
 export interface ScoreTest {
   arrow: string;
   kind: "loading" | "covariance" | "path" | "release";
@@ -17,7 +20,10 @@ export interface ScoreTest {
   mi: number;
   p: number;
   epc: number;
-  /** In SDs: of both variables for a path, of both residuals for a covariance; null where a variance is not positive. */
+  /**
+   * In SDs: of both variables for a path, of both residuals for a covariance; null where a variance
+   * is not positive.
+   */
   sepc: number | null;
 }
 
@@ -29,13 +35,16 @@ interface Candidate extends Pick<Slot, "matrix" | "row" | "column"> {
   value: number;
 }
 
-/** What is left of a parameter's information when the others are estimated, as a share of it, below which nothing is known of it. */
+/**
+ * What is left of a parameter's information when the others are estimated, as a share of it, below
+ * which nothing is known of it.
+ */
 const NOT_IDENTIFIED = 1e-8;
 
 /**
- * Score tests of what a model of latent variables leaves out: cross loadings, residual covariances of items and of explained
- * variables, paths that close no circle; and of equalities between groups. With values missing they rest on the observed
- * information, else on the expected one.
+ * Score tests of what a model of latent variables leaves out: cross loadings, residual covariances
+ * of items and of explained variables, paths that close no circle; and of equalities between
+ * groups. With values missing they rest on the observed information, else on the expected one.
  * @returns the largest first; empty for estimators without a likelihood
  */
 export function scoreTests(model: FittedModel): ScoreTest[] {

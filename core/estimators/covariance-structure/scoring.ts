@@ -10,13 +10,17 @@ export interface ScoringResult {
   iterations: number;
 }
 
-/** The criterion g' I^-1 g / N that counts as converged, which does not depend on the units of anything. */
+/**
+ * The criterion g' I^-1 g / N that counts as converged, which does not depend on the units of
+ * anything.
+ */
 export const CONVERGED = 1e-12;
 const MOST_ITERATIONS = 500;
 const MOST_HALVINGS = 30;
 /**
- * Resamples whose likelihood has no maximum: two variances drift apart without end, and only ever smaller shares of a
- * step still rise. Where the last steps were shorter than this on average, nobody waits for the 500th.
+ * Resamples whose likelihood has no maximum: two variances drift apart without end, and only ever
+ * smaller shares of a step still rise. Where the last steps were shorter than this on average,
+ * nobody waits for the 500th.
  */
 const DRIFT = { steps: 8, share: 1 / 32 };
 /** A pivot of the information, scaled to unit diagonal, below this: no direction to go. */
@@ -25,7 +29,8 @@ const SINGULAR = 1e-13;
 /**
  * Fisher scoring with step halving: theta + I^-1 g, halved until the likelihood rises.
  * @param start where to begin; not changed
- * @param close go on until the criterion is below this, or only rounding error is left to gain; at most `CONVERGED`
+ * @param close go on until the criterion is below this, or only rounding error is left to gain; at
+ *   most `CONVERGED`
  * @param patient false: a drift without end is left early, as not converged
  */
 export function fisherScoring(
@@ -57,7 +62,8 @@ export function fisherScoring(
     for (let a = 0; a < q; a++) criterion += likelihood.score[a]! * step[a]!;
     criterion /= n;
     if (criterion < CONVERGED) {
-      // So near, the likelihood is flat to the last bit and says nothing of a step any more; the slope still does.
+      // So near, the likelihood is flat to the last bit and says nothing of a step any more; the
+      // slope still does.
       if (criterion < least) best.set(theta);
       if (criterion < close || criterion >= least) return ended("converged", best);
       least = criterion;
@@ -82,7 +88,10 @@ export function fisherScoring(
   return { end: "not_converged", theta, iterations: MOST_ITERATIONS };
 }
 
-/** I^-1 g by Cholesky of the information scaled to unit diagonal. @returns false where it is singular */
+/**
+ * I^-1 g by Cholesky of the information scaled to unit diagonal.
+ * @returns false where it is singular
+ */
 function scoringStep(
   { information, score, q }: Objective,
   factor: Float64Array,
@@ -100,10 +109,16 @@ function scoringStep(
   return true;
 }
 
-/** What is added to the scaled diagonal where the information is singular on the way, though not at its end. */
+/**
+ * What is added to the scaled diagonal where the information is singular on the way, though not at
+ * its end.
+ */
 const RIDGES = [1e-6, 1e-4, 1e-2];
 
-/** As where a latent variable with two items still covaries with nothing. @returns false where nothing helps */
+/**
+ * As where a latent variable with two items still covaries with nothing.
+ * @returns false where nothing helps
+ */
 function ridged(
   information: Float64Array,
   scale: Float64Array,

@@ -9,11 +9,14 @@ export interface Functions {
   jacobian: Float64Array;
 }
 
-/** Central differences are taken at one and two steps of this share of a parameter's standard error. */
+/**
+ * Central differences are taken at one and two steps of this share of a parameter's standard error.
+ */
 const STEP = 0.02;
 
 /**
- * Values and derivatives of functions of the parameters, by five-point differences (error of the fourth power of the step).
+ * Values and derivatives of functions of the parameters, by five-point differences (error of the
+ * fourth power of the step).
  * @param at writes the values at a parameter vector
  * @param scales what a step is a share of, per parameter: its standard error
  */
@@ -64,8 +67,8 @@ export interface StandardisedArrows {
 }
 
 /**
- * Both standardised solutions of the arrows of a group, in the order of its slots, with derivatives that take the SDs as functions
- * of the parameters.
+ * Both standardised solutions of the arrows of a group, in the order of its slots, with derivatives
+ * that take the SDs as functions of the parameters.
  */
 export function standardisedArrows(
   { theta }: Pick<FittedModel, "theta">,

@@ -8,9 +8,9 @@ export interface StartMoments {
 }
 
 /**
- * Where fitting begins: half of an item's variance its factor's, loadings with the sign of the item's covariance with the item
- * that gives the factor its scale, paths and latent covariances 0, observed variables at their own moments. Results do not
- * depend on it.
+ * Where fitting begins: half of an item's variance its factor's, loadings with the sign of the
+ * item's covariance with the item that gives the factor its scale, paths and latent covariances 0,
+ * observed variables at their own moments. Results do not depend on it.
  */
 export function startValues(
   models: readonly ArrowModel[],

@@ -136,7 +136,10 @@ export class StructureFit implements Fit<StructureProblem> {
       : parameter(parameterAt(this.parameters, arrow.label));
   }
 
-  /** A product of moderators about their means, averaged over the sample: a share of cases, or what their model implies. */
+  /**
+   * A product of moderators about their means, averaged over the sample: a share of cases, or what
+   * their model implies.
+   */
   readonly average = (columns: readonly string[]): number => {
     const label = averageLabel(columns);
     const known = this.parameters.index.get(label);
@@ -263,7 +266,8 @@ export class StructureFit implements Fit<StructureProblem> {
       const start = this.parameters.index.get(coefficientLabel(equation.outcome, "intercept"));
       if (own.length === 0 || start === undefined) return [];
       const labels = columns.map((c) => coefficientLabel(equation.outcome, c.key));
-      // Where constraints have made one parameter of two, the equation is no line of its own parameters.
+      // Where constraints have made one parameter of two, the equation is no line of its own
+      // parameters.
       if (!labels.every((label, at) => this.parameters.index.get(label) === start + 1 + at))
         return [];
       const size = columns.length + 1;

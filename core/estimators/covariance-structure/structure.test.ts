@@ -280,7 +280,8 @@ describe("path models of observed variables that leave nothing out", () => {
     expect(whole.estimator.id).not.toBe(squares.estimator.id);
     expect(whole.effects.length).toBeGreaterThan(5);
     for (const { id, estimate, kind } of whole.effects) {
-      // SDs have the divisor n in the one and n - 1 in the other, which cancels where there are two of them.
+      // SDs have the divisor n in the one and n - 1 in the other, which cancels where there are two
+      // of them.
       if (kind === "explained_variance" || kind === "partially_standardised") continue;
       const other = squares.effects.find((e) => e.id === id)!.estimate!;
       expect(Math.abs(estimate! - other) / Math.max(1e-3, Math.abs(other)), id).toBeLessThan(1e-8);

@@ -44,7 +44,10 @@ export class CodeColumns {
   }
 }
 
-/** Columns on the rows of the sample: items turned round where they are keyed the other way, products made, groups apart. */
+/**
+ * Columns on the rows of the sample: items turned round where they are keyed the other way,
+ * products made, groups apart.
+ */
 export function structureSample(
   built: BuiltModel,
   { typed, sample, momentsOnly }: ModelData,

@@ -13,7 +13,9 @@ import { CodeColumns, structureSample } from "./theory-data";
 
 /** A theory made into a model with its data, and how names of the one are found in the other. */
 export class TheoryModel {
-  /** Variables of the theory whose implied SDs are reported: nodes and code columns, in their order. */
+  /**
+   * Variables of the theory whose implied SDs are reported: nodes and code columns, in their order.
+   */
   readonly scaled: string[];
 
   constructor(
@@ -38,7 +40,10 @@ export class TheoryModel {
     return [...observed, ...latent].indexOf(this.nodeOf(name));
   }
 
-  /** What a column is called in the model: a product of two observed variables is the column of the product. */
+  /**
+   * What a column is called in the model: a product of two observed variables is the column of the
+   * product.
+   */
   nodeOf(key: string): string {
     const product = this.built.products.find((p) => p.key === key);
     return product && !this.isLatent(key) ? product.items[0]!.name : key;
@@ -148,7 +153,10 @@ const ROUNDING = 1e-9;
 const hasGaps = ({ typed, sample }: ModelData): boolean =>
   [...typed.values()].some(({ values }) => sample.rows.some((row) => Number.isNaN(values[row]!)));
 
-/** Groups by the moderator where a path among latent variables is said to differ between the levels of a column. */
+/**
+ * Groups by the moderator where a path among latent variables is said to differ between the levels
+ * of a column.
+ */
 export function withGroups(theory: CompiledTheory, { variables }: ModelData): CompiledTheory {
   if (theory.groups) return theory;
   const names = groupingModerators(theory, variables);

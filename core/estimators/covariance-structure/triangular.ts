@@ -1,7 +1,8 @@
 // Small dense matrices in flat arrays, as the likelihood needs them: nothing here allocates.
 
 /**
- * Inner products of the rows of two k x k matrices, out_ij = a_i b_j, four at a time: single sums would wait for one another.
+ * Inner products of the rows of two k x k matrices, out_ij = a_i b_j, four at a time: single sums
+ * would wait for one another.
  * @param mirrored the result is symmetric, and only its lower triangle has to be found
  */
 export function rowProducts(

@@ -9,7 +9,8 @@ export interface WaldTest {
 
 /**
  * Wald test that linear functions of the parameters are zero.
- * @param values of the functions; @param gradients one row of q weights per function; @param covariance q x q
+ * @param values of the functions; @param gradients one row of q weights per function; @param
+ *   covariance q x q
  * @returns null where their covariance is singular
  */
 export function waldTest(

@@ -3,7 +3,9 @@ import { warningsIn } from "../../wording/warnings";
 import { StudyProblem } from "../../problems";
 import type { ModelFault } from "./arrows";
 
-/** A warning of covariance-structure models; what its sentences say stands here and nowhere else. */
+/**
+ * A warning of covariance-structure models; what its sentences say stands here and nowhere else.
+ */
 export const warning = warningsIn({
   negative_variance: ({
     name,

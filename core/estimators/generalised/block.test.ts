@@ -144,7 +144,9 @@ describe("several mediators as one block", () => {
 });
 
 describe("the mean over a block", () => {
-  /** x, m1, m2 of which the second follows the first and does more under treatment, and a response. */
+  /**
+   * x, m1, m2 of which the second follows the first and does more under treatment, and a response.
+   */
   function planOf(seed: number, family: "logistic" | "probit" | "poisson", chained: boolean) {
     const columns = columnsOf(seed);
     const base = new Base(Object.entries(columns).map(([k, v]) => [k, Float64Array.from(v)]));

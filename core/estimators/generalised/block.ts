@@ -1,7 +1,9 @@
 import type { InnerMean, InnerRule } from "./inner-means";
 import { addGradient, offsetAt, pairOf, predictorAt, type Shape } from "./shape";
 
-/** One mediator of a block: its equation, and designs of its linear predictor in a world, row-major. */
+/**
+ * One mediator of a block: its equation, and designs of its linear predictor in a world, row-major.
+ */
 export interface BlockMediator {
   equation: number;
   /** Where the mediators before it are zero. */
@@ -10,7 +12,9 @@ export interface BlockMediator {
   before: Float64Array[];
 }
 
-/** An outcome as a + Σ b_j M_j, and the mediators in an order in which each acts only on later ones. */
+/**
+ * An outcome as a + Σ b_j M_j, and the mediators in an order in which each acts only on later ones.
+ */
 export interface BlockDesigns {
   base: Float64Array;
   slopes: Float64Array[];
@@ -18,9 +22,10 @@ export interface BlockDesigns {
 }
 
 /**
- * The mean of an outcome over several normal mediators, for one row. Given treatment and covariates the linear predictor of the outcome is
- * normal: with B_j what a unit of mediator j does to it in every way, its mean is a + Σ B_j l_j and its variance Σ B_j B_k s_jk,
- * l_j the predictor of j where the mediators before it are zero, s_jk the residual covariances.
+ * The mean of an outcome over several normal mediators, for one row. Given treatment and covariates
+ * the linear predictor of the outcome is normal: with B_j what a unit of mediator j does to it in
+ * every way, its mean is a + Σ B_j l_j and its variance Σ B_j B_k s_jk, l_j the predictor of j
+ * where the mediators before it are zero, s_jk the residual covariances.
  */
 export class Block {
   private readonly slopes: Float64Array;
@@ -48,7 +53,10 @@ export class Block {
     this.along = new Float64Array(k);
   }
 
-  /** Mean and variance of the linear predictor of the outcome in row i, with the mediators at random: left in `centre` and `variance`. */
+  /**
+   * Mean and variance of the linear predictor of the outcome in row i, with the mediators at
+   * random: left in `centre` and `variance`.
+   */
   moments(i: number, theta: Float64Array, at: number): void {
     const { outcome, designs, slopes, all, own, means, acts } = this;
     const { mediators } = designs;
@@ -78,7 +86,9 @@ export class Block {
         this.variance += all[j]! * all[m]! * this.residual(j, m, theta, at);
   }
 
-  /** The mean of row i; its gradient in the parameters is added to `gradient` where that is wanted. */
+  /**
+   * The mean of row i; its gradient in the parameters is added to `gradient` where that is wanted.
+   */
   row(
     i: number,
     theta: Float64Array,
@@ -170,6 +180,9 @@ export function reachInto(acts: Float64Array, reach: Float64Array, k: number): v
     }
 }
 
-/** Where the residual covariance of two equations stands in the parameter vector, or the variance of one; -1 where they are independent. */
+/**
+ * Where the residual covariance of two equations stands in the parameter vector, or the variance of
+ * one; -1 where they are independent.
+ */
 export const residualAt = (shape: Shape, a: number, b: number): number =>
   a === b ? shape.variance[a]! : (shape.covariance.get(pairOf(a, b)) ?? -1);

@@ -213,8 +213,9 @@ function triadsOf(
 const MOST_LEVELS = 8;
 
 /**
- * Where the moderators of a triad's steps are set for everybody, one moderator at a time and the others as they are: a number as stated,
- * its two values, or its mean and SDs; a category at its levels.
+ * Where the moderators of a triad's steps are set for everybody, one moderator at a time and the
+ * others as they are: a number as stated, its two values, or its mean and SDs; a category at its
+ * levels.
  */
 function placesOf(
   theory: CompiledTheory,
@@ -253,7 +254,10 @@ function placesOf(
   });
 }
 
-/** Where a mediator is held unless values are stated: both values, or its mean and one SD to each side. */
+/**
+ * Where a mediator is held unless values are stated: both values, or its mean and one SD to each
+ * side.
+ */
 function usualValues(family: FamilyId, values: Float64Array): number[] {
   if (isBinary(family)) return [0, 1];
   const [centre, sd] = [mean(values), standardDeviation(values)];
@@ -269,7 +273,10 @@ function inOrder(theory: CompiledTheory, names: readonly string[]): string[] {
   return [...names].sort((a, b) => earlier(a) - earlier(b));
 }
 
-/** Where mediators are held: as stated, the first values of all, then the second ones; else where one usually would be, several at their means. */
+/**
+ * Where mediators are held: as stated, the first values of all, then the second ones; else where
+ * one usually would be, several at their means.
+ */
 function heldValues(
   theory: CompiledTheory,
   block: readonly string[],

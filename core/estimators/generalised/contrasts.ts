@@ -46,8 +46,9 @@ export function contrastsOf(
 }
 
 /**
- * Levels are compared with the reference, all of them: a line that compares two says nothing new where it names
- * the reference second, and is not passed over in silence where it names another or none that there is.
+ * Levels are compared with the reference, all of them: a line that compares two says nothing new
+ * where it names the reference second, and is not passed over in silence where it names another or
+ * none that there is.
  */
 function checkComparedLevels(
   theory: CompiledTheory,
@@ -106,7 +107,9 @@ function levelContrasts(
   });
 }
 
-/** Two values of a number: as the theory says, the two that there are, or its mean and one SD more. */
+/**
+ * Two values of a number: as the theory says, the two that there are, or its mean and one SD more.
+ */
 function numberContrast(theory: CompiledTheory, column: Column, data: ModelData): Contrast {
   const { key, variable, values } = column;
   const said = theory.compared.find((c) => c.of.name === variable);

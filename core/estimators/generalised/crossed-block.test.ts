@@ -9,7 +9,10 @@ import { Base, designOf, splitByAll, splitCross } from "./terms";
 
 const N = 150;
 
-/** A treatment and two mediators that strengthen each other; the second follows the first, or their errors go together. */
+/**
+ * A treatment and two mediators that strengthen each other; the second follows the first, or their
+ * errors go together.
+ */
 function columnsOf(seed: number, chained: boolean): Record<string, number[]> {
   const e = Array.from({ length: 5 }, (_, at) => normals(N, seed * 50 + at));
   const x = e[0]!.map((v) => (v > 0 ? 1 : 0));
@@ -130,7 +133,8 @@ describe("a block with a product of its mediators", () => {
           (name) => effect(n, name).estimate,
         );
         expect(direct! + indirect!).toBeCloseTo(total, 10);
-        // The product adds the same covariance of the mediators to both worlds: it leaves every difference.
+        // The product adds the same covariance of the mediators to both worlds: it leaves every
+        // difference.
         const section = analyseMade({
           columns,
           theory: THEORY,

@@ -9,19 +9,26 @@ export interface Cross {
 }
 
 /**
- * The mean of an outcome that is a straight line over several normal mediators of which some stand in one product, for one row:
- * a + Σ b_j μ_j + Σ q_jk (μ_j μ_k + c_jk), μ the means of the mediators in a world and c their covariances given treatment and
- * covariates, C = R S R' with R what a unit of each does to those after it and S the residual covariances.
+ * The mean of an outcome that is a straight line over several normal mediators of which some stand
+ * in one product, for one row: a + Σ b_j μ_j + Σ q_jk (μ_j μ_k + c_jk), μ the means of the
+ * mediators in a world and c their covariances given treatment and covariates, C = R S R' with R
+ * what a unit of each does to those after it and S the residual covariances.
  */
 export class CrossedBlock {
   private readonly k: number;
   private readonly means: Float64Array;
-  /** What a unit of mediator m does to mediator j directly, at j k + m; in every way, itself included. */
+  /**
+   * What a unit of mediator m does to mediator j directly, at j k + m; in every way, itself
+   * included.
+   */
   private readonly acts: Float64Array;
   private readonly reach: Float64Array;
   private readonly residual: Float64Array;
   private readonly covariance: Float64Array;
-  /** What a unit of each mediator does to the outcome at the means: by itself, and through those after it too. */
+  /**
+   * What a unit of each mediator does to the outcome at the means: by itself, and through those
+   * after it too.
+   */
   private readonly slopes: Float64Array;
   private readonly products: Float64Array;
   private readonly half: Float64Array;
@@ -40,7 +47,9 @@ export class CrossedBlock {
       Array.from({ length: 7 }, () => new Float64Array(k * k)) as Square7;
   }
 
-  /** The mean of row i; its gradient in the parameters is added to `gradient` where that is wanted. */
+  /**
+   * The mean of row i; its gradient in the parameters is added to `gradient` where that is wanted.
+   */
   row(i: number, theta: Float64Array, at: number, gradient: Float64Array | null): number {
     this.moments(i, theta, at);
     const { shape, outcome, designs, k, means, covariance, products, slopes } = this;
@@ -106,7 +115,8 @@ export class CrossedBlock {
       for (let m = 0; m < k; m++) slopes[j] = slopes[j]! + products[j * k + m]! * means[m]!;
     for (let j = k - 1; j >= 0; j--)
       for (let m = j + 1; m < k; m++) slopes[j] = slopes[j]! + slopes[m]! * acts[m * k + j]!;
-    // ½ tr(Q C): by a path from b to a it changes by (C Q R) at (b, a), by the residual covariances by R'QR.
+    // ½ tr(Q C): by a path from b to a it changes by (C Q R) at (b, a), by the residual covariances
+    // by R'QR.
     multiplyInto(products, reach, half, k, false);
     multiplyInto(covariance, half, within, k, false);
     designs.mediators.forEach(({ equation, base, before }, a) => {

@@ -4,13 +4,17 @@ const MOST_STEPS = 100;
 const SETTLED = 1e-12;
 /** Largest step in the logarithm. */
 const FARTHEST_STEP = 2;
-/** From here on counts scatter no more than a Poisson model has them, and the logarithm is not followed further. */
+/**
+ * From here on counts scatter no more than a Poisson model has them, and the logarithm is not
+ * followed further.
+ */
 export const MOST_SIZE = exp(16);
 const LEAST_SIZE = exp(-12);
 
 /**
- * Maximum likelihood of the size θ of a negative binomial response (variance μ + μ²/θ) at given means, by Newton's steps in its
- * logarithm; counts being whole, sums of 1/(θ + k) stand for digamma functions.
+ * Maximum likelihood of the size θ of a negative binomial response (variance μ + μ²/θ) at given
+ * means, by Newton's steps in its logarithm; counts being whole, sums of 1/(θ + k) stand for
+ * digamma functions.
  * @param size where it begins
  */
 export function sizeOf(

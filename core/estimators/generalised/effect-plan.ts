@@ -8,13 +8,21 @@ import { moderatedMeans, moderatedNames, type ModeratedMeans } from "./moderated
 import { designOf, termDerivative, type Setting, type Term } from "./terms";
 import { worldMeans } from "./world-means";
 
-/** Where the four means of a triad stand among the functionals, and those with the mediator held. */
+/**
+ * Where the four means of a triad stand among the functionals, and those with the mediator held.
+ */
 export interface TriadMeans {
   triad: Triad;
-  /** Outcome under one treatment with the mediator as under another: mean[1][0] is the outcome under x1, mediator as under x0. */
+  /**
+   * Outcome under one treatment with the mediator as under another: mean[1][0] is the outcome under
+   * x1, mediator as under x0.
+   */
   nested: [[number, number], [number, number]];
   controlled: { at: number[]; x1: number; x0: number }[];
-  /** The same along the observed values of one mediator that is a number: for a picture, and not resampled. */
+  /**
+   * The same along the observed values of one mediator that is a number: for a picture, and not
+   * resampled.
+   */
   along: { at: number; x1: number; x0: number }[];
 }
 
@@ -26,7 +34,9 @@ export interface ResponseMeans {
   x0: number;
 }
 
-/** Mean change of a response with a column: from 0 to 1 where these are its values, else per unit. */
+/**
+ * Mean change of a response with a column: from 0 to 1 where these are its values, else per unit.
+ */
 export interface MarginalEffect {
   outcome: string;
   key: string;
@@ -90,7 +100,10 @@ export function effectPlan(model: CausalModel, theory: CompiledTheory): EffectPl
   return plan;
 }
 
-/** What each mean is called on paper: the outcome, under which treatment, with the mediator as under which; empty where effects are not made of it. */
+/**
+ * What each mean is called on paper: the outcome, under which treatment, with the mediator as under
+ * which; empty where effects are not made of it.
+ */
 export function meanNames({
   functionals,
   triads,
@@ -124,7 +137,10 @@ export function meanNames({
 
 const GRID = 20;
 
-/** Equally spaced values of the one mediator of a triad, from the least that was observed to the largest; none where a picture would not help. */
+/**
+ * Equally spaced values of the one mediator of a triad, from the least that was observed to the
+ * largest; none where a picture would not help.
+ */
 function gridOf({ responses, base }: CausalModel, { block, at }: Triad): number[] {
   const [mediator] = block as [string];
   const { family } = responses.find((r) => r.outcome === mediator)!;

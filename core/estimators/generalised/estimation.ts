@@ -10,7 +10,10 @@ export interface EstimationPlan {
   functionals: Functional[];
   /** Pairs of linear equations whose errors may go together (mediators side by side). */
   related?: [number, number][];
-  /** Pairs of linear equations whose residual covariance is a parameter, because a mean depends on it. */
+  /**
+   * Pairs of linear equations whose residual covariance is a parameter, because a mean depends on
+   * it.
+   */
   together?: [number, number][];
   /** Which functionals resamples need; all where it is not said. */
   wanted?: boolean[];
@@ -48,7 +51,10 @@ export class Estimation {
     if (!fine) for (const fit of this.fits) fit.startFrom(new Float64Array(plan.n).fill(1));
   }
 
-  /** @returns how the first equation that failed ended; the parameters stand in `out` from `at` on otherwise */
+  /**
+   * @returns how the first equation that failed ended; the parameters stand in `out` from `at` on
+   *   otherwise
+   */
   estimate(
     weights: Float64Array,
     total: number,
@@ -88,8 +94,9 @@ export class Estimation {
   }
 
   /**
-   * Covariances of all parameters at a fit with weights of one: by the models, each equation's information and Var(s²) = 2 s⁴/(n - p),
-   * with covariates held fixed; and robust, from the influence of every row on everything (Huber 1967; White 1980).
+   * Covariances of all parameters at a fit with weights of one: by the models, each equation's
+   * information and Var(s²) = 2 s⁴/(n - p), with covariates held fixed; and robust, from the
+   * influence of every row on everything (Huber 1967; White 1980).
    */
   covariances(theta: Float64Array): { classical: Float64Array; robust: Float64Array } {
     const { size, estimated, shape, plan } = this;
@@ -128,8 +135,8 @@ export class Estimation {
   }
 
   /**
-   * Coefficients of mediators side by side go together as their residuals do (Zellner 1962): s_jk (Zj'Zj)⁻¹ Zj'Zk (Zk'Zk)⁻¹, with
-   * s_jk = e_j'e_k / sqrt((n - p_j)(n - p_k)).
+   * Coefficients of mediators side by side go together as their residuals do (Zellner 1962): s_jk
+   * (Zj'Zj)⁻¹ Zj'Zk (Zk'Zk)⁻¹, with s_jk = e_j'e_k / sqrt((n - p_j)(n - p_k)).
    */
   private relate(v: Float64Array, inverse: readonly Float64Array[]): void {
     const { plan, shape, estimated, fits } = this;
@@ -161,7 +168,10 @@ export class Estimation {
     }
   }
 
-  /** Residual covariances that are parameters: their covariance where errors are normal, and the influence of every row. */
+  /**
+   * Residual covariances that are parameters: their covariance where errors are normal, and the
+   * influence of every row.
+   */
   private scatterTogether(theta: Float64Array, v: Float64Array, influence: Float64Array): void {
     const { plan, shape, estimated, size, fits } = this;
     const { n } = plan;
@@ -188,7 +198,10 @@ export class Estimation {
     }
   }
 
-  /** Gradients of the functionals in what is estimated; their influence joins that of the coefficients. */
+  /**
+   * Gradients of the functionals in what is estimated; their influence joins that of the
+   * coefficients.
+   */
   private gradients(theta: Float64Array, influence: Float64Array): Float64Array {
     const { size, estimated, functionals, plan } = this;
     const { n } = plan;

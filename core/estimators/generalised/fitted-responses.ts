@@ -12,8 +12,8 @@ import type { ResponseOptions } from "./options";
 type Shared = "parameters" | "covariances" | "coefficients" | "products" | "vector";
 
 /**
- * What is known of responses once they are estimated: slopes, lines, effects, sections and warnings are made of this,
- * and the fit that offers them to the rest of the core is made of all of them.
+ * What is known of responses once they are estimated: slopes, lines, effects, sections and warnings
+ * are made of this, and the fit that offers them to the rest of the core is made of all of them.
  */
 export interface FittedResponses extends Pick<Fit<ResponseProblem>, Shared> {
   readonly theory: CompiledTheory;

@@ -2,7 +2,8 @@ import type { BlockDesigns } from "./block";
 import type { Cross } from "./crossed-block";
 
 /**
- * A mean over the rows of the sample that effects are made of, as plain data. Designs are row-major, as wide as their equation.
+ * A mean over the rows of the sample that effects are made of, as plain data. Designs are
+ * row-major, as wide as their equation.
  */
 export type Functional =
   /** Mean response of an equation where some columns are set. */
@@ -22,5 +23,7 @@ export type Functional =
   | ({ kind: "block"; outcome: number } & BlockDesigns)
   /** The same where some of them stand in one product, for an outcome that is a straight line. */
   | ({ kind: "crossed"; outcome: number; crosses: Cross[] } & BlockDesigns)
-  /** Mean change of a response with a column: g'(η) times the derivative of the linear predictor. */
+  /**
+   * Mean change of a response with a column: g'(η) times the derivative of the linear predictor.
+   */
   | { kind: "marginal"; equation: number; design: Float64Array; change: Float64Array };

@@ -36,7 +36,10 @@ export class Functionals {
     this.quick = fine ? null : new ResampledMeans(shape, list, this.blocks);
   }
 
-  /** Writes the weighted mean of every functional to `out` at `to`. @param theta parameters, from `at` on */
+  /**
+   * Writes the weighted mean of every functional to `out` at `to`.
+   * @param theta parameters, from `at` on
+   */
   values(
     theta: Float64Array,
     at: number,
@@ -65,7 +68,10 @@ export class Functionals {
     });
   }
 
-  /** The value of one row; its gradient in the parameters is added to `gradient` where that is wanted. */
+  /**
+   * The value of one row; its gradient in the parameters is added to `gradient` where that is
+   * wanted.
+   */
   row(
     f: Functional,
     k: number,

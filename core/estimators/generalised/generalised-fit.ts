@@ -33,9 +33,10 @@ const MOST_HALVINGS = 30;
 const SINGULAR = 1e-15;
 
 /**
- * Maximum likelihood of a generalised linear model by iteratively reweighted least squares (McCullagh & Nelder 1989), with row
- * weights, in columns that are centred and scaled inside: raw cross-products of calendar years would lose the digits. Both the
- * deviance and the coefficients must have settled. Linear models take one step.
+ * Maximum likelihood of a generalised linear model by iteratively reweighted least squares
+ * (McCullagh & Nelder 1989), with row weights, in columns that are centred and scaled inside: raw
+ * cross-products of calendar years would lose the digits. Both the deviance and the coefficients
+ * must have settled. Linear models take one step.
  */
 export class GeneralisedFit {
   /** Coefficients of the columns as they are. */
@@ -105,7 +106,10 @@ export class GeneralisedFit {
       : this.fitMeans(weights);
   }
 
-  /** Means and size in turn: information on the one says nothing of the other, so few rounds are needed. */
+  /**
+   * Means and size in turn: information on the one says nothing of the other, so few rounds are
+   * needed.
+   */
   private fitWithSize(weights: Float64Array): FitEnding {
     let size = this.startSize ?? MOST_SIZE;
     for (let round = 0; round < MOST_ROUNDS; round++) {
@@ -260,7 +264,10 @@ export class GeneralisedFit {
     beta[0] = intercept;
   }
 
-  /** Covariances of the coefficients from those of the columns inside: T C T', written for `inverse` in the inner columns. */
+  /**
+   * Covariances of the coefficients from those of the columns inside: T C T', written for `inverse`
+   * in the inner columns.
+   */
   outward(inner: Float64Array): Float64Array {
     const { p, centre, scale } = this;
     const t = new Float64Array(p * p);

@@ -9,8 +9,8 @@ import { ResponsesFit } from "./response-fit";
 import { UNSUITED } from "./wording";
 
 /**
- * Generalised linear models of responses that are no straight lines - yes or no, counts - and effects of treatments as
- * differences of what would have been.
+ * Generalised linear models of responses that are no straight lines - yes or no, counts - and
+ * effects of treatments as differences of what would have been.
  */
 export const generalised: Engine<ResponseProblem> = {
   id: "generalised",
@@ -68,7 +68,10 @@ function suitability(theory: CompiledTheory, data: ModelData): Suitability {
   return { suits: true };
 }
 
-/** Does a sentence say that a whole natural indirect effect is moderated: from a predictor through the one mediator there is? */
+/**
+ * Does a sentence say that a whole natural indirect effect is moderated: from a predictor through
+ * the one mediator there is?
+ */
 function isNatural({ roles, paths }: CompiledTheory, { from, chain, to }: Moderation): boolean {
   return (
     chain.length === 1 &&
@@ -80,7 +83,10 @@ function isNatural({ roles, paths }: CompiledTheory, { from, chain, to }: Modera
   );
 }
 
-/** One mediator at most, or several that are straight lines, two of them in one product only of an outcome that is one too. */
+/**
+ * One mediator at most, or several that are straight lines, two of them in one product only of an
+ * outcome that is one too.
+ */
 function isBlock(
   theory: CompiledTheory,
   between: readonly string[],

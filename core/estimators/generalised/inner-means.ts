@@ -4,8 +4,9 @@ import { tabledLogistic, WIDEST } from "./logistic-table";
 import { familyOf, isBinary, isCount, type FamilyId } from "./families";
 
 /**
- * The mean of an outcome over its mediator, for one row: E[g(a + b M)], M with linear predictor l and, where it is normal, variance
- * s2; and its derivatives. Formulas: VanderWeele 2015, and the closed forms of the normal and Poisson distributions.
+ * The mean of an outcome over its mediator, for one row: E[g(a + b M)], M with linear predictor l
+ * and, where it is normal, variance s2; and its derivatives. Formulas: VanderWeele 2015, and the
+ * closed forms of the normal and Poisson distributions.
  */
 export interface InnerMean {
   value: number;
@@ -47,7 +48,8 @@ const APART = 600;
 
 /**
  * The rule for a mediator and an outcome.
- * @param fine false, for resamples: the coarser integral, and values alone where derivatives cost more
+ * @param fine false, for resamples: the coarser integral, and values alone where derivatives cost
+ *   more
  */
 export function innerRule(mediator: FamilyId, outcome: FamilyId, fine = true): InnerRule {
   if (isBinary(mediator)) return overBinary(mediator, outcome, fine);
@@ -131,8 +133,8 @@ const normalLogisticValue: InnerRule = (a, b, l, s2, out) => {
 const TABLE_STEP = 0.125;
 
 /**
- * Σ w E[expit(η + spread t)] over rows, t standard normal: the mean is found at nodes, and read between them by cubics that have
- * its values and slopes there.
+ * Σ w E[expit(η + spread t)] over rows, t standard normal: the mean is found at nodes, and read
+ * between them by cubics that have its values and slopes there.
  */
 export function tabledLogisticSum(
   etas: Float64Array,
@@ -157,7 +159,8 @@ export function tabledLogisticSum(
       const p = 1 / (1 + e);
       values[j] = values[j]! + shares[k]! * p;
       slopes[j] = slopes[j]! + shares[k]! * p * (1 - p);
-      // Far below zero the exponential is beyond all numbers, and multiplying would not bring it back.
+      // Far below zero the exponential is beyond all numbers, and multiplying would not bring it
+      // back.
       e = e === Infinity ? exp(-(low + TABLE_STEP * (j + 1) + spread * nodes[k]!)) : e * growth;
     }
   }
@@ -195,7 +198,10 @@ function overBinary(mediator: FamilyId, outcome: FamilyId, derivatives: boolean)
   };
 }
 
-/** A logistic outcome over counts, the value alone: neighbouring counts differ by a factor in their exponentials. */
+/**
+ * A logistic outcome over counts, the value alone: neighbouring counts differ by a factor in their
+ * exponentials.
+ */
 function logisticOverCounts(a: number, b: number, rate: number): number {
   let share = exp(-rate);
   let e = exp(-a);

@@ -8,16 +8,20 @@ import type { FittedResponses } from "./fitted-responses";
 import { termDerivative, termValue, type Base, type Setting, type Term } from "./terms";
 import { interactionWords } from "./words";
 
-/** One of the places that an interaction compares: columns that are set, and whether it is added or taken away. */
+/**
+ * One of the places that an interaction compares: columns that are set, and whether it is added or
+ * taken away.
+ */
 interface Corner {
   sign: 1 | -1;
   set: Setting;
 }
 
 /**
- * Interactions on the scale of the response (Ai & Norton 2003, Economics Letters 80), for every stated product of two columns:
- * how much the change of the mean response with one column changes with the other, row by row and on average; from value to
- * value where a column has two, as a derivative otherwise. Covariates stay as they are.
+ * Interactions on the scale of the response (Ai & Norton 2003, Economics Letters 80), for every
+ * stated product of two columns: how much the change of the mean response with one column changes
+ * with the other, row by row and on average; from value to value where a column has two, as a
+ * derivative otherwise. Covariates stay as they are.
  */
 export function responseInteractions(fit: FittedResponses, level: number): ResponseInteraction[] {
   return fit.model.responses.flatMap((response) => {
@@ -77,7 +81,9 @@ function interactionOf(
   return { ...found, words: interactionWords(found, response.family) };
 }
 
-/** Every combination of the two values of some columns; the others of a set of code columns at zero. */
+/**
+ * Every combination of the two values of some columns; the others of a set of code columns at zero.
+ */
 function cornersOf({ model, columns }: FittedResponses, stepped: readonly string[]): Corner[] {
   return stepped.reduce<Corner[]>(
     (corners, key) => {
@@ -96,7 +102,10 @@ function cornersOf({ model, columns }: FittedResponses, stepped: readonly string
   );
 }
 
-/** The interaction of each row, and its gradient in the coefficients. @param by columns that it is a derivative by */
+/**
+ * The interaction of each row, and its gradient in the coefficients.
+ * @param by columns that it is a derivative by
+ */
 function rowsOf(
   fit: FittedResponses,
   { terms, equation, family: id }: Response,

@@ -12,7 +12,10 @@ export interface ResponseProblem {
   averages: { columns: Float64Array[]; centres: number[]; to: number }[];
 }
 
-/** Refits all responses under row weights, and takes the means that effects are made of over the rows that were drawn. */
+/**
+ * Refits all responses under row weights, and takes the means that effects are made of over the
+ * rows that were drawn.
+ */
 export class ResponseKernel implements Kernel {
   readonly n: number;
   readonly size: number;

@@ -35,8 +35,8 @@ const stated = (fit: FittedResponses, outcome: string): Set<string> =>
   );
 
 /**
- * The effect of a column on the linear predictor of a response, as a function of its moderators about their centres. A mediator
- * that goes with a treatment in a product stands at its centre.
+ * The effect of a column on the linear predictor of a response, as a function of its moderators
+ * about their centres. A mediator that goes with a treatment in a product stands at its centre.
  */
 export function linkSlope(fit: FittedResponses, outcome: string, key: string): Polynomial {
   const response = fit.model.responses.find((r) => r.outcome === outcome)!;
@@ -52,7 +52,10 @@ export function linkSlope(fit: FittedResponses, outcome: string, key: string): P
   ];
 }
 
-/** Responses with products as linear predictors of columns about their means; products are of columns about their centres already. */
+/**
+ * Responses with products as linear predictors of columns about their means; products are of
+ * columns about their centres already.
+ */
 export function linkLines(fit: FittedResponses): Line[] {
   return fit.model.responses.flatMap((response): Line[] => {
     const { outcome, terms, family, equation } = response;
@@ -91,7 +94,10 @@ function columnsOf(fit: FittedResponses, { terms }: Response): Column[] {
   });
 }
 
-/** The linear predictor where every column is at its mean: the coefficients' weights are these means. Row-major, the rest as it is. */
+/**
+ * The linear predictor where every column is at its mean: the coefficients' weights are these
+ * means. Row-major, the rest as it is.
+ */
 function aboutMeans(columns: readonly Column[]): Float64Array {
   const p = columns.length + 1;
   const map = new Float64Array(p * p);

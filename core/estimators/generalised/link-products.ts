@@ -9,10 +9,16 @@ import { GeneralisedFit } from "./generalised-fit";
 import type { FittedResponses } from "./fitted-responses";
 import { designOf, type Term } from "./terms";
 
-/** Variance of what stands behind a yes/no response beyond its predictor: of a logistic and of a standard normal variable. */
+/**
+ * Variance of what stands behind a yes/no response beyond its predictor: of a logistic and of a
+ * standard normal variable.
+ */
 const LATENT = { logistic: (Math.PI * Math.PI) / 3, probit: 1 } as const;
 
-/** Treatments with one straight-line mediator on the way to a yes/no response, nothing moderated on the way. */
+/**
+ * Treatments with one straight-line mediator on the way to a yes/no response, nothing moderated on
+ * the way.
+ */
 export function linkTriads({ model, theory }: FittedResponses): Triad[] {
   return model.triads.filter(({ at, block, outcome, contrast }) => {
     const [mediator] = block as [string];
@@ -32,7 +38,9 @@ export function linkTriads({ model, theory }: FittedResponses): Triad[] {
 /** How the resamples of a product are found again. */
 export const linkLabel = (at: number): string => `product on the scale of the model ${at + 1}`;
 
-/** a b as a function of the parameters, where the outcome has no product of treatment and mediator. */
+/**
+ * a b as a function of the parameters, where the outcome has no product of treatment and mediator.
+ */
 export function linkFormula(
   { parameters, model }: FittedResponses,
   { contrast, block, outcome }: Triad,
@@ -49,8 +57,9 @@ export function linkFormula(
 }
 
 /**
- * Products of coefficients with a yes/no response: the mediator by a straight line, the response without and with the mediator, same
- * covariates. Null where one of the two models has no finite estimate.
+ * Products of coefficients with a yes/no response: the mediator by a straight line, the response
+ * without and with the mediator, same covariates. Null where one of the two models has no finite
+ * estimate.
  */
 export function linkProduct(
   fit: FittedResponses,

@@ -1,7 +1,10 @@
 import { phi } from "../../numerics/distributions";
 import { exp } from "../../numerics/elementary";
 
-/** Distance of the nodes, of the mean and of the spread alike: third-degree pieces between them are off by less than 1e-7. */
+/**
+ * Distance of the nodes, of the mean and of the spread alike: third-degree pieces between them are
+ * off by less than 1e-7.
+ */
 const STEP = 0.05;
 /** From here on the mean is one, to 1e-8, with any spread that the table has. */
 const FURTHEST = 24;
@@ -38,7 +41,10 @@ function made(): Float64Array {
   return out;
 }
 
-/** Weights of the four nodes around a place between the second and the third (Lagrange), written to `out`. */
+/**
+ * Weights of the four nodes around a place between the second and the third (Lagrange), written to
+ * `out`.
+ */
 function weigh(t: number, out: Float64Array): void {
   out[0] = (-t * (t - 1) * (t - 2)) / 6;
   out[1] = ((t + 1) * (t - 1) * (t - 2)) / 2;

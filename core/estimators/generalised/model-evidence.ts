@@ -19,7 +19,10 @@ interface Covered {
   robust: Float64Array;
 }
 
-/** One response with its model, tests and measures of fit. @param reported its coefficients, of columns as they are */
+/**
+ * One response with its model, tests and measures of fit.
+ * @param reported its coefficients, of columns as they are
+ */
 export function modelEvidence(
   { outcome, family, exposure, terms, equation }: Response,
   fit: GeneralisedFit,

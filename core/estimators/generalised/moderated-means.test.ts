@@ -161,7 +161,8 @@ describe("a moderated path to a yes/no response", () => {
     expect(lower!).toBeLessThan(estimate!);
     expect(upper!).toBeGreaterThan(estimate!);
     const own = evidence.effects.find((e) => e.id === h2.effects[0])!;
-    // Six means, said to be a derivative; the difference of two values is said to be nothing of the kind.
+    // Six means, said to be a derivative; the difference of two values is said to be nothing of the
+    // kind.
     const [made] = effectWorking(own, evidence).steps;
     expect(made!.formula!.split("mean(")).toHaveLength(13);
     expect(made!.source).toContain("derivative");

@@ -9,20 +9,26 @@ import type { Functional } from "./functional";
 import { Base, designOf, splitBy, type Setting } from "./terms";
 
 /**
- * A natural indirect effect with its moderators somewhat above and below what they are in each row, or at their values: what
- * its changes are made of.
+ * A natural indirect effect with its moderators somewhat above and below what they are in each row,
+ * or at their values: what its changes are made of.
  */
 export interface ModeratedMeans {
   contrast: Contrast;
   nodes: readonly string[];
   moderators: readonly string[];
-  /** Where the outcome under x1 with the mediator as under x1 and as under x0 stands, by where the moderators are. */
+  /**
+   * Where the outcome under x1 with the mediator as under x1 and as under x0 stands, by where the
+   * moderators are.
+   */
   at: ReadonlyMap<string, { means: readonly [number, number]; words: string }>;
   /** Of every moderator that is a number: one step of the derivative, in its units. */
   steps: ReadonlyMap<string, number>;
 }
 
-/** The first derivative from six values, exact for polynomials up to the sixth degree (Abramowitz & Stegun 1972, table 25.2). */
+/**
+ * The first derivative from six values, exact for polynomials up to the sixth degree (Abramowitz &
+ * Stegun 1972, table 25.2).
+ */
 const STENCIL: readonly (readonly [shift: number, weight: number])[] = [
   [3, 1 / 60],
   [2, -9 / 60],
@@ -32,10 +38,16 @@ const STENCIL: readonly (readonly [shift: number, weight: number])[] = [
   [-3, -1 / 60],
 ];
 
-/** In SDs of the moderator: the derivative is right to about 1e-8 of the effect, and the faster means of resamples to 1e-6. */
+/**
+ * In SDs of the moderator: the derivative is right to about 1e-8 of the effect, and the faster
+ * means of resamples to 1e-6.
+ */
 const STEP = 0.1;
 
-/** Where one moderator is: shifted by steps from what it is in each row, or at one of its values for everybody. */
+/**
+ * Where one moderator is: shifted by steps from what it is in each row, or at one of its values for
+ * everybody.
+ */
 type Where = { name: string; place: number; words: string } & (
   { shift: number } | { set: Setting }
 );
@@ -100,7 +112,10 @@ function meansOf(
   return { contrast, nodes, moderators, at, steps };
 }
 
-/** A place of the grid, by which it is found again: which shift or value of each moderator, in the order in which they are named. */
+/**
+ * A place of the grid, by which it is found again: which shift or value of each moderator, in the
+ * order in which they are named.
+ */
 const placeOf = (where: readonly { place: number }[]): string =>
   where.map(({ place }) => place).join();
 
@@ -159,8 +174,9 @@ function shifted(base: Base, where: readonly Where[], steps: ReadonlyMap<string,
 }
 
 /**
- * The change of the natural indirect effect with its moderators: the derivative at what every row has, averaged over the rows;
- * of a moderator with values of its own, the effect with everybody at one of them less that with everybody at another.
+ * The change of the natural indirect effect with its moderators: the derivative at what every row
+ * has, averaged over the rows; of a moderator with values of its own, the effect with everybody at
+ * one of them less that with everybody at another.
  *
  * @param key the column of the treatment
  * @param from where the functionals begin in the parameter vector

@@ -6,7 +6,10 @@ import type { ResponseSection } from "../response-types";
 
 const N = 160;
 
-/** A predictor and a moderator, a yes/no and a count that depend on both and their product; a group of two. */
+/**
+ * A predictor and a moderator, a yes/no and a count that depend on both and their product; a group
+ * of two.
+ */
 function columnsOf(seed: number, shift = 0, times = 1): Record<string, number[]> {
   const e = Array.from({ length: 5 }, (_, at) => normals(N, seed * 50 + at));
   const x = e[0]!;

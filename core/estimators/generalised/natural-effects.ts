@@ -15,8 +15,8 @@ export interface EffectFormula {
 }
 
 /**
- * Total, natural and controlled effects and their decompositions (Robins & Greenland 1992; Pearl 2001; VanderWeele 2013, 2014, 2015;
- * average effects: Imai, Keele & Tingley 2010).
+ * Total, natural and controlled effects and their decompositions (Robins & Greenland 1992; Pearl
+ * 2001; VanderWeele 2013, 2014, 2015; average effects: Imai, Keele & Tingley 2010).
  * @param from where the functionals begin in the parameter vector
  * @param product does the mediator do more under one treatment than under another?
  */

@@ -1,10 +1,16 @@
 import { exp } from "../../numerics/elementary";
 import type { Shape } from "./shape";
 
-/** Beyond this an exponential is not taken apart into factors, since one of them could leave the range of numbers. */
+/**
+ * Beyond this an exponential is not taken apart into factors, since one of them could leave the
+ * range of numbers.
+ */
 const APART = 300;
 
-/** What designs of one equation have in common: they differ from this one by the same numbers in every row. */
+/**
+ * What designs of one equation have in common: they differ from this one by the same numbers in
+ * every row.
+ */
 interface Common {
   equation: number;
   /** Without the offset of the equation. */
@@ -21,7 +27,10 @@ interface Common {
   apart: boolean;
 }
 
-/** A design as one that is common to several, and what it has beyond that in each row; `common` is null where it has nothing else. */
+/**
+ * A design as one that is common to several, and what it has beyond that in each row; `common` is
+ * null where it has nothing else.
+ */
 export interface Predictor {
   equation: number;
   common: Common | null;
@@ -29,8 +38,9 @@ export interface Predictor {
 }
 
 /**
- * Linear predictors of many designs that mostly set one column to a value. They share everything else, so each equation's predictors
- * and their exponentials are found once for a vector of parameters, and every further design costs one number.
+ * Linear predictors of many designs that mostly set one column to a value. They share everything
+ * else, so each equation's predictors and their exponentials are found once for a vector of
+ * parameters, and every further design costs one number.
  */
 export class Predictors {
   private readonly commons: Common[] = [];
@@ -39,7 +49,8 @@ export class Predictors {
 
   /**
    * Takes a design.
-   * @param design row-major and as wide as its equation @param bare its predictor is without the offset of the equation
+   * @param design row-major and as wide as its equation
+   * @param bare its predictor is without the offset of the equation
    */
   add(equation: number, design: Float64Array, bare = false): Predictor {
     const p = this.shape.columns[equation]!;
@@ -91,7 +102,9 @@ export class Predictors {
     return common.etas;
   }
 
-  /** exp(-η) of the common predictor; null where there is none, or where it cannot be taken apart. */
+  /**
+   * exp(-η) of the common predictor; null where there is none, or where it cannot be taken apart.
+   */
   exponentials(predictor: Predictor, theta: Float64Array, at: number): Float64Array | null {
     const { common } = predictor;
     const etas = this.etas(predictor, theta, at);

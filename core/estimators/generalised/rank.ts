@@ -6,7 +6,10 @@ export function dependentDesign(design: Float64Array, p: number): boolean {
   return smallestShare(design, p) < SINGULAR;
 }
 
-/** The smallest length of a unit column once the columns before it are taken out (modified Gram-Schmidt, twice). */
+/**
+ * The smallest length of a unit column once the columns before it are taken out (modified
+ * Gram-Schmidt, twice).
+ */
 function smallestShare(design: Float64Array, p: number): number {
   const n = design.length / p;
   const done: Float64Array[] = [];

@@ -10,8 +10,9 @@ import type { FittedResponses } from "./fitted-responses";
 const RARE = 0.1;
 
 /**
- * Natural effects as odds ratios in closed form, for a rare yes/no outcome with a logistic model and one straight-line mediator, covariates at
- * their means (VanderWeele & Vansteelandt 2010, Am J Epidemiol 172): an approximation beside the integrated effects; null for other models.
+ * Natural effects as odds ratios in closed form, for a rare yes/no outcome with a logistic model
+ * and one straight-line mediator, covariates at their means (VanderWeele & Vansteelandt 2010, Am J
+ * Epidemiol 172): an approximation beside the integrated effects; null for other models.
  */
 export function rareOutcome(
   fit: FittedResponses,

@@ -14,7 +14,9 @@ const DIFFERENCES: Record<FamilyId, string> = {
   negative_binomial: "difference in mean count",
 };
 
-/** Kinds that are told along a moderator, or as a coefficient, on the scale of the linear predictor. */
+/**
+ * Kinds that are told along a moderator, or as a coefficient, on the scale of the linear predictor.
+ */
 const ON_LINK_SCALE = new Set<Quantity["kind"]>([
   "interaction",
   "average_direct",
@@ -36,7 +38,8 @@ const isOnLink = (kind: Quantity["kind"], via: readonly string[]): boolean =>
 const isStraight = ({ family }: { family: FamilyId }): boolean => family === "linear";
 
 /**
- * What an effect on a response is called: natural effects by their names, everything else by its scale.
+ * What an effect on a response is called: natural effects by their names, everything else by its
+ * scale.
  * @returns null for what has no single response, and for what other effects say
  */
 export function readingOf(
@@ -87,7 +90,10 @@ export function readingOf(
   }
 }
 
-/** The triad of a predictor. Levels of which neither is the reference differ by two natural effects, and that is no natural effect. */
+/**
+ * The triad of a predictor. Levels of which neither is the reference differ by two natural effects,
+ * and that is no natural effect.
+ */
 const triadOf = (
   told: readonly Triad[],
   from: string | null,

@@ -2,7 +2,10 @@ import { multiply, number, parameter, sum, type Expression } from "../../model";
 import type { FittedResponses } from "./fitted-responses";
 import { multipliedOut } from "./terms";
 
-/** From coefficients of products about centres to those that are reported, of columns as they are; null where the two are the same. */
+/**
+ * From coefficients of products about centres to those that are reported, of columns as they are;
+ * null where the two are the same.
+ */
 export function reportingMap({ model }: FittedResponses, e: number): Float64Array | null {
   const { terms } = model.responses[e]!;
   if (terms.every((t) => t.length < 2)) return null;
@@ -11,7 +14,10 @@ export function reportingMap({ model }: FittedResponses, e: number): Float64Arra
   return map;
 }
 
-/** A coefficient as it is reported; another parameter as it is. @param at its place among the parameters */
+/**
+ * A coefficient as it is reported; another parameter as it is.
+ * @param at its place among the parameters
+ */
 export function reportedCoefficient(fit: FittedResponses, at: number): Expression {
   const { equations } = fit.parameters;
   const e = equations.findIndex((b) => at >= b.start && at < b.start + b.count);

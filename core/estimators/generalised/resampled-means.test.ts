@@ -8,7 +8,10 @@ import type { Shape } from "./shape";
 
 const N = 40;
 
-/** Rows of intercept, x set to a value, m or zero, x m, and a covariate; with the covariate's product with x in the last column. */
+/**
+ * Rows of intercept, x set to a value, m or zero, x m, and a covariate; with the covariate's
+ * product with x in the last column.
+ */
 const designOf = (x: number, m: boolean, varying: boolean): Float64Array =>
   Float64Array.from({ length: N * 6 }, () => 0).map((_, at) => {
     const [i, k] = [Math.floor(at / 6), at % 6];

@@ -18,9 +18,10 @@ type Parts =
 const FURTHEST = 300;
 
 /**
- * Weighted sums of means over the rows, for resamples: the same numbers as row by row, to about 1e-7, by what the means have in
- * common. Where the mediator does the same in every row, a normal mediator makes the predictor of the outcome normal with
- * one variance, and a binary one makes two predictors of it that differ by a number.
+ * Weighted sums of means over the rows, for resamples: the same numbers as row by row, to about
+ * 1e-7, by what the means have in common. Where the mediator does the same in every row, a normal
+ * mediator makes the predictor of the outcome normal with one variance, and a binary one makes two
+ * predictors of it that differ by a number.
  */
 export class ResampledMeans {
   private readonly predictors: Predictors;
@@ -79,7 +80,10 @@ export class ResampledMeans {
     this.predictors.begin();
   }
 
-  /** Σ w x the mean of functional k; null where it has to be found row by row. @param theta parameters, from `at` on */
+  /**
+   * Σ w x the mean of functional k; null where it has to be found row by row.
+   * @param theta parameters, from `at` on
+   */
   sum(k: number, theta: Float64Array, at: number, weights: Float64Array): number | null {
     const parts = this.parts[k];
     switch (parts?.kind) {

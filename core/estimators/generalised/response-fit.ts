@@ -41,7 +41,10 @@ import { curveFormulas, curveLabel, sensitiveTriads } from "./sensitivity-curve"
 import { separationOf } from "./separation";
 import { termName } from "./terms";
 
-/** Responses as generalised linear models, and effects of treatments as differences of potential outcomes. */
+/**
+ * Responses as generalised linear models, and effects of treatments as differences of potential
+ * outcomes.
+ */
 export class ResponsesFit implements Fit<ResponseProblem>, FittedResponses {
   readonly parameters: Parameters;
   readonly covariances: Record<CovarianceKind, Covariance>;
@@ -111,7 +114,10 @@ export class ResponsesFit implements Fit<ResponseProblem>, FittedResponses {
     this.coefficients = this.reported();
   }
 
-  /** The parameters without averages; @throws StudyProblem where a response has no finite estimate */
+  /**
+   * The parameters without averages;
+   * @throws StudyProblem where a response has no finite estimate
+   */
   private estimated(): Float64Array {
     const { estimation, model } = this;
     for (const { outcome, equation, terms } of model.responses) {
@@ -167,7 +173,10 @@ export class ResponsesFit implements Fit<ResponseProblem>, FittedResponses {
     return parameters;
   }
 
-  /** Mediators of one block that do not act on one another, and are related by their residuals alone. */
+  /**
+   * Mediators of one block that do not act on one another, and are related by their residuals
+   * alone.
+   */
   private together(related: readonly [number, number][]): [number, number][] {
     const { responses, triads } = this.model;
     const of = (e: number): string => responses[e]!.outcome;
@@ -183,7 +192,10 @@ export class ResponsesFit implements Fit<ResponseProblem>, FittedResponses {
     return effectFormulas(means, family, this.estimation.estimated, crossed);
   }
 
-  /** Everything whose resamples are wanted besides effects: coefficients, means, effects on every scale. */
+  /**
+   * Everything whose resamples are wanted besides effects: coefficients, means, effects on every
+   * scale.
+   */
   private reported(): Quantity[] {
     const { estimated } = this.estimation;
     const { labels } = this.parameters;
@@ -272,7 +284,10 @@ export class ResponsesFit implements Fit<ResponseProblem>, FittedResponses {
     };
   }
 
-  /** Coefficients of each equation by itself, residual variances as they are estimated (Imai, Keele & Tingley 2010); means follow. */
+  /**
+   * Coefficients of each equation by itself, residual variances as they are estimated (Imai, Keele
+   * & Tingley 2010); means follow.
+   */
   get drawing(): NonNullable<Fit["drawing"]> {
     const { estimated } = this.estimation;
     const kind = this.settings.errors === "HC0" ? "HC0" : "classical";
@@ -326,7 +341,10 @@ function columnsOf({ design }: CausalModel): Map<string, Column> {
   return columns;
 }
 
-/** Pairs of equations whose errors may go together: neither explains the other, as with mediators side by side. */
+/**
+ * Pairs of equations whose errors may go together: neither explains the other, as with mediators
+ * side by side.
+ */
 function relatedEquations(theory: CompiledTheory, outcomes: readonly string[]): [number, number][] {
   const reaches = (a: string, b: string): boolean => pathsBetween(theory.paths, a, b).length > 0;
   return outcomes.flatMap((a, i) =>
@@ -336,7 +354,10 @@ function relatedEquations(theory: CompiledTheory, outcomes: readonly string[]): 
   );
 }
 
-/** Functionals that effects are made of; average effects of other columns are told of the sample alone. */
+/**
+ * Functionals that effects are made of; average effects of other columns are told of the sample
+ * alone.
+ */
 function wantedIn(plan: EffectPlan, theory: CompiledTheory): boolean[] {
   const wanted = plan.functionals.map(() => false);
   const want = (...places: number[]): void => places.forEach((k) => (wanted[k] = true));

@@ -40,7 +40,10 @@ import { isShare, withheldAmong } from "./withheld-shares";
 import { unmeasuredCauses } from "./unmeasured";
 import { ASSUMPTIONS, effectWords, meanWords, summaryWords, unmeasuredWords } from "./words";
 
-/** A total effect of fewer errors than these leaves shares of it without simulated limits: they jump between large values. */
+/**
+ * A total effect of fewer errors than these leaves shares of it without simulated limits: they jump
+ * between large values.
+ */
 const STEADY = 4.5;
 
 /** Everything that is said of responses and of treatments. */
@@ -68,7 +71,10 @@ interface Settled {
   products: { label: string; product: Omit<LinkProduct, "bootstrap"> }[];
 }
 
-/** Evidence is put together after every batch of replicates; what does not change with them is found once a fit. */
+/**
+ * Evidence is put together after every batch of replicates; what does not change with them is found
+ * once a fit.
+ */
 const settledBefore = new WeakMap<FittedResponses, Settled>();
 
 function settledOf(fit: FittedResponses, level: number): Settled {

@@ -9,7 +9,10 @@ import {
 import { indirectAt, linearTriads, RHOS, type LinearTriad } from "../../sensitivity";
 import type { FittedResponses } from "./fitted-responses";
 
-/** Effects all by straight lines without a product of treatment and mediator: those whose sensitivity can be told. */
+/**
+ * Effects all by straight lines without a product of treatment and mediator: those whose
+ * sensitivity can be told.
+ */
 export function sensitiveTriads({ theory, model }: FittedResponses): LinearTriad[] {
   const find = (outcome: string) => model.responses.find((r) => r.outcome === outcome)!;
   return linearTriads(

@@ -7,9 +7,10 @@ export type Separation = "separation_complete" | "separation_quasi" | "separatio
 const LIMIT = 1e-7;
 
 /**
- * Does a combination of columns tell the response of every row (complete) or of all but those on the border (quasi), or, of counts,
- * where there are none (Albert & Anderson 1984; Correia, Guimarães & Zylkin 2019)? Then no finite coefficients exist.
- * By duality: rows s with s'γ >= 0 for some γ that is not zero everywhere exist unless positive multiples of all rows sum to zero;
+ * Does a combination of columns tell the response of every row (complete) or of all but those on
+ * the border (quasi), or, of counts, where there are none (Albert & Anderson 1984; Correia,
+ * Guimarães & Zylkin 2019)? Then no finite coefficients exist. By duality: rows s with s'γ >= 0 for
+ * some γ that is not zero everywhere exist unless positive multiples of all rows sum to zero;
  * whether they do is a least-squares problem with multipliers of at least one.
  */
 export function separationOf({ family, design, columns: p, y }: Equation): Separation | null {

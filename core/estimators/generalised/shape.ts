@@ -10,7 +10,10 @@ export interface Shape {
   offsets: (Float64Array | null)[];
   /** Where the residual variance of each linear equation stands; -1 for others. */
   variance: number[];
-  /** Where the residual covariance of two equations stands, by their places; none where they are independent. */
+  /**
+   * Where the residual covariance of two equations stands, by their places; none where they are
+   * independent.
+   */
   covariance: ReadonlyMap<string, number>;
 }
 
@@ -21,7 +24,10 @@ export const pairOf = (a: number, b: number): string => `${Math.min(a, b)} ${Mat
 export const offsetAt = ({ offsets }: Shape, equation: number, i: number): number =>
   offsets[equation]?.[i] ?? 0;
 
-/** Row i of a design as wide as its equation, times the coefficients of that equation. @param theta parameters, from `at` on */
+/**
+ * Row i of a design as wide as its equation, times the coefficients of that equation.
+ * @param theta parameters, from `at` on
+ */
 export function predictorAt(
   { columns, start }: Shape,
   equation: number,

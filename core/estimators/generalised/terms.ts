@@ -6,7 +6,10 @@ export const INTERCEPT: Term = [];
 export const termName = (term: Term): string =>
   term.length === 0 ? "(intercept)" : term.join(":");
 
-/** Columns of all designs by their names, and where each is centred within products, so that these lose no digits. */
+/**
+ * Columns of all designs by their names, and where each is centred within products, so that these
+ * lose no digits.
+ */
 export class Base extends Map<string, Float64Array> {
   readonly centres = new Map<string, number>();
 
@@ -40,8 +43,9 @@ export function termDerivative(
 }
 
 /**
- * Coefficients of products of columns as they are, from those of products about centres: a product is multiplied out. Row-major, terms
- * by terms; null where a product stands without what it is made of and has a centre other than zero.
+ * Coefficients of products of columns as they are, from those of products about centres: a product
+ * is multiplied out. Row-major, terms by terms; null where a product stands without what it is made
+ * of and has a centre other than zero.
  */
 export function multipliedOut(terms: readonly Term[], base: Base): Float64Array | null {
   const p = terms.length;
@@ -73,7 +77,9 @@ export type Setting = ReadonlyMap<string, number>;
 
 const NOTHING: Setting = new Map();
 
-/** The design of some terms, with columns set to values where that is wanted: row-major n x terms. */
+/**
+ * The design of some terms, with columns set to values where that is wanted: row-major n x terms.
+ */
 export function designOf(
   terms: readonly Term[],
   base: Base,
@@ -88,7 +94,10 @@ export function designOf(
   return out;
 }
 
-/** The linear predictor as a + b m: designs of the terms without a column, and of those with it, of which it is taken out. */
+/**
+ * The linear predictor as a + b m: designs of the terms without a column, and of those with it, of
+ * which it is taken out.
+ */
 export function splitBy(
   terms: readonly Term[],
   column: string,
@@ -105,7 +114,10 @@ export function splitBy(
   return { base: zero, slope: one.map((v, k) => v - zero[k]!) };
 }
 
-/** What the product of two columns multiplies, all others of the block being zero: it is taken out, row-major. */
+/**
+ * What the product of two columns multiplies, all others of the block being zero: it is taken out,
+ * row-major.
+ */
 export function splitCross(
   terms: readonly Term[],
   [first, second]: readonly [string, string],
@@ -121,7 +133,10 @@ export function splitCross(
   return both.map((v, k) => v - one[k]! - other[k]! + none[k]!);
 }
 
-/** The linear predictor as a + Σ b_j m_j in several columns; what their products multiply is taken out by itself. */
+/**
+ * The linear predictor as a + Σ b_j m_j in several columns; what their products multiply is taken
+ * out by itself.
+ */
 export function splitByAll(
   terms: readonly Term[],
   columns: readonly string[],

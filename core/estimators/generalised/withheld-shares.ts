@@ -15,8 +15,9 @@ const FOUR = [
 ];
 
 /**
- * Marks what must not be reported: shares of the total effect where its interval contains zero, or where parts have opposite signs;
- * and whatever lies outside its own interval. The numbers stay as they are.
+ * Marks what must not be reported: shares of the total effect where its interval contains zero, or
+ * where parts have opposite signs; and whatever lies outside its own interval. The numbers stay as
+ * they are.
  *
  * @param effects of one treatment, on one scale
  * @param total its total effect as a difference

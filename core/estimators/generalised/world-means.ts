@@ -12,7 +12,10 @@ export interface MeansOf {
 
 type Add = (functional: Functional) => number;
 
-/** Means of an outcome in two worlds, under x0 and under x1, with the mediators between as in either, or held. */
+/**
+ * Means of an outcome in two worlds, under x0 and under x1, with the mediators between as in
+ * either, or held.
+ */
 export const worldMeans = (
   model: CausalModel,
   triad: Triad,

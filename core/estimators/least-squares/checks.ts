@@ -10,8 +10,9 @@ import type { FTest } from "../../model";
 import type { ChiSquaredTest, EquationChecks, InfluentialRow } from "../sections";
 
 /**
- * Residual checks of one equation: moments; Breusch & Pagan 1979 (Econometrica 47) and Koenker 1981 (J Econometrics 17);
- * RESET (Ramsey 1969, JRSS-B 31); leverage, studentised residuals and Cook's distance (Cook 1977, Technometrics 19).
+ * Residual checks of one equation: moments; Breusch & Pagan 1979 (Econometrica 47) and Koenker 1981
+ * (J Econometrics 17); RESET (Ramsey 1969, JRSS-B 31); leverage, studentised residuals and Cook's
+ * distance (Cook 1977, Technometrics 19).
  * @param rows 0-based file row of each case of the sample
  * @returns null where the fit is perfect and residuals mean nothing
  */

@@ -38,7 +38,10 @@ const prepared = (theory: string) => {
   return prepare(definition, table);
 };
 
-/** The whole thing once more with n x n matrices: B_g by the eigenvalues of I - H_gg, degrees of freedom from W'W. */
+/**
+ * The whole thing once more with n x n matrices: B_g by the eigenvalues of I - H_gg, degrees of
+ * freedom from W'W.
+ */
 function brute(X: Matrix, outcome: number[], members: number[][]) {
   const A = inverse(X.transpose().mmul(X));
   const H = X.mmul(A).mmul(X.transpose());

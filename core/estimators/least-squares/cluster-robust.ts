@@ -1,19 +1,24 @@
 import { EigenvalueDecomposition, Matrix } from "ml-matrix";
 import type { OrthogonalFactor } from "../../numerics/orthogonal";
 
-/** An eigenvalue of H_gg nearer to one leaves the cluster without a residual of its own in that direction. */
+/**
+ * An eigenvalue of H_gg nearer to one leaves the cluster without a residual of its own in that
+ * direction.
+ */
 const FULL = 1 - 1e-10;
 /** Below this the adjustment is its series' first term, one half. */
 const SMALL = 1e-7;
 
 /**
- * The bias-reduced linearisation CR2 of one equation (Bell & McCaffrey 2002, Survey Methodology 28; Pustejovsky & Tipton
- * 2018, J Bus Econ Stat 36): residuals of cluster g are multiplied by B_g = (I - H_gg)^(-1/2), the symmetric root with
- * the generalised inverse, so that the covariance is unbiased when errors are independent with equal variance. Degrees of
- * freedom follow from that working model.
+ * The bias-reduced linearisation CR2 of one equation (Bell & McCaffrey 2002, Survey Methodology 28;
+ * Pustejovsky & Tipton 2018, J Bus Econ Stat 36): residuals of cluster g are multiplied by B_g = (I
+ * - H_gg)^(-1/2), the symmetric root with the generalised inverse, so that the covariance is
+ * unbiased when errors are independent with equal variance. Degrees of freedom follow from that
+ * working model.
  *
- * H_gg = Q_g Q_g' for the orthonormal columns Q of the design (intercept included), so B_g differs from the identity only
- * in the span of Q_g, and a p x p matrix per cluster is all that is kept, whatever the size of the cluster.
+ * H_gg = Q_g Q_g' for the orthonormal columns Q of the design (intercept included), so B_g differs
+ * from the identity only in the span of Q_g, and a p x p matrix per cluster is all that is kept,
+ * whatever the size of the cluster.
  */
 export class ClusterRobust {
   /** Orthonormal columns of the design, the constant first. */
@@ -95,8 +100,9 @@ export class ClusterRobust {
   }
 
   /**
-   * Degrees of freedom eta of the approximate Hotelling test of q linear functions (Pustejovsky & Tipton 2018, section 3.2):
-   * the Wishart distribution whose total variance agrees. For q = 1 these are Satterthwaite's.
+   * Degrees of freedom eta of the approximate Hotelling test of q linear functions (Pustejovsky &
+   * Tipton 2018, section 3.2): the Wishart distribution whose total variance agrees. For q = 1
+   * these are Satterthwaite's.
    * @param lines X (X'X)^-1 c of each function
    */
   jointDf(lines: Float64Array[]): number {
@@ -129,8 +135,8 @@ interface Parts {
 }
 
 /**
- * Variance of sum_g (w_gs'e)(w_gt'e) for standard normal e, where w_gs'w_ht = delta_gh a_st(g) - u_gs'u_ht, found from
- * p x p cross-products instead of clusters by clusters.
+ * Variance of sum_g (w_gs'e)(w_gt'e) for standard normal e, where w_gs'w_ht = delta_gh a_st(g) -
+ * u_gs'u_ht, found from p x p cross-products instead of clusters by clusters.
  */
 function productVariance(s: Parts, t: Parts): number {
   const p = s.u[0]!.length;
@@ -161,7 +167,10 @@ function dot(a: Float64Array, b: Float64Array): number {
   return sum;
 }
 
-/** Lines mixed so that they are orthonormal: Omega^(-1/2) with Omega the covariance of the functions under the working model. */
+/**
+ * Lines mixed so that they are orthonormal: Omega^(-1/2) with Omega the covariance of the functions
+ * under the working model.
+ */
 function whiten(lines: Float64Array[]): Float64Array[] {
   const q = lines.length;
   const omega = Matrix.zeros(q, q);

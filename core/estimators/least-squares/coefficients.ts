@@ -9,7 +9,10 @@ import {
 } from "../../model";
 import type { MetricMap } from "./metric";
 
-/** Every coefficient as it is reported, as a quantity, so that it gets the same intervals as an effect. */
+/**
+ * Every coefficient as it is reported, as a quantity, so that it gets the same intervals as an
+ * effect.
+ */
 export function coefficientQuantities(
   { equations, labels }: Parameters,
   maps: readonly MetricMap[],

@@ -2,9 +2,10 @@ import { Matrix, SVD } from "ml-matrix";
 import type { EquationFit } from "./fit";
 
 /**
- * Condition numbers of a design (Belsley, Kuh & Welsch 1980): `scaled`, every column and the intercept at unit
- * length, not centred; `centred`, the columns other than the intercept centred and scaled. Both are taken from
- * the triangular factor, which has the singular values of the design itself.
+ * Condition numbers of a design (Belsley, Kuh & Welsch 1980): `scaled`, every column and the
+ * intercept at unit length, not centred; `centred`, the columns other than the intercept centred
+ * and scaled. Both are taken from the triangular factor, which has the singular values of the
+ * design itself.
  */
 export function conditionNumbers(fit: EquationFit): { scaled: number; centred: number } {
   const { factor, n } = fit;

@@ -3,20 +3,23 @@ import { byCovariance, whenAsked, type Covariance } from "../../model";
 import type { CovarianceKind } from "../../study";
 import type { EquationFit } from "./fit";
 
-/** A leverage above this leaves the row without a usable residual: HC2 to HC4 are then not available. */
+/**
+ * A leverage above this leaves the row without a usable residual: HC2 to HC4 are then not
+ * available.
+ */
 export const LEVERAGE_ONE = 1 - 1e-10;
 
 /**
- * Covariances of all coefficients of all equations, by kind. NaN where an equation has none (a perfect fit, or a leverage of
- * one under HC2 to HC4).
+ * Covariances of all coefficients of all equations, by kind. NaN where an equation has none (a
+ * perfect fit, or a leverage of one under HC2 to HC4).
  */
 export type CovarianceSet = Record<CovarianceKind, Covariance>;
 
 /**
- * Covariance of the stacked coefficients for every kind, cross-equation blocks included.
- * Classical blocks s_gh A_g X_g'X_h A_h with s_gh = e_g'e_h / sqrt(df_g df_h) (Zellner 1962, JASA 57);
- * HC0 White 1980, HC1-HC3 MacKinnon & White 1985, HC4 Cribari-Neto 2004; CR2 with residuals adjusted by cluster and
- * added up within clusters, also between equations.
+ * Covariance of the stacked coefficients for every kind, cross-equation blocks included. Classical
+ * blocks s_gh A_g X_g'X_h A_h with s_gh = e_g'e_h / sqrt(df_g df_h) (Zellner 1962, JASA 57); HC0
+ * White 1980, HC1-HC3 MacKinnon & White 1985, HC4 Cribari-Neto 2004; CR2 with residuals adjusted by
+ * cluster and added up within clusters, also between equations.
  */
 export function covariances(fits: readonly EquationFit[]): CovarianceSet {
   const size = fits.reduce((sum, fit) => sum + fit.p, 0);
@@ -66,7 +69,8 @@ function inflated(fits: readonly EquationFit[], { size, values }: Covariance): C
 }
 
 /**
- * The covariance of other coefficients, of which those of each equation are linear functions of its own.
+ * The covariance of other coefficients, of which those of each equation are linear functions of its
+ * own.
  * @param maps row-major p x p, one an equation, in order
  */
 function mappedCovariance({ size, values }: Covariance, maps: readonly Float64Array[]): Covariance {
@@ -146,8 +150,8 @@ function classicalBlock(into: Covariance, g: EquationFit, h: EquationFit, at: Co
 const SANDWICHES = ["HC0", "HC2", "HC3", "HC4"] as const;
 
 /**
- * The blocks of HC0, HC2, HC3 and HC4 in one pass over the rows: they differ only in the weight of a row, the product of
- * the two equations' residuals with their multipliers.
+ * The blocks of HC0, HC2, HC3 and HC4 in one pass over the rows: they differ only in the weight of
+ * a row, the product of the two equations' residuals with their multipliers.
  */
 function heteroskedasticBlocks(
   into: ReadonlyMap<CovarianceKind, Covariance>,

@@ -5,7 +5,10 @@ import { equationsOf } from "../../evidence";
 import { analyseMade, normals, type MadeStudy } from "../../test-kit";
 import type { EquationEvidence } from "../sections";
 
-/** Tests only: everything that is said of an equation once more with plain matrices: no orthogonalisation, no centring, no sharing. */
+/**
+ * Tests only: everything that is said of an equation once more with plain matrices: no
+ * orthogonalisation, no centring, no sharing.
+ */
 export const N = 70;
 export const [a, b, c, d] = [21, 22, 23, 24].map((seed) => normals(N, seed)) as [
   number[],

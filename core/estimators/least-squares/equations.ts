@@ -25,7 +25,10 @@ export interface ReportedEquation {
   level: number;
   /** 0-based file row of each case; null where rows are not known. */
   rows: ArrayLike<number> | null;
-  /** Every variable is a z-score: t limits would take the SDs as known, so the bootstrap stands alone. */
+  /**
+   * Every variable is a z-score: t limits would take the SDs as known, so the bootstrap stands
+   * alone.
+   */
   standardised: boolean;
   /** Coefficients of z-scores are wanted besides, as in a theory with products. */
   withZScores: boolean;
@@ -52,7 +55,8 @@ export function equationEvidence(of: ReportedEquation): EquationEvidence {
     residualVariance: fit.s2,
     residualSd: Math.sqrt(fit.s2),
     rss: fit.rss,
-    // About the means: the test is the same in every metric, but raw products far from zero leave it no digits.
+    // About the means: the test is the same in every metric, but raw products far from zero leave
+    // it no digits.
     modelF: byCovariance((kind) =>
       coefficientsF(
         fitted,
@@ -99,7 +103,10 @@ const noErrors = (): CoefficientEvidence["errors"] => byCovariance<CoefficientTe
 const pickOne = (at: number, p: number): number[] =>
   Array.from({ length: p }, (_, i) => (i === at ? 1 : 0));
 
-/** Products that are part of no other product; the code columns of one categorical variable belong together. */
+/**
+ * Products that are part of no other product; the code columns of one categorical variable belong
+ * together.
+ */
 function highestProducts({ columns }: Equation): { terms: string[]; positions: number[] }[] {
   const products = columns.flatMap((column, j) =>
     column.components

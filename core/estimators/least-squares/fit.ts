@@ -13,7 +13,10 @@ import type { Equation } from "../../design";
 /** Residual sums of squares at or below this share of the total count as a perfect fit. */
 const PERFECT_FIT = 1e-20;
 
-/** Least-squares fit of one equation. Coefficients and `pseudoInverse` are in raw units, intercept first. */
+/**
+ * Least-squares fit of one equation. Coefficients and `pseudoInverse` are in raw units, intercept
+ * first.
+ */
 export interface EquationFit {
   equation: Equation;
   n: number;
@@ -40,8 +43,8 @@ export interface EquationFit {
 }
 
 /**
- * Fits y on an intercept and the equation's columns by orthogonalising the centred, unit-length columns; the raw
- * intercept follows by shifting back, so nothing is lost at means of 1e6.
+ * Fits y on an intercept and the equation's columns by orthogonalising the centred, unit-length
+ * columns; the raw intercept follows by shifting back, so nothing is lost at means of 1e6.
  * @param clusters row positions of each cluster, where errors have to allow for them
  * @throws StudyProblem `collinear`, naming the equation, the dependent column and its partners
  */
@@ -103,8 +106,8 @@ export function fitEquation(equation: Equation, clusters: Int32Array[] | null = 
 }
 
 /**
- * The same fit with the intercept at the mean of every column: it is then the mean of the outcome, and predictions and
- * their errors keep their digits however far the columns lie from zero.
+ * The same fit with the intercept at the mean of every column: it is then the mean of the outcome,
+ * and predictions and their errors keep their digits however far the columns lie from zero.
  */
 export function atTheMeans(fit: EquationFit): EquationFit {
   const b = fit.b.slice();
@@ -116,7 +119,9 @@ export function atTheMeans(fit: EquationFit): EquationFit {
   };
 }
 
-/** The map back from the intercept at the means to that of the columns as they are; row-major p x p. */
+/**
+ * The map back from the intercept at the means to that of the columns as they are; row-major p x p.
+ */
 export function fromTheMeans({ p, factor }: EquationFit): Float64Array {
   const map = new Float64Array(p * p);
   for (let j = 0; j < p; j++) map[j * p + j] = 1;
@@ -124,7 +129,10 @@ export function fromTheMeans({ p, factor }: EquationFit): Float64Array {
   return map;
 }
 
-/** The columns of X (X'X)^-1 in raw units: slopes from R^-1 q_i, then the intercept by shifting back. */
+/**
+ * The columns of X (X'X)^-1 in raw units: slopes from R^-1 q_i, then the intercept by shifting
+ * back.
+ */
 function pseudoInverseOf(factor: OrthogonalFactor, n: number): Float64Array[] {
   const k = factor.columns;
   const intercept = new Float64Array(n).fill(1 / n);

@@ -3,9 +3,9 @@ import { determinant, Matrix } from "ml-matrix";
 import type { EquationFit } from "./fit";
 
 /**
- * Generalised variance inflation of several columns together, such as the codes of one factor: det R11 det R22 / det R,
- * the same for every coding (Fox & Monette 1992, JASA 87); per dimension GVIF^(1 / (2 df)), comparable with the square
- * root of a single column's VIF.
+ * Generalised variance inflation of several columns together, such as the codes of one factor: det
+ * R11 det R22 / det R, the same for every coding (Fox & Monette 1992, JASA 87); per dimension
+ * GVIF^(1 / (2 df)), comparable with the square root of a single column's VIF.
  * @param positions of the columns, intercept = 0
  */
 export function generalisedVif(

@@ -5,8 +5,9 @@ import { LeastSquaresKernel } from "./refit";
 import type { RefitProblem } from "./refit-problem";
 
 /**
- * Ordinary least squares, equation by equation: recursive path models of observed variables, with products; classical,
- * heteroscedasticity-consistent (HC0 to HC4) and cluster-robust (CR2) errors. Complete cases only.
+ * Ordinary least squares, equation by equation: recursive path models of observed variables, with
+ * products; classical, heteroscedasticity-consistent (HC0 to HC4) and cluster-robust (CR2) errors.
+ * Complete cases only.
  */
 export const leastSquares: Engine<RefitProblem> = {
   id: "least_squares",

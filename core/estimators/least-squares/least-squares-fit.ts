@@ -210,7 +210,10 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
     ];
   }
 
-  /** Rows made up to have certain moments, and clusters, have no rows whose influence could be summed one by one. */
+  /**
+   * Rows made up to have certain moments, and clusters, have no rows whose influence could be
+   * summed one by one.
+   */
   private sensitivity(level: number): SensitivitySection[] {
     if (this.data.momentsOnly || this.data.clusters) return [];
     // Evidence is put together after every batch of replicates; nothing here changes with them.
@@ -279,10 +282,14 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
     ) as CovarianceSet;
   }
 
-  /** The one equation whose coefficients an expression is a linear function of, and their weights; null where it is more than that. */
+  /**
+   * The one equation whose coefficients an expression is a linear function of, and their weights;
+   * null where it is more than that.
+   */
   private linearIn(expression: Expression): { g: number; weights: Float64Array } | null {
     const { parameters } = this;
-    // Where every variable is a z-score, SDs enter every coefficient, and t limits would take them as known.
+    // Where every variable is a z-score, SDs enter every coefficient, and t limits would take them
+    // as known.
     if (this.standardised) return null;
     const used = [...parametersOf(expression)];
     if (used.some((i) => parameters.roles[i] === "sd")) return null;

@@ -4,18 +4,21 @@ import { centreOf, productColumn, type Column, type Equation } from "../../desig
 import type { EquationFit } from "./fit";
 
 /**
- * How coefficients of equations with products are reported: of raw columns; of columns whose components are centred
- * wherever they predict; or with centred components in products only. Slopes of highest order, fitted values and all
- * effects are the same in each. With `standardised` the design holds z-scores already, and nothing is left to map.
+ * How coefficients of equations with products are reported: of raw columns; of columns whose
+ * components are centred wherever they predict; or with centred components in products only. Slopes
+ * of highest order, fitted values and all effects are the same in each. With `standardised` the
+ * design holds z-scores already, and nothing is left to map.
  */
 export type Centring = "none" | "mean" | "products" | "standardised";
 
-/** Linear map from the coefficients as fitted (intercept first) to those reported, row-major p x p. */
+/**
+ * Linear map from the coefficients as fitted (intercept first) to those reported, row-major p x p.
+ */
 export type MetricMap = Float64Array;
 
 /**
- * The map for one equation. Products are fitted about the means of their components; a raw product expands as
- * (x - a)(w - b) = xw - bx - aw + ab, and so on.
+ * The map for one equation. Products are fitted about the means of their components; a raw product
+ * expands as (x - a)(w - b) = xw - bx - aw + ab, and so on.
  * @param centred names of the variables that are centred as predictors (`mean` only)
  */
 export function metricMap(
@@ -61,7 +64,10 @@ function expansion(components: Column[]): { kept: Column[]; weight: number }[] {
   return all.filter((term) => term.kept.length < components.length);
 }
 
-/** A fit with its coefficients, their covariance columns and the collinearity of its columns in another metric. */
+/**
+ * A fit with its coefficients, their covariance columns and the collinearity of its columns in
+ * another metric.
+ */
 export function inMetric(
   fit: EquationFit,
   map: MetricMap,
@@ -88,17 +94,21 @@ export function inMetric(
 }
 
 /**
- * A fit once more, with every numeric variable a z-score (code columns aside) and products made of z-scores. What is said of
- * its columns (collinearity) stays that of the fit given.
+ * A fit once more, with every numeric variable a z-score (code columns aside) and products made of
+ * z-scores. What is said of its columns (collinearity) stays that of the fit given.
  */
 export function inZScores(fit: EquationFit): EquationFit {
   const scaled = withCoefficients(fit, standardMap(fit.equation));
-  // The mean of the outcome over its SD is a constant that no linear map of the coefficients can take off.
+  // The mean of the outcome over its SD is a constant that no linear map of the coefficients can
+  // take off.
   scaled.b[0] = scaled.b[0]! - mean(fit.equation.y) / fit.equation.sdY;
   return scaled;
 }
 
-/** A new fit with coefficients mapped and the collinearity of `columns`; the fit given stays as it is. */
+/**
+ * A new fit with coefficients mapped and the collinearity of `columns`; the fit given stays as it
+ * is.
+ */
 function mapped(fit: EquationFit, map: MetricMap, columns: Column[]): EquationFit {
   const factor = orthogonalFactor(columns.map((c) => c.values));
   const k = columns.length;
@@ -135,7 +145,10 @@ function mixed(columns: Float64Array[], map: MetricMap, row: number): Float64Arr
   return out;
 }
 
-/** The map to coefficients of z-scores throughout (code columns aside), products being products of z-scores. */
+/**
+ * The map to coefficients of z-scores throughout (code columns aside), products being products of
+ * z-scores.
+ */
 export function standardMap({ columns, sdY }: Equation): MetricMap {
   const p = columns.length + 1;
   const map = new Float64Array(p * p);

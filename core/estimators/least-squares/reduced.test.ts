@@ -4,8 +4,8 @@ import { fisherP } from "../../numerics/distributions";
 import { analyseMade, type MadeStudy } from "../../test-kit";
 import { close, dense, N, wald, w, x, m, y, g } from "./dense-route";
 
-// The total effect of x on y is the slope of y on x without the mediator, where every equation holds the same
-// predictors and covariates; the regression by dense matrices is the second route.
+// The total effect of x on y is the slope of y on x without the mediator, where every equation
+// holds the same predictors and covariates; the regression by dense matrices is the second route.
 const run = (theory: string, more: Partial<MadeStudy> = {}): Evidence =>
   analyseMade({
     columns: { x, w, g, m, y },

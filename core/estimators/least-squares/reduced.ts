@@ -15,9 +15,10 @@ export interface ReducedRegression {
 }
 
 /**
- * Reduced regressions of the outcomes whose total effects they test exactly: every equation upstream of the
- * outcome, and its own, must contain all exogenous columns (predictors and covariates), since only then are the
- * residuals orthogonal to them and the sum of paths equals the reduced slope.
+ * Reduced regressions of the outcomes whose total effects they test exactly: every equation
+ * upstream of the outcome, and its own, must contain all exogenous columns (predictors and
+ * covariates), since only then are the residuals orthogonal to them and the sum of paths equals the
+ * reduced slope.
  */
 export function reducedRegressions(
   theory: CompiledTheory,
@@ -72,12 +73,16 @@ function ancestors(theory: CompiledTheory, outcome: string): string[] {
   return [...found];
 }
 
-/** How far, relative to its size or its standard error, the reduced slope may be from the total effect and still be it. */
+/**
+ * How far, relative to its size or its standard error, the reduced slope may be from the total
+ * effect and still be it.
+ */
 const SAME = 1e-8;
 
 /**
- * The exact test of a total effect; null unless the slope of the reduced regression is that total effect. Where covariates
- * are explained upstream by the predictor, the regression without mediators holds them fixed and is another quantity.
+ * The exact test of a total effect; null unless the slope of the reduced regression is that total
+ * effect. Where covariates are explained upstream by the predictor, the regression without
+ * mediators holds them fixed and is another quantity.
  * @param from the column that the effect starts from
  */
 export function reducedTest(
@@ -108,7 +113,8 @@ function isSame({ b, s2, pseudoInverse }: EquationFit, at: number, total: number
 }
 
 /**
- * Joint test of a categorical predictor's total effects, where the reduced slopes are those effects.
+ * Joint test of a categorical predictor's total effects, where the reduced slopes are those
+ * effects.
  * @param isExact does the total effect of a column on an outcome have an exact test?
  */
 export function totalOmnibus(

@@ -22,7 +22,10 @@ export interface RefitProblem {
   /** Where the SD of each column goes in the parameter vector. */
   sdTargets: Int32Array;
   size: number;
-  /** Averages of products of moderators, the last parameters; `rules` where each resample has z-scores of its own. */
+  /**
+   * Averages of products of moderators, the last parameters; `rules` where each resample has
+   * z-scores of its own.
+   */
   averages: { count: number; first: number; rows: Float64Array; rules: AverageRule[] | null };
   /** Only where the design is of z-scores: each resample then has z-scores of its own. */
   restandardise: Restandardisations | null;

@@ -5,12 +5,16 @@ import type { RefitProblem } from "./refit-problem";
 import { ResampledCovariance } from "./resampled-covariance";
 import { restandardise } from "./restandardise";
 
-/** Below this share of unexplained variance a pivot is no longer trusted and the rows themselves are factorised. */
+/**
+ * Below this share of unexplained variance a pivot is no longer trusted and the rows themselves are
+ * factorised.
+ */
 const SMALL_PIVOT = 1e-8;
 
 /**
- * Refits every equation from sums and cross-products of the standardised columns, without allocating: each equation is a
- * small Cholesky solve. Where a pivot is small the rows are factorised instead.
+ * Refits every equation from sums and cross-products of the standardised columns, without
+ * allocating: each equation is a small Cholesky solve. Where a pivot is small the rows are
+ * factorised instead.
  */
 export class LeastSquaresKernel implements Kernel {
   readonly n: number;
@@ -72,7 +76,10 @@ export class LeastSquaresKernel implements Kernel {
     return true;
   }
 
-  /** Averages of products of moderators in the resample, in its own z-scores where the design is of z-scores. */
+  /**
+   * Averages of products of moderators in the resample, in its own z-scores where the design is of
+   * z-scores.
+   */
   private writeAverages(
     { total, extra: averages }: Resample,
     out: Float64Array,
@@ -130,7 +137,10 @@ export class LeastSquaresKernel implements Kernel {
     return true;
   }
 
-  /** The careful way for the rare near-singular replicate: orthogonalise the counted rows; false when the rank rule fails. */
+  /**
+   * The careful way for the rare near-singular replicate: orthogonalise the counted rows; false
+   * when the rank rule fails.
+   */
   private solveByRows(outcome: number, columns: number[], counts: Float64Array): boolean {
     const { n, width, z } = this.problem;
     const rows: number[] = [];

@@ -64,7 +64,8 @@ describe("the covariance of coefficients in a resample", () => {
               : joint;
           const sd = (i: number): number => Math.sqrt(wanted.values[i * wanted.size + i]!);
           found.values.forEach((value, at) => {
-            // Products are fitted about the means of the whole sample, so lower-order terms are other parameters there.
+            // Products are fitted about the means of the whole sample, so lower-order terms are
+            // other parameters there.
             const terms = [Math.floor(at / found.size), at % found.size];
             if (theory.includes("strengthens") && centring === "none" && terms.some((t) => t < 3))
               return;

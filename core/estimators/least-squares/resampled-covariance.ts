@@ -10,10 +10,11 @@ import { restandardise } from "./restandardise";
 const SMALL_PIVOT = 1e-10;
 
 /**
- * The joint covariance of all coefficients in a resample, by the formulas that hold in the sample: a row drawn c times
- * counts as c rows. With A = (X'X)^-1 of each equation, the block of equations g and h is A_g M A_h, M being the sum of
- * x_g x_h' weighted by residuals (HC) or the residual covariance times X_g'X_h (classical). Everything is found in
- * scores of the sample and turned into the units of the coefficients at the end. Nothing is allocated per resample.
+ * The joint covariance of all coefficients in a resample, by the formulas that hold in the sample:
+ * a row drawn c times counts as c rows. With A = (X'X)^-1 of each equation, the block of equations
+ * g and h is A_g M A_h, M being the sum of x_g x_h' weighted by residuals (HC) or the residual
+ * covariance times X_g'X_h (classical). Everything is found in scores of the sample and turned into
+ * the units of the coefficients at the end. Nothing is allocated per resample.
  */
 export class ResampledCovariance implements ResampleCovariance {
   /** Coefficients of all equations. */
@@ -23,7 +24,10 @@ export class ResampledCovariance implements ResampleCovariance {
   private readonly fits: ScoreFit[];
   private readonly products: WeightedSums;
   private readonly weights: Float64Array;
-  /** Sums and cross-products of the columns, over the rows drawn; of the classical blocks and of (X'X)^-1. */
+  /**
+   * Sums and cross-products of the columns, over the rows drawn; of the classical blocks and of
+   * (X'X)^-1.
+   */
   private readonly drawn: Sums;
   /** The same weighted by residuals. */
   private readonly weighted: Sums;
@@ -72,7 +76,8 @@ export class ResampledCovariance implements ResampleCovariance {
 
   /**
    * @param counts how often each row was drawn
-   * @returns false where the resample has no covariance (too collinear; a leverage of one under HC2 to HC4)
+   * @returns false where the resample has no covariance (too collinear; a leverage of one under HC2
+   *   to HC4)
    */
   find(counts: Float64Array): boolean {
     const { fits, drawn } = this;
@@ -218,7 +223,10 @@ class ScoreFit {
     this.b = new Float64Array(p);
   }
 
-  /** Coefficients, (X'X)^-1 and residuals under the counts; false where the columns are too collinear. */
+  /**
+   * Coefficients, (X'X)^-1 and residuals under the counts; false where the columns are too
+   * collinear.
+   */
   solve(drawn: Sums, counts: Float64Array): boolean {
     const { p, design, columns, gram, b, inverse, scores } = this;
     const { z, width } = this.problem;
@@ -243,7 +251,10 @@ class ScoreFit {
     return true;
   }
 
-  /** Weights the residuals; false where a row has a leverage of one and the kind cannot do with that. */
+  /**
+   * Weights the residuals; false where a row has a leverage of one and the kind cannot do with
+   * that.
+   */
   weigh(kind: CovarianceKind, counts: Float64Array, count: number): boolean {
     const { p, scores } = this;
     if (kind === "classical") return true;

@@ -4,7 +4,8 @@ import type { EquationFit } from "./fit";
 import { zQuantile } from "../../numerics/distributions";
 
 /**
- * Fitted values, internally studentised residuals and influence of every row of an equation (Cook 1977, Technometrics 19).
+ * Fitted values, internally studentised residuals and influence of every row of an equation (Cook
+ * 1977, Technometrics 19).
  * @param rows 0-based file row of each case of the sample
  */
 export function residualRows(fit: EquationFit, rows: ArrayLike<number>): ResidualRows {
@@ -26,8 +27,8 @@ export function residualRows(fit: EquationFit, rows: ArrayLike<number>): Residua
 }
 
 /**
- * Standard normal quantiles at the plotting positions (i - 3/8) / (n + 1/4) (Blom 1958), i the rank of each value; equal
- * values take ranks in their order.
+ * Standard normal quantiles at the plotting positions (i - 3/8) / (n + 1/4) (Blom 1958), i the rank
+ * of each value; equal values take ranks in their order.
  * @param values null where there is none
  */
 export function normalScores(values: readonly (number | null)[]): (number | null)[] {
@@ -40,6 +41,9 @@ export function normalScores(values: readonly (number | null)[]): (number | null
   return scores;
 }
 
-/** Cook's distance from an internally studentised residual, its leverage and the number of coefficients. */
+/**
+ * Cook's distance from an internally studentised residual, its leverage and the number of
+ * coefficients.
+ */
 export const cooksDistance = (studentised: number, leverage: number, p: number): number =>
   (studentised * studentised * leverage) / (p * (1 - leverage));

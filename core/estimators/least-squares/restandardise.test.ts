@@ -64,7 +64,8 @@ describe("z-scores of a resample's own", () => {
         );
         own.theta.forEach((value, i) => {
           const label = own.fit.parameters.labels[i]!;
-          // The SD of a product is no part of any effect and is left in the scores of the whole sample.
+          // The SD of a product is no part of any effect and is left in the scores of the whole
+          // sample.
           if (label.startsWith("SD(") && label.includes(":")) return;
           expect(Math.abs(out[i]! - value), label).toBeLessThanOrEqual(
             1e-7 * Math.max(1, Math.abs(value)),

@@ -1,9 +1,10 @@
 import type { Design, Equation } from "../../design";
 
 /**
- * How coefficients of an equation in the full sample's z-scores turn into those in a resample's own z-scores. With
- * z = (v - m) / s in the resample, a product expands as (m + s z)(n + t u) = st zu + sn z + mt u + mn, so a term's
- * coefficient collects those of the products that contain it, times the means of the components left over.
+ * How coefficients of an equation in the full sample's z-scores turn into those in a resample's own
+ * z-scores. With z = (v - m) / s in the resample, a product expands as (m + s z)(n + t u) = st zu +
+ * sn z + mt u + mn, so a term's coefficient collects those of the products that contain it, times
+ * the means of the components left over.
  */
 export interface Restandardisation {
   /** Position of the outcome among the columns of the refit. */
@@ -40,7 +41,10 @@ export function restandardisation(
   };
 }
 
-/** Every way to part a product into factors that stay and factors that give way to their mean: a square parts in two ways into one of each. */
+/**
+ * Every way to part a product into factors that stay and factors that give way to their mean: a
+ * square parts in two ways into one of each.
+ */
 function splits(keys: string[]): { kept: string[]; rest: string[] }[] {
   return keys.reduce(
     (all, key) =>
@@ -56,8 +60,9 @@ const sameKeys = (a: string[], b: string[]): boolean =>
   [...a].sort().join("\u0000") === [...b].sort().join("\u0000");
 
 /**
- * How the average of a product of z-scores follows from averages in the full sample's z-scores: with m and s of the
- * resample, the product of (z - m) / s expands into averages of shorter products.
+ * How the average of a product of z-scores follows from averages in the full sample's z-scores:
+ * with m and s of the resample, the product of (z - m) / s expands into averages of shorter
+ * products.
  */
 export interface AverageRule {
   /** Columns whose SDs divide the whole. */
@@ -67,7 +72,8 @@ export interface AverageRule {
 }
 
 /**
- * @param monomials every product of columns whose average is wanted, those of its factors among them
+ * @param monomials every product of columns whose average is wanted, those of its factors among
+ *   them
  * @param isScore is a column a z-score, not a code column
  */
 export function averageRules(
@@ -89,7 +95,9 @@ export function averageRules(
 
 export interface Restandardisations {
   equations: Restandardisation[];
-  /** Positions of the columns that are z-scores: in its own scores, a resample's SD of each is one. */
+  /**
+   * Positions of the columns that are z-scores: in its own scores, a resample's SD of each is one.
+   */
   scores: Int32Array;
 }
 
@@ -113,7 +121,8 @@ export function restandardisations(
  * Turns the coefficients at `out[at ..]` into those of the resample's own z-scores.
  * @param means of the columns in the resample, `sds` likewise
  * @param scratch at least as long as the equation has coefficients
- * @param constant taken off the intercept: the mean of the outcome, or 0 where a change of the coefficients is turned
+ * @param constant taken off the intercept: the mean of the outcome, or 0 where a change of the
+ *   coefficients is turned
  */
 export function restandardise(
   { outcome, scales, flows }: Restandardisation,

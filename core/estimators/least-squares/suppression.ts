@@ -7,10 +7,11 @@ import type { Suppression, SuppressionFlag } from "../sections";
 const HIGH_VIF = 10;
 
 /**
- * Compares every standardised coefficient with the zero-order correlation (Conger 1974, Educ Psychol Meas 34). None
- * of the flags is an improper solution: at full rank least squares always has 0 <= R2 <= 1 and a positive residual variance.
- * It is suppression only when the coefficient differs from zero and its interval lies beyond the correlation, away from
- * zero or on its other side; terms of products are slopes at a place and compare with nothing.
+ * Compares every standardised coefficient with the zero-order correlation (Conger 1974, Educ
+ * Psychol Meas 34). None of the flags is an improper solution: at full rank least squares always
+ * has 0 <= R2 <= 1 and a positive residual variance. It is suppression only when the coefficient
+ * differs from zero and its interval lies beyond the correlation, away from zero or on its other
+ * side; terms of products are slopes at a place and compare with nothing.
  * @param testAt the t test of the coefficient at a position (intercept = 0)
  */
 export function suppression(

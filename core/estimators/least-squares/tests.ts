@@ -91,9 +91,9 @@ export const coefficientsF = (
 ): FTest | null => jointF(fit, v, start, kind, picks(positions, fit.p));
 
 /**
- * Wald F that linear functions of one equation's coefficients are all zero. Under cluster-robust errors the
- * approximate Hotelling test of Pustejovsky & Tipton (2018): with eta degrees of freedom, (eta - q + 1) / (eta q) times
- * b' V^-1 b on (q, eta - q + 1).
+ * Wald F that linear functions of one equation's coefficients are all zero. Under cluster-robust
+ * errors the approximate Hotelling test of Pustejovsky & Tipton (2018): with eta degrees of
+ * freedom, (eta - q + 1) / (eta q) times b' V^-1 b on (q, eta - q + 1).
  * @param start where the equation's coefficients begin in the covariance
  * @param weights of the coefficients in each function, intercept first
  */

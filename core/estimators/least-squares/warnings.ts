@@ -7,8 +7,10 @@ import { warning } from "./wording";
 const HIGH_VIF = 10;
 
 /**
- * What deserves a look in the equations: perfect fits, rows that alone determine a coefficient, near collinearity.
- * @param fits in the metric in which coefficients are reported; @param rows 0-based file row of each case
+ * What deserves a look in the equations: perfect fits, rows that alone determine a coefficient,
+ * near collinearity.
+ * @param fits in the metric in which coefficients are reported; @param rows 0-based file row of
+ *   each case
  */
 export function fitWarnings(
   fits: readonly EquationFit[],

@@ -21,7 +21,8 @@ function describeOne(reader: NumberReader, variable: Variable): VariableEvidence
   try {
     values = reader.included(variable.name).values;
   } catch (error) {
-    // A column of names has no moments; one that should hold numbers is reported among the findings.
+    // A column of names has no moments; one that should hold numbers is reported among the
+    // findings.
     if (error instanceof StudyProblem) return null;
     throw error;
   }

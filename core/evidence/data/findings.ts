@@ -10,7 +10,10 @@ import type {
   VariableEvidence,
 } from "./types";
 
-/** Beyond these a distribution counts as far from normal (Curran, West & Finch 1996, Psychol Methods 1). */
+/**
+ * Beyond these a distribution counts as far from normal (Curran, West & Finch 1996, Psychol Methods
+ * 1).
+ */
 const HIGH_SKEWNESS = 2;
 const HIGH_KURTOSIS = 7;
 const MUCH_MISSING = 0.05;
@@ -20,7 +23,9 @@ const NAMED_ROWS = 6;
 
 type Found = Omit<DataEvidence, "findings" | "warnings">;
 
-/** What deserves a decision first, then what is good to know; each in a sentence with its remedies. */
+/**
+ * What deserves a decision first, then what is good to know; each in a sentence with its remedies.
+ */
 export function findingsOf(data: Found, dataset: Dataset): Finding[] {
   const all = [
     ...wordsAmongNumbers(dataset),

@@ -63,7 +63,9 @@ function turned(measure: Measure, reader: NumberReader): Float64Array[] {
   );
 }
 
-/** Discriminant validity of the measures from the correlations of all their items on common rows. */
+/**
+ * Discriminant validity of the measures from the correlations of all their items on common rows.
+ */
 export function validityEvidence(
   measures: Measure[],
   reader: NumberReader,

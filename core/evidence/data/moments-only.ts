@@ -12,8 +12,9 @@ const needsRows = <T>(what: string): Result<T> => ({
 type Screened = Omit<DataEvidence, "findings" | "warnings">;
 
 /**
- * What remains of a description when only means and covariances are known. Extremes, percentiles, ranks, shapes and
- * distances would come from rows that merely stand in for the matrix, so they are taken out.
+ * What remains of a description when only means and covariances are known. Extremes, percentiles,
+ * ranks, shapes and distances would come from rows that merely stand in for the matrix, so they are
+ * taken out.
  */
 export function knownFromMoments(data: Screened): Screened {
   const descriptives = Object.values(data.descriptives).map((v) => ({

@@ -20,7 +20,10 @@ import type { SetEvidence } from "./types";
 const MOST_BY_ITSELF = 30;
 const NUMERIC = new Set(["continuous", "ordinal", "binary"]);
 
-/** The sets to screen: those the study states, else the variables of the theory, else the numeric ones. */
+/**
+ * The sets to screen: those the study states, else the variables of the theory, else the numeric
+ * ones.
+ */
 export function screeningSets(
   study: Pick<StudyDefinition, "screening" | "theory">,
   dataset: Dataset,

@@ -18,7 +18,10 @@ export type Result<T> =
   | { value: T; problem: null }
   | { value: null; problem: { code: ProblemCode; message: string; variables: string[] } };
 
-/** Rows everywhere in this section are data rows of the file, counted from 1, and exclude those that filters leave out. */
+/**
+ * Rows everywhere in this section are data rows of the file, counted from 1, and exclude those that
+ * filters leave out.
+ */
 export interface VariableEvidence extends Description {
   name: string;
   label: string | null;
@@ -33,7 +36,9 @@ export interface SetEvidence {
   name: string;
   variables: string[];
   correlations: { pairwise: CorrelationTable; listwise: CorrelationTable };
-  /** Whether the pairwise Pearson matrix could feed a model; null where a correlation is lacking. */
+  /**
+   * Whether the pairwise Pearson matrix could feed a model; null where a correlation is lacking.
+   */
   pairwisePositiveDefinite: boolean | null;
   patterns: MissingPatterns;
   little: Result<LittleResult>;
@@ -56,7 +61,10 @@ export interface MeasureEvidence {
     withinPersonSd: (number | null)[];
     flaggedRows: number[];
   }>;
-  /** One score per row of the file, filters aside; null where too few items are answered, or for factors and composites. */
+  /**
+   * One score per row of the file, filters aside; null where too few items are answered, or for
+   * factors and composites.
+   */
   scores: Result<(number | null)[]>;
 }
 

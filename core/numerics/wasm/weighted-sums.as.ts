@@ -1,7 +1,11 @@
-// The hot loops of resampling in AssemblyScript; `npm run wasm` compiles them to weighted-sums.wasm.ts.
-// weighted-sums.ts holds the same loops in TypeScript, with the same order of additions, so both give the same bits.
+// The hot loops of resampling in AssemblyScript; `npm run wasm` compiles them to
+// weighted-sums.wasm.ts. weighted-sums.ts holds the same loops in TypeScript, with the same order
+// of additions, so both give the same bits.
 
-/** Adds to out[c] the sum over rows of weight x data for groups of eight columns; `stride` is the bytes of one group. */
+/**
+ * Adds to out[c] the sum over rows of weight x data for groups of eight columns; `stride` is the
+ * bytes of one group.
+ */
 export function add(
   data: usize,
   stride: usize,
@@ -34,8 +38,8 @@ export function add(
 }
 
 /**
- * Adds to out (width x width, row-major, from the diagonal blocks of four on) the sum over rows of weight x (z_j x z_k).
- * `z` is row-major with `width` columns, a multiple of four.
+ * Adds to out (width x width, row-major, from the diagonal blocks of four on) the sum over rows of
+ * weight x (z_j x z_k). `z` is row-major with `width` columns, a multiple of four.
  */
 export function cross(z: usize, weights: usize, rows: i32, width: i32, out: usize): void {
   const row = usize(width) * 8;

@@ -2,7 +2,9 @@ import { inUnits, regionSentence, scaleWords, type ModerationEvidence } from "..
 import { heading, paragraphs, sentence, type Part, type ReportContext } from "../context";
 import { conditionalIds, effectsTable } from "./effects";
 
-/** Indices first, conditional effects next, then where along a moderator slopes differ from zero. */
+/**
+ * Indices first, conditional effects next, then where along a moderator slopes differ from zero.
+ */
 export const conditional: Part = (context) => {
   const { evidence, style } = context;
   const ids = conditionalIds(evidence);

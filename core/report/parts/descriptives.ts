@@ -5,7 +5,10 @@ import type { Cell, Row } from "../document";
 /** “p < .05” of “p < .050”. */
 const limit = (clause: string): string => clause.replace(/0$/, "");
 
-/** The variables of the theory in the order in which they are met, columns and scores; covariates after all others. */
+/**
+ * The variables of the theory in the order in which they are met, columns and scores; covariates
+ * after all others.
+ */
 function variablesOf({ evidence, data }: ReportContext): string[] {
   // Latent variables have no values; their items have.
   const named = [

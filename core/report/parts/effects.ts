@@ -43,10 +43,15 @@ const IN_CONDITIONAL_TABLE = new Set([
 /** What a comparison of levels belongs in that table for. */
 const OF_MODERATORS = new Set([...IN_CONDITIONAL_TABLE, "interaction", "average_change"]);
 
-/** More effects than these are no table of a paper: then those of the hypotheses stand in it, and the file of all effects has the rest. */
+/**
+ * More effects than these are no table of a paper: then those of the hypotheses stand in it, and
+ * the file of all effects has the rest.
+ */
 const MOST = 120;
 
-/** Every effect that exists, by predictor and outcome; conditional ones have a table of their own. */
+/**
+ * Every effect that exists, by predictor and outcome; conditional ones have a table of their own.
+ */
 export const effects: Part = (context) => {
   const { evidence, style } = context;
   const conditional = conditionalIds(evidence);
@@ -106,7 +111,10 @@ export function conditionalIds({ effects: all }: Evidence): ReadonlySet<string> 
   return own;
 }
 
-/** Estimate, SE, limits and p in one row; a line above the effects of each predictor on each outcome. */
+/**
+ * Estimate, SE, limits and p in one row; a line above the effects of each predictor on each
+ * outcome.
+ */
 export function effectsTable(
   id: string,
   title: string,

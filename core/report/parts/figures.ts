@@ -6,7 +6,10 @@ import type { Block, FigureBlock, FigureSpec } from "../document";
 /** So many pictures of one kind; a theory with thirty hypotheses needs no thirty pictures. */
 const MOST = 4;
 
-/** The path diagram, slopes of every moderated step with their regions, bands, and all effects at a glance. */
+/**
+ * The path diagram, slopes of every moderated step with their regions, bands, and all effects at a
+ * glance.
+ */
 export const figures: Part = (context) => {
   const { evidence } = context;
   const all = [
@@ -105,7 +108,10 @@ function slopes({ evidence, style }: ReportContext): Block[] {
     });
 }
 
-/** Can a moderation be drawn as a surface? It takes one moderator of amounts, and a predictor of amounts. */
+/**
+ * Can a moderation be drawn as a surface? It takes one moderator of amounts, and a predictor of
+ * amounts.
+ */
 export const hasSurface = ({ moderators, lines, focal }: ModerationEvidence): boolean =>
   moderators.length === 1 &&
   moderators[0]!.columns.length === 1 &&

@@ -41,7 +41,8 @@ function structureFit(section: StructureSection, { cell, write }: ReportContext)
       : []),
     ...(found.scaled ? [{ name: "Scaled", of: found.scaled, plainly: false }] : []),
   ];
-  // An unscaled statistic that follows no chi-squared distribution has no p, and no index made of it.
+  // An unscaled statistic that follows no chi-squared distribution has no p, and no index made of
+  // it.
   const rows = columns.map(({ name, of: f, plainly }): Row => {
     const known = !plainly || found.chiSquared;
     return row(

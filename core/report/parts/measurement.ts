@@ -12,7 +12,10 @@ import {
 } from "../context";
 import type { Block, Row } from "../document";
 
-/** How well items measure: loadings or weights, reliability, convergence, what sets constructs apart. */
+/**
+ * How well items measure: loadings or weights, reliability, convergence, what sets constructs
+ * apart.
+ */
 export const measurement: Part = (context) => {
   const blocks = context.evidence.sections.flatMap((s): Block[] =>
     s.kind === "structure"

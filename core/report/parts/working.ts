@@ -26,7 +26,10 @@ import {
 import { heading, row, table, word, type Part, type ReportContext } from "../context";
 import type { Block } from "../document";
 
-/** Reliabilities, models, every decision and the paths it is made of, with formula, numbers and source. */
+/**
+ * Reliabilities, models, every decision and the paths it is made of, with formula, numbers and
+ * source.
+ */
 export const working: Part = (context) => {
   const { evidence, data } = context;
   const parts = new Set(evidence.hypotheses.flatMap((h) => h.components));

@@ -1,5 +1,6 @@
-// A whole warm refit of one resample in AssemblyScript; `npm run wasm` compiles it to refit.wasm.ts. The same steps in the same
-// order as quasi-newton.ts, with implied.ts and pattern.ts beneath it, for one group of complete cases without means.
+// A whole warm refit of one resample in AssemblyScript; `npm run wasm` compiles it to
+// refit.wasm.ts. The same steps in the same order as quasi-newton.ts, with implied.ts and
+// pattern.ts beneath it, for one group of complete cases without means.
 
 // prettier-ignore
 @inline function get(p: usize, i: i32): f64 { return load<f64>(p + (usize(i) << 3)); }
@@ -16,7 +17,8 @@ const SINGULAR: f64 = 1e-12;
 
 let v: i32 = 0, p: i32 = 0, q: i32 = 0;
 let free: i32 = 0, paths: i32 = 0, covariances: i32 = 0, directions: i32 = 0;
-// Integers: free arrows, paths in causal order, elements of S, directions, and what each variable leads to.
+// Integers: free arrows, paths in causal order, elements of S, directions, and what each variable
+// leads to.
 let parameterOf: usize = 0, placeOf: usize = 0, matrixOf: usize = 0;
 let pathRows: usize = 0, pathColumns: usize = 0, sRows: usize = 0, sColumns: usize = 0;
 let parameter: usize = 0, kind: usize = 0, row: usize = 0, column: usize = 0;
@@ -27,7 +29,10 @@ let next: usize = 0, slope: usize = 0, step: usize = 0, score: usize = 0, H: usi
 let A: usize = 0, S: usize = 0, B: usize = 0, E: usize = 0, SB: usize = 0;
 let L: usize = 0, inverse: usize = 0, W: usize = 0, T: usize = 0, M: usize = 0;
 
-/** Sizes and places: 7 numbers, then 13 places of integers, then 20 of numbers, as 32-bit integers from `at` on. */
+/**
+ * Sizes and places: 7 numbers, then 13 places of integers, then 20 of numbers, as 32-bit integers
+ * from `at` on.
+ */
 export function setup(at: usize): void {
   v = int(at, 0); p = int(at, 1); q = int(at, 2);
   free = int(at, 3); paths = int(at, 4); covariances = int(at, 5); directions = int(at, 6);
@@ -178,7 +183,8 @@ function update(share: f64): void {
   let sy: f64 = 0;
   for (let a = 0; a < q; a++) {
     put(step, a, share * get(step, a));
-    // The slope falls along a step up; what it turned by takes the place of the old one for a moment.
+    // The slope falls along a step up; what it turned by takes the place of the old one for a
+    // moment.
     put(slope, a, get(slope, a) - get(score, a));
     sy += get(step, a) * get(slope, a);
   }
@@ -199,7 +205,10 @@ function update(share: f64): void {
   }
 }
 
-/** Refits to the covariances in R. @returns 1 where it converged; then theta, S and E hold the estimates */
+/**
+ * Refits to the covariances in R.
+ * @returns 1 where it converged; then theta, S and E hold the estimates
+ */
 export function fit(n: f64): i32 {
   for (let k = 0; k < q * q; k++) put(H, k, get(H0, k) / n);
   for (let a = 0; a < q; a++) put(theta, a, get(start, a));
