@@ -29,7 +29,7 @@ export interface Progress {
  */
 export class Analysis {
   private readonly blocks: ReplicateBlock[] = [];
-  private left: ReplicateBlock | null = null;
+  private leftOut: ReplicateBlock | null = null;
   private readonly key: string;
 
   constructor(readonly prepared: Prepared) {
@@ -110,7 +110,7 @@ export class Analysis {
     const most = Math.min(MAX_BATCH, this.prepared.fit.batch ?? MAX_BATCH);
     let size = Math.min(FIRST_BATCH, most);
     let assembledAt = this.done;
-    if (this.prepared.fit.batch && !this.left && this.done < requested)
+    if (this.prepared.fit.batch && !this.leftOut && this.done < requested)
       await this.leaveOutOn(pool, most, signal);
     const next = (from: number): Promise<ReplicateBlock[]> | null => {
       const count = Math.min(Math.round(size), requested - from);
@@ -141,7 +141,7 @@ export class Analysis {
     const blocks: ReplicateBlock[] = [];
     for (let from = 0; from < units && !signal.aborted; from += most)
       blocks.push(...(await pool.jackknife(key, resampling, from, Math.min(most, units - from))));
-    if (!signal.aborted) this.left = joined(blocks);
+    if (!signal.aborted) this.leftOut = joined(blocks);
   }
 
   private resamples(): Resamples | null {
@@ -149,8 +149,8 @@ export class Analysis {
   }
 
   private jackknife(): ReplicateBlock {
-    this.left ??= resamplerOf(this.prepared.resampling).jackknife();
-    return this.left;
+    this.leftOut ??= resamplerOf(this.prepared.resampling).jackknife();
+    return this.leftOut;
   }
 }
 
