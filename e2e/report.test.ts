@@ -177,7 +177,8 @@ test("where a number comes from is shown beside it", async ({ page }) => {
   await expect(page.getByRole("link", { name: /^Language café Do/ })).toBeVisible();
   await page.goto("/study/demo/evidence");
   await settled(page);
-  await page.getByRole("button", { name: /Show the working$/ }).click();
+  const every = page.getByRole("region", { name: "Every effect" });
+  await every.getByRole("button", { name: /^specific indirect, through confidence: / }).click();
   const working = page.getByLabel("Working of hours on belonging through confidence");
   await expect(working).toContainText("b(hours → confidence) × b(confidence → belonging)");
   await expect(working).toContainText("0.123 × 0.233 = 0.029");

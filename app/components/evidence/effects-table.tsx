@@ -1,5 +1,4 @@
 import Typography from "@mui/material/Typography";
-import Link from "@mui/material/Link";
 import { useState } from "react";
 import {
   effectWorking,
@@ -20,7 +19,6 @@ import { Segments } from "../ui/segments";
 import { Forest } from "./forest";
 import { ScreenHead, Spacer } from "../ui/layout";
 import { NumberTable, type Cell } from "../ui/number-table";
-import { WorkingView } from "../ui/working-view";
 
 interface Props {
   evidence: Evidence;
@@ -87,63 +85,33 @@ function GroupOfEffects({ group, effects, units, evidence, selected, select }: G
   const scale = scaleOf(
     effects.filter((x) => x.kind !== "ratio_to_direct" || effects.length === 1).map(drawnOf),
   );
-  const chosen = effects.find((e) => e.id === selected);
   return (
-    <>
-      <NumberTable
-        inLine
-        title={`Effects, ${group}`}
-        heading={
-          <Typography variant="h3" sx={{ pt: 1.5 }}>
-            {group}
-          </Typography>
-        }
-        columns={["effect", "estimate", "SE", `${level} % CI lower`, "upper", "p", "rests on", ""]}
-        names={["effect", "estimate", "SE", `${level} % CI lower`, "upper", "p", "rests on"]}
-        rows={effects.map((e) => ({
-          key: e.id,
-          selected: selected === e.id,
-          cells: cellsOf(e, wordsOf(e, units, evidence), {
-            scale,
-            chosen: selected === e.id,
-            choose: () => select(e.id),
-          }),
-        }))}
-      />
-      {chosen && (
-        <WorkingView
-          working={effectWorking(chosen, evidence)}
-          summary={`Working of: ${wordsOf(chosen, units, evidence)}`}
-        />
-      )}
-    </>
+    <NumberTable
+      inLine
+      title={`Effects, ${group}`}
+      heading={
+        <Typography variant="h3" sx={{ pt: 1.5 }}>
+          {group}
+        </Typography>
+      }
+      columns={["effect", "estimate", "SE", `${level} % CI lower`, "upper", "p", "rests on", ""]}
+      names={["effect", "estimate", "SE", `${level} % CI lower`, "upper", "p", "rests on"]}
+      rows={effects.map((e) => ({
+        key: e.id,
+        selected: selected === e.id,
+        label: `${wordsOf(e, units, evidence)}: ${e.label}`,
+        cells: cellsOf(e, wordsOf(e, units, evidence), scale),
+        working: () => effectWorking(e, evidence),
+        choose: () => select(e.id),
+      }))}
+    />
   );
 }
 
-function cellsOf(
-  e: EffectEvidence,
-  words: string,
-  { scale, chosen, choose }: { scale: Scale; chosen: boolean; choose: () => void },
-): Cell[] {
-  const name = {
-    shown: (
-      <Link
-        component="button"
-        underline="hover"
-        color="inherit"
-        aria-pressed={chosen}
-        aria-label={`${words}: ${e.label}`}
-        onClick={choose}
-        sx={{ textAlign: "left", fontSize: 14, lineHeight: 1.4 }}
-      >
-        {words}
-      </Link>
-    ),
-    value: words,
-  };
-  if (!e.shown) return [name, { shown: e.withheld, value: e.withheld, span: 7 }];
+function cellsOf(e: EffectEvidence, words: string, scale: Scale): Cell[] {
+  if (!e.shown) return [words, { shown: e.withheld, value: e.withheld, span: 7 }];
   return [
-    name,
+    words,
     e.estimate,
     e.shown.se,
     e.shown.lower,

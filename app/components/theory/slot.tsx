@@ -45,23 +45,26 @@ const LOOK_EVERY = 40;
 
 /**
  * After a choice in a line: on to what the sentence still needs, else to the name chosen, which may
- * stand in a slot of its own by then; unless the focus is somewhere already.
+ * stand in a slot of its own by then; unless the focus has gone somewhere else meanwhile.
+ * @param from the slot that was chosen in, and its list
  */
-function goOnIn(line: HTMLElement, name: string, left = WRITTEN_WITHIN / LOOK_EVERY): void {
+function goOnIn(
+  line: HTMLElement,
+  name: string,
+  from: readonly (Element | null | undefined)[],
+  left = WRITTEN_WITHIN / LOOK_EVERY,
+): void {
   setTimeout(() => {
     const { activeElement } = document;
-    const undecided =
-      activeElement === document.body ||
-      line.contains(activeElement) ||
-      activeElement?.closest(".MuiPopover-root");
-    if (!undecided) return;
+    if (activeElement !== document.body && !from.some((place) => place?.contains(activeElement)))
+      return;
     const now = line.isConnected
       ? line
       : document.querySelector<HTMLElement>(`section[data-line="${line.dataset.line}"]`);
     const slots = [...(now?.querySelectorAll<HTMLElement>("[aria-haspopup=listbox]") ?? [])];
     const own = slots.find((slot) => slot.textContent === name);
     if (own) (slots.find((slot) => slot.matches("[data-needed].empty")) ?? own).focus();
-    else if (left > 1) goOnIn(line, name, left - 1);
+    else if (left > 1) goOnIn(line, name, from, left - 1);
   }, LOOK_EVERY);
 }
 
@@ -128,10 +131,12 @@ export function Slot({
             current={value}
             nothing="No variable of this study has these letters."
             choose={(name) => {
-              const line = button.current?.closest("section") ?? null;
+              const slot = button.current;
+              const line = slot?.closest("section");
+              const list = document.activeElement?.closest(".MuiPopover-root");
               choose(name);
               close();
-              if (line) goOnIn(line, name);
+              if (line) goOnIn(line, name, [slot, list]);
             }}
           />
           {remove && (

@@ -23,6 +23,10 @@ export interface TableRowSpec {
   quiet?: boolean;
   /** Where its numbers come from; choosing the row shows it beneath the table. */
   working?: () => Working;
+  /** What happens besides when the row is chosen. */
+  choose?: () => void;
+  /** The name of the row for those who do not see where it stands. */
+  label?: string;
 }
 
 /** Shown otherwise than it is exported. */

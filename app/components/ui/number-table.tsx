@@ -60,9 +60,17 @@ export function NumberTable({
     if (asked !== null) beneath.current?.scrollIntoView({ block: "nearest" });
   }, [asked]);
   const told = rows.find((row) => row.key === asked)?.working?.() ?? null;
-  const choice = ({ key, working }: TableRowSpec): Choice | null =>
+  const choice = ({ key, working, choose, label }: TableRowSpec): Choice | null =>
     working
-      ? { chosen: key === asked, beneath: id, choose: () => setAsked(key === asked ? null : key) }
+      ? {
+          chosen: key === asked,
+          beneath: id,
+          label,
+          choose: () => {
+            setAsked(key === asked ? null : key);
+            choose?.();
+          },
+        }
       : null;
   const heads = names ?? columns.map((column) => (typeof column === "string" ? column : ""));
   const align = (j: number) => (j === 0 ? FIRST : words.includes(j) ? LEFT : {});
@@ -75,7 +83,6 @@ export function NumberTable({
           {!plainly && <TableTools title={title} heads={heads} rows={rows} />}
         </Box>
       )}
-      {}
       <Box role="region" aria-label={title} tabIndex={0} sx={{ overflowX: "auto", minWidth: 0 }}>
         <Table sx={inLine ? IN_LINE : {}}>
           <caption className="visually-hidden">{title}</caption>
@@ -106,11 +113,7 @@ export function NumberTable({
       </Box>
       <div id={id} ref={beneath}>
         {told && (
-          <Box
-            role="group"
-            aria-label={`Working of ${told.title}`}
-            sx={{ borderLeft: "2px solid var(--petrol)", pl: 2, py: 0.5, my: 1.5 }}
-          >
+          <Box sx={{ borderLeft: "2px solid var(--petrol)", pl: 2, py: 0.5, my: 1.5 }}>
             <Steps working={told} />
           </Box>
         )}
@@ -127,6 +130,7 @@ interface Choice {
   chosen: boolean;
   /** Where the working stands. */
   beneath: string;
+  label: string | undefined;
   choose: () => void;
 }
 
@@ -138,6 +142,7 @@ function Asking({ choice, children }: { choice: Choice; children: ReactNode }) {
       color="inherit"
       aria-expanded={choice.chosen}
       aria-controls={choice.beneath}
+      aria-label={choice.label}
       title="Where these numbers come from"
       onClick={choice.choose}
       sx={{

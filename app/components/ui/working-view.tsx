@@ -75,21 +75,23 @@ export function WorkingOfOne({
 /** The lines of a working. */
 export function Steps({ working }: { working: Working }) {
   return (
-    <List aria-label={`Working of ${working.title}`}>
-      {working.steps.map((step) => (
-        <Fragment key={step.what}>
-          <dt>{step.what}</dt>
-          <dd>
-            {step.formula && (
-              <Box sx={{ fontFamily: "var(--serif)", fontStyle: "italic" }}>{step.formula}</Box>
-            )}
-            <Box sx={{ fontVariantNumeric: "tabular-nums" }}>{step.numbers}</Box>
-            {step.source && <Box className="quiet">{step.source}</Box>}
-          </dd>
-        </Fragment>
-      ))}
-      <dt>Rows</dt>
-      <dd>{working.rows}</dd>
-    </List>
+    <div role="group" aria-label={`Working of ${working.title}`}>
+      <List>
+        {working.steps.map((step) => (
+          <Fragment key={step.what}>
+            <dt>{step.what}</dt>
+            <dd>
+              {step.formula && (
+                <Box sx={{ fontFamily: "var(--serif)", fontStyle: "italic" }}>{step.formula}</Box>
+              )}
+              <Box sx={{ fontVariantNumeric: "tabular-nums" }}>{step.numbers}</Box>
+              {step.source && <Box className="quiet">{step.source}</Box>}
+            </dd>
+          </Fragment>
+        ))}
+        <dt>Rows</dt>
+        <dd>{working.rows}</dd>
+      </List>
+    </div>
   );
 }
