@@ -81,9 +81,36 @@ export interface PotentialMean {
   drawn: { lower: number; upper: number } | null;
 }
 
+/** What an effect of a treatment is (VanderWeele 2014, 2015), wherever mediators are held. */
+export type NaturalEffectKind =
+  | "total_effect"
+  | "pure_natural_direct"
+  | "total_natural_indirect"
+  | "total_natural_direct"
+  | "pure_natural_indirect"
+  | "average_natural_direct"
+  | "average_natural_indirect"
+  | "mediated_interaction"
+  | "proportion_mediated"
+  | "proportion_mediated_average"
+  | "proportion_mediated_odds"
+  | "controlled_direct"
+  | "reference_interaction"
+  | "proportion_eliminated"
+  | "share_controlled_direct"
+  | "share_reference_interaction"
+  | "share_interaction_total"
+  | "share_mediated_interaction"
+  | "share_pure_indirect"
+  | "pure_indirect"
+  | "total";
+
 /** One effect on one scale. */
 export interface NaturalEffect {
-  /** `total_natural_indirect`, `controlled_direct[m=30]`. */
+  kind: NaturalEffectKind;
+  /** Where the mediator is held, or each of several; null where it is as it would be. */
+  held: readonly number[] | null;
+  /** Both in one word: `total_natural_indirect`, `controlled_direct[m=30]`. */
   name: string;
   words: string;
   estimate: number;

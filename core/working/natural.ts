@@ -7,7 +7,7 @@ import type { Working, WorkingStep } from "./types";
 type Pair = readonly [first: string, second: string];
 
 /** What each effect sets against what (Robins & Greenland 1992; VanderWeele 2015, ch. 2). */
-const PAIRS: Record<string, Pair> = {
+const PAIRS: Partial<Record<NaturalEffect["kind"], Pair>> = {
   total_effect: ["x1_m_x1", "x0_m_x0"],
   pure_natural_direct: ["x1_m_x0", "x0_m_x0"],
   total_natural_indirect: ["x1_m_x1", "x1_m_x0"],
@@ -38,7 +38,7 @@ export function naturalWorking(natural: NaturalEffectsEvidence): Working {
   const meanOf = (name: string): number => means.find((m) => m.name === name)!.estimate;
   const steps = Object.entries(SCALES).flatMap(([scale, join]) =>
     (effects[scale as EffectScale] ?? []).flatMap((effect): WorkingStep[] => {
-      const pair = PAIRS[effect.name];
+      const pair = PAIRS[effect.kind];
       if (!pair) return [];
       const [a, b] = pair;
       return [
@@ -46,7 +46,7 @@ export function naturalWorking(natural: NaturalEffectsEvidence): Working {
           what: effect.words,
           formula: join(symbolOf(a), symbolOf(b)),
           numbers: `${join(operand(meanOf(a)), operand(meanOf(b)))} = ${plain(effect.estimate)}`,
-          source: effect.name === "total_effect" && scale === "difference" ? SOURCE : null,
+          source: effect.kind === "total_effect" && scale === "difference" ? SOURCE : null,
         },
       ];
     }),
@@ -58,17 +58,17 @@ export function naturalWorking(natural: NaturalEffectsEvidence): Working {
   };
 }
 
-/** With the mediator held: one effect for each value, and what of the total is left. */
+/** With the mediator held: one effect for each value. */
 function heldSteps({ controlled, effects }: NaturalEffectsEvidence): WorkingStep[] {
-  const list = (effects.difference ?? []).filter((e) => e.name.startsWith("controlled_direct["));
-  return controlled.flatMap(({ x1, x0 }, i): WorkingStep[] => {
-    const effect = list[i];
-    return effect
+  const list = (effects.difference ?? []).filter((e) => e.kind === "controlled_direct");
+  return list.flatMap(({ held, words, estimate }): WorkingStep[] => {
+    const means = controlled.find(({ at }) => at.join() === held?.join());
+    return means
       ? [
           {
-            what: effect.words,
+            what: words,
             formula: "E[Y(x1, m)] − E[Y(x0, m)]",
-            numbers: `${operand(x1)} − ${operand(x0)} = ${plain(effect.estimate)}`,
+            numbers: `${operand(means.x1)} − ${operand(means.x0)} = ${plain(estimate)}`,
             source: null,
           },
         ]
@@ -77,7 +77,8 @@ function heldSteps({ controlled, effects }: NaturalEffectsEvidence): WorkingStep
 }
 
 function shareStep(list: readonly NaturalEffect[]): WorkingStep[] {
-  const of = (name: string): NaturalEffect | undefined => list.find((e) => e.name === name);
+  const of = (kind: NaturalEffect["kind"]): NaturalEffect | undefined =>
+    list.find((e) => e.kind === kind);
   const [share, through, total] = [
     of("proportion_mediated"),
     of("total_natural_indirect"),

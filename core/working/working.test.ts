@@ -294,6 +294,9 @@ describe("the working of effects of a treatment", () => {
     expect(working.steps).toHaveLength(5 * 3 + 3);
     const shown = naturalWorking(reported(natural!));
     expect(shown.steps).toHaveLength(5 * 3 + 3 + 1);
+    // Means with the mediator held are found by where, not by their order.
+    const turned = { ...reported(natural!), controlled: [...natural!.controlled].reverse() };
+    expect(naturalWorking(turned)).toEqual(shown);
     for (const { numbers } of shown.steps) {
       const [left, right] = numbers.split(" = ") as [string, string];
       const [made, said] = [workedOut(left), workedOut(right)];

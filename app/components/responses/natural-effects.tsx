@@ -164,7 +164,7 @@ export function ChangeTable({ change, evidence }: { change: ChangedEffects; evid
 }
 
 /** Short names of the trade, beside the words. */
-const SHORT: Record<string, string> = {
+const SHORT: Partial<Record<NaturalEffect["kind"], string>> = {
   total_effect: "TE",
   pure_natural_direct: "pure NDE",
   total_natural_indirect: "total NIE",
@@ -211,7 +211,7 @@ function EffectTable({
 
 const cellsOf = (e: NaturalEffect) => [
   e.words,
-  SHORT[e.name.replace(/\[.*$/, "")] ?? "",
+  SHORT[e.kind] ?? "",
   e.estimate,
   e.model?.se ?? null,
   limitsCell(e.model?.lower ?? null, e.model?.upper ?? null),

@@ -1,10 +1,10 @@
 import { subtract, type Expression } from "../../model";
-import type { HeldAt } from "../response-types";
+import type { HeldAt, NaturalEffectKind } from "../response-types";
 import type { Triad } from "./causal-model";
 import type { FittedResponses } from "./fitted-responses";
 
 /** Effects whose differences between values of a moderator are told. */
-const CHANGING = [
+const CHANGING: readonly NaturalEffectKind[] = [
   "total_effect",
   "pure_natural_direct",
   "total_natural_indirect",
@@ -18,7 +18,7 @@ export interface Change {
   triad: Triad;
   upper: HeldAt;
   lower: HeldAt;
-  formulas: { name: string; expression: Expression }[];
+  formulas: { kind: NaturalEffectKind; expression: Expression }[];
   /** Which triads, the upper first. */
   places: [number, number];
 }
@@ -37,15 +37,15 @@ export function changesOf({
         triad.outcome === other.outcome &&
         triad.at.name === other.at.name;
       if (!same) return;
-      const of = (t: number, name: string): Expression =>
-        formulas[t]!.find((f) => f.scale === "difference" && f.name === name)!.expression;
+      const of = (t: number, kind: NaturalEffectKind): Expression =>
+        formulas[t]!.find((f) => f.scale === "difference" && f.kind === kind)!.expression;
       list.push({
         triad,
         upper: triad.at,
         lower: other.at,
-        formulas: CHANGING.map((name) => ({
-          name,
-          expression: subtract(of(hi, name), of(lo, name)),
+        formulas: CHANGING.map((kind) => ({
+          kind,
+          expression: subtract(of(hi, kind), of(lo, kind)),
         })),
         places: [hi, lo],
       });
@@ -55,5 +55,5 @@ export function changesOf({
 }
 
 /** How the resamples of a change are found again. */
-export const changeLabel = ({ places }: Change, name: string): string =>
-  `${places[0] + 1} less ${places[1] + 1} ${name}`;
+export const changeLabel = ({ places }: Change, kind: NaturalEffectKind): string =>
+  `${places[0] + 1} less ${places[1] + 1} ${kind}`;

@@ -1,11 +1,15 @@
 import { add, divide, number, parameter, subtract, type Expression } from "../../model";
-import type { EffectScale } from "../response-types";
+import type { EffectScale, NaturalEffectKind } from "../response-types";
 import { isBinary, type FamilyId } from "./families";
 import type { TriadMeans } from "./effect-plan";
 
 /** An effect as a function of the means. */
 export interface EffectFormula {
   scale: EffectScale;
+  kind: NaturalEffectKind;
+  /** Where the mediator is held, or each of several; null where it is as it would be. */
+  held: readonly number[] | null;
+  /** Kind and place in one word. */
   name: string;
   expression: Expression;
   /** On a ratio scale: one means no effect, and the logarithm is tested. */
@@ -32,10 +36,14 @@ export function effectFormulas(
   const list: EffectFormula[] = [];
   const put = (
     scale: EffectScale,
-    name: string,
+    kind: NaturalEffectKind,
     expression: Expression,
-    more: Partial<EffectFormula> = {},
-  ): void => void list.push({ scale, name, expression, ratio: false, structural: false, ...more });
+    more: Partial<Pick<EffectFormula, "held" | "ratio" | "structural">> = {},
+  ): void => {
+    const { held = null, ratio = false, structural = false } = more;
+    const name = held ? `${kind}[m=${held.join(",")}]` : kind;
+    list.push({ scale, kind, held, name, expression, ratio, structural });
+  };
   const half = (a: Expression, b: Expression): Expression => divide(add(a, b), number(2));
   const total = subtract(m11, m00);
   const pure = subtract(m10, m00);
@@ -55,29 +63,26 @@ export function effectFormulas(
   put("difference", "mediated_interaction", mediated, { structural: none });
   put("difference", "proportion_mediated", divide(tnie, total));
   put("difference", "proportion_mediated_average", divide(half(tnie, pnie), total));
-  for (const { at: m, x1, x0 } of controlled) {
-    const own = heldAt(m);
+  for (const { at: held, x1, x0 } of controlled) {
     const cde = subtract(at(x1), at(x0));
     const reference = subtract(pure, cde);
-    put("difference", `controlled_direct${own}`, cde);
-    put("difference", `reference_interaction${own}`, reference, { structural: none });
-    put("difference", `proportion_eliminated${own}`, divide(subtract(total, cde), total));
-    put("difference", `share_controlled_direct${own}`, divide(cde, total));
-    put("difference", `share_reference_interaction${own}`, divide(reference, total), {
-      structural: none,
-    });
-    put("difference", `share_interaction_total${own}`, divide(add(reference, mediated), total), {
-      structural: none,
-    });
+    const both = add(reference, mediated);
+    put("difference", "controlled_direct", cde, { held });
+    put("difference", "reference_interaction", reference, { held, structural: none });
+    put("difference", "proportion_eliminated", divide(subtract(total, cde), total), { held });
+    put("difference", "share_controlled_direct", divide(cde, total), { held });
+    const zero = { held, structural: none };
+    put("difference", "share_reference_interaction", divide(reference, total), zero);
+    put("difference", "share_interaction_total", divide(both, total), zero);
   }
   put("difference", "share_mediated_interaction", divide(mediated, total), { structural: none });
   put("difference", "share_pure_indirect", divide(pnie, total));
   if (family === "linear") return list;
   ratios(isBinary(family) ? "risk_ratio" : "mean_ratio", (e) => e);
-  for (const { at: m, x1, x0 } of controlled) {
+  for (const { at: held, x1, x0 } of controlled) {
     const cde = subtract(at(x1), at(x0));
-    put("excess_ratio", `controlled_direct${heldAt(m)}`, divide(cde, m00));
-    put("excess_ratio", `reference_interaction${heldAt(m)}`, divide(subtract(pure, cde), m00));
+    put("excess_ratio", "controlled_direct", divide(cde, m00), { held });
+    put("excess_ratio", "reference_interaction", divide(subtract(pure, cde), m00), { held });
   }
   put("excess_ratio", "mediated_interaction", divide(mediated, m00));
   put("excess_ratio", "pure_indirect", divide(pnie, m00));
@@ -93,20 +98,20 @@ export function effectFormulas(
   return list;
 
   function ratios(scale: EffectScale, of: (mean: Expression) => Expression): void {
-    const ratio = (name: string, a: Expression, b: Expression): void =>
-      put(scale, name, divide(of(a), of(b)), { ratio: true });
+    const ratio = (
+      kind: NaturalEffectKind,
+      a: Expression,
+      b: Expression,
+      held: readonly number[] | null = null,
+    ): void => put(scale, kind, divide(of(a), of(b)), { ratio: true, held });
     ratio("total_effect", m11, m00);
     ratio("pure_natural_direct", m10, m00);
     ratio("total_natural_indirect", m11, m10);
     ratio("total_natural_direct", m11, m01);
     ratio("pure_natural_indirect", m01, m00);
-    for (const { at: m, x1, x0 } of controlled)
-      ratio(`controlled_direct${heldAt(m)}`, at(x1), at(x0));
+    for (const { at: held, x1, x0 } of controlled) ratio("controlled_direct", at(x1), at(x0), held);
   }
 }
-
-/** The end of a name that says where mediators are held: `[m=30]`, `[m=4,45]` for a block. */
-const heldAt = (values: readonly number[]): string => `[m=${values.join(",")}]`;
 
 /** How a formula's resamples are found again. @param triad which of the triads */
 export const formulaLabel = (

@@ -212,7 +212,7 @@ export class ResponsesFit implements Fit<ResponseProblem>, FittedResponses {
         list.map((f) => coefficientQuantity(formulaLabel(f, t), f.expression)),
       ),
       ...changesOf(this).flatMap((change) =>
-        change.formulas.map((f) => coefficientQuantity(changeLabel(change, f.name), f.expression)),
+        change.formulas.map((f) => coefficientQuantity(changeLabel(change, f.kind), f.expression)),
       ),
       ...linkTriads(this).flatMap((triad, t) => {
         const formula = linkFormula(this, triad);

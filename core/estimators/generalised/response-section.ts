@@ -205,14 +205,16 @@ function changeOf(teller: Teller, change: Change): ChangedEffects {
     lower: lower.value,
     upperWords: heldWords(upper),
     lowerWords: heldWords(lower),
-    effects: formulas.map(({ name, expression }): NaturalEffect => ({
-      name,
-      words: effectWords(name, "difference", triad),
+    effects: formulas.map(({ kind, expression }): NaturalEffect => ({
+      kind,
+      held: null,
+      name: kind,
+      words: effectWords({ kind, held: null }, "difference", triad),
       estimate: teller.value(expression),
       model: teller.test(expression, "classical"),
       robust: teller.test(expression, "HC0"),
-      bootstrap: teller.resampled(changeLabel(change, name)),
-      drawn: teller.drawn(changeLabel(change, name)),
+      bootstrap: teller.resampled(changeLabel(change, kind)),
+      drawn: teller.drawn(changeLabel(change, kind)),
       withheld: null,
     })),
   };
@@ -293,11 +295,13 @@ function effectOf(
   triad: TriadMeans["triad"],
   steady: boolean,
 ): NaturalEffect {
-  const { name, scale, expression, ratio, structural } = formula;
+  const { kind, held, name, scale, expression, ratio, structural } = formula;
   const share = isShare(formula);
   const base = {
+    kind,
+    held,
     name,
-    words: effectWords(name, scale, triad),
+    words: effectWords(formula, scale, triad),
     estimate: structural ? 0 : teller.value(expression),
     withheld: null,
   };

@@ -72,8 +72,14 @@ describe("shares of a total effect", () => {
 });
 
 describe("the total that shares are judged by", () => {
-  const effect = (name: string, estimate: number, more: Partial<NaturalEffect> = {}) =>
+  const effect = (
+    name: NaturalEffect["kind"],
+    estimate: number,
+    more: Partial<NaturalEffect> = {},
+  ) =>
     ({
+      kind: name,
+      held: null,
       name,
       words: "",
       estimate,
@@ -104,10 +110,27 @@ describe("the total that shares are judged by", () => {
     expect(told[1]!.estimate).toBe(1.4);
   });
 
+  const at = (...held: number[]) => ({ held, name: `held at ${held.join(" and ")}` });
+
+  it("does not judge parts by those of another place where the mediator is held", () => {
+    const parts = [
+      effect("share_controlled_direct", 0.6, at(1, 20)),
+      effect("share_reference_interaction", 0.2, at(1, 20)),
+      effect("share_controlled_direct", 1.2, at(1, 2)),
+      effect("share_interaction_total", 0.1, at(1, 2)),
+      effect("proportion_eliminated", 0.1, at(1, 2)),
+    ];
+    const told = withheldAmong(parts, effect("total_effect", 0.5), {
+      interval: "delta",
+      errors: "classical",
+    });
+    expect(told.map((e) => e.withheld !== null)).toEqual([false, false, true, true, false]);
+  });
+
   it("takes all four parts along where one of them has another sign", () => {
     const four = [
-      effect("share_controlled_direct[m=1]", 1.2),
-      effect("share_reference_interaction[m=1]", -0.4),
+      effect("share_controlled_direct", 1.2, at(1)),
+      effect("share_reference_interaction", -0.4, at(1)),
       effect("share_mediated_interaction", 0.1),
       effect("share_pure_indirect", 0.1),
     ];
@@ -117,7 +140,7 @@ describe("the total that shares are judged by", () => {
     });
     expect(told.map((e) => e.withheld !== null)).toEqual([true, true, false, false]);
     const one = withheldAmong(
-      [effect("share_controlled_direct[m=1]", 0.9), effect("share_pure_indirect", -0.2)],
+      [effect("share_controlled_direct", 0.9, at(1)), effect("share_pure_indirect", -0.2)],
       effect("total_effect", 0.5),
       { interval: "delta", errors: "classical" },
     );

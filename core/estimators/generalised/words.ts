@@ -1,6 +1,11 @@
 import { heldWords, listed } from "../../wording/condition";
 import { plain } from "../../wording/numbers";
-import type { EffectScale, NaturalEffect, ResponseInteraction } from "../response-types";
+import type {
+  EffectScale,
+  NaturalEffect,
+  NaturalEffectKind,
+  ResponseInteraction,
+} from "../response-types";
 import type { UnmeasuredCause } from "../../sensitivity";
 import type { Triad } from "./causal-model";
 import { isBinary, type FamilyId } from "./families";
@@ -43,18 +48,13 @@ export function meanWords(
   return `If for everybody ${world(triad, x)}${mediated}, ${amount(family, triad, mean)}.`;
 }
 
-/** Where mediators are held, for people: no more decimals than a reader could hold. */
-const held = (name: string): string | null => {
-  const values = /\[m=(.*)\]$/.exec(name)?.[1];
-  return values === undefined ? null : listed(values.split(",").map(short));
-};
-
-const short = (text: string): string => {
-  const written = plain(Number(text), 2);
+/** Where a mediator is held, for people: no more decimals than a reader could hold. */
+const short = (value: number): string => {
+  const written = plain(value, 2);
   return /\.\d+$/.test(written) ? written.replace(/\.?0+$/, "") : written;
 };
 
-const WORDS: Record<string, (triad: Triad, at: string) => string> = {
+const WORDS: Record<NaturalEffectKind, (triad: Triad, at: string) => string> = {
   total_effect: () => "in total",
   pure_natural_direct: ({ mediator, contrast }) =>
     `without ${mediator}: ${mediator} as under ${contrast.lower}`,
@@ -93,10 +93,12 @@ const SCALES: Record<EffectScale, string> = {
 };
 
 /** What an effect is, in words of the study. */
-export function effectWords(name: string, scale: EffectScale, triad: Triad): string {
-  const at = held(name) ?? "";
-  const say = WORDS[name.replace(/\[.*$/, "")];
-  return `${say ? say(triad, at) : name}${SCALES[scale]}`;
+export function effectWords(
+  { kind, held }: Pick<NaturalEffect, "kind" | "held">,
+  scale: EffectScale,
+  triad: Triad,
+): string {
+  return `${WORDS[kind](triad, listed((held ?? []).map(short)))}${SCALES[scale]}`;
 }
 
 /** What it all comes to. */
