@@ -3,16 +3,25 @@ import { percent, pClause, plain, thousands } from "../wording/numbers";
 import { errorsName, intervalName, jointWords } from "./wording";
 import type { ClaimTest, EffectEvidence, Evidence, Verdict } from "./types";
 
+/** What stands after the colon of a label. Names of variables may hold colons, too: the last counts. */
+const AFTER_COLON = [": index of", ": difference,", ": change per unit of"];
+
+/** A label as the beginning of a sentence: what stands after its colon is set off by a comma. */
+function asClause(label: string, article = ""): string {
+  const at = Math.max(...AFTER_COLON.map((words) => label.lastIndexOf(words)));
+  return at < 0 ? label : `${label.slice(0, at)}, ${article}${label.slice(at + 2)}`;
+}
+
 /** How a sentence about an effect of each kind begins. */
 const SUBJECTS: Partial<Record<EffectEvidence["kind"], (label: string) => string>> = {
   direct: (label) => `The direct effect of ${label}`,
   specific_indirect: (label) => `The indirect effect of ${label}`,
   combined_indirect: (label) => `The combined indirect effect of ${label}`,
   interaction: (label) => `The interaction of ${label}`,
-  index: (label) => `The effect of ${label.replace(": index of", ", the index of")},`,
+  index: (label) => `The effect of ${asClause(label, "the ")},`,
   average_direct: (label) => `The direct effect of ${label},`,
   average_indirect: (label) => `The indirect effect of ${label},`,
-  average_change: (label) => `The moderation of the effect of ${label.replace(": ", ", ")},`,
+  average_change: (label) => `The moderation of the effect of ${asClause(label)},`,
   comparison: (label) => `The effect of ${label}`,
 };
 

@@ -48,6 +48,41 @@ it("several effects at once are told by one test: differing, not, or too near to
 });
 
 /** What may be printed, and that one number has one p everywhere. */
+it("a sentence begins with the label, whatever colons the names of variables hold", () => {
+  const test = {
+    joint: null,
+    estimate: 0.2,
+    se: null,
+    lower: 0.1,
+    upper: 0.3,
+    nullValue: 0,
+    level: 0.95,
+    tail: "two",
+    direction: 1,
+    reference: "normal",
+    p: null,
+  };
+  const begins = (kind: string, label: string): string =>
+    reportSentence([{ kind, label }] as never, test as never, "supported", {
+      settings: {} as never,
+      errors: "classical",
+      used: null,
+      measure: "b",
+      name: null,
+    }).split(" was ")[0]!;
+  const route = "Q1: hours on Q2: difference, felt through m";
+  expect(begins("average_change", `${route}: difference, w, averaged over the sample`)).toBe(
+    `The moderation of the effect of ${route}, difference, w, averaged over the sample,`,
+  );
+  expect(begins("average_change", `${route}: change per unit of Q3: age`)).toBe(
+    `The moderation of the effect of ${route}, change per unit of Q3: age,`,
+  );
+  expect(begins("index", `${route}: index of moderated mediation by Q3: age`)).toBe(
+    `The effect of ${route}, the index of moderated mediation by Q3: age,`,
+  );
+  expect(begins("index", "a rating: x on y")).toBe("The effect of a rating: x on y,");
+});
+
 describe("one number has one p on every screen", () => {
   const evidence = run("H1: x raises y through m\nH2: x raises y\nH3: w alters x to m", {
     replications: 0,

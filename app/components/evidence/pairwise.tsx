@@ -4,6 +4,7 @@ import {
   plain,
   pValue,
   type EffectEvidence,
+  type EffectKind,
   type Evidence,
   type HypothesisEvidence,
 } from "../../../core";
@@ -50,6 +51,14 @@ export function Pairwise({
   );
 }
 
+const DIRECT: readonly EffectKind[] = ["direct", "average_direct"];
+const INDIRECT: readonly EffectKind[] = [
+  "specific_indirect",
+  "combined_indirect",
+  "total_indirect",
+  "average_indirect",
+];
+
 /**
  * The differences between levels of the effect that is claimed: of its predictor, or of a
  * categorical moderator.
@@ -69,13 +78,13 @@ function differencesOf(
     moderators.length > 0 && !codings.some((c) => c.variable === from)
       ? "conditional_contrast"
       : "comparison";
-  const direct = chains.length === 0 ? "direct" : "indirect";
+  const kinds = chains.length === 0 ? DIRECT : INDIRECT;
   return effects.filter(
     (e) =>
       e.kind === kind &&
       same(e) &&
       (kind === "conditional_contrast"
         ? keys.includes(e.from ?? "")
-        : e.from!.startsWith(`${from} (`) && e.id.includes(` ${direct} `)),
+        : e.compared?.variable === from && kinds.includes(e.compared.kind)),
   );
 }
