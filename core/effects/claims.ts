@@ -4,7 +4,7 @@ import type { Claimed } from "./claimed";
 import { overLevels } from "./levels";
 import { moderationClaim } from "./moderation-claims";
 import { pairsOf, pathEffect, pathKey, routeOf } from "./path-claims";
-import { LINK_SCALE_WORDS } from "./path-effects";
+import { indirectRoutes, LINK_SCALE_WORDS } from "./path-effects";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
 export type { Claimed } from "./claimed";
@@ -49,12 +49,11 @@ function combinedEffect(context: EffectContext, pair: EffectPair, routes: string
     .filter((r) => routes.some((nodes) => pathKey(nodes) === pathKey(r.nodes)))
     .map((r) => r.nodes);
   const through = inOrder.map((nodes) => nodes.slice(1, -1).join(", then ")).join(" and ");
-  const moderated = inOrder.some(
-    (nodes) => moderatorsOf(routeOf(pair, nodes).polynomial).length > 0,
-  );
   // Where single paths do not add up, what goes through all of them is known by itself.
-  const all = inOrder.length === pair.indirect.length;
+  const all = inOrder.length === indirectRoutes(pair).length;
   const whole = all ? pair.together : null;
+  const moderated =
+    !whole && inOrder.some((nodes) => moderatorsOf(routeOf(pair, nodes).polynomial).length > 0);
   const product = pair.together !== null && !whole;
   const detail = ` through ${through} together${moderated ? ", on average" : ""}${product ? LINK_SCALE_WORDS : ""}`;
   return {

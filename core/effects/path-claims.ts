@@ -24,7 +24,8 @@ export function pathEffect(
   const { polynomial } = routeOf(pair, nodes);
   const via = nodes.slice(1, -1);
   const moderated = moderatorsOf(polynomial).length > 0;
-  const product = asProduct(pair, nodes);
+  // What is averaged over a moderator is told with the name of its scale.
+  const product = moderated ? {} : asProduct(pair, nodes);
   const through = via.length > 0 ? ` through ${via.join(", then ")}` : "";
   const plainId = via.length > 0 ? indirectId(pair.from, nodes) : directId(pair.from, pair.to);
   const kind =

@@ -43,7 +43,7 @@ export function pathEffects({ pairs }: EffectContext): Quantity[] {
       });
     }
     const total = totalIndirect(pair);
-    if (total && pair.indirect.length > 1) {
+    if (total && indirectRoutes(pair).length > 1) {
       list.push({
         ...base,
         id: totalIndirectId(pair.from, pair.to),
@@ -67,14 +67,18 @@ export function pathEffects({ pairs }: EffectContext): Quantity[] {
   });
 }
 
+/** Every path of a pair that leads through something, moderated or not. */
+export const indirectRoutes = ({ routes }: EffectPair) => routes.filter((r) => r.nodes.length > 2);
+
 /**
  * What goes through all mediators of a pair: the sum of specific indirect effects, where those add
- * up; null when there are none, or when some path between the two is moderated.
+ * up; null when there are none, or when paths are moderated and not known together.
  */
 export const totalIndirect = (pair: EffectPair) =>
-  pair.indirect.length > 0 && pair.conditional.length === 0
-    ? (pair.together ?? sum(pair.indirect.map((i) => i.expression)))
-    : null;
+  pair.together ??
+  (pair.indirect.length > 0 && pair.conditional.length === 0
+    ? sum(pair.indirect.map((i) => i.expression))
+    : null);
 
 /** Said of single paths whose effects are no differences of means, while that of all of them is. */
 export const asProduct = (pair: EffectPair, nodes: readonly string[]): { linkScale?: true } =>

@@ -235,9 +235,13 @@ function pairOf(
   const natural =
     differences.some((own) => own !== null) &&
     differences.every((own, i) => own !== null || moderated[i]);
-  const whole = natural || moderated.includes(true) ? null : (throughAll?.(column.key, to) ?? null);
+  // What goes through all of them is a difference of means whatever moderates a step of it; where
+  // single paths are differences, too, they stand for themselves.
+  const single = paths.some((nodes, i) => nodes.length > 2 && !moderated[i]);
+  const whole = natural && single ? null : (throughAll?.(column.key, to) ?? null);
   const routes = paths.map((nodes, i) => {
-    const own = natural ? differences[i] : nodes.length === 2 ? whole?.direct : null;
+    const alone = nodes.length === 2 && !moderated[i];
+    const own = natural ? differences[i] : alone ? whole?.direct : null;
     const polynomial: Polynomial = own ? [{ moderators: [], expression: own }] : slopes[i]!;
     return { nodes, polynomial };
   });
