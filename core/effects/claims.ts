@@ -54,7 +54,7 @@ function combinedEffect(context: EffectContext, pair: EffectPair, routes: string
   const whole = all ? pair.together : null;
   const moderated =
     !whole && inOrder.some((nodes) => moderatorsOf(routeOf(pair, nodes).polynomial).length > 0);
-  const product = pair.together !== null && !whole;
+  const product = (pair.together !== null || pair.apart) && !whole;
   const detail = ` through ${through} together${moderated ? ", on average" : ""}${product ? LINK_SCALE_WORDS : ""}`;
   return {
     id: `combined indirect ${pair.from} > ${pair.to} through ${through}`,

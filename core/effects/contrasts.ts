@@ -1,5 +1,5 @@
 import { subtract } from "../model";
-import { indirectId } from "./path-effects";
+import { asProduct, indirectId } from "./path-effects";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
 /**
@@ -12,7 +12,11 @@ export function contrasts({ pairs }: EffectContext): Quantity[] {
       pair.indirect.slice(i + 1).map((second): Quantity => ({
         id: `contrast (${indirectId(pair.from, first.nodes)}) - (${indirectId(pair.from, second.nodes)})`,
         kind: "contrast",
-        ...words(pair, `through ${route(first.nodes)} minus through ${route(second.nodes)}`),
+        ...asProduct(pair, first.nodes),
+        ...words(
+          pair,
+          `through ${route(first.nodes)} minus through ${route(second.nodes)}${asProduct(pair, first.nodes).linkScale ? ", as products of coefficients" : ""}`,
+        ),
         from: pair.from,
         to: pair.to,
         via: [],

@@ -76,11 +76,11 @@ export const indirectRoutes = ({ routes }: EffectPair) => routes.filter((r) => r
  */
 export const totalIndirect = (pair: EffectPair) =>
   pair.together ??
-  (pair.indirect.length > 0 && pair.conditional.length === 0
+  (pair.indirect.length > 0 && pair.conditional.length === 0 && !pair.apart
     ? sum(pair.indirect.map((i) => i.expression))
     : null);
 
-/** Said of single paths whose effects are no differences of means, while that of all of them is. */
+/** Said of paths whose effects are no differences of means. */
 export const asProduct = (pair: EffectPair, nodes: readonly string[]): { linkScale?: true } =>
-  pair.together !== null && nodes.length > 2 ? { linkScale: true } : {};
+  (pair.together !== null || pair.apart) && nodes.length > 2 ? { linkScale: true } : {};
 export const LINK_SCALE_WORDS = ", as a product of coefficients";

@@ -1,5 +1,5 @@
 import { add, divide } from "../model";
-import { indirectId, totalIndirect, totalIndirectId } from "./path-effects";
+import { indirectId, indirectRoutes, totalIndirect, totalIndirectId } from "./path-effects";
 import type { EffectContext, Quantity } from "./quantity";
 
 /**
@@ -10,10 +10,11 @@ export function proportions({ pairs }: EffectContext): Quantity[] {
   return pairs.flatMap((pair): Quantity[] => {
     const indirect = totalIndirect(pair);
     if (!indirect || !pair.direct) return [];
-    const single = pair.indirect.length === 1;
-    const of = single
-      ? indirectId(pair.from, pair.indirect[0]!.nodes)
-      : totalIndirectId(pair.from, pair.to);
+    const [first, ...others] = indirectRoutes(pair);
+    const of =
+      others.length === 0
+        ? indirectId(pair.from, first!.nodes)
+        : totalIndirectId(pair.from, pair.to);
     const base = { from: pair.from, to: pair.to, via: [], of };
     const what = `${pair.fromLabel} on ${pair.to}`;
     return [

@@ -48,8 +48,10 @@ export interface EffectPair {
    * the single paths are products of coefficients on another scale; null where single paths add up.
    */
   together: Expression | null;
-  /** Some effect is no product of slopes: nothing is said of it in SDs. */
+  /** Some effect is no product of slopes: nothing is said of it in SDs, and averages add up to nothing. */
   natural: boolean;
+  /** Products of slopes on the scale of a model are no differences of means, and have no sum. */
+  apart: boolean;
   /** Paths, of one step or more, with a moderated step; they are in neither of the above. */
   conditional: ConditionalRoute[];
 }
@@ -89,6 +91,8 @@ export interface EffectSource {
    * straight lines: a difference of means. Null where slopes tell.
    */
   along?(key: string, nodes: readonly string[]): Expression | null;
+  /** Is a variable explained by anything but a straight line? Slopes on it say nothing of its mean. */
+  curved?(outcome: string): boolean;
   /**
    * The effects past all mediators and through all of them at once, where single paths have no
    * differences of means.
@@ -219,7 +223,7 @@ function productTerm(
 /** What exists of effects of one column on one outcome. */
 function pairOf(
   theory: CompiledTheory,
-  { slope, along, throughAll }: EffectSource,
+  { slope, along, throughAll, curved }: EffectSource,
   column: Column,
   to: string,
 ): EffectPair {
@@ -239,9 +243,11 @@ function pairOf(
   // single paths are differences, too, they stand for themselves.
   const single = paths.some((nodes, i) => nodes.length > 2 && !moderated[i]);
   const whole = natural && single ? null : (throughAll?.(column.key, to) ?? null);
+  const apart =
+    !natural && !whole && paths.some((nodes) => nodes.slice(1).some((node) => curved?.(node)));
   const routes = paths.map((nodes, i) => {
-    const alone = nodes.length === 2 && !moderated[i];
-    const own = natural ? differences[i] : alone ? whole?.direct : null;
+    const past = nodes.length === 2 && !moderated[i];
+    const own = natural || (apart && past) ? differences[i] : past ? whole?.direct : null;
     const polynomial: Polynomial = own ? [{ moderators: [], expression: own }] : slopes[i]!;
     return { nodes, polynomial };
   });
@@ -265,7 +271,8 @@ function pairOf(
         return { nodes, coefficients, expression: coefficients.reduce(multiply) };
       }),
     together: whole?.indirect ?? null,
-    natural: natural || whole !== null,
+    natural: natural || whole !== null || apart,
+    apart,
     conditional,
   };
 }

@@ -241,6 +241,9 @@ export class ResponsesFit implements Fit<ResponseProblem>, FittedResponses {
   readonly along = (key: string, nodes: readonly string[]): Expression | null =>
     meanDifference(this, key, nodes);
 
+  readonly curved = (outcome: string): boolean =>
+    this.model.responses.some((r) => r.outcome === outcome && r.family !== "linear");
+
   readonly throughAll = (key: string, outcome: string) => blockDifferences(this, key, outcome);
 
   readonly changeAlong = (
