@@ -1,3 +1,4 @@
+import { LINK_SCALE_WORDS } from "../effects";
 import type { Settings } from "../study";
 import { percent, pClause, plain, thousands } from "../wording/numbers";
 import { errorsName, intervalName, jointWords } from "./wording";
@@ -69,7 +70,7 @@ export function reportSentence(
   const subject =
     context.name && first.kind !== "average_change"
       ? `The ${context.name} of ${first.label}`
-      : (SUBJECTS[first.kind]?.(first.label) ?? `The effect of ${first.label}`);
+      : `${SUBJECTS[first.kind]?.(first.label) ?? `The effect of ${first.label}`}${first.label.endsWith(LINK_SCALE_WORDS) ? "," : ""}`;
   return `${subject} ${finding(test)} (${context.measure} = ${write.number(test.estimate)}${seWords(test, write)}, ${limitsWords(test, write)}${basisWords(test, context)}${pWords(test, write)}).${open}`;
 }
 

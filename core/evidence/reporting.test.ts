@@ -80,6 +80,9 @@ it("a sentence begins with the label, whatever colons the names of variables hol
   expect(begins("index", `${route}: index of moderated mediation by Q3: age`)).toBe(
     `The effect of ${route}, the index of moderated mediation by Q3: age,`,
   );
+  expect(begins("specific_indirect", "x on y through m, as a product of coefficients")).toBe(
+    "The indirect effect of x on y through m, as a product of coefficients,",
+  );
   expect(begins("index", "a rating: x on y")).toBe("The effect of a rating: x on y,");
 });
 

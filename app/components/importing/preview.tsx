@@ -69,8 +69,8 @@ export function Preview({
   return (
     <>
       <p className="quiet">
-        {thousands(preview.rows)} rows, {preview.columns.length} columns. Everything below is a
-        first guess; it can be changed here and later.
+        {counted(preview.rows, "row")}, {counted(preview.columns.length, "column")}. Everything
+        below is a first guess; it can be changed here and later.
       </p>
       {preview.matrix !== null && (
         <Note>
@@ -202,3 +202,6 @@ function FirstRows({ preview, variables }: { preview: ImportPreview; variables: 
     </TableBody>
   );
 }
+
+const counted = (count: number, what: string): string =>
+  `${thousands(count)} ${what}${count === 1 ? "" : "s"}`;

@@ -1,3 +1,4 @@
+import { apart } from "../figure/apart";
 import type { ChartConfiguration, Plugin } from "chart.js";
 import { plain, type SimulatedShare } from "../../../core";
 import { SANS } from "../../theme/tokens";
@@ -76,7 +77,10 @@ export const powerPlot =
       },
       {
         guides: [{ axis: "y", at: target, colour: colours.rust, dash: [3, 3] }],
-        words: apart(curves.map((c) => c.points.at(-1)?.power.share ?? 0)).map((y, i) => ({
+        words: apart(
+          curves.map((c) => c.points.at(-1)?.power.share ?? 0),
+          WORD,
+        ).map((y, i) => ({
           x: curves[i]!.points.at(-1)?.x ?? 0,
           y,
           text: curves[i]!.label,
@@ -87,15 +91,6 @@ export const powerPlot =
       },
     );
   };
-
-/** Heights of words that would stand on one another, moved apart from the highest down. */
-export function apart(heights: readonly number[]): number[] {
-  const out = [...heights];
-  const order = heights.map((_, i) => i).sort((a, b) => heights[b]! - heights[a]!);
-  for (let k = 1; k < order.length; k++)
-    out[order[k]!] = Math.min(out[order[k]!]!, out[order[k - 1]!]! - WORD);
-  return out;
-}
 
 /** Room of one line of words, as a share of the whole height. */
 const WORD = 0.065;

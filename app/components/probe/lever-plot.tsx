@@ -1,6 +1,7 @@
 import { useId, useMemo } from "react";
 import { scaleWords, type ModerationEvidence } from "../../../core";
 import { lineHere, type Place, type Units } from "./lever-model";
+import { apart } from "../figure/apart";
 import { linear, padded, labelledTicks, type LinearScale } from "../../../formats/figures";
 import { PeopleLayer, type ShownPoints } from "./people-layer";
 import type { Points } from "./use-points";
@@ -54,26 +55,27 @@ export function LeverPlot({
   const { focal, outcome, model } = moderation;
   const raw = points?.columns[focal];
   const column = model.columns.find((c) => c.key === focal)!;
-  const ends = useMemo<[number, number]>(() => {
+  const reach = useMemo<[number, number]>(() => {
     return padded(raw ?? [column.mean - 2 * column.sd, column.mean + 2 * column.sd], 0);
   }, [raw, column]);
-  const line = lineHere(moderation, place, endsOf(moderation, points, place, ends));
+  const line = lineHere(moderation, place, endsOf(moderation, points, place, reach));
   // A straight line needs its ends only, a curve points between them.
   const steps = moderation.model.link === "identity" || !units.response ? 1 : 24;
-  const others = pinned.map((p) => ({
+  const others = pinned.map((p, i) => ({
     ...p,
-    ends: lineHere(moderation, p.place, endsOf(moderation, points, p.place, ends), steps),
+    dash: DASHES[i % DASHES.length],
+    ends: lineHere(moderation, p.place, endsOf(moderation, points, p.place, reach), steps),
   }));
   const yDomain = useMemo(() => {
-    const predicted = lineHere(moderation, place, ends).map((p) => units.mean(p.reading.estimate));
+    const predicted = lineHere(moderation, place, reach).map((p) => units.mean(p.reading.estimate));
     // Cases have no place on the scale of a linear predictor.
     const cases = units.response ? (points?.y ?? []) : [];
     const shares = isShare(moderation) && units.response ? [0, 1] : [];
     return padded([...cases, ...predicted, ...shares].map(units.y));
     // The frame stays still while the lever moves.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [points, moderation, units, ends]);
-  const x = linear(padded(ends.map(units.x), 0.03), [M.left, width - M.right]);
+  }, [points, moderation, units, reach]);
+  const x = linear(padded(reach.map(units.x), 0.03), [M.left, width - M.right]);
   const y = linear(yDomain, [height - M.bottom, M.top]);
   const at = (
     p: { x: number; reading: { estimate: number; se: number | null } },
@@ -91,6 +93,12 @@ export function LeverPlot({
   const scale = scaleWords(model.link, outcome);
   const words = units.response ? scale.response : scale.predictor;
   const frame = useId();
+  // The line that moves lies on its own pin.
+  const pins = others.filter((o) => o.label !== label);
+  const ends = [...pins.map((o) => o.ends.at(-1)!), last];
+  const heights = ends.map((p) => -heightOf(p.reading));
+  const named = apart(heights, WORD).map((h) => 4 - h);
+  const beside = Math.max(...ends.map((p) => x(units.x(p.x)))) + 5;
   return (
     <div className={styles.leverPlot} style={{ width, height }}>
       <PeopleLayer
@@ -121,13 +129,10 @@ export function LeverPlot({
           />
         </clipPath>
         <path className={styles.leverBand} d={band} clipPath={`url(#${frame})`} />
-        {others.map(({ label: name, ends: own }, i) => (
+        {pins.map(({ label: name, ends: own, dash }, i) => (
           <g key={name} className={styles.leverPin}>
-            <path
-              d={`M${own.map((p) => at(p, 0)).join("L")}`}
-              strokeDasharray={["6 4", "none", "2 3"][i % 3]}
-            />
-            <text x={x(units.x(own.at(-1)!.x)) + 5} y={heightOf(own.at(-1)!.reading) + 4}>
+            <path d={`M${own.map((p) => at(p, 0)).join("L")}`} strokeDasharray={dash} />
+            <text x={beside} y={named[i]}>
               {name}
             </text>
           </g>
@@ -137,13 +142,18 @@ export function LeverPlot({
           className={styles.fulcrum}
           d={fulcrum(x(units.x(column.mean)), heightOf(middle.reading))}
         />
-        <text className={styles.leverEnd} x={x(units.x(last.x)) + 5} y={heightOf(last.reading) + 4}>
+        <text className={styles.leverEnd} x={beside} y={named.at(-1)}>
           {label}
         </text>
       </svg>
     </div>
   );
 }
+
+const DASHES = ["6 4", "none", "2 3"];
+
+/** Room of one line of words, in pixels. */
+const WORD = 14;
 
 /** Is what is drawn a probability? */
 const isShare = ({ model }: ModerationEvidence): boolean =>

@@ -201,6 +201,13 @@ function OfScores({
   evidence: Evidence;
 }) {
   const section = evidence.sections.find((s) => s.kind === "structure");
+  if (evidence.sections.some((s) => s.kind === "responses"))
+    return (
+      <p className="quiet" style={{ fontSize: 14 }}>
+        Other predictors are held at their means. Whether the slopes differ by more than chance is
+        said by the interaction among the effects on Evidence.
+      </p>
+    );
   if (!section)
     return (
       <p className="quiet" style={{ fontSize: 14 }}>
