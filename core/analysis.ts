@@ -116,7 +116,7 @@ export class Analysis {
       const count = Math.min(Math.round(size), requested - from);
       size = Math.min(size * BATCH_GROWTH, most);
       return count > 0 && !signal.aborted
-        ? pool.replicates(key, this.prepared.resampling, from, count)
+        ? pool.replicates(key, this.prepared.resampling, from, count, signal)
         : null;
     };
     for (let pending = next(this.done); pending;) {
@@ -140,7 +140,9 @@ export class Analysis {
     const { units } = resamplerOf(resampling);
     const blocks: ReplicateBlock[] = [];
     for (let from = 0; from < units && !signal.aborted; from += most)
-      blocks.push(...(await pool.jackknife(key, resampling, from, Math.min(most, units - from))));
+      blocks.push(
+        ...(await pool.jackknife(key, resampling, from, Math.min(most, units - from), signal)),
+      );
     if (!signal.aborted) this.leftOut = joined(blocks);
   }
 

@@ -116,6 +116,35 @@ describe("a pool of threads", () => {
     expect(counts()).toEqual({ started: 4, ended: 4 });
   });
 
+  it("gives a thread one problem at a time, and none that was given up while it waited for room", async () => {
+    const { start, log } = threads();
+    let open: (free: number) => void = () => undefined;
+    let waiting = true;
+    const room = () => (waiting ? new Promise<number>((resolve) => (open = resolve)) : 1);
+    const pool = new ReplicatePool(start, 1, room);
+    const { resampling } = Analysis.of(definition, table).prepared;
+    const other = Analysis.of({ ...definition, theory: "H1: x raises y" }, table).prepared;
+    const late = pool.replicates("one", resampling, 0, 8);
+    waiting = false;
+    const newer = pool.replicates("two", other.resampling, 0, 8);
+    open(1);
+    expect((await newer)[0]!.count).toBe(8);
+    expect((await late)[0]!.count).toBe(8);
+    expect(log.map(({ kind, key }) => `${kind} ${key}`)).toEqual([
+      "prepare two",
+      "replicates two",
+      "prepare one",
+      "replicates one",
+    ]);
+    waiting = true;
+    const control = new AbortController();
+    const givenUp = pool.replicates("one", resampling, 8, 8, control.signal);
+    control.abort();
+    open(1);
+    expect(await givenUp).toEqual([]);
+    expect(log).toHaveLength(4);
+  });
+
   it("starts no thread when it is closed while it waits for room", async () => {
     const { start, counts } = threads();
     let go: (free: number) => void = () => undefined;

@@ -32,14 +32,19 @@ export class ReplicatePool {
     this.seats = Array.from({ length: Math.max(1, size) }, () => new Seat(start));
   }
 
-  /** Replicates first .. first + count - 1, split evenly, in order. @param key names the problem */
+  /**
+   * Replicates first .. first + count - 1, split evenly, in order.
+   * @param key names the problem
+   * @param signal where it is aborted before a thread may work, nothing is made
+   */
   replicates(
     key: string,
     problem: ResamplingProblem,
     first: number,
     count: number,
+    signal?: AbortSignal,
   ): Promise<ReplicateBlock[]> {
-    return this.share("replicates", key, problem, first, count);
+    return this.share("replicates", key, problem, { first, count, signal });
   }
 
   /**
@@ -51,21 +56,22 @@ export class ReplicatePool {
     problem: ResamplingProblem,
     first: number,
     count: number,
+    signal?: AbortSignal,
   ): Promise<ReplicateBlock[]> {
-    return this.share("jackknife", key, problem, first, count);
+    return this.share("jackknife", key, problem, { first, count, signal });
   }
 
   private async share(
     kind: "replicates" | "jackknife",
     key: string,
     problem: ResamplingProblem,
-    first: number,
-    count: number,
+    { first, count, signal }: { first: number; count: number; signal: AbortSignal | undefined },
   ): Promise<ReplicateBlock[]> {
     const { closings } = this;
     const free = this.free(this.seats.length);
     const seats = this.seats.slice(0, Math.max(1, typeof free === "number" ? free : await free));
     if (closings !== this.closings) throw new Error("the pool was closed");
+    if (signal?.aborted) return [];
     const share = Math.ceil(count / seats.length);
     const parts = seats
       .map((seat, i) => ({
@@ -92,10 +98,26 @@ export class ReplicatePool {
 class Seat {
   private thread: MakerThread | null = null;
   private prepared = "";
+  private busy: Promise<unknown> | null = null;
 
   constructor(private readonly start: () => MakerThread) {}
 
+  /** One request after another: a thread knows one problem at a time. */
   async make(
+    key: string,
+    problem: ResamplingProblem,
+    request: MakerRequest,
+  ): Promise<ReplicateBlock> {
+    while (this.busy) await this.busy;
+    const making = this.makeNow(key, problem, request);
+    const free = (): void => {
+      this.busy = null;
+    };
+    this.busy = making.then(free, free);
+    return making;
+  }
+
+  private async makeNow(
     key: string,
     problem: ResamplingProblem,
     request: MakerRequest,

@@ -3,7 +3,8 @@ import type { Hypothesis, Moderation } from "../theory";
 import type { Claimed } from "./claimed";
 import { overLevels } from "./levels";
 import { moderationClaim } from "./moderation-claims";
-import { pairsOf, pathEffect, pathKey, routeOf } from "./path-claims";
+import { averageOf } from "./averages";
+import { pairsOf, pathEffect, pathKey } from "./path-claims";
 import { indirectRoutes, LINK_SCALE_WORDS } from "./path-effects";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
@@ -45,16 +46,18 @@ const routeNodes = ({ from, to, chains }: Hypothesis): string[][] =>
  * naming does not matter.
  */
 function combinedEffect(context: EffectContext, pair: EffectPair, routes: string[][]): Quantity {
-  const inOrder = pair.routes
-    .filter((r) => routes.some((nodes) => pathKey(nodes) === pathKey(r.nodes)))
-    .map((r) => r.nodes);
-  const through = inOrder.map((nodes) => nodes.slice(1, -1).join(", then ")).join(" and ");
+  const inOrder = pair.routes.filter((r) =>
+    routes.some((nodes) => pathKey(nodes) === pathKey(r.nodes)),
+  );
+  const through = inOrder.map((r) => r.nodes.slice(1, -1).join(", then ")).join(" and ");
   // Where single paths do not add up, what goes through all of them is known by itself.
   const all = inOrder.length === indirectRoutes(pair).length;
   const whole = all ? pair.together : null;
-  const moderated =
-    !whole && inOrder.some((nodes) => moderatorsOf(routeOf(pair, nodes).polynomial).length > 0);
-  const product = (pair.together !== null || pair.apart) && !whole;
+  const moderated = !whole && inOrder.some((r) => moderatorsOf(r.polynomial).length > 0);
+  const difference = whole !== null || inOrder.every((r) => r.difference);
+  const product = pair.curved && !difference;
+  // Differences of means and slopes have no common unit: beside slopes all are slopes.
+  const expressions = inOrder.map((r) => averageOf(context, difference ? r.polynomial : r.slopes));
   const detail = ` through ${through} together${moderated ? ", on average" : ""}${product ? LINK_SCALE_WORDS : ""}`;
   return {
     id: `combined indirect ${pair.from} > ${pair.to} through ${through}`,
@@ -65,8 +68,9 @@ function combinedEffect(context: EffectContext, pair: EffectPair, routes: string
     to: pair.to,
     via: [],
     of: null,
-    expression: whole ?? sum(inOrder.map((nodes) => pathEffect(context, pair, nodes).expression)),
+    expression: whole ?? sum(expressions),
     ...(product ? { linkScale: true } : {}),
+    ...(difference ? { difference: true } : {}),
     ...(moderated ? { averaged: true } : {}),
   };
 }

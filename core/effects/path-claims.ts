@@ -1,6 +1,6 @@
 import { moderatorsOf } from "../model";
 import { averageId, averageOf } from "./averages";
-import { asProduct, directId, indirectId, LINK_SCALE_WORDS } from "./path-effects";
+import { asDifference, asProduct, directId, indirectId, LINK_SCALE_WORDS } from "./path-effects";
 import type { EffectContext, EffectPair, Quantity } from "./quantity";
 
 /** The effects of a variable on an outcome: one pair for each of its columns. */
@@ -21,7 +21,8 @@ export function pathEffect(
   pair: EffectPair,
   nodes: readonly string[],
 ): Quantity {
-  const { polynomial } = routeOf(pair, nodes);
+  const route = routeOf(pair, nodes);
+  const { polynomial } = route;
   const via = nodes.slice(1, -1);
   const moderated = moderatorsOf(polynomial).length > 0;
   // What is averaged over a moderator is told with the name of its scale.
@@ -44,6 +45,7 @@ export function pathEffect(
     to: pair.to,
     via: [...via],
     ...product,
+    ...asDifference(route),
     of: null,
     expression: averageOf(context, polynomial),
     ...(moderated ? { averaged: true, detail: through } : {}),

@@ -1,5 +1,5 @@
 import { add, sum } from "../model";
-import type { EffectContext, EffectPair, Quantity } from "./quantity";
+import type { ConditionalRoute, EffectContext, EffectPair, Quantity } from "./quantity";
 
 export const indirectId = (from: string, nodes: readonly string[]): string =>
   `indirect ${[from, ...nodes.slice(1)].join(" > ")}`;
@@ -26,6 +26,7 @@ export function pathEffects({ pairs }: EffectContext): Quantity[] {
         label: on,
         via: [],
         expression: pair.direct,
+        ...asDifference(pair.routes.find((r) => r.nodes.length === 2)),
       });
     }
     for (const { nodes, expression } of pair.indirect) {
@@ -35,6 +36,7 @@ export function pathEffects({ pairs }: EffectContext): Quantity[] {
       list.push({
         ...base,
         ...product,
+        ...asDifference(pair.routes.find((r) => r.nodes === nodes)),
         id: indirectId(pair.from, nodes),
         kind: "specific_indirect",
         label,
@@ -51,6 +53,7 @@ export function pathEffects({ pairs }: EffectContext): Quantity[] {
         label: `${on}, all indirect`,
         via: [],
         expression: total,
+        ...(pair.natural ? { difference: true as const } : {}),
       });
     }
     if (total && pair.direct) {
@@ -61,6 +64,7 @@ export function pathEffects({ pairs }: EffectContext): Quantity[] {
         label: `${on}, in total`,
         via: [],
         expression: add(pair.direct, total),
+        ...(pair.natural ? { difference: true as const } : {}),
       });
     }
     return list;
@@ -83,4 +87,9 @@ export const totalIndirect = (pair: EffectPair) =>
 /** Said of paths whose effects are no differences of means. */
 export const asProduct = (pair: EffectPair, nodes: readonly string[]): { linkScale?: true } =>
   (pair.together !== null || pair.apart) && nodes.length > 2 ? { linkScale: true } : {};
+
+/** Said of a path whose effect is a difference of means. */
+export const asDifference = (route?: ConditionalRoute): { difference?: true } =>
+  route?.difference ? { difference: true } : {};
+
 export const LINK_SCALE_WORDS = ", as a product of coefficients";

@@ -52,6 +52,8 @@ export interface EffectPair {
   natural: boolean;
   /** Products of slopes on the scale of a model are no differences of means, and have no sum. */
   apart: boolean;
+  /** Some step is explained by anything but a straight line. */
+  curved: boolean;
   /** Paths, of one step or more, with a moderated step; they are in neither of the above. */
   conditional: ConditionalRoute[];
 }
@@ -60,6 +62,9 @@ export interface EffectPair {
 export interface ConditionalRoute {
   nodes: string[];
   polynomial: Polynomial;
+  /** Its effect as a product of slopes, where `polynomial` is a difference of means. */
+  slopes: Polynomial;
+  difference?: true;
 }
 
 /**
@@ -243,13 +248,15 @@ function pairOf(
   // single paths are differences, too, they stand for themselves.
   const single = paths.some((nodes, i) => nodes.length > 2 && !moderated[i]);
   const whole = natural && single ? null : (throughAll?.(column.key, to) ?? null);
-  const apart =
-    !natural && !whole && paths.some((nodes) => nodes.slice(1).some((node) => curved?.(node)));
-  const routes = paths.map((nodes, i) => {
+  const bent = paths.some((nodes) => nodes.slice(1).some((node) => curved?.(node)));
+  const apart = !natural && !whole && bent;
+  const routes = paths.map((nodes, i): ConditionalRoute => {
     const past = nodes.length === 2 && !moderated[i];
     const own = natural || (apart && past) ? differences[i] : past ? whole?.direct : null;
-    const polynomial: Polynomial = own ? [{ moderators: [], expression: own }] : slopes[i]!;
-    return { nodes, polynomial };
+    const told = { nodes, slopes: slopes[i]! };
+    return own
+      ? { ...told, polynomial: [{ moderators: [], expression: own }], difference: true }
+      : { ...told, polynomial: slopes[i]! };
   });
   const conditional = routes.filter(({ polynomial }) => moderatorsOf(polynomial).length > 0);
   const plain = routes.filter((route) => !conditional.includes(route));
@@ -273,6 +280,7 @@ function pairOf(
     together: whole?.indirect ?? null,
     natural: natural || whole !== null || apart,
     apart,
+    curved: bent,
     conditional,
   };
 }

@@ -125,6 +125,8 @@ export interface QuantityReading {
   measure: string;
   /** The scale it is told on, where that is not the one of the other effects: “log odds”. */
   scale: string | null;
+  /** Between which values of its predictor, where it is no change per unit: “6 against 2”. */
+  between: string | null;
   /** The kind of effect by its own name: “total natural indirect effect”. */
   name: string | null;
   /** What that means, as the end of “It rests on the …: ”. */

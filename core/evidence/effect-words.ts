@@ -99,9 +99,14 @@ const COMPARED_WORDS: Partial<Record<EffectKind, string>> = {
   combined_indirect: "combined indirect",
 };
 
-/** The scale of an effect that is told on another one than its table, in brackets. */
-export const onScale = ({ scale }: Pick<EffectEvidence, "scale">): string =>
-  scale === null ? "" : ` (${scale})`;
+/**
+ * In brackets: the scale of an effect that is told on another one than its table, and between which
+ * values of a number it stands where it is no change per unit.
+ */
+export const onScale = ({ scale, between }: Pick<EffectEvidence, "scale" | "between">): string => {
+  const said = [scale, between].filter((words) => words !== null);
+  return said.length === 0 ? "" : ` (${said.join("; ")})`;
+};
 
 /** An effect in words, within the group of its predictor and outcome. */
 export const wordsOf = (effect: EffectEvidence, units: Units, evidence: Evidence): string =>
@@ -120,11 +125,17 @@ function kindWords(effect: EffectEvidence, units: Units, evidence: Evidence): st
   return NAMED_BY_DETAIL.has(kind) ? `${KIND_WORDS[kind]}${detail}` : KIND_WORDS[kind];
 }
 
-/** Which arrows bear numbers on another scale than the others; nothing where none does. */
+/**
+ * Which arrows bear numbers on another scale than the others, or between which values of a number;
+ * nothing where none does.
+ */
 export function arrowScales({ paths, effects }: Pick<Evidence, "paths" | "effects">): string {
   const scales = paths.flatMap(({ from, to, effects: ids }) => {
-    const scale = effects.find((e) => ids.includes(e.id))?.scale;
-    return scale ? [`${from} to ${to} in ${scale}`] : [];
+    const own = effects.find((e) => ids.includes(e.id));
+    return [
+      ...(own?.scale ? [`${from} to ${to} in ${own.scale}`] : []),
+      ...(own?.between ? [`${from} to ${to} for ${own.between}`] : []),
+    ];
   });
   return scales.length === 0 ? "" : `On the arrows: ${listed(scales)}.`;
 }

@@ -174,6 +174,7 @@ export function effectEvidence(
     const { expression, ...words } = quantity;
     const g = gradient(expression, theta);
     const summary = resampled?.effects[i] ?? null;
+    const reading = fit.reading?.(quantity);
     const test = (v: Parameters<typeof deltaTest>[2]) =>
       deltaTest(estimates[i]!, g, v, level, fixed);
     return {
@@ -184,7 +185,8 @@ export function effectEvidence(
         joint: byCovariance((k) => test(fit.covariances[k])),
         zero: byCovariance((k) => test(zero[k]!)),
       },
-      scale: fit.reading?.(quantity)?.scale ?? null,
+      scale: reading?.scale ?? null,
+      between: reading?.between ?? null,
       reduced: fit.exactTest?.(quantity, estimates[i]!, level) ?? null,
       ...routeExtras(prepared, quantity),
       bootstrap: summary && { ...summary, histogram: histogram(resampled!.values.sorted(i)) },

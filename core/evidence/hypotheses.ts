@@ -129,6 +129,7 @@ function entryOf(
   const [first] = claimed.quantities;
   const own = first ? (prepared.fit.reading?.(first) ?? null) : null;
   const { measure, name, rests } = own ?? { measure: "b", name: null, rests: null };
+  const spoken = (q: Quantity) => ({ ...q, between: own?.between ?? null });
   return {
     label: claim.label,
     line: claim.line,
@@ -156,7 +157,7 @@ function entryOf(
             prepared.study.settings,
           )
         : null,
-    report: reportSentence(claimed.quantities, test, verdict, {
+    report: reportSentence(claimed.quantities.map(spoken), test, verdict, {
       settings: prepared.study.settings,
       errors: prepared.errors,
       used,

@@ -52,7 +52,7 @@ export interface ReportContext {
 
 /** The sentence for the paper. It states estimate and doubt, and never that an effect is absent. */
 export function reportSentence(
-  claimed: Pick<EffectEvidence, "kind" | "label">[],
+  claimed: Pick<EffectEvidence, "kind" | "label" | "between">[],
   test: ClaimTest | null,
   verdict: Verdict,
   context: ReportContext,
@@ -67,11 +67,12 @@ export function reportSentence(
   if (test.joint) return `${jointFinding(claimed, test, test.joint)}${open}`;
   if (test.estimate === null || (test.lower === null && test.upper === null))
     return `The effect of ${first.label} could not be estimated.`;
+  const between = first.between ? ` (${first.between})` : "";
   const subject =
     context.name && first.kind !== "average_change"
       ? `The ${context.name} of ${first.label}`
       : `${SUBJECTS[first.kind]?.(first.label) ?? `The effect of ${first.label}`}${first.label.endsWith(LINK_SCALE_WORDS) ? "," : ""}`;
-  return `${subject} ${finding(test)} (${context.measure} = ${write.number(test.estimate)}${seWords(test, write)}, ${limitsWords(test, write)}${basisWords(test, context)}${pWords(test, write)}).${open}`;
+  return `${subject}${between} ${finding(test)} (${context.measure} = ${write.number(test.estimate)}${seWords(test, write)}, ${limitsWords(test, write)}${basisWords(test, context)}${pWords(test, write)}).${open}`;
 }
 
 /** Several effects of levels at once. */

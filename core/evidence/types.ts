@@ -89,6 +89,10 @@ export interface EffectEvidence extends Omit<Quantity, "expression"> {
    */
   scale: string | null;
   /**
+   * Between which values of its predictor, where it is no change per unit: “6 against 2”; else null.
+   */
+  between: string | null;
+  /**
    * What the estimate is made of, on paper: by the names of what was estimated, and with the
    * numbers put in.
    */

@@ -65,6 +65,8 @@ export interface Quantity {
   averaged?: boolean;
   /** A derivative that is taken from values around what each row has. */
   fromDifferences?: true;
+  /** A difference of means between the two values that are compared of its predictor. */
+  difference?: true;
   /**
    * A product of coefficients on the scale of the model, beside effects that are differences of
    * means.

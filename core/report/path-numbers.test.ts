@@ -106,6 +106,8 @@ describe("numbers on arrows", () => {
       columns: { ...columns, yes } as never,
       theory: "H1: x raises m\nH2: w alters m to yes",
     });
-    expect(arrowNote(evidence)).toBe("On the arrows: m to yes in log odds.");
+    expect(arrowNote(evidence)).toMatch(
+      /^On the arrows: x to m for \S+ against \S+ and m to yes in log odds\.$/,
+    );
   });
 });

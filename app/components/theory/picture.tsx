@@ -166,9 +166,14 @@ function Planned({ context: { definition, edit } }: { context: StudyContext }) {
 
 /** What the number on the arrow of a moderated path is. */
 const aboutModerated = (evidence: Evidence): string =>
-  evidence.moderations.length === 0
-    ? ""
-    : ` The number on a moderated arrow is the average effect over the sample. ${arrowScales(evidence)}`.trimEnd();
+  [
+    ...(evidence.moderations.length === 0
+      ? []
+      : [" The number on a moderated arrow is the average effect over the sample."]),
+    arrowScales(evidence),
+  ]
+    .join(" ")
+    .trimEnd();
 
 /** Which equations hold which covariates, those with the same ones together. */
 function adjustedFor(evidence: Evidence): string {

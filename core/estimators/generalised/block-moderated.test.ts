@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Evidence } from "../../evidence";
+import { arrowScales, wordsOf, type Evidence } from "../../evidence";
 import { analyseMade, normals } from "../../test-kit";
 
 const N = 180;
@@ -84,5 +84,56 @@ describe("several mediators of a yes/no response, with one step moderated", () =
       (e) => e.from === "x" && (e.kind === "average_total" || e.kind === "total"),
     );
     expect(sums).toEqual([]);
+  });
+
+  it("say between which values of a number they stand, and per unit where slopes tell", () => {
+    const evidence = run(
+      "H1: x raises yes through m1",
+      "H2: x raises m1",
+      "H3: w alters m1 to yes",
+      "compare x at 2 with 0",
+    );
+    const of = (id: string) => evidence.effects.find((e) => e.id === id)!;
+    const b = evidence.sections
+      .flatMap((s) => (s.kind === "responses" ? s.models : []))
+      .find((m) => m.outcome === "m1")!
+      .coefficients.find((c) => c.term === "x")!.estimate;
+    expect(of("direct x > m1").estimate).toBeCloseTo(2 * b, 10);
+    expect(of("direct x > m1").between).toBe("2 against 0");
+    expect(of("direct x > yes").between).toBe("2 against 0");
+    expect(wordsOf(of("direct x > m1"), "raw", evidence)).toBe("direct (2 against 0)");
+    const inLogOdds = evidence.effects.filter((e) => e.scale === "log odds");
+    expect(inLogOdds.map((e) => e.between)).toEqual(inLogOdds.map(() => null));
+    expect(inLogOdds.length).toBeGreaterThan(0);
+    expect(arrowScales(evidence)).toContain("x to m1 for 2 against 0");
+    expect(evidence.hypotheses[1]!.report).toMatch(
+      /^The .*direct effect of x on m1 \(2 against 0\) was .*\(difference in means = /,
+    );
+    // A unit more is what everybody expects.
+    const unit = run("H1: x raises yes through m1", "compare x at 1 with 0");
+    expect(unit.effects.every((e) => e.between === null)).toBe(true);
+  });
+
+  it("sum straight lines per unit where one of them is moderated", () => {
+    const evidence = analyseMade({
+      columns: { x, w, m1, m2, mood: m2.map((v, i) => 0.3 * v + e3[i]!) },
+      theory:
+        "H1: x raises mood through m1 and m2\nH2: w alters m1 to mood\nH3: x raises m2\ncompare x at 2 with 0",
+      settings: { interval: "delta", engine: "generalised" },
+    });
+    const straight = analyseMade({
+      columns: { x, w, m1, m2, mood: m2.map((v, i) => 0.3 * v + e3[i]!) },
+      theory: "H1: x raises mood through m1 and m2\nH2: w alters m1 to mood\nH3: x raises m2",
+      settings: { interval: "delta" },
+    });
+    const [h1] = evidence.hypotheses;
+    expect(h1!.claim!.estimate).toBeCloseTo(straight.hypotheses[0]!.claim!.estimate!, 10);
+    expect(h1!.measure).toBe("b");
+    const kinds = (e: Evidence): string[] =>
+      e.effects
+        .filter((q) => q.to === "mood" && q.via[0] === "m1" && q.kind.startsWith("conditional"))
+        .map((q) => `${q.kind} ${q.estimate!.toFixed(8)}`);
+    expect(kinds(evidence)).toEqual(kinds(straight));
+    expect(kinds(straight).length).toBeGreaterThan(2);
   });
 });

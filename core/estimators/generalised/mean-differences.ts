@@ -38,6 +38,11 @@ export function meanDifference(
       triad.mediator === nodes[1],
   );
   if (means && nodes.length === 3) return subtract(at(means.nested[1][1]), at(means.nested[1][0]));
+  // A moderated path is no one number: slopes tell, along what moderates it and on average.
+  const moderated = fit.theory.moderated.some(({ from, to }) =>
+    nodes.some((node, i) => node === from && nodes[i + 1] === to),
+  );
+  if (moderated) return null;
   const contrast = model.contrasts.find((c) => c.key === key);
   const steps = nodes.slice(1).map((node, i) => coefficient(fit, node, i === 0 ? key : nodes[i]!));
   const linear = model.responses.every((r) => r.family === "linear");

@@ -1,6 +1,7 @@
 import { linkName, type Quantity } from "../../model";
 import type { QuantityReading } from "../engine";
 import type { Triad } from "./causal-model";
+import type { Contrast } from "./contrasts";
 import type { FamilyId } from "./families";
 import type { FittedResponses } from "./fitted-responses";
 import { LINKS } from "./lines";
@@ -44,13 +45,13 @@ const isStraight = ({ family }: { family: FamilyId }): boolean => family === "li
  */
 export function readingOf(
   { model, plan, theory }: Pick<FittedResponses, "model" | "plan" | "theory">,
-  { kind: stated, from, to, via, linkScale, compared }: Quantity,
+  { kind: stated, from, to, via, linkScale, difference: ofMeans, compared }: Quantity,
 ): QuantityReading | null {
   const kind = compared?.kind ?? stated;
   const response = model.responses.find((r) => r.outcome === to);
   if (!response) return null;
   const { family } = response;
-  const plain = { scale: null, name: null, rests: null };
+  const plain = { scale: null, between: null, name: null, rests: null };
   if (linkScale) return { ...plain, measure: "product of coefficients" };
   const link = linkName(LINKS[family]);
   const onLink = { ...plain, measure: link ? `b in ${link}` : "b", scale: link || null };
@@ -58,7 +59,8 @@ export function readingOf(
     (m) => m.to === to && m.from === (compared?.variable ?? from),
   );
   if (isOnLink(kind, via) || (kind === "direct" && moderated)) return onLink;
-  const difference = { ...plain, measure: DIFFERENCES[family] };
+  const contrast = ofMeans ? model.contrasts.find((c) => c.key === from) : undefined;
+  const difference = { ...plain, measure: DIFFERENCES[family], between: betweenOf(contrast) };
   const told = plan.triads
     .map((t) => t.triad)
     .filter(
@@ -70,11 +72,14 @@ export function readingOf(
     name: "total natural indirect effect",
     rests: indirectWords(triad),
   };
+  if (kind === "average_change")
+    return { ...difference, ...changeReading(difference.measure, triad) };
+  if (!TOLD_IN_MEANS.has(kind)) return null;
+  // Where slopes tell, as among straight lines beside a moderated one.
+  if (!ofMeans) return onLink;
   switch (kind) {
-    case "average_change":
-      return changeReading(difference.measure, triad);
     case "specific_indirect":
-      return via.length === 1 && told.length > 0 ? (indirect ?? difference) : onLink;
+      return via.length === 1 ? (indirect ?? difference) : difference;
     case "combined_indirect":
       // Among straight lines single paths add up, and the sentence may name some of them alone.
       return indirect && triad!.block.length > 1 && !model.responses.every(isStraight)
@@ -82,13 +87,19 @@ export function readingOf(
         : difference;
     case "direct":
       return triad ? { ...difference, name: "pure natural direct effect" } : difference;
-    case "total":
-    case "total_indirect":
-      return difference;
     default:
-      return null;
+      return difference;
   }
 }
+
+/** Kinds that are differences of means, unless slopes tell. */
+const TOLD_IN_MEANS = new Set<Quantity["kind"]>([
+  "direct",
+  "specific_indirect",
+  "combined_indirect",
+  "total_indirect",
+  "total",
+]);
 
 /**
  * The triad of a predictor. Levels of which neither is the reference differ by two natural effects,
@@ -105,12 +116,18 @@ const triadOf = (
       : c.key === from,
   );
 
+/** Which values of a number are compared; nothing where these are one unit apart, or groups. */
+const betweenOf = (contrast: Contrast | undefined): string | null =>
+  contrast && contrast.key === contrast.variable && contrast.distance !== 1 ? contrast.label : null;
+
 const indirectWords = ({ mediator, block, contrast }: Triad): string =>
   `what changes if ${mediator} alone ${block.length > 1 ? "are" : "is"} as under ${contrast.upper} instead of ${contrast.lower}`;
 
-const changeReading = (measure: string, triad: Triad | undefined): QuantityReading => ({
+const changeReading = (
+  measure: string,
+  triad: Triad | undefined,
+): Pick<QuantityReading, "measure" | "name" | "rests"> => ({
   measure: `change of the ${measure}`,
-  scale: null,
   name: "change of the total natural indirect effect",
   rests: triad
     ? `${indirectWords(triad)}, and how that changes with the moderator, on average over the sample`
