@@ -173,6 +173,25 @@ describe("a pool of threads", () => {
     expect(started).toBe(2);
   });
 
+  it("does not begin what waits for a thread when it is closed", async () => {
+    let started = 0;
+    const pool = new ReplicatePool(() => {
+      started += 1;
+      let refuse: (reason: Error) => void;
+      return {
+        ask: () => new Promise((_, reject) => (refuse = reject)),
+        end: () => refuse(new Error("ended")),
+      };
+    }, 1);
+    const { resampling } = Analysis.of(definition, table).prepared;
+    const running = pool.replicates("one", resampling, 0, 10);
+    const waiting = pool.replicates("two", resampling, 0, 10);
+    pool.close();
+    await expect(running).rejects.toThrow("ended");
+    await expect(waiting).rejects.toThrow("the pool was closed");
+    expect(started).toBe(1);
+  });
+
   it("leaves one out on the threads where a replicate takes long, in batches", async () => {
     const { start, log } = threads();
     const analysis = Analysis.of(definition, table);

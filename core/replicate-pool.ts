@@ -90,7 +90,7 @@ export class ReplicatePool {
   /** Ends every thread; a later call starts new ones. */
   close(): void {
     this.closings += 1;
-    for (const seat of this.seats) seat.end();
+    for (const seat of this.seats) seat.close();
   }
 }
 
@@ -99,6 +99,7 @@ class Seat {
   private thread: MakerThread | null = null;
   private prepared = "";
   private busy: Promise<unknown> | null = null;
+  private closings = 0;
 
   constructor(private readonly start: () => MakerThread) {}
 
@@ -108,7 +109,11 @@ class Seat {
     problem: ResamplingProblem,
     request: MakerRequest,
   ): Promise<ReplicateBlock> {
-    while (this.busy) await this.busy;
+    const { closings } = this;
+    while (this.busy) {
+      await this.busy;
+      if (closings !== this.closings) throw new Error("the pool was closed");
+    }
     const making = this.makeNow(key, problem, request);
     const free = (): void => {
       this.busy = null;
@@ -137,6 +142,12 @@ class Seat {
         if (attempt === MOST_TRIES) throw error;
       }
     }
+  }
+
+  /** Ends the thread; what waits for it is not begun. */
+  close(): void {
+    this.closings += 1;
+    this.end();
   }
 
   end(): void {
