@@ -38,6 +38,20 @@ function threads(dies: (request: MakerRequest, nth: number) => boolean = () => f
   return { start, log, counts: () => ({ started, ended }) };
 }
 
+/** Threads that answer nothing until they end. */
+function unanswered() {
+  let started = 0;
+  const start = (): MakerThread => {
+    started += 1;
+    let refuse: (reason: Error) => void;
+    return {
+      ask: () => new Promise((_, reject) => (refuse = reject)),
+      end: () => refuse(new Error("ended")),
+    };
+  };
+  return { start, counts: () => ({ started }) };
+}
+
 describe("a pool of threads", () => {
   const { definition, table } = made();
   const straight = analyse(definition, table);
@@ -157,39 +171,25 @@ describe("a pool of threads", () => {
   });
 
   it("starts no thread again when it is closed in the middle", async () => {
-    let started = 0;
-    const pool = new ReplicatePool(() => {
-      started += 1;
-      let refuse: (reason: Error) => void;
-      return {
-        ask: () => new Promise((_, reject) => (refuse = reject)),
-        end: () => refuse(new Error("ended")),
-      };
-    }, 2);
+    const { start, counts } = unanswered();
+    const pool = new ReplicatePool(start, 2);
     const { resampling } = Analysis.of(definition, table).prepared;
     const running = pool.replicates("one", resampling, 0, 10);
     pool.close();
     await expect(running).rejects.toThrow("ended");
-    expect(started).toBe(2);
+    expect(counts().started).toBe(2);
   });
 
   it("does not begin what waits for a thread when it is closed", async () => {
-    let started = 0;
-    const pool = new ReplicatePool(() => {
-      started += 1;
-      let refuse: (reason: Error) => void;
-      return {
-        ask: () => new Promise((_, reject) => (refuse = reject)),
-        end: () => refuse(new Error("ended")),
-      };
-    }, 1);
+    const { start, counts } = unanswered();
+    const pool = new ReplicatePool(start, 1);
     const { resampling } = Analysis.of(definition, table).prepared;
     const running = pool.replicates("one", resampling, 0, 10);
     const waiting = pool.replicates("two", resampling, 0, 10);
     pool.close();
     await expect(running).rejects.toThrow("ended");
     await expect(waiting).rejects.toThrow("the pool was closed");
-    expect(started).toBe(1);
+    expect(counts().started).toBe(1);
   });
 
   it("leaves one out on the threads where a replicate takes long, in batches", async () => {

@@ -1,4 +1,4 @@
-import { MOST_MS, REST_MS } from "../workers/room-for-typing";
+import { restLeft } from "../workers/room-for-typing";
 
 let lastKey = -Infinity;
 const watchers = new Set<() => void>();
@@ -37,7 +37,7 @@ export class Quiet {
   do(task: () => void): void {
     clearTimeout(this.timer);
     this.since ??= this.now();
-    const rest = Math.min(this.typedAt() + REST_MS, this.since + MOST_MS) - this.now();
+    const rest = restLeft(this.typedAt(), this.since, this.now());
     if (rest > 0) this.timer = setTimeout(() => this.do(task), rest);
     else {
       this.since = null;

@@ -1,7 +1,16 @@
 /** So long after the last letter the hand is taken to rest, in milliseconds. */
-export const REST_MS = 200;
+const REST_MS = 200;
 /** Nothing waits longer than this for a hand that does not rest, in milliseconds. */
-export const MOST_MS = 10_000;
+const MOST_MS = 10_000;
+
+/**
+ * How much longer to wait for the hand to rest, in milliseconds; none is left where it is not above
+ * zero.
+ * @param typedAt when the last key was pressed
+ * @param since when the waiting began, and @param now the time, all on the same clock
+ */
+export const restLeft = (typedAt: number, since: number, now: number): number =>
+  Math.min(typedAt + REST_MS, since + MOST_MS) - now;
 
 /**
  * While somebody types, one processor more is left to the page: a letter that shares its processor
@@ -25,7 +34,7 @@ export class RoomForTyping {
   readonly free = async (threads: number): Promise<number> => {
     const since = this.now();
     for (;;) {
-      const rest = Math.min(this.typedAt + REST_MS, since + MOST_MS) - this.now();
+      const rest = restLeft(this.typedAt, since, this.now());
       if (rest <= 0) return threads;
       if (threads > 1) return threads - 1;
       await new Promise((resolve) => setTimeout(resolve, rest));

@@ -13,6 +13,9 @@ export function contrasts({ pairs }: EffectContext): Quantity[] {
         id: `contrast (${indirectId(pair.from, first.nodes)}) - (${indirectId(pair.from, second.nodes)})`,
         kind: "contrast",
         ...asProduct(pair, first.nodes),
+        ...(isDifference(pair, first.nodes) && isDifference(pair, second.nodes)
+          ? { difference: true as const }
+          : {}),
         ...words(
           pair,
           `through ${route(first.nodes)} minus through ${route(second.nodes)}${asProduct(pair, first.nodes).linkScale ? ", as products of coefficients" : ""}`,
@@ -26,6 +29,9 @@ export function contrasts({ pairs }: EffectContext): Quantity[] {
     ),
   );
 }
+
+const isDifference = ({ routes }: EffectPair, nodes: string[]): boolean =>
+  routes.some((r) => r.nodes === nodes && r.difference);
 
 const words = (pair: EffectPair, difference: string): Pick<Quantity, "label" | "detail"> => ({
   label: `${pair.fromLabel} on ${pair.to}: ${difference}`,

@@ -109,6 +109,13 @@ describe("several mediators of a yes/no response, with one step moderated", () =
     expect(evidence.hypotheses[1]!.report).toMatch(
       /^The .*direct effect of x on m1 \(2 against 0\) was .*\(difference in means = /,
     );
+    // Differences between such effects, too.
+    const { effects } = analyseMade({
+      columns: { x, w, m1, m2, mood: m2.map((v, i) => 0.3 * v + e3[i]!) },
+      theory: "H1: x raises mood through m1 and m2\ncompare x at 2 with 0",
+      settings: { interval: "delta", engine: "generalised" },
+    });
+    expect(effects.find((e) => e.kind === "contrast")!.between).toBe("2 against 0");
     // A unit more is what everybody expects.
     const unit = run("H1: x raises yes through m1", "compare x at 1 with 0");
     expect(unit.effects.every((e) => e.between === null)).toBe(true);

@@ -99,6 +99,7 @@ const TOLD_IN_MEANS = new Set<Quantity["kind"]>([
   "combined_indirect",
   "total_indirect",
   "total",
+  "contrast",
 ]);
 
 /**
