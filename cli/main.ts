@@ -4,8 +4,7 @@ import { Analysis, dataEvidence, ENGINE, StudyProblem, type Evidence } from "../
 import { decodeText, FormatProblem, parseJson, readStudy, type LoadedStudy } from "../formats";
 import { looksLikePack, readPack, verify, type Pack } from "../formats/pack";
 import { demoStudy } from "../demo/study";
-import { reportFile } from "./report";
-import { QueueClient } from "./queue/client";
+import type { QueueClient } from "./queue/client";
 import { nodePool } from "./threads";
 import { analyseReplicates } from "./replicates";
 import { readable, readableData } from "./table";
@@ -93,6 +92,8 @@ async function run(options: Options): Promise<void> {
         "There is nothing to report: the theory has no sentence about an effect.",
       );
     const { definition } = study;
+    // What writes documents, and what speaks to a queue, is read only where somebody asks for it.
+    const { reportFile } = await import("./report");
     writeOut(
       options.report,
       await reportFile(options.report, { evidence: model, data, definition }),
@@ -131,7 +132,7 @@ async function modelEvidence(
   study: LoadedStudy,
   { workers, queue }: Options,
 ): Promise<Evidence | null> {
-  const client = queue === null ? null : new QueueClient(queue);
+  const client = queue === null ? null : await queueClient(queue);
   const pool = client ? client.replicates() : workers > 1 ? nodePool(workers) : null;
   try {
     const analysis = Analysis.of(study.definition, study.table);
@@ -144,6 +145,9 @@ async function modelEvidence(
     await client?.close();
   }
 }
+
+const queueClient = async (url: string): Promise<QueueClient> =>
+  new (await import("./queue/client")).QueueClient(url);
 
 /** Writes a file, making its folder where there is none. */
 function writeOut(path: string, text: string | Uint8Array): void {

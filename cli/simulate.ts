@@ -13,7 +13,6 @@ import {
   type StudyPlan,
 } from "../core";
 import { decodeText, FormatProblem, readStudy, type LoadedStudy } from "../formats";
-import { QueueClient } from "./queue/client";
 import { planTable, smallestWords } from "./plan-table";
 import { nodePieces } from "./threads";
 
@@ -136,7 +135,10 @@ if (options === null) {
   console.error(USAGE);
   process.exitCode = 2;
 } else {
-  const client = options.queue === null ? null : new QueueClient(options.queue);
+  const client =
+    options.queue === null
+      ? null
+      : new (await import("./queue/client")).QueueClient(options.queue);
   const pool = client ? null : nodePieces(options.workers);
   try {
     await simulate(options, client ? client.run : pool!.run);

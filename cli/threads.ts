@@ -14,7 +14,12 @@ import type { ThreadAnswer, ThreadRequest } from "./thread";
 
 /** A worker thread of Node that does one thing at a time. */
 export class NodeThread implements MakerThread, PieceThread {
-  private readonly worker = new Worker(new URL("./thread.mjs", import.meta.url));
+  private readonly worker: Worker;
+
+  /** @param program what a thread runs; by default what stands beside this file */
+  constructor(program = new URL("./thread.mjs", import.meta.url)) {
+    this.worker = new Worker(program);
+  }
 
   async ask(request: MakerRequest): Promise<ReplicateBlock | null> {
     return (await this.send(request)) as ReplicateBlock | null;
@@ -48,8 +53,8 @@ export class NodeThread implements MakerThread, PieceThread {
 }
 
 /** A pool of so many threads of Node that make replicates. */
-export const nodePool = (size: number): ReplicatePool =>
-  new ReplicatePool(() => new NodeThread(), size);
+export const nodePool = (size: number, program?: URL): ReplicatePool =>
+  new ReplicatePool(() => new NodeThread(program), size);
 
 /** A pool of so many threads of Node that make pieces of a simulation. */
 export const nodePieces = (size: number): PiecePool => new PiecePool(() => new NodeThread(), size);

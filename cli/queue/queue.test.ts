@@ -37,7 +37,7 @@ const task: SimulationTask = {
     ],
     n: 80,
     samples: 600,
-    replications: 500,
+    replications: 200,
   }),
   every: true,
 };
@@ -71,15 +71,7 @@ describe.skipIf(!REDIS)(REDIS ? "a queue on Redis" : "a queue (no Redis here)", 
   const startWorker = (): ChildProcess => {
     const worker = spawn(
       process.execPath,
-      [
-        "--import",
-        "tsx",
-        "cli/queue/worker.ts",
-        "--queue",
-        `redis://localhost:${port}`,
-        "--workers",
-        "1",
-      ],
+      ["build/cli/worker.mjs", "--queue", `redis://localhost:${port}`, "--workers", "1"],
       { stdio: "ignore" },
     );
     workers.push(worker);
@@ -100,10 +92,7 @@ describe.skipIf(!REDIS)(REDIS ? "a queue on Redis" : "a queue (no Redis here)", 
     rmSync(folder, { recursive: true, force: true });
   });
 
-  it(
-    "gives the bits of a local run though workers and Redis die on the way, and counts nothing twice",
-    { timeout: 240_000 },
-    async () => {
+  it("gives the bits of a local run though workers and Redis die on the way, and counts nothing twice", async () => {
       const local = await new Planner(task, inThisThread).evaluate(80);
       const [first, second] = [startWorker(), startWorker(), startWorker(), startWorker()];
       const came: number[] = [];
@@ -133,13 +122,9 @@ describe.skipIf(!REDIS)(REDIS ? "a queue on Redis" : "a queue (no Redis here)", 
       expect([...came].sort((a, b) => a - b)).toEqual(
         piecesOf(80, 600).map((piece) => piece.first),
       );
-    },
-  );
+  });
 
-  it(
-    "goes on where a producer died, without doing anything again",
-    { timeout: 120_000 },
-    async () => {
+  it("goes on where a producer died, without doing anything again", async () => {
       const pieces = piecesOf(80, 200);
       const results: PieceResult[] = [];
       startWorker();
@@ -152,10 +137,9 @@ describe.skipIf(!REDIS)(REDIS ? "a queue on Redis" : "a queue (no Redis here)", 
       await client.run(task, pieces.slice(0, 5), (r) => again.push(r));
       const inOrder = (list: PieceResult[]) => list.sort((a, b) => a.first - b.first);
       expect(inOrder(again)).toEqual(inOrder(results));
-    },
-  );
+  });
 
-  it("makes the resamples of an analysis to the last bit", { timeout: 120_000 }, async () => {
+  it("makes the resamples of an analysis to the last bit", async () => {
     const { definition, table } = demoStudy();
     const settings = { ...definition.settings, replications: 400 };
     const local = Analysis.of({ ...definition, settings }, table)
