@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { unzipSync } from "fflate";
 import { describe, expect, it } from "vitest";
 import { analyse, Analysis, type StudyDefinition, type Table } from "../core";
-import { readStudy } from "../formats";
+import { readStudy, writeStudy } from "../formats";
 import { writePack } from "../formats/pack";
 import { nodePool } from "./threads";
 import { readCase } from "../reference/load";
@@ -69,7 +69,13 @@ describe("the command line", () => {
 
   it("writes the report by the ending of its file", () => {
     const folder = mkdtempSync(join(tmpdir(), "hebel-"));
-    const study = "reference/simple-mediation/study.hebel.json";
+    const study = join(folder, "few.hebel.json");
+    const { definition, table } = readStudy(
+      readCase("simple-mediation", "study.hebel.json"),
+      (path) => readCase("simple-mediation", path),
+    );
+    definition.settings.replications = 200;
+    writeFileSync(study, writeStudy({ definition, table }));
     const made = (ending: string): Buffer => {
       const path = join(folder, "reports", `report${ending}`);
       expect(run(study, "--report", path).status).toBe(0);

@@ -108,12 +108,19 @@ describe("measures made otherwise", () => {
     const demo = demoFactorsStudy();
     const few = {
       ...demo.definition,
-      settings: { ...demo.definition.settings, replications: 100 },
+      settings: { ...demo.definition.settings, replications: 60 },
     };
-    const found = robustness(few, demo.table);
+    // A third of the people: estimates by other ways take their time, and leave each out once.
+    const found = robustness(
+      withoutRows(
+        few,
+        Array.from({ length: demo.table.rows - 120 }, (_, i) => i + 121),
+      ),
+      demo.table,
+    );
     expect(found.every((way) => way.problem === null)).toBe(true);
     const everybody = found.find((way) => /everybody/.test(way.name))!;
-    expect(everybody.n).toBe(demo.table.rows);
+    expect(everybody.n).toBe(120);
     expect(found.filter((way) => way.group === "measures").map((way) => way.name)).toEqual([
       expect.stringMatching(/averages/),
       expect.stringMatching(/composites/),
@@ -122,5 +129,5 @@ describe("measures made otherwise", () => {
     expect(found.find((way) => way.name === "by partial least squares")!.claims).toHaveLength(
       demo.definition.theory.match(/^H/gm)!.length,
     );
-  }, 120_000);
+  });
 });

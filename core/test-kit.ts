@@ -17,6 +17,13 @@ export interface MadeStudy {
   variables?: Record<string, Partial<Variable>>;
 }
 
+/**
+ * How much of something a test does: enough to notice what is wrong, or, in the long run before a
+ * release, enough to measure it.
+ */
+export const amount = (usual: number, long: number): number =>
+  import.meta.env.MODE === "long" ? long : usual;
+
 /** A study and its data from plain columns. */
 export function madeStudy({ columns, theory, settings = {}, variables = {} }: MadeStudy): {
   definition: StudyDefinition;

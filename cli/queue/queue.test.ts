@@ -71,7 +71,10 @@ describe.skipIf(!REDIS)(REDIS ? "a queue on Redis" : "a queue (no Redis here)", 
   const startWorker = (): ChildProcess => {
     const worker = spawn(
       process.execPath,
-      ["build/cli/worker.mjs", "--queue", `redis://localhost:${port}`, "--workers", "1"],
+      [
+        "build/cli/worker.mjs",
+        ...["--queue", `redis://localhost:${port}`, "--workers", "1", "--lost-after", "3"],
+      ],
       { stdio: "ignore" },
     );
     workers.push(worker);
@@ -93,50 +96,48 @@ describe.skipIf(!REDIS)(REDIS ? "a queue on Redis" : "a queue (no Redis here)", 
   });
 
   it("gives the bits of a local run though workers and Redis die on the way, and counts nothing twice", async () => {
-      const local = await new Planner(task, inThisThread).evaluate(80);
-      const [first, second] = [startWorker(), startWorker(), startWorker(), startWorker()];
-      const came: number[] = [];
-      const planner = new Planner(task, async (of, pieces, each, signal) =>
-        client.run(
-          of,
-          pieces,
-          (result) => {
-            came.push(result.first);
-            each(result);
-          },
-          signal,
-        ),
-      );
-      const running = planner.evaluate(80);
-      while (came.length < 4) await pause(20);
-      first!.kill("SIGKILL");
-      second!.kill("SIGKILL");
-      redis.kill("SIGKILL");
-      await once(redis, "exit");
-      const before = came.length;
-      await pause(300);
-      await startRedis();
-      const found = await running;
-      expect(before).toBeLessThan(30);
-      expect(found).toEqual(local);
-      expect([...came].sort((a, b) => a - b)).toEqual(
-        piecesOf(80, 600).map((piece) => piece.first),
-      );
+    const local = await new Planner(task, inThisThread).evaluate(80);
+    const [first, second] = [startWorker(), startWorker(), startWorker(), startWorker()];
+    const came: number[] = [];
+    const planner = new Planner(task, async (of, pieces, each, signal) =>
+      client.run(
+        of,
+        pieces,
+        (result) => {
+          came.push(result.first);
+          each(result);
+        },
+        signal,
+      ),
+    );
+    const running = planner.evaluate(80);
+    while (came.length < 4) await pause(20);
+    first!.kill("SIGKILL");
+    second!.kill("SIGKILL");
+    redis.kill("SIGKILL");
+    await once(redis, "exit");
+    const before = came.length;
+    await pause(300);
+    await startRedis();
+    const found = await running;
+    expect(before).toBeLessThan(30);
+    expect(found).toEqual(local);
+    expect([...came].sort((a, b) => a - b)).toEqual(piecesOf(80, 600).map((piece) => piece.first));
   });
 
   it("goes on where a producer died, without doing anything again", async () => {
-      const pieces = piecesOf(80, 200);
-      const results: PieceResult[] = [];
-      startWorker();
-      await client.run(task, pieces.slice(0, 5), (r) => results.push(r));
-      for (const worker of workers) worker.kill("SIGKILL");
-      await client.close();
-      // Nobody works any more: what comes now was kept.
-      client = new QueueClient(`redis://localhost:${port}`);
-      const again: PieceResult[] = [];
-      await client.run(task, pieces.slice(0, 5), (r) => again.push(r));
-      const inOrder = (list: PieceResult[]) => list.sort((a, b) => a.first - b.first);
-      expect(inOrder(again)).toEqual(inOrder(results));
+    const pieces = piecesOf(80, 200);
+    const results: PieceResult[] = [];
+    startWorker();
+    await client.run(task, pieces.slice(0, 5), (r) => results.push(r));
+    for (const worker of workers) worker.kill("SIGKILL");
+    await client.close();
+    // Nobody works any more: what comes now was kept.
+    client = new QueueClient(`redis://localhost:${port}`);
+    const again: PieceResult[] = [];
+    await client.run(task, pieces.slice(0, 5), (r) => again.push(r));
+    const inOrder = (list: PieceResult[]) => list.sort((a, b) => a.first - b.first);
+    expect(inOrder(again)).toEqual(inOrder(results));
   });
 
   it("makes the resamples of an analysis to the last bit", async () => {

@@ -5,16 +5,11 @@ import { connectionTo, QUEUE } from "./connection";
 import { packed, unpackedWork } from "./payload";
 import { Hand } from "./work";
 
-const USAGE = `Usage: npm run --silent worker -- --queue redis://HOST [--workers N]
+const USAGE = `Usage: npm run --silent worker -- --queue redis://HOST [--workers N] [--lost-after SECONDS]
 
-Does work of a queue until it is stopped (Ctrl C: what is begun is finished first). Start it on as many machines as there are.`;
+Does work of a queue until it is stopped (Ctrl C: what is begun is finished first). Start it on as many machines as there are.
+Who has not been heard of for so many seconds (10) has died: its work goes to another.`;
 
-/**
- * A worker that has not been heard of for so long, milliseconds, has died: its work goes to
- * another.
- */
-const HEARD_OF = 10_000;
-const LOOK_EVERY = 3_000;
 /** So many deaths one piece of work may survive. */
 const MOST_DEATHS = 20;
 
@@ -25,8 +20,10 @@ const valueOf = (name: string): string | undefined => {
 };
 const url = valueOf("--queue");
 const size = Number(valueOf("--workers") ?? availableParallelism());
+/** A worker that has not been heard of for so long, milliseconds, has died. */
+const silence = 1000 * Number(valueOf("--lost-after") ?? 10);
 
-if (url === undefined || !Number.isInteger(size) || size < 1) {
+if (url === undefined || !Number.isInteger(size) || size < 1 || !(silence > 0)) {
   console.error(USAGE);
   process.exitCode = 2;
 } else {
@@ -48,8 +45,8 @@ if (url === undefined || !Number.isInteger(size) || size < 1) {
     {
       connection: connectionTo(url),
       concurrency: size,
-      lockDuration: HEARD_OF,
-      stalledInterval: LOOK_EVERY,
+      lockDuration: silence,
+      stalledInterval: silence / 3,
       maxStalledCount: MOST_DEATHS,
     },
   );

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { analyseMade, normals, type MadeStudy } from "../test-kit";
+import { amount, analyseMade, normals, type MadeStudy } from "../test-kit";
 import type { Settings } from "../study";
 
 /**
@@ -49,7 +49,7 @@ const cases: fc.Arbitrary<Case> = fc.record({
     interval: fc.constantFrom("percentile", "bca", "delta", "normal"),
     tail: fc.constantFrom("one", "two"),
     errors: fc.constantFrom("classical", "HC3"),
-    replications: fc.constant(120),
+    replications: fc.constant(60),
   }) as fc.Arbitrary<Partial<Settings>>,
 });
 
@@ -68,7 +68,7 @@ function verdicts(
   return Object.fromEntries(evidence.hypotheses.map((h) => [h.label, h.verdict]));
 }
 
-const check = (changed: (one: Case) => Record<string, string>, runs = 12): void =>
+const check = (changed: (one: Case) => Record<string, string>, runs = amount(8, 100)): void =>
   fc.assert(
     fc.property(cases, (one) => {
       expect(changed(one)).toEqual(verdicts(one.lines, one.settings));

@@ -24,6 +24,7 @@ import {
   scoreCorrelation,
   stepped,
 } from "./marginal";
+import { amount } from "../test-kit";
 import { items, size, study, variable } from "./test-kit";
 
 const THREE = ["x", "m", "y"].map((n) => variable(n));
@@ -149,8 +150,11 @@ describe("the population of a plan", () => {
   });
 });
 
+const SAMPLES = amount(160, 2000);
+const NULLS = amount(400, 4000);
+
 describe("simulated samples", () => {
-  const plan = { sizes: SIZES, n: 90, samples: 400, replications: 200 };
+  const plan = { sizes: SIZES, n: 90, samples: SAMPLES, replications: 150 };
 
   it("are the same however they are cut, whoever makes them, and count once", () => {
     const one = simulator(study(THREE, MEDIATION), plan);
@@ -178,8 +182,10 @@ describe("simulated samples", () => {
     expect(exact).toBeCloseTo(0.75325580598, 9);
     expect(failed).toBe(0);
     expect(Math.abs(h1!.joint!.share - exact!)).toBeLessThan(4 * h1!.joint!.se);
-    expect(Math.abs(h1!.coverage!.share - 0.95)).toBeLessThan(0.045);
-    expect(Math.abs(h1!.bias!)).toBeLessThan((4 * h1!.sd!) / Math.sqrt(400));
+    expect(Math.abs(h1!.coverage!.share - 0.95)).toBeLessThan(
+      4 * Math.sqrt((0.95 * 0.05) / SAMPLES),
+    );
+    expect(Math.abs(h1!.bias!)).toBeLessThan((4 * h1!.sd!) / Math.sqrt(SAMPLES));
     expect(h1!.intervals.map((i) => i.kind)).toEqual([
       "percentile",
       "bc",
@@ -189,7 +195,7 @@ describe("simulated samples", () => {
       "delta",
     ]);
     expect(h1!.power.se).toBeCloseTo(
-      Math.sqrt((h1!.power.share * (1 - h1!.power.share)) / 400),
+      Math.sqrt((h1!.power.share * (1 - h1!.power.share)) / SAMPLES),
       12,
     );
   });
@@ -198,12 +204,14 @@ describe("simulated samples", () => {
     const none = { ...plan, sizes: [size("m", "y", 0.35)], replications: 0 };
     const of = study(THREE, `${MEDIATION}\nH2: x affects m`, { interval: "delta" });
     const planner = new Planner(
-      { study: of, plan: completePlan({ ...none, samples: 1000 }), every: false },
+      { study: of, plan: completePlan({ ...none, samples: NULLS }), every: false },
       inThisThread,
     );
     const { sentences, all } = await planner.evaluate(90);
     expect(sentences[0]!.power.share).toBeLessThan(0.05);
-    expect(Math.abs(sentences[1]!.power.share - 0.05)).toBeLessThan(0.028);
+    expect(Math.abs(sentences[1]!.power.share - 0.05)).toBeLessThan(
+      4 * Math.sqrt((0.05 * 0.95) / NULLS),
+    );
     expect(all.share).toBeLessThanOrEqual(sentences[0]!.power.share);
     expect(planner.exactAt(90)[1]).toBeCloseTo(0.05, 9);
   });

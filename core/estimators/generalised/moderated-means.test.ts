@@ -1,11 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Evidence, HypothesisEvidence } from "../../evidence";
-import { analyseMade, normals } from "../../test-kit";
+import { amount, analyseMade, normals } from "../../test-kit";
 import { effectWorking } from "../../working";
 import type { ResponseSection } from "../response-types";
 
-const N = 240;
+const N = 140;
 const CLUBS = ["north", "south", "west"];
 
 /** A treatment whose way through m grows with w; responses of every kind. */
@@ -49,7 +49,7 @@ const sectionOf = ({ sections }: Evidence): ResponseSection =>
 /** Least squares has no product of the treatment and the mediator. */
 const NO_PRODUCT = { treatment_product: "out" };
 const seeds = fc.integer({ min: 1, max: 300 });
-const RUNS = { numRuns: 5 };
+const RUNS = { numRuns: amount(2, 20) };
 const STEPS = "H1: x raises y through m\nH2: w alters x to y through m";
 
 describe("a moderated path of straight lines", () => {
@@ -151,7 +151,7 @@ describe("a moderated path to a yes/no response", () => {
     const evidence = run(
       columnsOf(9).columns,
       "H1: x raises yes through m\nH2: w strengthens x to yes through m on x to m",
-      { interval: "percentile", replications: 400, seed: 3 },
+      { interval: "percentile", replications: 200, seed: 3 },
     );
     const h2 = claimOf(evidence, "H2");
     expect(h2.measure).toBe("change of the difference in probability");
@@ -175,7 +175,7 @@ describe("a moderated path to a yes/no response", () => {
     const { columns, club } = columnsOf(11);
     const theory =
       "H1: x raises yes through m\nH2: club alters x to yes through m on x to m\nH3: club (west against north) strengthens x to yes through m on x to m";
-    const settings = { interval: "percentile", replications: 300, seed: 5 };
+    const settings = { interval: "percentile", replications: 100, seed: 5 };
     const first = run({ ...columns, club }, theory, settings);
     const renamed = club.map((c) => (c === "north" ? "zoo" : c));
     const other = run({ ...columns, club: renamed }, theory.replace("north", "zoo"), settings);
