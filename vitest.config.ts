@@ -1,5 +1,33 @@
 import { availableParallelism } from "node:os";
 import { defineConfig } from "vitest/config";
+import { BaseSequencer, type TestSpecification } from "vitest/node";
+
+/** What takes longest begins first, so that no processor waits for it in the end. */
+const LONGEST = [
+  "cli/queue/queue",
+  "docs/manual",
+  "cli/cli",
+  "cli/simulate",
+  "hostile/crossings",
+  "reference/planning",
+  "core/robustness",
+  "generalised/moderated-means",
+  "planning/planning",
+  "reference/causal",
+  "covariance-structure/structure",
+  "report/report-files",
+  "evidence/invariance",
+];
+
+class LongestFirst extends BaseSequencer {
+  override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
+    const rank = ({ moduleId }: TestSpecification): number => {
+      const at = LONGEST.findIndex((part) => moduleId.includes(part));
+      return at < 0 ? LONGEST.length : at;
+    };
+    return (await super.sort(files)).sort((a, b) => rank(a) - rank(b));
+  }
+}
 
 export default defineConfig({
   test: {
@@ -12,6 +40,7 @@ export default defineConfig({
     // Files of one worker share their modules: what is tested keeps nothing between calls, and
     // what a test puts in place of something global it takes away again.
     isolate: false,
+    sequence: { sequencer: LongestFirst },
     // A test file is one thread of work nearly always: every processor takes one, while the runner itself rests.
     maxWorkers: availableParallelism(),
   },

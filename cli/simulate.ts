@@ -136,9 +136,7 @@ if (options === null) {
   process.exitCode = 2;
 } else {
   const client =
-    options.queue === null
-      ? null
-      : new (await import("./queue/client")).QueueClient(options.queue);
+    options.queue === null ? null : new (await import("./queue/client")).QueueClient(options.queue);
   const pool = client ? null : nodePieces(options.workers);
   try {
     await simulate(options, client ? client.run : pool!.run);

@@ -15,6 +15,23 @@ async function openText(page: Page): Promise<void> {
   await expect(page.getByLabel("Theory as text")).toBeVisible();
 }
 
+/** The research question of the demo study as the browser's store has it. */
+const storedQuestion = (page: Page): Promise<string> =>
+  page.evaluate(
+    () =>
+      new Promise<string>((resolve, reject) => {
+        const open = indexedDB.open("hebel");
+        open.onerror = () => reject(open.error!);
+        open.onsuccess = () => {
+          const got = open.result.transaction("studies").objectStore("studies").get("demo");
+          got.onsuccess = () => {
+            open.result.close();
+            resolve((got.result as { definition: { question: string } }).definition.question);
+          };
+        };
+      }),
+  );
+
 /** Puts a line at the end of the theory. */
 async function append(page: Page, line: string): Promise<void> {
   await page.getByLabel("Theory as text").click();
@@ -163,6 +180,7 @@ test("a full store is said while typing, nothing is lost, and goes on when there
   await page.evaluate(() => Object.assign(globalThis, { full: false }));
   await page.getByRole("button", { name: "Try again" }).click();
   await expect(page.getByText(/storage is full/)).toHaveCount(0);
+  await expect.poll(() => storedQuestion(page)).toBe("Typed into a full store");
   await page.reload();
   await expect(page.getByLabel("Research question")).toHaveValue("Typed into a full store");
 });
@@ -274,7 +292,7 @@ test("a damaged study does not take the shelf along", async ({ page }) => {
 });
 
 test.describe("without a network", () => {
-  test.use({ serviceWorkers: "allow" });
+  test.use({ serviceWorkers: "allow", fresh: true });
 
   test("a visited app reloads and starts from the second visit on", async ({ page, context }) => {
     await page.goto("/");

@@ -1,10 +1,37 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { DEMO_MEASURES } from "../demo/study";
-import { test as base, expect, type Locator, type Page } from "@playwright/test";
+import { prepareShelf, shelfAsPrepared } from "./shelf";
+import {
+  test as base,
+  expect,
+  type BrowserContext,
+  type BrowserContextOptions,
+  type Locator,
+  type Page,
+} from "@playwright/test";
 
 /** Every test fails on a console error or an uncaught exception. */
-export const test = base.extend<{ page: Page }>({
+export const test = base.extend<{ page: Page; fresh: boolean }, { profile: BrowserContext }>({
+  /** Begins with nothing, as on somebody's first visit. */
+  fresh: [false, { option: true }],
+  profile: [
+    async ({ browser }, use, { project }) => {
+      const context = await browser.newContext(project.use as BrowserContextOptions);
+      await prepareShelf(context);
+      await use(context);
+      await context.close();
+    },
+    { scope: "worker" },
+  ],
+  // Where a test asks for a browser of its own kind, it gets one, with nothing in it.
+  context: async ({ profile, fresh, context }, use) => {
+    if (fresh) return use(context);
+    await shelfAsPrepared(profile);
+    await use(profile);
+    await profile.setOffline(false);
+    for (const page of profile.pages()) await page.close();
+  },
   page: async ({ page }, use) => {
     const complaints: string[] = [];
     page.on("console", (message) => message.type() === "error" && complaints.push(message.text()));
@@ -27,16 +54,18 @@ export async function openDemo(
   page: Page,
   screen: "data" | "screening" | "measures" | "hypotheses" | "evidence",
 ): Promise<void> {
-  await page.goto("/");
-  await page.getByRole("link", { name: /^Language café Do/ }).click();
-  const stage = page
-    .getByRole("navigation", { name: "Stages of the work" })
-    .getByRole("link", { name: new RegExp(screen, "i") });
-  await stage.click();
-  await expect(page).toHaveURL(new RegExp(screen));
-  // The address changes before the screen does; a button of the old screen must not take the next
-  // click.
-  await expect(stage).toHaveAttribute("aria-current", "page");
+  await openStudy(page, "demo", screen);
+}
+
+/** Opens a screen of a study that is on the shelf, ready for what somebody does. */
+export async function openStudy(page: Page, study: string, screen: string): Promise<void> {
+  await page.goto(`/study/${study}/${screen}`);
+  await expect(
+    page
+      .getByRole("navigation", { name: "Stages of the work" })
+      .getByRole("link", { name: new RegExp(screen, "i") }),
+  ).toHaveAttribute("aria-current", "page");
+  await expect(page.getByRole("heading", { level: 1 }).first()).toBeVisible();
 }
 
 /** A theory about the demo study, with its measures above. */

@@ -1,17 +1,14 @@
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
-import { expect, settled, test, writeText } from "./fixtures";
+import { expect, openStudy, settled, test, writeText } from "./fixtures";
 
 async function open(page: Page, screen: string): Promise<void> {
-  await page.goto("/");
-  await expect(page.getByRole("link", { name: /^Language café, by factors/ })).toBeVisible();
-  await page.goto(`/study/demo-factors/${screen}`);
-  await expect(page.getByRole("heading", { level: 1 }).first()).toBeVisible();
+  await openStudy(page, "demo-factors", screen);
   await settled(page);
 }
 
 async function faults(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
+  const { violations } = await new AxeBuilder({ page }).setLegacyMode().analyze();
   return violations
     .filter((v) => v.impact !== "minor")
     .map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(" | ")}`);

@@ -11,7 +11,8 @@ export default defineConfig({
   // A busy machine estimates slowly; what is waited for comes, or does not come at all.
   expect: { timeout: 20_000 },
   retries: process.env.CI ? 1 : 0,
-  workers: 1,
+  workers: 2,
+  fullyParallel: true,
   reporter: "list",
   use: {
     baseURL: `http://localhost:${PORT}`,

@@ -1,11 +1,9 @@
 import { readFileSync } from "node:fs";
 import type { Locator, Page } from "@playwright/test";
-import { aboutDemo, expect, openDemo, settled, test, writeText } from "./fixtures";
+import { aboutDemo, expect, openDemo, openStudy, settled, test, writeText } from "./fixtures";
 
 async function openLever(page: Page): Promise<void> {
-  await page.goto("/");
-  await page.getByRole("link", { name: /^Language café, for whom/ }).click();
-  await page.getByRole("link", { name: /Probe/ }).click();
+  await openStudy(page, "demo-lever", "probe");
   await expect(page.getByRole("slider", { name: "Value of support" })).toBeVisible();
 }
 

@@ -33,13 +33,19 @@ const kept = (page: Page): Promise<Evidence[]> =>
       }),
   );
 
+test.use({ fresh: true });
+
+async function firstVisit(page: Page): Promise<void> {
+  await page.goto("/");
+  await expect(cards(page)).toHaveCount(DEMO_STUDIES);
+}
+
 for (const [name, demo] of [
   ["demo", demoStudy],
   ["demo-lever", demoLeverStudy],
 ] as const) {
   test(`browser and Node give the same bits: ${name}`, async ({ page }) => {
-    await page.goto("/");
-    await expect(cards(page)).toHaveCount(DEMO_STUDIES);
+    await firstVisit(page);
     await page.goto(`/study/${name}/evidence`);
     await settled(page);
     await expect.poll(async () => (await kept(page)).length).toBe(1);
@@ -53,6 +59,7 @@ for (const [name, demo] of [
 test("a study opened again shows its evidence at once, and nothing is resampled", async ({
   page,
 }) => {
+  await firstVisit(page);
   await openDemo(page, "evidence");
   await settled(page);
   await expect.poll(async () => (await kept(page)).length).toBe(1);
@@ -66,6 +73,7 @@ test("a study opened again shows its evidence at once, and nothing is resampled"
 });
 
 test("a study put back on the shelf has its verdicts and its undo", async ({ page }) => {
+  await firstVisit(page);
   await openDemo(page, "evidence");
   await expect.poll(async () => (await kept(page)).length).toBe(1);
   await page.goto("/");
@@ -81,6 +89,7 @@ test("a study put back on the shelf has its verdicts and its undo", async ({ pag
 test("what stops the analysis is said on every screen, beside the last numbers", async ({
   page,
 }) => {
+  await firstVisit(page);
   await openDemo(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();
   await writeText(page, aboutDemo("H1: hours raises friends", "H2: friends raises hours"));

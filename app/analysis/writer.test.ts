@@ -100,9 +100,27 @@ describe("writing a study down", () => {
     one.edit({ title: "more" }, "title", "");
     await one.flush();
     expect(sent[1]!.patch).toEqual({ theory: "typed", title: "more" });
+    // With what it started from: the store has nothing of it yet.
+    expect(sent[1]!.base).toEqual({ theory: start.theory, title: start.title });
     expect(one.snapshot().problem).toBeNull();
     one.retry();
     expect(sent[2]!.patch).toEqual({});
+  });
+
+  it("is tried again with what it started from", async () => {
+    const one = writer();
+    endings = [
+      { ok: false, message: "full" },
+      { ok: false, message: "still full" },
+    ];
+    one.edit({ theory: "typed" }, "theory", "");
+    await one.flush();
+    one.retry();
+    expect(sent[1]).toMatchObject({ patch: { theory: "typed" }, base: { theory: start.theory } });
+    await vi.advanceTimersByTimeAsync(0);
+    one.edit({ theory: "typed more" }, "theory", "");
+    await one.flush();
+    expect(sent[2]!.base).toEqual({ theory: start.theory });
   });
 
   it("takes along what failed while the next change was waiting or on its way", async () => {
@@ -125,6 +143,7 @@ describe("writing a study down", () => {
     expect(one.snapshot().problem).toBe("full");
     void one.flush();
     expect(sent[2]!.patch).toEqual({ theory: "ab", unit: "choir" });
+    expect(sent[2]!.base).toEqual({ theory: start.theory, unit: start.unit });
     ends[2]!({ ok: true, lost: null });
     await vi.advanceTimersByTimeAsync(0);
     expect(one.snapshot().problem).toBeNull();

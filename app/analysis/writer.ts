@@ -42,6 +42,8 @@ export class Writer {
   private readonly listeners = new Set<() => void>();
   private waiting: Waiting | null = null;
   private unwritten: Patch = {};
+  /** What each part that could not be written started from: it starts from there still. */
+  private unwrittenBase: Patch = {};
   /** Changes that have been sent and are not through yet, the oldest first. */
   private onTheirWay: Change[] = [];
   /**
@@ -82,7 +84,7 @@ export class Writer {
     const pause = Math.min(WRITE_AFTER_MS, Math.max(0, since + WRITE_AT_LATEST_MS - now));
     this.waiting = {
       patch: { ...this.unwritten, ...before?.patch, ...patch },
-      base: { ...pickOf(this.known, patch), ...before?.base },
+      base: { ...pickOf(this.known, patch), ...before?.base, ...this.unwrittenBase },
       kind,
       why,
       since,
@@ -101,7 +103,8 @@ export class Writer {
     if (!waiting) return;
     clearTimeout(waiting.timer);
     this.waiting = null;
-    const { kind, why, base } = waiting;
+    const { kind, why } = waiting;
+    const base = { ...waiting.base, ...this.unwrittenBase };
     const patch = { ...this.unwritten, ...waiting.patch };
     this.known = { ...this.known, ...patch };
     this.sentSince = { ...this.sentSince, ...patch };
@@ -118,15 +121,17 @@ export class Writer {
 
   /** What was sent before a failure was known did not take along what failed. */
   private settle(outcome: StudyOutcome, change: Change): void {
-    const { patch } = change;
+    const { patch, base } = change;
     if (outcome.ok) {
       this.unwritten = without(this.unwritten, patch);
+      this.unwrittenBase = without(this.unwrittenBase, patch);
       const through = Object.keys(this.unwritten).length === 0;
       const lost = outcome.lost ?? this.state.lost;
       this.publish({ lost, ...(through ? { problem: null } : {}) });
     } else {
       const failed = Object.entries(patch).filter(([key]) => this.lastSent.get(key) === change);
       this.unwritten = { ...this.unwritten, ...Object.fromEntries(failed) };
+      this.unwrittenBase = { ...pickOf(base, this.unwritten), ...this.unwrittenBase };
       if (failed.length > 0 || Object.keys(patch).length === 0) this.failed(outcome.message);
     }
   }
@@ -168,9 +173,12 @@ export class Writer {
   }
 }
 
-const pickOf = (definition: StudyDefinition, keys: Patch): Patch =>
+/** The parts of a state that a patch changes. */
+const pickOf = (state: Patch, keys: Patch): Patch =>
   Object.fromEntries(
-    (Object.keys(keys) as (keyof StudyDefinition)[]).map((key) => [key, definition[key]]),
+    (Object.keys(keys) as (keyof StudyDefinition)[]).flatMap((key) =>
+      key in state ? [[key, state[key]]] : [],
+    ),
   );
 
 /** A patch without the parts that another one has as well. */

@@ -1,4 +1,4 @@
-import type { Components, Theme } from "@mui/material/styles";
+import type { ThemeOptions } from "@mui/material/styles";
 
 /** A field of the house: its label above it, in small, and a hairline around what is typed. */
 const FIELD = {
@@ -18,7 +18,7 @@ const FIELD = {
  * What MUI's components look like here, in one place; colours are the house's own custom
  * properties.
  */
-export const COMPONENTS: Components<Theme> = {
+export const COMPONENTS: ThemeOptions["components"] = {
   MuiCssBaseline: {
     styleOverrides: {
       html: { height: "100%" },

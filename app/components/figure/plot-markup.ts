@@ -9,11 +9,16 @@ export function plotMarkup(config: ChartConfiguration, width: number, height: nu
   const context = new Context(width, height);
   const canvas = { getContext: () => context, width, height, style: {} };
   context.canvas = canvas;
-  const chart = new Chart(canvas as unknown as HTMLCanvasElement, {
-    ...config,
-    platform: BasicPlatform,
-    options: { ...config.options, responsive: false, animation: false, devicePixelRatio: 1 },
+  const still = Object.assign({}, config.options, {
+    responsive: false,
+    animation: false,
+    devicePixelRatio: 1,
   });
+  const printed: ChartConfiguration = Object.assign({}, config, {
+    platform: BasicPlatform,
+    options: still,
+  });
+  const chart = new Chart(canvas as unknown as HTMLCanvasElement, printed);
   const markup = context.getSvg().innerHTML;
   chart.destroy();
   return markup;

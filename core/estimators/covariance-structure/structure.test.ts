@@ -249,8 +249,12 @@ describe("the divisor n - 1", () => {
   it("is none of an interaction by full information either", () => {
     const sentences = "measure fc reflects x\nH1: fa raises fb\nH2: fc alters fa to fb";
     const options = { interactions: "full_information" };
-    const own = effectsOf(columns, sentences, options);
-    expect(effectsOf(columns, sentences, { ...options, convention: "wishart" })).toEqual(own);
+    // A few people are enough: each is an integral at every step.
+    const few = Object.fromEntries(
+      Object.entries(columns).map(([name, values]) => [name, values.slice(0, 120)]),
+    );
+    const own = effectsOf(few, sentences, options);
+    expect(effectsOf(few, sentences, { ...options, convention: "wishart" })).toEqual(own);
   });
 
   it("makes errors of complete data larger by the root of n over n - 1", () => {
