@@ -53,6 +53,25 @@ export const STRUCTURE_PROBLEMS = {
     ({ line, arrow }: { line: number; arrow: string }) =>
       `Line ${line}: the model has no “${arrow}” that could be held equal to something. State it first, or hold it at a value.`,
   ),
+  contradicting_holds: worded(
+    "notation",
+    ({
+      arrow,
+      line,
+      value,
+      other,
+      otherValue,
+    }: {
+      arrow: string;
+      line: number;
+      value: number;
+      other: number;
+      otherValue: number;
+    }) =>
+      line === other
+        ? `Line ${line}: what it holds equal stands at ${value} and at ${otherValue} already (“${arrow}” among it). Hold all of it at one number, or let one of the factors concerned be scaled otherwise.`
+        : `Lines ${line} and ${other} contradict each other: “${arrow}” would be ${value} and ${otherValue}. Take one of them out, or state the same number.`,
+  ),
   grouped_and_predicting: worded(
     "not_available",
     ({ name }: { name: string }) =>

@@ -1,12 +1,7 @@
-import { StudyProblem } from "../../problems";
-import type { ArrowRef, CompiledTheory } from "../../theory";
+import type { CompiledTheory } from "../../theory";
 import { arrowName, free, type Arrow } from "./arrows";
+import { applyHolds, arrowKey, arrowOf } from "./holds";
 import type { ModelContext, Parts } from "./model-parts";
-
-const key = ({ kind, from, to }: Pick<Arrow, "kind" | "from" | "to">): string =>
-  kind === "covariance"
-    ? ["c", ...[from, to].sort()].join("\u0000")
-    : [kind, from, to].join("\u0000");
 
 /**
  * The arrows of one group: covariances that are drawn, intercepts, what is held, and what groups
@@ -19,8 +14,8 @@ export function constrained(
   context: ModelContext,
   g: number,
 ): Arrow[] {
-  const arrows = new Map(common.map((arrow) => [key(arrow), { ...arrow }]));
-  const put = (arrow: Arrow): void => void arrows.set(key(arrow), arrow);
+  const arrows = new Map(common.map((arrow) => [arrowKey(arrow), { ...arrow }]));
+  const put = (arrow: Arrow): void => void arrows.set(arrowKey(arrow), arrow);
   for (const name of [...parts.observed, ...parts.latent]) {
     const arrow = { kind: "intercept", from: "", to: name } as const;
     const latent = parts.latent.includes(name);
@@ -41,14 +36,14 @@ export function constrained(
       arrow.value = 0;
     }
   }
-  for (const { arrows: held, value, line } of theory.holds) hold(arrows, held, value, line);
-  const freed = new Set(context.freed.map((ref) => key(arrowOf(ref))));
+  applyHolds(arrows, theory.holds);
+  const freed = new Set(context.freed.map((ref) => arrowKey(arrowOf(ref))));
   for (const arrow of arrows.values()) {
     if (arrow.label === null || context.groups.length === 1) continue;
     const part = parts.partOf(arrow);
     const shared =
       context.equal.has(part) &&
-      !freed.has(key(arrow)) &&
+      !freed.has(arrowKey(arrow)) &&
       !(part === "paths" && context.differs(arrow.from, arrow.to)) &&
       !(part === "intercepts" && !parts.items.has(arrow.to));
     if (!shared) arrow.label = inGroup(arrow.label, context.groups[g]!);
@@ -80,42 +75,4 @@ function errorVariance(item: string, { factors, variance }: ModelContext, g: num
   const measure = factors.find((m) => m.items.length === 1 && m.items[0]!.ref.name === item);
   const reliability = measure?.reliability ?? 1;
   return reliability === 1 ? 0 : (1 - reliability) * variance(item, g);
-}
-
-export function arrowOf(ref: ArrowRef): Pick<Arrow, "kind" | "from" | "to"> {
-  if ("of" in ref)
-    return ref.kind === "variance"
-      ? { kind: "covariance", from: ref.of.name, to: ref.of.name }
-      : { kind: "intercept", from: "", to: ref.of.name };
-  return { kind: ref.kind, from: ref.from.name, to: ref.to.name };
-}
-
-/**
- * Writes one constraint into the arrows of a group.
- * @throws StudyProblem where an arrow is not there to be held equal
- */
-function hold(
-  arrows: Map<string, Arrow>,
-  held: readonly ArrowRef[],
-  value: number | null,
-  line: number,
-): void {
-  const first = held[0] && arrows.get(key(arrowOf(held[0])));
-  for (const ref of held) {
-    const wanted = arrowOf(ref);
-    const arrow = arrows.get(key(wanted));
-    if (value !== null) {
-      arrows.set(key(wanted), { ...wanted, label: null, value });
-      continue;
-    }
-    if (!arrow || !first)
-      throw new StudyProblem(
-        "no_such_arrow",
-        { line, arrow: arrowName(wanted) },
-        { line, variables: [wanted.to] },
-      );
-    // Held equal to something fixed, it is fixed at the same value.
-    arrow.label = first.label;
-    arrow.value = first.value;
-  }
 }

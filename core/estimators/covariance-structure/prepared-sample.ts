@@ -51,11 +51,14 @@ export function prepareSample(
       throw new ModelFault("no-data", `“${empty[0]}” has no values at all.`, empty);
   });
   const all = observed.map((_, i) => joined(kept.map(({ columns }) => columns[i]!)));
-  const common = all.map(meanOf);
-  const free = means ? centrable(models) : observed.map(() => true);
+  const moving = means ? centring(models) : null;
+  // Variables that move together have one centre, the same in every group.
+  const common = observed.map((_, i) =>
+    meanOf(joined(all.filter((_, j) => moving && moving[i]! >= 0 && moving[j] === moving[i]))),
+  );
   const centres = kept.map(({ columns }) =>
     Float64Array.from(observed, (_, i) =>
-      !means ? meanOf(columns[i]!) : free[i] ? common[i]! : 0,
+      !moving ? meanOf(columns[i]!) : moving[i]! < 0 ? 0 : common[i]!,
     ),
   );
   const prepared = kept.map(({ columns }, g): PreparedGroup => {
@@ -85,16 +88,23 @@ export function prepareSample(
 }
 
 /**
- * Observed variables whose mean may be taken off: no intercept that is fixed or shared changes its
- * meaning by it. Through latent variables with a fixed mean a shift goes on to what they explain.
+ * Which observed variables may have a mean taken off, and which of them the same: no intercept that
+ * is fixed or shared changes its meaning by it. Variables whose intercepts are one parameter move
+ * together. Through latent variables with a fixed mean a shift goes on to what they explain.
+ * @returns for each observed variable the first of those that it moves with, -1 where it keeps the
+ *   origin of its scale
  */
-function centrable(models: readonly ArrowModel[]): boolean[] {
+function centring(models: readonly ArrowModel[]): number[] {
+  const p = models[0]!.observed;
+  /** Variables that have each parameter as their intercept, in any group; and how often it stands. */
+  const rows = new Map<number, Set<number>>();
   const uses = new Map<number, number>();
   for (const { slots } of models)
-    for (const slot of slots)
-      if (slot.matrix === "m" && slot.parameter >= 0)
-        uses.set(slot.parameter, (uses.get(slot.parameter) ?? 0) + 1);
-  const p = models[0]!.observed;
+    for (const { matrix, parameter, row } of slots) {
+      if (matrix !== "m" || parameter < 0) continue;
+      rows.set(parameter, (rows.get(parameter) ?? new Set()).add(row));
+      uses.set(parameter, (uses.get(parameter) ?? 0) + 1);
+    }
   const interceptOf = ({ slots }: ArrowModel, i: number) =>
     slots.find((s) => s.matrix === "m" && s.row === i && s.parameter >= 0);
   const absorbs = (model: ArrowModel, i: number): boolean => {
@@ -102,15 +112,24 @@ function centrable(models: readonly ArrowModel[]): boolean[] {
     if (own) return uses.get(own.parameter) === 1;
     return i >= p && effectsOf(model, i).every((row) => absorbs(model, row));
   };
-  // Without a free intercept a variable keeps the origin of its scale; one shared by groups asks
-  // for the same in each.
-  return Array.from({ length: p }, (_, i) =>
+  const free = (i: number): boolean =>
     models.every(
       (model) =>
         interceptOf(model, i) !== undefined &&
         effectsOf(model, i).every((row) => absorbs(model, row)),
-    ),
-  );
+    );
+  const first = Array.from({ length: p }, (_, i) => i);
+  const root = (i: number): number => (first[i] === i ? i : root(first[i]!));
+  for (const together of rows.values()) {
+    const [one, ...others] = [...together].filter((i) => i < p);
+    for (const other of others) first[root(other)] = root(one!);
+  }
+  // One that keeps its origin, or a latent variable among them, keeps all where they are.
+  const kept = new Set<number>();
+  for (let i = 0; i < p; i++) if (!free(i)) kept.add(root(i));
+  for (const together of rows.values())
+    if ([...together].some((i) => i >= p)) for (const i of together) if (i < p) kept.add(root(i));
+  return first.map((_, i) => (kept.has(root(i)) ? -1 : root(i)));
 }
 
 const effectsOf = ({ slots }: ArrowModel, i: number): number[] =>

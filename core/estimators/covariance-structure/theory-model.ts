@@ -111,7 +111,7 @@ export function theoryModel(
     options: {
       ...options,
       means:
-        (options.means && !meansUnknown(data)) ||
+        ((options.means || holdsIntercepts(theory)) && !meansUnknown(data)) ||
         (options.missing === "everybody" && hasGaps(data)),
     },
     factors: data.measures,
@@ -132,6 +132,10 @@ export function theoryModel(
 
 /** What the model of a theory depends on, to build another of the same data. */
 export const modelContext = ({ context }: TheoryModel): ModelContext => context;
+
+/** What is said of intercepts can only hold where means are part of the model. */
+const holdsIntercepts = ({ holds }: CompiledTheory): boolean =>
+  holds.some(({ arrows }) => arrows.some((ref) => "of" in ref && ref.kind === "intercept"));
 
 /** A matrix without means leaves them all at zero. */
 const meansUnknown = ({ typed, sample, momentsOnly }: ModelData): boolean =>
