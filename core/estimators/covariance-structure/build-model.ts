@@ -38,6 +38,7 @@ export function buildModel(theory: CompiledTheory, context: ModelContext): Built
       means: context.options.means,
       estimator: context.options.estimator,
       convention: context.options.convention,
+      units: parts.units(),
     },
     factors: context.factors,
     dataColumns: parts.observed.filter((name) => !parts.productItems.has(name)),

@@ -10,6 +10,7 @@ import { centreProducts, recentreMoments, recentrePatterns, type ProductPlan } f
 import { WarmRefit } from "./quasi-newton";
 import { fisherScoring } from "./scoring";
 import type { CasePattern } from "./sample-moments";
+import { scaleAt, type Scale } from "./product-units";
 import type { Estimator } from "./specification";
 
 /** What is reported of a fit, as plain data. */
@@ -19,6 +20,8 @@ export interface ReportPlan {
    * zero.
    */
   coefficients: number[];
+  /** What a coefficient is multiplied by to be in the unit it is told in; null for most. */
+  scales?: (Scale | null)[];
   /** Places of the variables whose implied SDs are reported. */
   sds: number[];
   /**
@@ -275,13 +278,17 @@ function weightedMoments(
 export function reportFit(
   implied: readonly Implied[],
   theta: ArrayLike<number>,
-  { coefficients, sds, averages }: ReportPlan,
+  { coefficients, scales, sds, averages }: ReportPlan,
   shares: readonly number[],
   out: Float64Array,
   start = 0,
 ): void {
   let at = start;
-  for (const parameter of coefficients) out[at++] = parameter < 0 ? 0 : theta[parameter]!;
+  for (let i = 0; i < coefficients.length; i++) {
+    const parameter = coefficients[i]!;
+    const scale = scales?.[i];
+    out[at++] = parameter < 0 ? 0 : theta[parameter]! * (scale ? scaleAt(scale, theta) : 1);
+  }
   for (const variable of sds) out[at++] = Math.sqrt(pooled(implied, shares, variable, variable));
   out[at++] = implied.some(isImproper) ? 1 : 0;
   for (const plan of averages)

@@ -3,6 +3,7 @@ import type { ArrowRef, CompiledTheory, GroupPart, Measure } from "../../theory"
 import { free, type Arrow } from "./arrows";
 import type { LatentInteraction } from "./latent-moderated";
 import type { StructureOptions } from "./options";
+import type { ProductUnit } from "./product-units";
 import { productItems, type ProductItem } from "./products";
 
 /** A product of two variables of a theory, with what stands for it. */
@@ -142,6 +143,20 @@ export class Parts {
       sharingResiduals(p, this.context.options.interactions),
     );
     return [...loadings, ...paths, ...variances, ...covariances, ...withParts, ...shared];
+  }
+
+  /** By which items of its factors each product factor is scaled. */
+  units(): ProductUnit[] {
+    const factors = new Set(this.context.factors.map((m) => m.name.name));
+    return this.products
+      .filter((p) => this.latent.includes(p.key))
+      .map(({ key, x, w, items: [first] }) => ({
+        product: key,
+        loadings: [
+          { factor: x, item: first!.x },
+          { factor: w, item: first!.w },
+        ].filter(({ factor }) => factors.has(factor)),
+      }));
   }
 
   isGroup(name: string): boolean {

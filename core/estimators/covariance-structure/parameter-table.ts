@@ -1,6 +1,7 @@
 import { arrowName } from "./arrows";
 import { STRUCTURE_ERRORS, type StructureErrors } from "./error-matrices";
 import type { FittedModel } from "./fit-model";
+import { arrowScale } from "./product-units";
 import { deltaError, differentiated, standardisedArrows } from "./standardised";
 
 /** A number with its standard error; NaN where there is none. */
@@ -46,27 +47,22 @@ export function parameterTable(
   return models.flatMap((each, g) => {
     const intercept = reportedIntercept(model, g);
     const { full, latent } = standardisedArrows(model, each, scales, intercept);
+    const units = each.slots.map((slot) =>
+      arrowScale(endsOf(each, slot), spec.units ?? [], spec.groups[g]!.arrows, each.parameters),
+    );
     const turned = differentiated(
       (at) =>
         Float64Array.from(each.slots, (slot, k) =>
           slot.matrix === "m"
             ? intercept(at, k)
-            : slot.parameter < 0
-              ? slot.value
-              : at[slot.parameter]!,
+            : (slot.parameter < 0 ? slot.value : at[slot.parameter]!) * (units[k]?.(at) ?? 1),
         ),
       theta,
       scales,
     );
     return each.slots.map((slot, k): ArrowEstimate => {
-      const { matrix, row, column, parameter } = slot;
-      const kind = matrix === "A" ? "path" : matrix === "S" ? "covariance" : "intercept";
-      const [from, to] =
-        matrix === "m"
-          ? ["", each.variables[row]!]
-          : matrix === "A"
-            ? [each.variables[column]!, each.variables[row]!]
-            : [each.variables[column]!, each.variables[row]!];
+      const { parameter } = slot;
+      const { kind, from, to } = endsOf(each, slot);
       const se = Object.fromEntries(
         STRUCTURE_ERRORS.map((name) => {
           const matrixOf = model.errors.by[name];
@@ -92,6 +88,17 @@ export function parameterTable(
       };
     });
   });
+}
+
+function endsOf(
+  { variables }: Pick<FittedModel["models"][number], "variables">,
+  { matrix, row, column }: FittedModel["models"][number]["slots"][number],
+): Pick<ArrowEstimate, "kind" | "from" | "to"> {
+  return {
+    kind: matrix === "A" ? "path" : matrix === "S" ? "covariance" : "intercept",
+    from: matrix === "m" ? "" : variables[column]!,
+    to: variables[row]!,
+  };
 }
 
 export const standardErrors = (covariance: Float64Array | null, q: number): Float64Array =>

@@ -1,4 +1,5 @@
 import type { Arrow } from "./arrows";
+import type { ProductUnit } from "./product-units";
 
 /** How a model is fitted: normal-theory maximum likelihood, or a weighted distance of moments. */
 export const ESTIMATORS = ["ml", "gls", "uls", "adf", "dwls"] as const;
@@ -19,6 +20,8 @@ export interface Specification {
   /** Are means modelled (and counted)? */
   means: boolean;
   estimator: Estimator;
+  /** Units of product factors; none where there are none. */
+  units?: ProductUnit[];
   /** Divisor n and n F, or n - 1 and (n - 1) F. */
   convention: "normal" | "wishart";
 }

@@ -30,6 +30,7 @@ import { factorScores } from "./factor-scores";
 import type { AveragePlan, ReportPlan, StructureProblem } from "./kernel";
 import { optionsOf } from "./options";
 import { withoutFreeMeans } from "./profiled";
+import { unitScale, type Scale } from "./product-units";
 import { reportedParameters } from "./reported";
 import { structureSections } from "./structure-section";
 import { theoryModel, unitVariances, type TheoryModel } from "./theory-model";
@@ -209,13 +210,24 @@ export class StructureFit implements Fit<StructureProblem> {
 
   /** Where what is reported stands among the parameters of a model. */
   private reportOf(labels: readonly string[]): ReportPlan {
+    const own = this.parameters.labels.slice(0, this.coefficientCount);
     return {
-      coefficients: this.parameters.labels
-        .slice(0, this.coefficientCount)
-        .map((label) => labels.indexOf(label)),
+      coefficients: own.map((label) => labels.indexOf(label)),
+      scales: own.map((label) => this.scaleOf(label, labels)),
       sds: this.model.scaled.map((name) => this.model.place(name)),
       averages: this.averages,
     };
+  }
+
+  /** The unit of a product factor is that of its factors' product. */
+  private scaleOf(label: string, labels: readonly string[]): Scale | null {
+    const { groups, units = [] } = this.model.built.spec;
+    for (const { arrows } of groups) {
+      const arrow = arrows.find((a) => a.kind === "path" && a.label === label);
+      const unit = units.find((u) => u.product === arrow?.from);
+      if (unit) return unitScale(unit, arrows, labels);
+    }
+    return null;
   }
 
   private get plan(): ReportPlan {

@@ -22,6 +22,7 @@ import { moderatedTable } from "./moderated-table";
 import { measurementQuality } from "./quality";
 import { scoreTests } from "./score-tests";
 import { parameterTable, standardErrors, type ArrowEstimate } from "./parameter-table";
+import { arrowScale } from "./product-units";
 import { deltaError, differentiated, explainedShares } from "./standardised";
 import type { TheoryModel } from "./theory-model";
 
@@ -249,6 +250,14 @@ function interactionsOf(model: TheoryModel, estimates: Estimates): LatentInterac
       averages: [],
     };
     const implied = fitted.implied[0]!;
+    const { arrows } = fitted.spec.groups[0]!;
+    const scale = arrowScale(
+      { kind: "path", from: model.nodeOf(key), to },
+      fitted.spec.units ?? [],
+      arrows,
+      labels,
+    );
+    const told = (point: Float64Array): number => point[at]! * (scale ? scale(point) : 1);
     const write = (point: Float64Array): Float64Array => {
       const { E, v } = moderated
         ? { E: moderated.likelihood.implied(point).E, v: implied.v }
@@ -258,7 +267,7 @@ function interactionsOf(model: TheoryModel, estimates: Estimates): LatentInterac
         number,
         number,
       ];
-      return Float64Array.of((point[at]! * sx * sw) / sy);
+      return Float64Array.of((told(point) * sx * sw) / sy);
     };
     const functions = differentiated(write, theta, standardErrors(first, q));
     write(theta);
@@ -267,7 +276,7 @@ function interactionsOf(model: TheoryModel, estimates: Estimates): LatentInterac
         x,
         w,
         to,
-        estimate: theta[at]!,
+        estimate: told(theta),
         standardised: {
           estimate: functions.values[0]!,
           se: Object.fromEntries(
