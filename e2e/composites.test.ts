@@ -17,7 +17,6 @@ async function faults(page: Page): Promise<string[]> {
 }
 
 test("measurement on one page, paths with their sizes, prediction in words", async ({ page }) => {
-  test.setTimeout(120_000);
   await open(page, "evidence");
   const paths = page.getByRole("region", { name: "Structural paths" });
   await expect(paths.getByRole("row", { name: /confidence routine × support/ })).toContainText(
@@ -25,7 +24,7 @@ test("measurement on one page, paths with their sizes, prediction in words", asy
   );
   await expect(
     page.getByText(/In new cases belonging is predicted better than by the mean/),
-  ).toBeVisible({ timeout: 60_000 });
+  ).toBeVisible();
   await expect(page.getByRole("heading", { name: "Prediction of new people" })).toBeVisible();
   expect(await faults(page)).toEqual([]);
   await page.goto(`${STUDY}/checks`);
@@ -38,7 +37,6 @@ test("measurement on one page, paths with their sizes, prediction in words", asy
 });
 
 test("an item left out in one click is a new run, with before and after", async ({ page }) => {
-  test.setTimeout(120_000);
   await open(page, "checks");
   await page.getByRole("button", { name: "Leave variety out of routine" }).click();
   await expect(page.getByText(/Tried: variety out of routine/)).toBeVisible();
@@ -49,7 +47,6 @@ test("an item left out in one click is a new run, with before and after", async 
 });
 
 test("sites are compared by permutation, and the picture unfolds to weights", async ({ page }) => {
-  test.setTimeout(120_000);
   await open(page, "hypotheses");
   await page.getByRole("checkbox", { name: "items" }).check();
   await expect(
@@ -70,7 +67,7 @@ test("sites are compared by permutation, and the picture unfolds to weights", as
   await settled(page);
   await page.goto(`${STUDY}/evidence`);
   const groups = page.getByRole("region", { name: "harbour and old town" });
-  await expect(groups.getByText(/Not measured alike: routine\./)).toBeVisible({ timeout: 60_000 });
+  await expect(groups.getByText(/Not measured alike: routine\./)).toBeVisible();
   await expect(page.getByText(/not made of the items in the same way/)).toBeVisible();
   expect(await faults(page)).toEqual([]);
 });
@@ -78,7 +75,6 @@ test("sites are compared by permutation, and the picture unfolds to weights", as
 test("slopes of scores on the lever, weighting on the card, three ways of measuring", async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   await open(page, "probe");
   await expect(page.getByText(/one SD more of routine goes with/)).toBeVisible();
   await expect(page.getByRole("slider")).toBeVisible();
@@ -92,10 +88,6 @@ test("slopes of scores on the lever, weighting on the card, three ways of measur
   await expect(page.getByRole("row", { name: /routine weighted equally/ })).toBeVisible();
   await page.goto(`${STUDY}/compare`);
   await page.getByRole("button", { name: "Try the other specifications" }).click();
-  await expect(page.getByRole("row", { name: /measured by averages of the items/ })).toBeVisible({
-    timeout: 120_000,
-  });
-  await expect(page.getByRole("row", { name: /measured by latent variables/ })).toBeVisible({
-    timeout: 120_000,
-  });
+  await expect(page.getByRole("row", { name: /measured by averages of the items/ })).toBeVisible();
+  await expect(page.getByRole("row", { name: /measured by latent variables/ })).toBeVisible();
 });

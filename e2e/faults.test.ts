@@ -103,7 +103,7 @@ test("two tabs that write different sentences of one study keep both", async ({
   ]);
   for (const tab of [page, other])
     await expect
-      .poll(() => theoryText(tab), { timeout: 10_000 })
+      .poll(() => theoryText(tab))
       .toMatch(/H7: age raises friends[\s\S]*H8: age lowers|H8: age lowers friends[\s\S]*H7: age/);
 });
 

@@ -73,11 +73,9 @@ export const aboutDemo = (...lines: string[]): string => `${DEMO_MEASURES}\n${li
 
 /** Waits until every resample is made. */
 export async function settled(page: Page): Promise<void> {
-  await expect(page.getByRole("progressbar", { name: "Bootstrap samples" })).toHaveCount(0, {
-    timeout: 30_000,
-  });
+  await expect(page.getByRole("progressbar", { name: "Bootstrap samples" })).toHaveCount(0);
   await expect(page.getByText(/not estimated yet/)).toHaveCount(0);
-  await expect(page.getByText("Estimating …")).toHaveCount(0, { timeout: 30_000 });
+  await expect(page.getByText("Estimating …")).toHaveCount(0);
 }
 
 /** So many studies stand on the shelf at first. */

@@ -17,7 +17,6 @@ async function faults(page: Page): Promise<string[]> {
 test("measurement is judged first, and an item that fails is left out in one click", async ({
   page,
 }) => {
-  test.setTimeout(90_000);
   await open(page, "checks");
   await expect(page.getByText(/sup4 loads below \.50/)).toBeVisible();
   expect(await faults(page)).toEqual([]);
@@ -34,7 +33,6 @@ test("measurement is judged first, and an item that fails is left out in one cli
 test("a change that a score test suggests is tried, and the difference in fit is tested", async ({
   page,
 }) => {
-  test.setTimeout(90_000);
   await open(page, "checks");
   const first = page.getByRole("list", { name: "Changes" }).getByRole("listitem").first();
   await expect(first).toContainText("“bel4” and “bel5” go together");
@@ -66,7 +64,6 @@ test("the picture unfolds to items, and a plain figure goes into the paper", asy
 test("groups, latent interactions and everybody's answers come by sentence and setting", async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   await open(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();
   const theory = [
@@ -95,9 +92,7 @@ test("groups, latent interactions and everybody's answers come by sentence and s
   await page.getByRole("button", { name: "Analysis settings" }).click();
   await page.getByLabel("Missing answers").selectOption("everybody");
   await page.getByRole("button", { name: "Close", exact: true }).click();
-  await expect(page.getByRole("link", { name: /360 of 360/ })).toBeVisible({
-    timeout: 60_000,
-  });
+  await expect(page.getByRole("link", { name: /360 of 360/ })).toBeVisible();
 });
 
 test("factors are chosen in sentences like any variable, before their items", async ({ page }) => {

@@ -205,7 +205,7 @@ test("checks say what they mean here, and the robustness table marks a verdict t
 }) => {
   await openDemo(page, "evidence");
   await page.getByRole("link", { name: /Checks/ }).click();
-  await expect(page.getByText(/most influential rows/)).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByText(/most influential rows/)).toBeVisible();
   await expect(
     page.getByRole("img", { name: "Residuals of confidence against fitted values" }),
   ).toBeVisible();
@@ -213,15 +213,11 @@ test("checks say what they mean here, and the robustness table marks a verdict t
     page.getByText(/No sign of curvature|some relation is curved/).first(),
   ).toBeVisible();
   await page.getByRole("button", { name: "Does a verdict hang on them?" }).click();
-  await expect(page.getByText(/No verdict changes without|would be/)).toBeVisible({
-    timeout: 15_000,
-  });
+  await expect(page.getByText(/No verdict changes without|would be/)).toBeVisible();
   await page.getByRole("link", { name: /Compare/ }).click();
   await page.getByRole("button", { name: "Try the other specifications" }).click();
   const table = page.getByRole("table");
-  await expect(table.getByRole("row", { name: /HC4 errors/ })).toContainText("supported", {
-    timeout: 15_000,
-  });
+  await expect(table.getByRole("row", { name: /HC4 errors/ })).toContainText("supported");
   await expect(table.getByRole("row", { name: /without covariates/ })).toBeVisible();
 });
 

@@ -9,7 +9,7 @@ import { expect, openStudy, settled, test } from "./fixtures";
 
 async function openReport(page: Page, study: string): Promise<void> {
   await openStudy(page, study, "report");
-  await expect(page.getByRole("article", { name: "Report" })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole("article", { name: "Report" })).toBeVisible();
   await settled(page);
 }
 
@@ -22,7 +22,6 @@ const downloaded = async (page: Page, start: () => Promise<void>): Promise<Downl
 test("the results section is chosen, styled, kept, and taken along as a document", async ({
   page,
 }) => {
-  test.setTimeout(150_000);
   await openReport(page, "demo");
   const report = page.getByRole("article", { name: "Report" });
   await expect(
@@ -91,7 +90,6 @@ test("the results section is chosen, styled, kept, and taken along as a document
 test("the study is handed over, and the command line finds every number again", async ({
   page,
 }) => {
-  test.setTimeout(150_000);
   await openReport(page, "demo-lever");
   await page.getByRole("button", { name: "Other files" }).click();
   const item = page.getByRole("menuitem", { name: /Everything in one archive/ });
@@ -127,7 +125,6 @@ test("a figure leaves at its size, a table by one click, and the page is read by
   page,
   context,
 }) => {
-  test.setTimeout(150_000);
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   await openReport(page, "demo-lever");
   await page.getByLabel("Width").selectOption("85");

@@ -4,7 +4,6 @@ import { expect, openDemo, settled, test, writeText } from "./fixtures";
 test("a yes/no response gets a model of its own, and a treatment its four means in sentences", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await page.goto("/");
   await expect(page.getByRole("link", { name: /^Language café, who stays/ })).toBeVisible();
   await page.goto("/study/demo-treatment/hypotheses");
@@ -12,7 +11,7 @@ test("a yes/no response gets a model of its own, and a treatment its four means 
   await page.goto("/study/demo-treatment/evidence");
   await expect(
     page.getByText(/If for everybody group were “weekly cafe”, with the hours that goes with it/),
-  ).toBeVisible({ timeout: 60_000 });
+  ).toBeVisible();
   await expect(page.getByText(/No cause of both mediator and outcome/).first()).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).setLegacyMode().analyze();
   expect(
@@ -25,7 +24,6 @@ test("a yes/no response gets a model of its own, and a treatment its four means 
 test("the lever draws the curve of a yes/no response, in probabilities or in log odds", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await page.goto("/");
   await expect(page.getByRole("link", { name: /^Language café, who stays/ })).toBeVisible();
   await page.goto("/study/demo-treatment/hypotheses");
@@ -47,7 +45,6 @@ test("the lever draws the curve of a yes/no response, in probabilities or in log
 test("effects that move with a moderator stand in one picture, and the scale of every number is said", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await page.goto("/");
   await expect(page.getByRole("link", { name: /^Language café, who stays/ })).toBeVisible();
   await page.goto("/study/demo-treatment/hypotheses");
@@ -62,13 +59,12 @@ test("effects that move with a moderator stand in one picture, and the scale of 
   await settled(page);
   await expect(
     page.getByRole("heading", { name: /^group through hours to renewed as age moves/ }).first(),
-  ).toBeVisible({ timeout: 60_000 });
+  ).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).setLegacyMode().analyze();
   expect(violations.filter((v) => v.impact !== "minor").map((v) => v.id)).toEqual([]);
 });
 
 test("a response gets another model by slots", async ({ page }) => {
-  test.setTimeout(120_000);
   await page.goto("/");
   await expect(page.getByRole("link", { name: /^Language café, who stays/ })).toBeVisible();
   await page.goto("/study/demo-treatment/hypotheses");
@@ -83,7 +79,6 @@ test("a response gets another model by slots", async ({ page }) => {
 test("how much something left out would have to do is drawn, and a guess is taken in", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await openDemo(page, "hypotheses");
   await page.getByRole("button", { name: "Text", exact: true }).click();
   await writeText(

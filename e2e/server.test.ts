@@ -31,7 +31,7 @@ test.describe.configure({ mode: "default" });
 let server: Running;
 test.beforeAll(async () => {
   server = start({ PORT: String(PORT) });
-  await expect.poll(server.said, { timeout: 15_000 }).toContain("is served at");
+  await expect.poll(server.said).toContain("is served at");
 });
 test.afterAll(() => void server.process.kill("SIGKILL"));
 
@@ -117,7 +117,7 @@ test("two thousand connections kept open do not keep anybody else waiting", asyn
 
 test("the signal to stop lets open requests end, then the server stops", async () => {
   const own = start({ PORT: String(PORT + 1) });
-  await expect.poll(own.said, { timeout: 15_000 }).toContain("is served at");
+  await expect.poll(own.said).toContain("is served at");
   // A request that has not arrived whole when the signal comes.
   const socket = connect(PORT + 1, "127.0.0.1");
   let answer = "";

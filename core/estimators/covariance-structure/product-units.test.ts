@@ -68,7 +68,7 @@ function unchanging(evidence: Evidence) {
 function impliedVariance(evidence: Evidence, name: string): number {
   const { arrows } = sectionOf(evidence);
   const own = arrows.find((p) => p.arrow === `${name} <-> ${name}`)!;
-  return own.estimate / own.full.estimate;
+  return own.estimate / own.full.estimate!;
 }
 
 const closeTo = (found: object, expected: object, digits: number): void => {

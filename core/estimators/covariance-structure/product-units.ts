@@ -57,7 +57,26 @@ export function arrowScale(
   };
   const [from, to] = [arrow.kind === "intercept" ? null : of(arrow.from), of(arrow.to)];
   if (!from && !to) return null;
-  const outward = arrow.kind === "path" ? 1 : -1;
-  return (theta) =>
-    (from ? scaleAt(from, theta) ** outward : 1) * (to ? scaleAt(to, theta) ** -1 : 1);
+  const outward = arrow.kind === "path";
+  return (theta) => {
+    const [left, right] = [from, to].map((scale) => (scale ? scaleAt(scale, theta) : 1)) as [
+      number,
+      number,
+    ];
+    return outward ? left / right : 1 / (left * right);
+  };
+}
+
+/** The scale of the path that has a label; null where it does not begin at a product factor. */
+export function pathScale(
+  label: string,
+  { groups, units = [] }: { groups: readonly { arrows: Arrow[] }[]; units?: ProductUnit[] },
+  labels: readonly string[],
+): Scale | null {
+  for (const { arrows } of groups) {
+    const arrow = arrows.find((a) => a.kind === "path" && a.label === label);
+    const unit = units.find((u) => u.product === arrow?.from);
+    if (unit) return unitScale(unit, arrows, labels);
+  }
+  return null;
 }

@@ -30,7 +30,7 @@ import { factorScores } from "./factor-scores";
 import type { AveragePlan, ReportPlan, StructureProblem } from "./kernel";
 import { optionsOf } from "./options";
 import { withoutFreeMeans } from "./profiled";
-import { unitScale, type Scale } from "./product-units";
+import { pathScale } from "./product-units";
 import { reportedParameters } from "./reported";
 import { structureSections } from "./structure-section";
 import { theoryModel, unitVariances, type TheoryModel } from "./theory-model";
@@ -213,21 +213,10 @@ export class StructureFit implements Fit<StructureProblem> {
     const own = this.parameters.labels.slice(0, this.coefficientCount);
     return {
       coefficients: own.map((label) => labels.indexOf(label)),
-      scales: own.map((label) => this.scaleOf(label, labels)),
+      scales: own.map((label) => pathScale(label, this.model.built.spec, labels)),
       sds: this.model.scaled.map((name) => this.model.place(name)),
       averages: this.averages,
     };
-  }
-
-  /** The unit of a product factor is that of its factors' product. */
-  private scaleOf(label: string, labels: readonly string[]): Scale | null {
-    const { groups, units = [] } = this.model.built.spec;
-    for (const { arrows } of groups) {
-      const arrow = arrows.find((a) => a.kind === "path" && a.label === label);
-      const unit = units.find((u) => u.product === arrow?.from);
-      if (unit) return unitScale(unit, arrows, labels);
-    }
-    return null;
   }
 
   private get plan(): ReportPlan {
