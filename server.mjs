@@ -49,11 +49,11 @@ app.use((request, response, next) => {
   }
   next();
 });
-// Files of the build lie there compressed already; pages are compressed as they are made.
+// Files of the build lie there compressed already; whatever does not is compressed as it is sent.
+app.use(compression());
 app.use("/assets", sirv("build/client/assets", { gzip: true, immutable: true, maxAge: YEAR_S }));
 // A name of an older version must not be answered with a page.
 app.use("/assets", (_request, _response, next) => next({ status: 404 }));
-app.use(compression());
 app.use(
   express.static("build/client", {
     maxAge: "1h",
