@@ -57,7 +57,7 @@ export const inGroup = (label: string, group: string): string => `${label} [${gr
 const freedVariance = (
   { kind, from, to, label, value }: Arrow,
   parts: Parts,
-  { equal, groups, options }: ModelContext,
+  { equal, groups }: ModelContext,
   g: number,
 ): boolean =>
   groups.length > 1 &&
@@ -67,8 +67,7 @@ const freedVariance = (
   label === null &&
   value === 1 &&
   parts.latent.includes(to) &&
-  equal.has("loadings") &&
-  options.scaling === "variance";
+  equal.has("loadings");
 
 /** What a single item's reliability leaves of its variance (divisor n). */
 function errorVariance(item: string, { factors, variance }: ModelContext, g: number): number {

@@ -115,8 +115,14 @@ function numberContrast(theory: CompiledTheory, column: Column, data: ModelData)
   const said = theory.compared.find((c) => c.of.name === variable);
   const two = twoValues(values);
   const centre = mean(values);
+  const described = data.variables.get(variable);
+  const levels = data.typed.get(variable)?.levels;
+  // Of numbers a direction goes from the lower to the higher value, whichever was typed first.
+  const worded = levels?.some((level) => !Number.isFinite(Number(level))) ?? false;
+  const stated =
+    said && !worded ? ([...said.values].sort((a, b) => b - a) as [number, number]) : said?.values;
   const [x1, x0] =
-    said?.values ?? (two ? [two[1], two[0]] : [centre + standardDeviation(values), centre]);
+    stated ?? (two ? [two[1], two[0]] : [centre + standardDeviation(values), centre]);
   if (x1 === x0)
     throw new StudyProblem(
       "contrast_equal",
@@ -131,8 +137,6 @@ function numberContrast(theory: CompiledTheory, column: Column, data: ModelData)
           { name: variable, value, known: [...two] },
           { variables: [variable] },
         );
-  const described = data.variables.get(variable);
-  const levels = data.typed.get(variable)?.levels;
   const word = (value: number): string => {
     const level = levels ? levels[value]! : String(value);
     return described?.labels?.[level] ?? (levels ? level : shortNumber(value));

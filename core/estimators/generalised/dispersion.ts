@@ -1,3 +1,4 @@
+import { logRising, reciprocalSums } from "../../numerics/counting";
 import { exp, ln } from "../../numerics/elementary";
 
 const MOST_STEPS = 100;
@@ -33,12 +34,7 @@ export function sizeOf(
       if (w === 0) continue;
       const [count, mean] = [y[i]!, mu[i]!];
       const both = theta + mean;
-      let [first, second] = [0, 0];
-      for (let k = 0; k < count; k++) {
-        const part = 1 / (theta + k);
-        first += part;
-        second += part * part;
-      }
+      const { first, second } = reciprocalSums(theta, count);
       slope += w * (first + ln(theta / both) + (mean - count) / both);
       curvature += w * (-second + 1 / theta - 1 / both - (mean - count) / (both * both));
     }
@@ -59,7 +55,7 @@ export function countLogLikelihood(y: Float64Array, mu: Float64Array, theta: num
   let sum = 0;
   for (let i = 0; i < y.length; i++) {
     const [count, mean] = [y[i]!, mu[i]!];
-    for (let k = 0; k < count; k++) sum += ln((theta + k) / (k + 1));
+    sum += logRising(theta, count);
     sum += theta * ln(theta / (theta + mean));
     if (count > 0) sum += count * ln(mean / (theta + mean));
   }

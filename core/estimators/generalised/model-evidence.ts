@@ -5,6 +5,7 @@ import {
   studentQuantile,
   zQuantile,
 } from "../../numerics/distributions";
+import { logFactorial } from "../../numerics/counting";
 import { exp, ln } from "../../numerics/elementary";
 import type { ResponseCoefficient, ResponseFit, ResponseModelEvidence } from "../response-types";
 import type { Response } from "./causal-model";
@@ -76,12 +77,6 @@ function logLikelihood({ equation, mu, deviance, size }: GeneralisedFit): number
   if (size !== null) return countLogLikelihood(y, mu, size);
   let sum = 0;
   for (let i = 0; i < n; i++) sum += y[i]! * ln(mu[i]!) - mu[i]! - logFactorial(y[i]!);
-  return sum;
-}
-
-function logFactorial(count: number): number {
-  let sum = 0;
-  for (let k = 2; k <= count; k++) sum += ln(k);
   return sum;
 }
 
