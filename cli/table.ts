@@ -14,6 +14,7 @@ const VERDICTS = {
   opposite: "opposite",
   unsettled: "unsettled",
   undirected: "needs a comparison",
+  not_testable: "cannot be tested",
   pending: "pending",
 };
 

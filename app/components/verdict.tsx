@@ -7,6 +7,7 @@ const COLOURS: Record<Verdict, string> = {
   opposite: "var(--rust)",
   unsettled: "var(--rust)",
   undirected: "var(--rust)",
+  not_testable: "var(--rust)",
   pending: "var(--quiet)",
 };
 
@@ -39,6 +40,9 @@ export function VerdictMark({ verdict, word = true }: { verdict: Verdict; word?:
         {verdict === "unsettled" && <path d="M7 0.5 13.5 7 7 13.5 0.5 7Z" />}
         {verdict === "undirected" && (
           <path className="open" d="M1 4.5h12M10 1.5l3 3-3 3M13 9.5H1M4 6.5l-3 3 3 3" />
+        )}
+        {verdict === "not_testable" && (
+          <path className="open" d="M7 1.5a5.5 5.5 0 1 0 0 11a5.5 5.5 0 1 0 0-11M3.2 3.2l7.6 7.6" />
         )}
         {verdict === "pending" && <circle className="open" cx="7" cy="7" r="5" />}
       </svg>

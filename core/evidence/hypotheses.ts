@@ -10,6 +10,7 @@ import type { Side } from "./reading";
 import { reportSentence } from "./report";
 import { severalEvidence } from "./several";
 import type { ClaimTest, Evidence, HypothesisEvidence } from "./types";
+import { thinSide } from "./lone-clusters";
 import { afterHolm, verdictOf, type Judgement } from "./verdict";
 
 /** Hypotheses and moderations in the order of the text. */
@@ -72,9 +73,17 @@ function judge(
   const used = boot ? boot.run.done - boot.run.failed : null;
   const { settings } = prepared.study;
   const simulated = settings.interval === "monte_carlo" ? settings.monteCarloDraws : used;
+  const thin = thinSide(prepared, claim);
   const decide = (direction: Side): { test: ClaimTest | null; judgement: Judgement } => {
     const test = claimTest(prepared, list, boot, claimed, direction);
-    return { test, judgement: verdictOf(test, claimed.open, simulated) };
+    const judgement = verdictOf(test, claimed.open, simulated);
+    if (!thin) return { test, judgement };
+    return thin.testable
+      ? { test, judgement: { ...judgement, reason: `${judgement.reason}${thin.words}` } }
+      : {
+          test: test && untested(test),
+          judgement: { verdict: "not_testable", reason: thin.words },
+        };
   };
   if (claim.kind === "hypothesis") {
     const { test, judgement } = decide(statedDirection(claim));
@@ -87,7 +96,8 @@ function judge(
   }
   const sign = focalSign(prepared, list, claim, claimed);
   const { test, judgement } = decide(claimedChange(claim, sign));
-  if (!test || judgement.verdict === "pending") return { claim, claimed, test, judgement };
+  if (!test || judgement.verdict === "pending" || judgement.verdict === "not_testable")
+    return { claim, claimed, test, judgement };
   const note =
     statedDirection(claim) !== 0 && judgement.verdict !== "undirected" && sign.note
       ? ` ${sign.note}`
@@ -103,6 +113,13 @@ function judge(
     },
   };
 }
+
+/** A test of which the estimate alone is left. */
+const untested = (test: ClaimTest): ClaimTest => ({
+  ...test,
+  ...{ se: null, df: null, lower: null, upper: null, p: null, joint: null },
+  ...{ mcseLower: 0, mcseUpper: 0 },
+});
 
 /**
  * An average that is not resampled takes the moderators of the sample as fixed, and has to say so.

@@ -121,7 +121,13 @@ export interface EffectEvidence extends Omit<Quantity, "expression"> {
  * compared.
  */
 export type Verdict =
-  "supported" | "not_supported" | "opposite" | "unsettled" | "undirected" | "pending";
+  | "supported"
+  | "not_supported"
+  | "opposite"
+  | "unsettled"
+  | "undirected"
+  | "not_testable"
+  | "pending";
 
 /**
  * How the direct and the indirect effect stand to each other (Zhao, Lynch & Chen 2010, J Consumer

@@ -17,6 +17,7 @@ export const VERDICT_WORDS: Record<Verdict, string> = {
   opposite: "opposite direction",
   unsettled: "unsettled",
   undirected: "needs a comparison",
+  not_testable: "cannot be tested",
   pending: "not yet known",
 };
 

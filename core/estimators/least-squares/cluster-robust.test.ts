@@ -131,6 +131,37 @@ describe("cluster-robust errors", () => {
     }
   });
 
+  it("have the degrees of freedom of a variance with its own expectation where a cluster alone holds a level", () => {
+    const arm = cluster.map((name) => (name === "c3" ? "alone" : name < "c6" ? "some" : "many"));
+    const { definition, table } = madeStudy({
+      columns: { arm, y, school: cluster },
+      theory: "H1: arm affects y",
+      settings: { cluster: "school" },
+      variables: { school: { level: "categorical" }, arm: { level: "categorical" } },
+    });
+    const study = prepare(definition, table);
+    const fit = (study.fit as LeastSquaresFit).fits[0]!;
+    const members = fit.clusters!.members.map((rows) => [...rows]);
+    const X = new Matrix(
+      Array.from({ length: n }, (_, i) => [
+        1,
+        ...fit.equation.columns.map((column) => column.values[i]!),
+      ]),
+    );
+    const { W } = brute(X, y, members);
+    for (const direction of [
+      [0, 1, 0],
+      [0, 0, 1],
+      [0, 1, -1],
+    ]) {
+      const w = W(Matrix.columnVector(direction));
+      const gram = w.transpose().mmul(w);
+      const test = linearTest(fit, study.fit.covariances.CR2, 0, "CR2", direction, 0.95)!;
+      expect(test.df! / (gram.trace() ** 2 / gram.norm("frobenius") ** 2)).toBeCloseTo(1, 8);
+      expect(test.df!).toBeLessThan(G);
+    }
+  });
+
   it("test several coefficients by the approximate Hotelling test", () => {
     const { fit, reference } = made();
     const evidence = analyseMade({

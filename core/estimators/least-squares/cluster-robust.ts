@@ -6,6 +6,8 @@ import type { OrthogonalFactor } from "../../numerics/orthogonal";
  * direction.
  */
 const FULL = 1 - 1e-10;
+/** Less than this share of the variance is what rounding leaves of nothing. */
+const NOTHING_LEFT = 1e-9;
 /** Below this the adjustment is its series' first term, one half. */
 const SMALL = 1e-7;
 
@@ -102,13 +104,25 @@ export class ClusterRobust {
   /**
    * Degrees of freedom eta of the approximate Hotelling test of q linear functions (Pustejovsky &
    * Tipton 2018, section 3.2): the Wishart distribution whose total variance agrees. For q = 1
-   * these are Satterthwaite's.
+   * these are Satterthwaite's, 2 E(V)²/Var(V). The expectation is the covariance's own under the
+   * working model: where a cluster alone holds a level, I - H_gg is singular, no adjustment makes
+   * the covariance unbiased, and its expectation lies below what it estimates.
    * @param lines X (X'X)^-1 c of each function
+   * @returns NaN where nothing of the covariance is left: every cluster that carries a function
+   *   stands alone, and shows no spread
    */
   jointDf(lines: Float64Array[]): number {
     const size = lines.length;
-    const whitened = whiten(lines);
-    const parts = whitened.map((line) => this.partsOf(line));
+    const unit = whiten(lines, omegaOf(lines));
+    const first = unit.map((line) => this.partsOf(line));
+    const expected = Matrix.zeros(size, size);
+    for (let s = 0; s < size; s++)
+      for (let t = 0; t < size; t++) expected.set(s, t, expectedProduct(first[s]!, first[t]!));
+    const least = Math.min(
+      ...new EigenvalueDecomposition(expected, { assumeSymmetric: true }).realEigenvalues,
+    );
+    if (!(least > NOTHING_LEFT)) return NaN;
+    const parts = whiten(unit, expected).map((line) => this.partsOf(line));
     let spread = 0;
     for (let s = 0; s < size; s++)
       for (let t = 0; t < size; t++) spread += productVariance(parts[s]!, parts[t]!);
@@ -132,6 +146,16 @@ interface Parts {
   adjusted: Float64Array;
   u: Float64Array[];
   members: Int32Array[];
+}
+
+/** Expectation of sum_g (w_gs'e)(w_gt'e) for standard normal e. */
+function expectedProduct(s: Parts, t: Parts): number {
+  let sum = 0;
+  s.members.forEach((rows, g) => {
+    for (const i of rows) sum += s.adjusted[i]! * t.adjusted[i]!;
+    sum -= dot(s.u[g]!, t.u[g]!);
+  });
+  return sum;
 }
 
 /**
@@ -167,14 +191,16 @@ function dot(a: Float64Array, b: Float64Array): number {
   return sum;
 }
 
-/**
- * Lines mixed so that they are orthonormal: Omega^(-1/2) with Omega the covariance of the functions
- * under the working model.
- */
-function whiten(lines: Float64Array[]): Float64Array[] {
-  const q = lines.length;
-  const omega = Matrix.zeros(q, q);
+/** Covariance of the functions under the working model. */
+function omegaOf(lines: Float64Array[]): Matrix {
+  const omega = Matrix.zeros(lines.length, lines.length);
   lines.forEach((a, i) => lines.forEach((b, j) => omega.set(i, j, dot(a, b))));
+  return omega;
+}
+
+/** Lines mixed by the inverse root of a matrix, so that it becomes the identity for them. */
+function whiten(lines: Float64Array[], omega: Matrix): Float64Array[] {
+  const q = lines.length;
   const scale = lines.map((_, i) => Math.sqrt(omega.get(i, i)));
   const unit = Matrix.zeros(q, q);
   for (let i = 0; i < q; i++)

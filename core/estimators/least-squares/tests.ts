@@ -26,6 +26,12 @@ export function lineOf(
   return line;
 }
 
+/**
+ * Where clusters stand alone on one side of what is compared they show no spread: degrees of freedom
+ * that are none, below one, or above the number of cases are no basis of a test.
+ */
+const canBeTested = (df: number, n: number): boolean => df >= 1 && df <= n;
+
 /** Degrees of freedom of a t test of c'b: n - p, or Satterthwaite's under cluster-robust errors. */
 export function degreesOfFreedom(
   fit: EquationFit,
@@ -52,12 +58,9 @@ export function linearTest(
   for (let i = 0; i < fit.p; i++) if (weights[i] !== 0) estimate += weights[i]! * fit.b[i]!;
   const variance = form(weights, weights, v, start, fit.p);
   if (!Number.isFinite(variance)) return null;
-  return coefficientTest(
-    estimate,
-    Math.max(0, variance),
-    degreesOfFreedom(fit, kind, weights),
-    level,
-  );
+  const df = degreesOfFreedom(fit, kind, weights);
+  if (kind === "CR2" && !canBeTested(df, fit.n)) return null;
+  return coefficientTest(estimate, Math.max(0, variance), df, level);
 }
 
 /** w' V u over the coefficients of one equation. */
@@ -112,7 +115,7 @@ export function jointF(
   const q = b.length;
   const eta = fit.clusters.jointDf(weights.map((w) => lineOf(fit, w)));
   const df2 = eta - q + 1;
-  if (!(df2 > 0)) return null;
+  if (!(df2 > 0) || !canBeTested(eta, fit.n)) return null;
   const F = (distance * df2) / (eta * q);
   return { F, df1: q, df2, p: fisherP(F, q, df2) };
 }

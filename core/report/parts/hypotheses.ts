@@ -52,6 +52,7 @@ const DECISIONS: Record<HypothesisEvidence["verdict"], string> = {
   opposite: "contradicted: the effect runs in the opposite direction",
   unsettled: "left unsettled",
   undirected: "not decided, since it compares no levels",
+  not_testable: "not decided, since one cluster alone shows no spread",
   pending: "not decided yet",
 };
 

@@ -1,0 +1,75 @@
+import type { Claim } from "../effects";
+import type { Prepared } from "../prepare";
+import type { NameRef } from "../theory";
+import { listed } from "../wording";
+
+/** From here on a side of a comparison has clusters enough not to be spoken of. */
+const SPOKEN_OF = 5;
+
+/** A side of what a claim compares, and the clusters that hold it. */
+interface Side {
+  variable: string;
+  /** How the side is called; a value, or a level. */
+  level: string;
+  clusters: number;
+}
+
+/** What clusters on the thinner side of its comparison mean for a claim. */
+export interface ThinSide {
+  /** One cluster alone on a side: it shows no spread, and nothing can be tested. */
+  testable: boolean;
+  /** For the reason of the verdict. */
+  words: string;
+}
+
+/**
+ * How many clusters hold each side of what a claim compares. A comparison rests on clusters that
+ * hold each of its sides; one alone shows no spread, so that no error, interval or test exists,
+ * however many people it has (MacKinnon & Webb 2018, Econometrics J 21: with one treated cluster
+ * tests reject far too often).
+ * @returns null without clusters, for predictors with many values, and where every side has five
+ */
+export function thinSide(
+  { resampling, sample, typed, study }: Prepared,
+  claim: Claim,
+): ThinSide | null {
+  const { scheme } = resampling;
+  const name = study.settings.cluster;
+  if (scheme.kind !== "clusters" || name === null) return null;
+  const compared = claim.kind === "moderation" ? [claim.from, ...claim.moderators] : [claim.from];
+  const sides = compared.flatMap((ref) => sidesOf(ref));
+  const least = Math.min(...sides.map((side) => side.clusters));
+  if (!(least < SPOKEN_OF)) return null;
+  const thin = sides.filter((side) => side.clusters === least);
+  const called = listed(thin.map(({ variable, level }) => `${variable} “${level}”`));
+  const held = `${called} ${thin.length === 1 ? "stands" : "stand"}`;
+  return least <= 1
+    ? {
+        testable: false,
+        words: `${held} in a single cluster of “${name}” ${thin.length === 1 ? "" : "each "}and one cluster shows no spread: whatever else sets it apart cannot be told from this effect, so there is no error, interval or test of it.`,
+      }
+    : {
+        testable: true,
+        words: ` ${held} in ${least} clusters of “${name}” only: the test leans on its small-sample correction (CR2, Satterthwaite), and a few other clusters could turn it.`,
+      };
+
+  /** The sides of a variable: two named levels, each level of a category, two values of a number. */
+  function sidesOf({ name: variable, compared: pair }: NameRef): Side[] {
+    const column = typed.get(variable);
+    if (!column || scheme.kind !== "clusters") return [];
+    const holders = new Map<number, Set<number>>();
+    scheme.members.forEach((rows, g) => {
+      for (const row of rows) {
+        const value = column.values[sample.rows[row]!]!;
+        holders.set(value, (holders.get(value) ?? new Set()).add(g));
+      }
+    });
+    const { levels } = column;
+    if (!levels && holders.size > 2) return [];
+    return [...holders].flatMap(([value, clusters]): Side[] => {
+      const level = levels ? levels[value]! : String(value);
+      if (pair && level !== pair.upper && level !== pair.lower) return [];
+      return [{ variable, level, clusters: clusters.size }];
+    });
+  }
+}
