@@ -37,7 +37,7 @@ describe("a claim that rests on one cluster", () => {
     (interval) => {
       const settings = { cluster: "school", interval, replications: 100, monteCarloDraws: 400 };
       const made = study(6, (g) => (g === 2 ? "new" : "old"), 3, SENTENCES);
-      const { hypotheses } = analyseMade({ ...made, settings });
+      const { hypotheses, effects } = analyseMade({ ...made, settings });
       const [h1, h2, h3] = hypotheses;
       for (const one of [h1!, h2!]) {
         expect(one.verdict).toBe("not_testable");
@@ -50,6 +50,10 @@ describe("a claim that rests on one cluster", () => {
           joint: null,
         });
         expect(Number.isFinite(one.claim!.estimate)).toBe(true);
+        expect(one.report).toContain("could not be tested, since one side of the comparison");
+        // Nor does a table print what has no error.
+        const own = effects.find((f) => f.id === one.effects[0])!;
+        expect(own.withheld).toContain("single cluster");
       }
       expect(h3!.verdict).not.toBe("not_testable");
     },

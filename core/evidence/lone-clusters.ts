@@ -29,14 +29,23 @@ export interface ThinSide {
  * tests reject far too often).
  * @returns null without clusters, for predictors with many values, and where every side has five
  */
-export function thinSide(
+export const thinSide = (prepared: Prepared, claim: Claim): ThinSide | null =>
+  thinnest(
+    prepared,
+    claim.kind === "moderation" ? [claim.from, ...claim.moderators] : [claim.from],
+  );
+
+/** A variable, and the two levels of it that are compared where they are named. */
+type Compared = Pick<NameRef, "name" | "compared">;
+
+/** The same for variables whose effects stand in a table. */
+export function thinnest(
   { resampling, sample, typed, study }: Prepared,
-  claim: Claim,
+  compared: readonly Compared[],
 ): ThinSide | null {
   const { scheme } = resampling;
   const name = study.settings.cluster;
   if (scheme.kind !== "clusters" || name === null) return null;
-  const compared = claim.kind === "moderation" ? [claim.from, ...claim.moderators] : [claim.from];
   const sides = compared.flatMap((ref) => sidesOf(ref));
   const least = Math.min(...sides.map((side) => side.clusters));
   if (!(least < SPOKEN_OF)) return null;
@@ -54,7 +63,7 @@ export function thinSide(
       };
 
   /** The sides of a variable: two named levels, each level of a category, two values of a number. */
-  function sidesOf({ name: variable, compared: pair }: NameRef): Side[] {
+  function sidesOf({ name: variable, compared: pair }: Compared): Side[] {
     const column = typed.get(variable);
     if (!column || scheme.kind !== "clusters") return [];
     const holders = new Map<number, Set<number>>();

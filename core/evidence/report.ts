@@ -65,6 +65,8 @@ export function reportSentence(
       ? ` ${test.joint ? "This p is so near the limit of significance that" : "The limit lies within its Monte Carlo error of zero, so"} another seed could change this finding.`
       : "";
   if (test.joint) return `${jointFinding(claimed, test, test.joint)}${open}`;
+  if (verdict === "not_testable" && test.estimate !== null)
+    return `The effect of ${first.label} (${context.measure} = ${write.number(test.estimate)}) could not be tested, since one side of the comparison stands in a single cluster.`;
   if (test.estimate === null || (test.lower === null && test.upper === null))
     return `The effect of ${first.label} could not be estimated.`;
   const between = first.between ? ` (${first.between})` : "";

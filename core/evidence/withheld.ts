@@ -2,6 +2,7 @@ import { directId, totalId, type EffectPair, type Quantity } from "../effects";
 import { deltaTest } from "../inference";
 import { compileExpression, firstFixed, gradient, parametersOf, type Expression } from "../model";
 import type { Prepared } from "../prepare";
+import { thinnest } from "./lone-clusters";
 import { excludes } from "./reading";
 import { chosenJoint } from "./sources";
 import { WITHHELD } from "../wording";
@@ -24,6 +25,7 @@ export function withheldReason(
   const pair = prepared.context.pairs.find((p) => p.from === quantity.from && p.to === quantity.to);
   return (
     ofNothing(quantity, estimate) ??
+    ofLoneCluster(prepared, quantity, pair) ??
     ofBinary(quantity, pair) ??
     ofRatio(prepared, quantity, find) ??
     ofVariance(quantity, shown, estimate) ??
@@ -39,6 +41,18 @@ function ofNothing({ kind, expression }: Quantity, estimate: number | null): str
   if (parametersOf(expression).size === 0)
     return `It is ${estimate} whatever the data say, so there is nothing to test.`;
   return null;
+}
+
+/** What rests on one cluster has no error, however many people it has. */
+function ofLoneCluster(
+  prepared: Prepared,
+  { compared }: Quantity,
+  pair: EffectPair | undefined,
+): string | null {
+  const name = compared?.variable ?? pair?.fromVariable;
+  if (prepared.resampling.scheme.kind !== "clusters" || name === undefined) return null;
+  const thin = thinnest(prepared, [{ name, compared: compared ?? undefined }]);
+  return thin && !thin.testable ? thin.words : null;
 }
 
 function ofBinary({ kind, from }: Quantity, pair: EffectPair | undefined): string | null {
