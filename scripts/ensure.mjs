@@ -135,10 +135,13 @@ export function ensureChromium() {
   if (process.getuid?.() === 0 && existsSync("/usr/bin/apt-get")) {
     console.error("Installing Chromium from Debian's packages …");
     run("apt-get", ["update", "-qq"]);
-    run("apt-get", ["install", "-y", "-qq", "--no-install-recommends", "chromium-headless-shell"], {
-      env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
-    });
-    return "/usr/bin/chromium-headless-shell";
+    const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive" };
+    // The engine without a window around it, where this Debian has it by itself.
+    for (const name of ["chromium-headless-shell", "chromium"]) {
+      const wanted = ["install", "-y", "-qq", "--no-install-recommends", name];
+      const { status } = spawnSync("apt-get", wanted, { stdio: "inherit", env });
+      if (status === 0) return `/usr/bin/${name}`;
+    }
   }
   console.error(
     "The browser tests need Chromium. Install it (Debian: sudo apt-get install chromium) or set CHROMIUM to its path.",
