@@ -94,9 +94,12 @@ export const theoryText = (page: Page): Promise<string> =>
 
 /** Writes the theory as text, and waits until it has been taken over. */
 export async function writeText(page: Page, text: string): Promise<void> {
-  await page.getByLabel("Theory as text").click();
-  await page.keyboard.press("Control+a");
-  await page.keyboard.insertText(text);
-  await expect.poll(() => theoryText(page)).toBe(text);
-  await page.waitForTimeout(150);
+  // The first change in a tab may be followed by the state that it was brought together with.
+  await expect(async () => {
+    await page.getByLabel("Theory as text").click();
+    await page.keyboard.press("Control+a");
+    await page.keyboard.insertText(text);
+    await page.waitForTimeout(600);
+    expect(await theoryText(page)).toBe(text);
+  }).toPass();
 }

@@ -84,6 +84,9 @@ test("what a study with data found can be expected of the next, and Evidence say
   await page.getByLabel("Theory as text").click();
   await page.keyboard.press("Control+End");
   await page.keyboard.insertText("\nH9: age affects belonging");
+  await page.waitForTimeout(600);
+  if (!(await theoryText(page)).includes("H9: age"))
+    await page.keyboard.insertText("\nH9: age affects belonging");
   await expect.poll(() => theoryText(page)).toContain("H9: age");
   await page.getByRole("link", { name: /^Evidence/ }).click();
   await expect(page.getByLabel("Deviations from the plan")).toContainText(
