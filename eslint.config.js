@@ -114,6 +114,20 @@ export default ts.config(
     },
   },
   {
+    // Their files share a worker's modules and globals (vitest.config.ts).
+    files: ["{core,formats,cli,demo,docs,reference,bench}/**/*.test.{ts,tsx}"],
+    rules: {
+      "no-restricted-properties": [
+        "error",
+        ...["useFakeTimers", "stubGlobal", "stubEnv", "mock", "doMock"].map((property) => ({
+          object: "vi",
+          property,
+          message: "Only tests of app/ have a world of their own.",
+        })),
+      ],
+    },
+  },
+  {
     // Engines are pluggable: the registry lists them, and nobody else knows one by name.
     files: ["**/*.ts", "**/*.tsx"],
     ignores: ["core/estimators/registry.ts", "core/estimators/*/**", "core/**/*.test.ts"],

@@ -31,15 +31,32 @@ class LongestFirst extends BaseSequencer {
 
 export default defineConfig({
   test: {
-    include: ["{core,formats,cli,app,demo,docs,reference,bench}/**/*.test.{ts,tsx}"],
     // The command line is started as people start it: bundled, once for all tests.
     globalSetup: "scripts/command-line.mjs",
     // A limit is for what hangs; a busy machine is no fault.
     testTimeout: 300_000,
-    hookTimeout: 300_000,
-    // Files of one worker share their modules: what is tested keeps nothing between calls, and
-    // what a test puts in place of something global it takes away again.
-    isolate: false,
+    hookTimeout: 120_000,
+    projects: [
+      {
+        extends: true,
+        test: {
+          name: "pure",
+          include: ["{core,formats,cli,demo,docs,reference,bench}/**/*.test.{ts,tsx}"],
+          // Files of one worker share their modules: what is tested keeps nothing between calls.
+          isolate: false,
+        },
+      },
+      {
+        extends: true,
+        test: {
+          name: "app",
+          include: ["app/**/*.test.{ts,tsx}"],
+          // Here storage, clock and windows stand in place of the browser's, and modules remember
+          // what is on the screen: each file has its own.
+          isolate: true,
+        },
+      },
+    ],
     sequence: { sequencer: LongestFirst },
     // A test file is one thread of work nearly always: every processor takes one, while the runner itself rests.
     maxWorkers: availableParallelism(),

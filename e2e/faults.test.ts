@@ -3,8 +3,10 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { chromium, type BrowserContext, type Page } from "@playwright/test";
+import type { StudyDefinition } from "../core";
 import { CHROMIUM_FLAGS } from "../scripts/chromium-flags.mjs";
 import { cards, DEMO_STUDIES, expect, openDemo, settled, test, theoryText } from "./fixtures";
+import { rowsOf } from "./store";
 
 /** What a browser, a disk or a second tab may do in the middle of work. */
 
@@ -17,19 +19,8 @@ async function openText(page: Page): Promise<void> {
 
 /** The research question of the demo study as the browser's store has it. */
 const storedQuestion = (page: Page): Promise<string> =>
-  page.evaluate(
-    () =>
-      new Promise<string>((resolve, reject) => {
-        const open = indexedDB.open("hebel");
-        open.onerror = () => reject(open.error!);
-        open.onsuccess = () => {
-          const got = open.result.transaction("studies").objectStore("studies").get("demo");
-          got.onsuccess = () => {
-            open.result.close();
-            resolve((got.result as { definition: { question: string } }).definition.question);
-          };
-        };
-      }),
+  rowsOf<{ id: string; definition: StudyDefinition }>(page, "studies").then(
+    (rows) => rows.find((row) => row.id === "demo")!.definition.question,
   );
 
 /** Puts a line at the end of the theory. */

@@ -11,6 +11,7 @@ import {
   settled,
   test,
 } from "./fixtures";
+import { written } from "./store";
 
 test("from a spreadsheet to a verdict, and the study out and in again with the same digits", async ({
   page,
@@ -77,7 +78,7 @@ test("the composer writes a sentence by slots, and undo takes it back", async ({
   await expect(page.getByLabel("Hypothesis H5")).toContainText("support");
   await settled(page);
   await expect(page.getByLabel("Hypothesis H5")).toContainText("direct");
-  await page.waitForTimeout(600);
+  await written(page, "H5: support");
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByLabel("Hypothesis H5")).toHaveCount(0);
   await page.getByRole("button", { name: "Redo" }).click();
@@ -105,7 +106,7 @@ test("a faulty line names place and nearest name, and one click mends it", async
 test("everything is kept: reload, a second tab, a long run stopped", async ({ page, context }) => {
   await openDemo(page, "hypotheses");
   await page.getByLabel("Research question").fill("Does the café help?");
-  await page.waitForTimeout(700);
+  await written(page, "Does the café help?");
   const other = await context.newPage();
   await other.goto(page.url());
   await expect(other.getByLabel("Research question")).toHaveValue("Does the café help?");
@@ -143,8 +144,10 @@ test("wrong files get a message and change nothing", async ({ page }) => {
 test("works with the network cut after loading", async ({ page, context }) => {
   await openDemo(page, "hypotheses");
   await settled(page);
-  // What may be needed later is fetched a second after the page stands.
-  await page.waitForTimeout(1500);
+  // What may be needed later is fetched once the page stands: the import comes last.
+  await page.waitForFunction(() =>
+    performance.getEntriesByType("resource").some(({ name }) => name.includes("import-dialog")),
+  );
   await page.waitForLoadState("networkidle");
   await context.setOffline(true);
   await page.getByRole("button", { name: "Text", exact: true }).click();

@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { DEMO_MEASURES } from "../demo/study";
+import { written } from "./store";
 import { prepareShelf, shelfAsPrepared } from "./shelf";
 import {
   test as base,
@@ -94,12 +95,9 @@ export const theoryText = (page: Page): Promise<string> =>
 
 /** Writes the theory as text, and waits until it has been taken over. */
 export async function writeText(page: Page, text: string): Promise<void> {
-  // The first change in a tab may be followed by the state that it was brought together with.
-  await expect(async () => {
-    await page.getByLabel("Theory as text").click();
-    await page.keyboard.press("Control+a");
-    await page.keyboard.insertText(text);
-    await page.waitForTimeout(600);
-    expect(await theoryText(page)).toBe(text);
-  }).toPass();
+  await page.getByLabel("Theory as text").click();
+  await page.keyboard.press("Control+a");
+  await page.keyboard.insertText(text);
+  await written(page, text);
+  await expect.poll(() => theoryText(page)).toBe(text);
 }

@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { aboutDemo, expect, openDemo, settled, test, writeText } from "./fixtures";
+import { written } from "./store";
 
 async function writeTheory(page: Page, lines: string[]): Promise<void> {
   await page.getByRole("button", { name: "Text", exact: true }).click();
@@ -173,7 +174,7 @@ test("a newer file takes the place of the data, and what was said of its columns
   await page.getByRole("button", { name: "Start a study with these data" }).click();
   await page.getByRole("button", { name: /^x/ }).click();
   await page.getByLabel("Label").fill("the cause");
-  await page.waitForTimeout(600);
+  await written(page, "the cause");
   await page
     .getByLabel("File with newer data")
     .setInputFiles({ name: "newer.csv", mimeType: "text/csv", buffer: csv(55) });

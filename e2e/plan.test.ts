@@ -1,4 +1,5 @@
 import { expect, openDemo, test, theoryText, writeText } from "./fixtures";
+import { written } from "./store";
 
 test("a study without data: variables, a sentence, sizes on the arrows, power, and a plan laid down", async ({
   page,
@@ -84,9 +85,7 @@ test("what a study with data found can be expected of the next, and Evidence say
   await page.getByLabel("Theory as text").click();
   await page.keyboard.press("Control+End");
   await page.keyboard.insertText("\nH9: age affects belonging");
-  await page.waitForTimeout(600);
-  if (!(await theoryText(page)).includes("H9: age"))
-    await page.keyboard.insertText("\nH9: age affects belonging");
+  await written(page, "H9: age affects belonging");
   await expect.poll(() => theoryText(page)).toContain("H9: age");
   await page.getByRole("link", { name: /^Evidence/ }).click();
   await expect(page.getByLabel("Deviations from the plan")).toContainText(

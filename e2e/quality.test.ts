@@ -32,6 +32,14 @@ async function serious(page: Page, look = "light"): Promise<string[]> {
     );
 }
 
+/** Waits until nothing moves any more. */
+const atRest = (page: Page): Promise<unknown> =>
+  page.evaluate(async () => {
+    await new Promise((next) => requestAnimationFrame(() => requestAnimationFrame(next)));
+    const moving = document.getAnimations().filter((a) => a.effect?.getTiming().iterations === 1);
+    await Promise.allSettled(moving.map((animation) => animation.finished));
+  });
+
 for (const look of ["light", "dark"] as const) {
   test(`no screen has a moderate or serious accessibility fault, ${look}`, async ({ page }) => {
     // A dozen screens, each looked over whole.
@@ -43,7 +51,7 @@ for (const look of ["light", "dark"] as const) {
       .getByLabel("File to open")
       .setInputFiles({ name: "garden.csv", mimeType: "text/csv", buffer: gardenCsv() });
     await expect(page.getByText("240 rows, 5 columns")).toBeVisible();
-    await page.waitForTimeout(400);
+    await atRest(page);
     expect(await serious(page, look)).toEqual([]);
     await page.getByRole("button", { name: "Cancel" }).click();
     await openDemo(page, "data");
@@ -84,7 +92,7 @@ for (const look of ["light", "dark"] as const) {
     expect(await serious(page, look)).toEqual([]);
     await page.getByRole("button", { name: "Analysis settings" }).click();
     await expect(page.getByRole("heading", { name: "Analysis settings" })).toBeVisible();
-    await page.waitForTimeout(400);
+    await atRest(page);
     expect(await serious(page, look)).toEqual([]);
   });
 }
@@ -108,7 +116,7 @@ for (const look of ["light", "dark"] as const)
     await expect(page.getByRole("img", { name: "Power over people" })).toBeVisible();
     expect(await serious(page, look)).toEqual([]);
     await page.setViewportSize({ width: 390, height: 844 });
-    await page.waitForTimeout(400);
+    await atRest(page);
     expect(
       await page.evaluate(() => document.documentElement.scrollWidth - innerWidth),
     ).toBeLessThanOrEqual(0);

@@ -44,7 +44,6 @@ test("the results section is chosen, styled, kept, and taken along as a document
   await page.getByRole("button", { name: "Move Measures up" }).click();
   const first = report.getByRole("heading", { level: 3 }).first();
   await expect(first).toHaveText("Measures");
-  await page.waitForTimeout(900);
   await page.reload();
   await expect(first).toHaveText("Measures");
   await expect(report.getByText("0,282", { exact: true })).toBeVisible();

@@ -11,26 +11,12 @@ import {
   test,
   writeText,
 } from "./fixtures";
+import { rowsOf } from "./store";
 
 /** The evidence that the browser has kept, the newest first. */
 const kept = (page: Page): Promise<Evidence[]> =>
-  page.evaluate(
-    () =>
-      new Promise<Evidence[]>((resolve, reject) => {
-        const open = indexedDB.open("hebel");
-        open.onerror = () => reject(open.error!);
-        open.onsuccess = () => {
-          const all = open.result.transaction("results").objectStore("results").getAll();
-          all.onsuccess = () => {
-            open.result.close();
-            resolve(
-              all.result
-                .sort((a, b) => b.usedAt - a.usedAt)
-                .map((r) => JSON.parse(JSON.stringify(r.evidence))),
-            );
-          };
-        };
-      }),
+  rowsOf<{ usedAt: number; evidence: Evidence }>(page, "results").then((rows) =>
+    rows.sort((a, b) => b.usedAt - a.usedAt).map((row) => row.evidence),
   );
 
 test.use({ fresh: true });

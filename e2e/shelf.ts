@@ -1,4 +1,5 @@
 import { expect, type BrowserContext, type Page } from "@playwright/test";
+import { rowsOf } from "./store";
 
 /**
  * One profile of a browser serves all tests of a worker: the program is read and compiled once, the
@@ -59,25 +60,10 @@ export const shelfAsPrepared = (context: BrowserContext): Promise<void> =>
   onEmptyPage(context, restoreStore);
 
 /** The studies with results of all resamples. */
-const kept = (page: Page): Promise<string[]> =>
-  page.evaluate(
-    () =>
-      new Promise<string[]>((done, fail) => {
-        const asked = indexedDB.open("hebel");
-        asked.onerror = () => fail(asked.error!);
-        asked.onsuccess = () => {
-          const all = asked.result.transaction("results").objectStore("results").getAll();
-          all.onsuccess = () => {
-            asked.result.close();
-            done(
-              (all.result as { study: string; evidence?: unknown }[])
-                .filter((r) => r.evidence)
-                .map((r) => r.study),
-            );
-          };
-        };
-      }),
-  );
+const kept = async (page: Page): Promise<string[]> =>
+  (await rowsOf<{ study: string; evidence?: unknown }>(page, "results"))
+    .filter((row) => row.evidence)
+    .map((row) => row.study);
 
 /** Does something in the page's origin while the program itself is not running. */
 async function onEmptyPage(context: BrowserContext, work: () => Promise<void>): Promise<void> {

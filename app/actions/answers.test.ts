@@ -1,9 +1,10 @@
-import { beforeEach, describe, expect, it, vi } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Answers } from "./answers";
 
 const soon = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
 beforeEach(() => void vi.useFakeTimers());
+afterEach(() => void vi.useRealTimers());
 
 describe("an answer", () => {
   it("is heard once the router is through, whichever comes first", async () => {

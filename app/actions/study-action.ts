@@ -16,6 +16,8 @@ const StudyRequest = z.discriminatedUnion("intent", [
     kind: z.string(),
     why: z.string(),
     base: z.custom<Partial<StudyDefinition>>((v) => typeof v === "object" && v !== null),
+    serial: z.number(),
+    seen: z.number(),
   }),
   z.object({
     intent: z.literal("replace"),
@@ -59,8 +61,8 @@ async function carryOut(
 ): Promise<Partial<StudyDefinition> | null> {
   switch (request.intent) {
     case "change": {
-      const { patch, kind, why, base } = request;
-      const lost = await changeStudy(id, patch, kind, why, base);
+      const { patch, kind, why, base, serial, seen } = request;
+      const lost = await changeStudy(id, patch, kind, why, { base, serial, seen });
       clearPending(id, patch);
       return lost;
     }

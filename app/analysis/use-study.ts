@@ -74,7 +74,7 @@ export function useStudyState(
   if (study.revision !== seenRevision) {
     const others = study.origin !== TAB;
     setSeenRevision(study.revision);
-    if (others || replaced) show(writer.over(study.definition));
+    if (others || replaced) show(study);
     setReplaced(others);
   }
   const definition = useMemo(
@@ -137,7 +137,7 @@ function useDataset(
 
 /** Writes through the route's action, and at once when the page is left. */
 function useWriting(
-  { id, definition: stored }: StoredStudy,
+  { id, definition: stored, revision }: StoredStudy,
   setDefinition: Dispatch<SetStateAction<StudyDefinition>>,
 ) {
   const ask = useAsk<StudyOutcome>(`write ${id}`);
@@ -145,7 +145,7 @@ function useWriting(
   const [lost, setLost] = useState<Partial<StudyDefinition> | null>(null);
   const [writer] = useState(
     () =>
-      new Writer(id, stored, async (request) => {
+      new Writer(id, stored, revision, async (request) => {
         const outcome = await ask(request, `/study/${id}`);
         if (outcome?.ok && outcome.lost) {
           // The other's version is read before it is shown, also where a newer change has taken
@@ -159,17 +159,18 @@ function useWriting(
   // A state that this tab did not type. The writer hears of it after it has been drawn: what is
   // typed before that was typed over the state before. It hears what was drawn, not what is stored,
   // since what waited to be written may have been sent by then.
-  const [shown, setShown] = useState<StudyDefinition | null>(null);
-  const show = (definition: StudyDefinition): void => {
+  const [shown, setShown] = useState<Pick<StoredStudy, "definition" | "revision"> | null>(null);
+  const show = (state: Pick<StoredStudy, "definition" | "revision">): void => {
+    const definition = writer.over(state.definition, state.revision);
     setDefinition(definition);
-    setShown(definition);
+    setShown({ definition, revision: state.revision });
   };
   useEffect(() => {
-    if (shown) writer.seen(shown);
+    if (shown) writer.seen(shown.definition, shown.revision);
   }, [shown, writer]);
   useEffect(() => {
     // Where another tab's version stands, the screen shows that; this tab's is kept beside it.
-    if (lost) show(writer.over(stored));
+    if (lost) show({ definition: stored, revision });
     // What was lost is shown once, with the study as it stood then.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [lost]);

@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it, vi } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { newDefinition } from "../../core";
 
 const notes = new Map<string, string>();
@@ -8,6 +8,7 @@ vi.stubGlobal("localStorage", {
   removeItem: (k: string) => notes.delete(k),
 });
 const { Writer } = await import("./writer");
+const { noteThrough } = await import("../storage/through");
 type Request = import("./writer").WriteRequest;
 type StudyOutcome = import("../actions/study-action").StudyOutcome;
 
@@ -16,7 +17,7 @@ let sent: Request[] = [];
 /** How the next writes end; nobody knows where nothing is said. */
 let endings: (StudyOutcome | null)[] = [];
 const writer = () =>
-  new Writer("s", start, async (request) => {
+  new Writer("s", start, 1, async (request) => {
     sent.push(request);
     return endings.shift() ?? null;
   });
@@ -27,6 +28,7 @@ beforeEach(() => {
   notes.clear();
   vi.useFakeTimers();
 });
+afterEach(() => void vi.useRealTimers());
 
 describe("writing a study down", () => {
   it("waits for a pause, and writes what came together with what it started from", async () => {
@@ -41,7 +43,7 @@ describe("writing a study down", () => {
     await vi.advanceTimersByTimeAsync(299);
     expect(sent).toEqual([]);
     await vi.advanceTimersByTimeAsync(1);
-    expect(sent).toEqual([
+    expect(sent).toMatchObject([
       {
         intent: "change",
         patch: { theory: "H1: x" },
@@ -57,6 +59,7 @@ describe("writing a study down", () => {
     const one = new Writer(
       "s",
       start,
+      1,
       () => new Promise<null>((resolve) => (through = () => resolve(null))),
     );
     const noted = () => JSON.parse(notes.get("hebel-pending s")!) as unknown;
@@ -125,7 +128,7 @@ describe("writing a study down", () => {
 
   it("takes along what failed while the next change was waiting or on its way", async () => {
     const ends: ((outcome: StudyOutcome) => void)[] = [];
-    const one = new Writer("s", start, (request) => {
+    const one = new Writer("s", start, 1, (request) => {
       sent.push(request);
       return new Promise((resolve) => ends.push(resolve));
     });
@@ -153,7 +156,7 @@ describe("writing a study down", () => {
 
   it("does not write again what failed once it has been typed over", async () => {
     const ends: ((outcome: StudyOutcome) => void)[] = [];
-    const one = new Writer("s", start, (request) => {
+    const one = new Writer("s", start, 1, (request) => {
       sent.push(request);
       return new Promise((resolve) => ends.push(resolve));
     });
@@ -174,8 +177,8 @@ describe("writing a study down", () => {
     const one = writer();
     one.edit({ theory: "mine" }, "theory", "");
     const theirs = { ...start, title: "Theirs", theory: "theirs" };
-    const shown = one.over(theirs);
-    one.seen(shown);
+    const shown = one.over(theirs, 2);
+    one.seen(shown, 2);
     expect(shown).toMatchObject({ title: "Theirs", theory: "mine" });
     void one.flush();
     expect(sent[0]!.base).toEqual({ theory: start.theory });
@@ -184,25 +187,56 @@ describe("writing a study down", () => {
   it("starts from another tab's study only when the screen shows it", () => {
     const one = writer();
     const theirs = { ...start, theory: "theirs" };
-    const shown = one.over(theirs);
+    const shown = one.over(theirs, 2);
     one.edit({ theory: "mine" }, "theory", "");
     void one.flush();
     // The screen shows what was typed over the state before.
-    one.seen(shown);
+    one.seen(shown, 2);
     one.edit({ theory: "mine and more" }, "theory", "");
     void one.flush();
-    one.seen(one.over(theirs));
+    for (const { serial } of sent) noteThrough(serial, 3);
+    one.seen(one.over(theirs, 3), 3);
     one.edit({ theory: "theirs and mine" }, "theory", "");
     void one.flush();
     expect(sent.map((r) => r.base.theory)).toEqual([start.theory, "mine", "theirs"]);
+    expect(sent.map((r) => r.seen)).toEqual([1, 2, 3]);
+  });
+
+  it("keeps on the screen what a state read from the store does not hold yet", async () => {
+    const ends: ((outcome: StudyOutcome) => void)[] = [];
+    const one = new Writer("s", start, 1, (request) => {
+      sent.push(request);
+      return new Promise((resolve) => ends.push(resolve));
+    });
+    one.edit({ theory: "first" }, "theory", "");
+    void one.flush();
+    one.edit({ theory: "first and second" }, "theory", "");
+    void one.flush();
+    one.edit({ title: "Third" }, "title", "");
+    // The first stands in revision 2, with what another tab had written.
+    noteThrough(sent[0]!.serial, 2);
+    const stored = { ...start, theory: "first", question: "Theirs?" };
+    expect(one.over(stored, 2)).toMatchObject({
+      theory: "first and second",
+      title: "Third",
+      question: "Theirs?",
+    });
+    // Read before the first was through, and heard of after it.
+    expect(one.over(start, 1).theory).toBe("first and second");
+    // Where another tab's version was taken for the second, that one is shown.
+    noteThrough(sent[1]!.serial, 3);
+    expect(one.over({ ...start, theory: "theirs" }, 3).theory).toBe("theirs");
+    for (const end of ends) end({ ok: true, lost: null });
+    await vi.advanceTimersByTimeAsync(0);
+    expect(one.over({ ...start, theory: "undone" }, 4).theory).toBe("undone");
   });
 
   it("does not take for theirs what was sent between drawing and seeing", () => {
     const one = writer();
     one.edit({ theory: "mine" }, "theory", "");
-    const shown = one.over({ ...start, theory: "theirs" });
+    const shown = one.over({ ...start, theory: "theirs" }, 2);
     void one.flush();
-    one.seen(shown);
+    one.seen(shown, 2);
     one.edit({ theory: "mine and more" }, "theory", "");
     void one.flush();
     expect(sent[1]!.base).toEqual({ theory: "mine" });
@@ -210,13 +244,13 @@ describe("writing a study down", () => {
 
   it("keeps what failed where another tab's state was shown meanwhile", async () => {
     let end: (outcome: StudyOutcome) => void = () => undefined;
-    const one = new Writer("s", start, (request) => {
+    const one = new Writer("s", start, 1, (request) => {
       sent.push(request);
       return new Promise((resolve) => (end = resolve));
     });
     one.edit({ theory: "mine" }, "theory", "");
     void one.flush();
-    one.seen(one.over({ ...start, title: "Theirs" }));
+    one.seen(one.over({ ...start, title: "Theirs" }, 2), 2);
     end({ ok: false, message: "full" });
     await vi.advanceTimersByTimeAsync(0);
     expect(one.snapshot().problem).toBe("full");

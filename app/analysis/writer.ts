@@ -1,6 +1,7 @@
 import type { StudyDefinition } from "../../core";
 import type { StudyOutcome } from "../actions/study-action";
 import { notePending, type Change } from "../storage/pending";
+import { forgetThrough, isThrough, nextSerial } from "../storage/through";
 
 type Patch = Partial<StudyDefinition>;
 
@@ -16,9 +17,18 @@ export interface WriteRequest {
   kind: string;
   why: string;
   base: Patch;
+  /** Which change of this tab it is. */
+  serial: number;
+  /** The revision that this tab's screen has shown last, or started from. */
+  seen: number;
 }
 
-interface Waiting extends Omit<WriteRequest, "intent"> {
+/** A change that has been sent and is not through yet. */
+interface Sent extends Change {
+  serial: number;
+}
+
+interface Waiting extends Omit<WriteRequest, "intent" | "serial" | "seen"> {
   since: number;
   timer: ReturnType<typeof setTimeout>;
 }
@@ -45,12 +55,12 @@ export class Writer {
   /** What each part that could not be written started from: it starts from there still. */
   private unwrittenBase: Patch = {};
   /** Changes that have been sent and are not through yet, the oldest first. */
-  private onTheirWay: Change[] = [];
+  private onTheirWay: Sent[] = [];
   /**
    * In which change each part of the study was sent last: an older one that fails does not come
    * back over it.
    */
-  private readonly lastSent = new Map<string, Change>();
+  private readonly lastSent = new Map<string, Sent>();
   /**
    * What has been sent since the screen was last given a state: it is on the screen, but not in
    * that state.
@@ -58,13 +68,14 @@ export class Writer {
   private sentSince: Patch = {};
 
   /**
-   * @param known the study as this tab last wrote or saw it
+   * @param known the study as this tab last wrote or saw it; @param shown its revision
    * @param send hands a change to the store, and resolves with how that ended when it is through;
    *   null where nobody knows
    */
   constructor(
     private readonly id: string,
     private known: StudyDefinition,
+    private shown: number,
     private readonly send: (request: WriteRequest) => Promise<StudyOutcome | null>,
   ) {}
 
@@ -93,7 +104,7 @@ export class Writer {
     notePending(this.id, {
       patch: this.waiting.patch,
       base: this.waiting.base,
-      ...(this.onTheirWay.length > 0 ? { earlier: this.onTheirWay } : {}),
+      ...(this.onTheirWay.length > 0 ? { earlier: this.onTheirWay.map(changeOf) } : {}),
     });
   }
 
@@ -108,19 +119,29 @@ export class Writer {
     const patch = { ...this.unwritten, ...waiting.patch };
     this.known = { ...this.known, ...patch };
     this.sentSince = { ...this.sentSince, ...patch };
-    const change: Change = { patch, base };
+    const serial = nextSerial();
+    const change: Sent = { patch, base, serial };
     this.onTheirWay = [...this.onTheirWay, change];
     for (const key of Object.keys(patch)) this.lastSent.set(key, change);
     try {
-      const outcome = await this.send({ intent: "change", patch, kind, why, base });
+      const outcome = await this.send({
+        intent: "change",
+        patch,
+        kind,
+        why,
+        base,
+        serial,
+        seen: this.shown,
+      });
       if (outcome) this.settle(outcome, change);
     } finally {
       this.onTheirWay = this.onTheirWay.filter((other) => other !== change);
+      forgetThrough(serial);
     }
   };
 
   /** What was sent before a failure was known did not take along what failed. */
-  private settle(outcome: StudyOutcome, change: Change): void {
+  private settle(outcome: StudyOutcome, change: Sent): void {
     const { patch, base } = change;
     if (outcome.ok) {
       this.unwritten = without(this.unwritten, patch);
@@ -152,18 +173,22 @@ export class Writer {
 
   /**
    * The study as another tab, undo or new data have left it, for the screen.
-   * @returns that, with what is still waiting to be written here
+   * @returns that, with what this tab has changed and that revision does not hold yet: what is on
+   *   its way, and what still waits to be written
    */
-  over(stored: StudyDefinition): StudyDefinition {
+  over(stored: StudyDefinition, revision: number): StudyDefinition {
     this.sentSince = {};
-    return { ...stored, ...this.unwritten, ...this.waiting?.patch };
+    const sent = this.onTheirWay.filter(({ serial }) => !isThrough(serial, revision));
+    const ahead = [this.unwritten, ...sent.map(({ patch }) => patch), this.waiting?.patch ?? {}];
+    return ahead.reduce<StudyDefinition>((state, patch) => ({ ...state, ...patch }), stored);
   }
 
   /**
    * The screen shows this state now, as `over` gave it, and what was typed since: what is changed
    * from here on starts from it.
    */
-  seen(shown: StudyDefinition): void {
+  seen(shown: StudyDefinition, revision: number): void {
+    this.shown = revision;
     this.known = { ...shown, ...this.sentSince };
   }
 
@@ -172,6 +197,9 @@ export class Writer {
     for (const listener of this.listeners) listener();
   }
 }
+
+/** A change as it is noted: what it was and what it started from. */
+const changeOf = ({ patch, base }: Sent): Change => ({ patch, base });
 
 /** The parts of a state that a patch changes. */
 const pickOf = (state: Patch, keys: Patch): Patch =>

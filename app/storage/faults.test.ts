@@ -82,14 +82,33 @@ describe("two tabs that change one study", () => {
       "definition.theory": "H1: x raises y\nH2: y raises x",
     } as object);
     const lost = await changeStudy(id, { theory: "H1: x raises y\nH3: x lowers y" }, "theory", "", {
-      theory: "H1: x raises y",
+      base: { theory: "H1: x raises y" },
     });
     expect(lost).toBeNull();
     expect((await stored(id)).theory).toBe("H1: x raises y\nH2: y raises x\nH3: x lowers y");
     const study = (await loadStudy(id))!.study;
     expect(study.origin).not.toBe(TAB);
-    await changeStudy(id, { title: "Mine again" }, "title", "", { title: "Study" });
-    expect((await loadStudy(id))!.study.origin).toBe(TAB);
+    // Until this tab has shown what was brought together, it has to take it over.
+    const title = async (to: string, base: string, seen: number): Promise<string> => {
+      await changeStudy(id, { title: to }, "title", "", { base: { title: base }, seen });
+      return (await loadStudy(id))!.study.origin;
+    };
+    expect(await title("Mine", "Study", study.revision - 1)).not.toBe(TAB);
+    expect(await title("Mine again", "Mine", study.revision + 1)).toBe(TAB);
+  });
+
+  it("are merged as well where this tab typed on before it saw what was brought together", async () => {
+    const id = await addStudy({ definition: definition(), table });
+    await database.studies.update(id, {
+      origin: "another tab",
+      "definition.theory": "H2: y raises x\nH1: x raises y",
+    } as object);
+    const change = async (to: string, base: string): Promise<unknown> =>
+      changeStudy(id, { theory: to }, "theory", "", { base: { theory: base }, seen: 1 });
+    const [once, twice] = ["H3: y lowers x", "H3: y lowers x\nH4: x lowers y"];
+    await change(`H1: x raises y\n${once}`, "H1: x raises y");
+    await change(`H1: x raises y\n${twice}`, `H1: x raises y\n${once}`);
+    expect((await stored(id)).theory).toBe(`H2: y raises x\nH1: x raises y\n${twice}`);
   });
 });
 

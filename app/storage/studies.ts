@@ -17,6 +17,7 @@ import { emptyHistory, boundedHistory, stateOf } from "./history";
 import { mergePatch } from "./merge";
 import { resumed, takePending } from "./pending";
 import { writing } from "./room";
+import { noteThrough } from "./through";
 import { database, TAB, type StoredRun, type StoredStrip, type StoredStudy } from "./database";
 
 /** Changes of one kind within this time are one step of undo. */
@@ -70,7 +71,7 @@ export async function recoverPending(id: string): Promise<void> {
   if (!noted) return;
   const study = await database.studies.get(id);
   const { patch, base } = resumed(noted, study?.definition ?? {});
-  await changeStudy(id, patch, "recovered", "", base);
+  await changeStudy(id, patch, "recovered", "", { base });
 }
 
 /** A study with its data; the data of the study opened last stay in memory. */
@@ -127,12 +128,22 @@ export async function listStudies(): Promise<ShelfEntry[]> {
   }));
 }
 
+/** Where a change of this tab comes from. */
+interface ChangeOrigin {
+  /** The changed parts as they were before it. */
+  base: Partial<StudyDefinition>;
+  /** Which change of this tab it is. */
+  serial?: number;
+  /** The revision that this tab's screen has shown last. */
+  seen?: number;
+}
+
 /**
  * Changes a definition, remembering the state before and writing what concerns data and measures
  * into the log.
  * @param kind groups quick changes of one thing into one step
  * @param why the reason, for the log
- * @param base what the change started from: what another tab has changed since is kept beside it
+ * @param from what the change started from: what another tab has changed since is kept beside it
  * @returns this tab's version of what both have changed, where the other's stands; null nearly
  *   always
  */
@@ -141,7 +152,7 @@ export async function changeStudy(
   patch: Partial<StudyDefinition>,
   kind: string,
   why = "",
-  base: Partial<StudyDefinition> | null = null,
+  from: ChangeOrigin | null = null,
 ): Promise<Partial<StudyDefinition> | null> {
   return writing(
     database.studies,
@@ -151,22 +162,26 @@ export async function changeStudy(
     if (!study) return null;
     const history = (await database.histories.get(id)) ?? emptyHistory(id);
     const now = Date.now();
-    const foreign = base !== null && study.origin !== TAB && study.origin !== MERGED;
-    const merged = foreign ? mergePatch(base, patch, study.definition) : { patch, lost: null };
+    const foreign = from !== null && study.origin !== TAB;
+    const merged = foreign ? mergePatch(from.base, patch, study.definition) : { patch, lost: null };
+    // What was brought together is on no screen at first, so every tab takes it over, this one too.
+    const known = study.origin === MERGED && (from?.seen ?? 0) >= study.revision;
     const continues =
       history.lastKind === kind && now - history.lastAt < ONE_STEP_MS && history.past.length > 0;
     const since = continues ? history.past.at(-1)!.definition : study.definition;
     const changed = { ...study.definition, ...merged.patch };
     const next = patch.log ? changed : withLog(since, changed, new Date(now).toISOString(), why);
-    if (JSON.stringify(next) === JSON.stringify(study.definition)) return merged.lost;
+    const unchanged = JSON.stringify(next) === JSON.stringify(study.definition);
+    const revision = unchanged ? study.revision : study.revision + 1;
+    if (from?.serial !== undefined) noteThrough(from.serial, revision);
+    if (unchanged) return merged.lost;
     if (!continues) history.past = boundedHistory([...history.past, stateOf(study)]);
     await database.histories.put({ ...history, future: [], lastKind: kind, lastAt: now });
     await database.studies.put({
       ...study,
       definition: next,
-      revision: study.revision + 1,
-      // What was brought together is on no screen yet, so every tab takes it over.
-      origin: foreign ? MERGED : TAB,
+      revision,
+      origin: foreign && !known ? MERGED : TAB,
       updatedAt: now,
     });
     return merged.lost;
