@@ -182,6 +182,8 @@ export interface Fit<D = unknown> extends EffectSource {
   /** What deserves a look once there are resamples. */
   resampledWarnings?(found: ResampledFlags): Warning[];
   residuals?(outcome: string): ResidualRows | null;
+  /** Share of an outcome's variance that its equation explains. */
+  rSquared?(outcome: string): number | null;
   /** Columns of the equation of an outcome, and the outcome itself, in the rows of the sample. */
   points?(outcome: string): { y: Float64Array; columns: Column[] } | null;
 }

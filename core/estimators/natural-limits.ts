@@ -1,4 +1,4 @@
-import { isBootstrap, SUMMARY } from "../inference";
+import { isBootstrap, SUMMARY, toldP } from "../inference";
 import type { CovarianceKind, IntervalKind } from "../study";
 import type { NaturalEffect, PotentialMean } from "./response-types";
 
@@ -26,7 +26,7 @@ export function naturalLimits(
       ? (bootstrap[SUMMARY[interval]] ?? bootstrap.percentile)
       : null;
   if (!bootstrap || !found) return analytic && { ...analytic, pIsBound: false };
-  const { lower, upper, pIsBound, pTwoSided } = found;
+  const { lower, upper, pIsBound } = found;
   // Where all resamples lie on one side, p is only known to be below one in so many.
-  return { se: bootstrap.se, lower, upper, p: pIsBound ? 1 / bootstrap.used : pTwoSided, pIsBound };
+  return { se: bootstrap.se, lower, upper, p: toldP(found, bootstrap.used), pIsBound };
 }

@@ -17,8 +17,14 @@ const ENGINES = new Map<string, Engine>(
   ]),
 );
 
-/** Adds an engine while the program runs; those of the house stand in the list above. */
-export const registerEngine = (engine: Engine): void => void ENGINES.set(engine.id, engine);
+/**
+ * Adds an engine while the program runs; those of the house stand in the list above.
+ * @returns takes it away again
+ */
+export function registerEngine(engine: Engine): () => void {
+  ENGINES.set(engine.id, engine);
+  return () => void ENGINES.delete(engine.id);
+}
 
 export const engines = (): Engine[] => [...ENGINES.values()];
 

@@ -57,6 +57,8 @@ export function claimTest(
     provisional: isBootstrap(settings.interval) && joint?.reference === "chi2",
     mcseLower: 0,
     mcseUpper: 0,
+    beyondLower: null,
+    beyondUpper: null,
   };
 }
 

@@ -12,7 +12,7 @@ import type { Prepared } from "../prepare";
 import { resamplerOf } from "../replicate-maker";
 import type { IntervalKind } from "../study";
 import { bootstrapAll, sourceOf } from "./effects";
-import { claimsIn, testsOf } from "./hypotheses";
+import { claimsIn, testsOf } from "./judging";
 import { isBootstrap, SUMMARY } from "../inference";
 import { drawnLimits, jackknifeTests } from "./sources";
 import { jointTestOf, routeOf } from "./two-path";

@@ -5,7 +5,8 @@ import type { Prepared } from "../prepare";
 import { nodesOf, type Hypothesis, type Moderation } from "../theory";
 import { statedDirection } from "./claim-test";
 import type { EffectList } from "./effects";
-import { excludes, readInterval, type Side } from "./reading";
+import { excludes, isOpen, readInterval, type Side } from "./reading";
+import type { ShownInterval } from "./types";
 import { plain } from "../wording/numbers";
 
 /** Which way “away from zero” is, and what the reader has to be told about it. */
@@ -14,6 +15,11 @@ export interface FocalSign {
   /** Where it comes from. */
   basis: "stated" | "estimated" | "none";
   note: string | null;
+  /**
+   * Where another seed could move the limit that decides about the sign across zero: that, in a
+   * sentence.
+   */
+  open: string | null;
 }
 
 /**
@@ -27,6 +33,7 @@ export function focalSign(
   moderation: Moderation,
   claimed: Claimed,
 ): FocalSign {
+  const found = focalOf(prepared, list, claimed);
   const stated = new Set(
     prepared.theory.hypotheses
       .filter((h) => isAbout(h, moderation))
@@ -35,28 +42,51 @@ export function focalSign(
   );
   if (stated.size === 1) {
     const [sign] = [...stated] as [1 | -1];
-    return {
-      sign,
-      basis: "stated",
-      note: sign < 0 ? `The effect itself is stated to be negative: ${meaning(moderation)}.` : null,
-    };
+    return { sign, basis: "stated", note: statedNote(sign, found, moderation), open: null };
   }
-  const [focal] = claimed.focal;
-  const source = claimed.focal.length === 1 && focal ? list.sources.get(focal.id) : undefined;
-  const shown = source && readInterval(source, prepared.study.settings, 0);
-  if (shown && source.estimate !== null && excludes(shown, 0)) {
-    const sign = source.estimate > 0 ? 1 : -1;
+  const open = found && openSign(found.shown, moderation);
+  if (found && excludes(found.shown, 0)) {
+    const sign = found.estimate > 0 ? 1 : -1;
     const note =
       sign < 0
-        ? `The effect itself is negative on average (${plain(source.estimate)}): ${meaning(moderation)}.`
+        ? `The effect itself is negative on average (${plain(found.estimate)}): ${meaning(moderation)}.`
         : null;
-    return { sign, basis: "estimated", note };
+    return { sign, basis: "estimated", note, open };
   }
   return {
     sign: 1,
     basis: "none",
-    note: "The effect itself has no clear sign, so “strengthens” is read as “becomes more positive”; a hypothesis that states its sign would settle that.",
+    note: `The effect itself has no clear sign, so “${moderation.verb}” is read as “becomes more ${moderation.verb === "weakens" ? "negative" : "positive"}”; a hypothesis that states its sign would settle that.`,
+    open,
   };
+}
+
+/** What the data say of the effect that is moderated. */
+interface Focal {
+  estimate: number;
+  shown: ShownInterval;
+}
+
+function focalOf({ study }: Prepared, list: EffectList, { focal }: Claimed): Focal | null {
+  const source = focal.length === 1 ? list.sources.get(focal[0]!.id) : undefined;
+  if (!source || source.estimate === null) return null;
+  return { estimate: source.estimate, shown: readInterval(source, study.settings, 0) };
+}
+
+/** A stated sign is what “weaker” is judged by, also where the data contradict it: then that is said. */
+function statedNote(sign: 1 | -1, found: Focal | null, moderation: Moderation): string | null {
+  const stated = sign > 0 ? "positive" : "negative";
+  if (found && excludes(found.shown, 0) && sign * found.estimate < 0)
+    return `The effect itself is stated to be ${stated}, but the data show it ${sign > 0 ? "negative" : "positive"} (${plain(found.estimate)}); “${moderation.verb}” is judged by what is stated.`;
+  return sign < 0 ? `The effect itself is stated to be negative: ${meaning(moderation)}.` : null;
+}
+
+function openSign(
+  { lower, upper, mcseLower, mcseUpper }: ShownInterval,
+  { verb }: Moderation,
+): string | null {
+  if (!isOpen(lower, mcseLower, 0) && !isOpen(upper, mcseUpper, 0)) return null;
+  return `Whether the effect itself is positive, negative or neither hangs on a limit so near zero that another seed could move it across, and with it what “${verb}” means: more bootstrap samples, or a hypothesis that states its sign, would settle that.`;
 }
 
 /** What the verb says of a negative effect. */
@@ -116,14 +146,19 @@ function realRoots(c0: number, c1: number, c2: number): number[] {
   return (q === 0 ? [0] : [q / c2, c0 / q]).sort((a, b) => a - b);
 }
 
-/** What happens where the effect crosses zero, in a sentence; empty where it does not. */
+/**
+ * What happens where the effect crosses zero, in a sentence; empty where it does not, or where the
+ * change along the moderator is not shown: lines that may as well be parallel cross somewhere.
+ */
 export function crossingWords(
   prepared: Prepared,
   moderation: Moderation,
   claimed: Claimed,
   { sign }: FocalSign,
   change: number | null,
+  shown: boolean,
 ): string {
+  if (!shown) return "";
   const crossings = zeroCrossings(prepared, claimed);
   const w = moderation.moderators[0]!.name;
   const { unit } = prepared.study;

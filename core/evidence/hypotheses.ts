@@ -1,28 +1,21 @@
-import { claimOf, directOf, pathEffect, type Claim, type Claimed, type Quantity } from "../effects";
+import { directOf, pathEffect, type Claim, type Claimed, type Quantity } from "../effects";
 import type { Prepared } from "../prepare";
 import { claimWords, nodesOf, type Hypothesis, type Moderation } from "../theory";
-import { claimTest, statedDirection } from "./claim-test";
+import { statedDirection } from "./claim-test";
 import type { BootstrapAll, EffectList } from "./effects";
-import { claimedChange, crossingWords, focalSign } from "./focal-sign";
+import { crossingWords } from "./focal-sign";
 import { effectSizeWords } from "./effect-size";
+import { claimsIn, judge, type Judged } from "./judging";
 import { mediationPattern } from "./pattern";
-import type { Side } from "./reading";
 import { reportSentence } from "./report";
-import { severalEvidence } from "./several";
+import {
+  adjustedFor,
+  afterHolm,
+  severalEvidence,
+  type Adjusted,
+  type OneOfSeveral,
+} from "./several";
 import type { ClaimTest, Evidence, HypothesisEvidence } from "./types";
-import { thinSide } from "./lone-clusters";
-import { afterHolm, verdictOf, type Judgement } from "./verdict";
-
-/** Hypotheses and moderations in the order of the text. */
-export const claimsIn = ({ theory }: Prepared): Claim[] =>
-  [...theory.hypotheses, ...theory.moderations].sort((a, b) => a.line - b.line);
-
-interface Judged {
-  claim: Claim;
-  claimed: Claimed;
-  test: ClaimTest | null;
-  judgement: Judgement;
-}
 
 /** What the analysis says of each sentence, and of all of them together. */
 export function hypothesisEvidence(
@@ -32,94 +25,57 @@ export function hypothesisEvidence(
 ): Pick<Evidence, "hypotheses" | "several"> {
   const { settings } = prepared.study;
   const judged = claimsIn(prepared).map((claim) => judge(prepared, list, boot, claim));
-  const several = severalEvidence(
-    judged.map(({ claim, test, judgement }) => ({
-      label: claim.label,
-      p: test?.p ?? null,
-      verdict: judgement.verdict,
-    })),
-    settings,
-  );
-  const alpha = 1 - settings.level;
+  const claims = judged.map(asOneOfSeveral);
+  const several = severalEvidence(claims, settings);
+  const adjusted = settings.several === "holm" && several ? adjustedFor(claims) : [];
   const hypotheses = judged.map((one, i) => {
-    const adjusted = settings.several === "holm" ? (several?.claims[i]!.adjustedP ?? null) : null;
-    return entryOf(prepared, list, boot, {
-      ...one,
-      judgement: afterHolm(one.judgement, adjusted, alpha),
-    });
+    const own = adjusted[i] ?? null;
+    const judgement = afterHolm(one.judgement, own, 1 - settings.level, one.replicates);
+    return entryOf(prepared, list, boot, { ...one, judgement }, own);
   });
   return { hypotheses, several };
 }
 
-/** The test of every sentence, in the order of the text, without the words about it. */
-export const testsOf = (
-  prepared: Prepared,
-  list: EffectList,
-  boot: BootstrapAll | null,
-): { claim: Claim; claimed: Claimed; test: ClaimTest | null }[] =>
-  claimsIn(prepared).map((claim) => judge(prepared, list, boot, claim));
-
-/**
- * One claim by its own test; a moderation's direction is relative to the sign of the effect it is
- * about.
- */
-function judge(
-  prepared: Prepared,
-  list: EffectList,
-  boot: BootstrapAll | null,
-  claim: Claim,
-): Judged {
-  const claimed = claimOf(prepared.context, claim);
-  const used = boot ? boot.run.done - boot.run.failed : null;
-  const { settings } = prepared.study;
-  const simulated = settings.interval === "monte_carlo" ? settings.monteCarloDraws : used;
-  const thin = thinSide(prepared, claim);
-  const decide = (direction: Side): { test: ClaimTest | null; judgement: Judgement } => {
-    const test = claimTest(prepared, list, boot, claimed, direction);
-    const judgement = verdictOf(test, claimed.open, simulated);
-    if (!thin) return { test, judgement };
-    return thin.testable
-      ? { test, judgement: { ...judgement, reason: `${judgement.reason}${thin.words}` } }
-      : {
-          test: test && untested(test),
-          judgement: { verdict: "not_testable", reason: thin.words },
-        };
-  };
-  if (claim.kind === "hypothesis") {
-    const { test, judgement } = decide(statedDirection(claim));
-    return {
-      claim,
-      claimed,
-      test,
-      judgement: { ...judgement, reason: `${judgement.reason}${heldWords(claimed, test)}` },
-    };
-  }
-  const sign = focalSign(prepared, list, claim, claimed);
-  const { test, judgement } = decide(claimedChange(claim, sign));
-  if (!test || judgement.verdict === "pending" || judgement.verdict === "not_testable")
-    return { claim, claimed, test, judgement };
-  const note =
-    statedDirection(claim) !== 0 && judgement.verdict !== "undirected" && sign.note
-      ? ` ${sign.note}`
-      : "";
-  const crossing = crossingWords(prepared, claim, claimed, sign, test.estimate);
+/** A claim as the correction for their number sees it; p of resamples has an error of its own. */
+function asOneOfSeveral({ claim, test, judgement, replicates }: Judged): OneOfSeveral {
+  const p = test?.p ?? null;
+  const simulated = test?.reference === "bootstrap" || test?.reference === "monte_carlo";
+  const error =
+    test?.joint?.mcse ??
+    (p !== null && simulated && replicates ? Math.sqrt((p * (1 - p)) / replicates) : 0);
   return {
-    claim,
-    claimed,
-    test,
-    judgement: {
-      ...judgement,
-      reason: `${judgement.reason}${note}${crossing}${heldWords(claimed, test)}`,
-    },
+    label: claim.label,
+    p,
+    isBound: test?.pIsBound ?? false,
+    error,
+    verdict: judgement.verdict,
   };
 }
 
-/** A test of which the estimate alone is left. */
-const untested = (test: ClaimTest): ClaimTest => ({
-  ...test,
-  ...{ se: null, df: null, lower: null, upper: null, p: null, joint: null },
-  ...{ mcseLower: 0, mcseUpper: 0 },
-});
+/**
+ * The reason with what is said beside it. The story of a change stands only where the change itself
+ * is shown.
+ */
+function reasonOf(
+  prepared: Prepared,
+  { claim, claimed, test, judgement, notes, sign }: Judged,
+): string {
+  const { verdict, reason } = judgement;
+  if (verdict === "not_testable") return reason;
+  const held = heldWords(claimed, test);
+  if (claim.kind === "hypothesis" || !sign || !test || verdict === "pending")
+    return `${reason}${held}${notes}`;
+  const note =
+    statedDirection(claim) !== 0 &&
+    verdict !== "undirected" &&
+    judgement.why !== "sign" &&
+    sign.note
+      ? ` ${sign.note}`
+      : "";
+  const shown = verdict === "supported" || verdict === "opposite";
+  const crossing = crossingWords(prepared, claim, claimed, sign, test.estimate, shown);
+  return `${reason}${note}${crossing}${held}${notes}`;
+}
 
 /**
  * An average that is not resampled takes the moderators of the sample as fixed, and has to say so.
@@ -137,12 +93,15 @@ function entryOf(
   prepared: Prepared,
   list: EffectList,
   boot: BootstrapAll | null,
-  { claim, claimed, test, judgement }: Judged,
+  judged: Judged,
+  adjusted: Adjusted | null,
 ): HypothesisEvidence {
+  const { claim, claimed, test, judgement } = judged;
   const moderation = claim.kind === "moderation";
   const chains = moderation ? [claim.chain].filter((c) => c.length > 0) : claim.chains;
   const used = boot ? boot.run.done - boot.run.failed : null;
-  const { verdict, reason } = judgement;
+  const { verdict } = judgement;
+  const reason = reasonOf(prepared, judged);
   const [first] = claimed.quantities;
   const own = first ? (prepared.fit.reading?.(first) ?? null) : null;
   const { measure, name, rests } = own ?? { measure: "b", name: null, rests: null };
@@ -161,11 +120,12 @@ function entryOf(
     measure,
     named: name,
     claim: test,
+    adjusted: adjusted && { p: adjusted.p, isBound: adjusted.isBound },
     verdict,
     reason: rests && test ? `${reason} ${restsWords(claimed, name!, rests)}` : reason,
     pattern: moderation
       ? null
-      : mediationPattern(prepared, list, boot, claim, claimed, test, verdict),
+      : mediationPattern(prepared, list, boot, claim, claimed, { test, verdict, adjusted }),
     size:
       claimed.quantities.length === 1
         ? effectSizeWords(
@@ -180,6 +140,8 @@ function entryOf(
       used,
       measure,
       name,
+      adjusted,
+      reason: judgement.reason,
     }),
     components: moderation
       ? moderationParts(prepared, claim, claimed)

@@ -51,15 +51,16 @@ export function thinnest(
   if (!(least < SPOKEN_OF)) return null;
   const thin = sides.filter((side) => side.clusters === least);
   const called = listed(thin.map(({ variable, level }) => `${variable} “${level}”`));
-  const held = `${called} ${thin.length === 1 ? "stands" : "stand"}`;
+  const held =
+    thin.length === 1 ? `of “${name}” holds ${called}` : `of “${name}” each holds ${called}`;
   return least <= 1
     ? {
         testable: false,
-        words: `${held} in a single cluster of “${name}” ${thin.length === 1 ? "" : "each "}and one cluster shows no spread: whatever else sets it apart cannot be told from this effect, so there is no error, interval or test of it.`,
+        words: `A single cluster ${held}, and one cluster shows no spread: whatever else sets it apart cannot be told from this effect, so there is no error, interval or test of it.`,
       }
     : {
         testable: true,
-        words: ` ${held} in ${least} clusters of “${name}” only: the test leans on its small-sample correction (CR2, Satterthwaite), and a few other clusters could turn it.`,
+        words: ` Only ${least} clusters of “${name}” ${thin.length === 1 ? "" : "each "}hold ${called}: the test leans on its small-sample correction (CR2, Satterthwaite), and a few other clusters could turn it.`,
       };
 
   /** The sides of a variable: two named levels, each level of a category, two values of a number. */

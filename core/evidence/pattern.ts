@@ -1,4 +1,4 @@
-import { directOf, pathEffect, type Claimed } from "../effects";
+import { directOf, pathEffect, totalId, type Claimed } from "../effects";
 import type { Prepared } from "../prepare";
 import type { Hypothesis } from "../theory";
 import { jointTest } from "./claim-test";
@@ -28,16 +28,17 @@ export function mediationPattern(
   boot: BootstrapAll | null,
   hypothesis: Hypothesis,
   claimed: Claimed,
-  test: ClaimTest | null,
-  verdict: Verdict,
+  { test, verdict, adjusted }: Decided,
 ): Pattern | null {
-  if (hypothesis.chains.length === 0 || !test || verdict === "pending") return null;
+  if (hypothesis.chains.length === 0 || !test) return null;
+  if (verdict === "pending" || verdict === "not_testable") return null;
   if (verdict === "unsettled")
     return {
       kind: "open",
       words:
-        "Which kind of mediation this is stays open until the interval is settled; more bootstrap samples are needed.",
+        "Which kind of mediation this is stays open until the verdict is settled; more bootstrap samples are needed.",
     };
+  const alpha = 1 - test.level;
   const opposing = opposingRoutes(prepared, list, hypothesis, claimed);
   if (opposing) return opposing;
   const direct = directEffect(prepared, list, boot, hypothesis);
@@ -48,16 +49,44 @@ export function mediationPattern(
       words:
         "Which kind of mediation this is stays open: the limit of the direct effect is not settled yet; more bootstrap samples are needed.",
     };
-  const indirectClear = test.joint
-    ? test.joint.p < 1 - test.level
-    : (excludes(test, test.nullValue) ?? false);
+  if (sparse(boot))
+    return {
+      kind: "open",
+      words:
+        "Which kind of mediation this is cannot be told: with so few cases some bootstrap samples could not even be fitted.",
+    };
+  const found = test.joint ? test.joint.p < alpha : (excludes(test, test.nullValue) ?? false);
+  const corrected = found && adjusted !== null && adjusted.p >= alpha;
+  const indirectClear = found && !corrected;
   const signs =
     test.joint || test.estimate === null || direct.estimate === null
       ? 0
       : test.estimate * direct.estimate;
   const kind = patternKind(indirectClear, direct.clear, signs);
-  return { kind, words: PATTERN_WORDS[kind] };
+  return {
+    kind,
+    words: corrected ? CORRECTED_WORDS[direct.clear ? "direct" : "neither"] : PATTERN_WORDS[kind],
+  };
 }
+
+/** What was decided of the claim itself, after any correction for the number of claims. */
+interface Decided {
+  test: ClaimTest | null;
+  verdict: Verdict;
+  adjusted: { p: number } | null;
+}
+
+/** Least squares fail in a resample only where it has hardly more different rows than coefficients. */
+const sparse = (boot: BootstrapAll | null): boolean =>
+  boot !== null && boot.run.improper === null && boot.run.failed > 0.01 * boot.run.done;
+
+/** Where the interval alone would have counted, and the correction for the number of claims has it not. */
+const CORRECTED_WORDS = {
+  direct:
+    "A direct effect; the indirect one does not stand once corrected for the number of hypotheses (Holm): no mediation shown.",
+  neither:
+    "Neither is shown: the interval of the direct effect contains zero, and the indirect effect does not stand once corrected for the number of hypotheses (Holm).",
+};
 
 function patternKind(indirect: boolean, direct: boolean, signs: number): MediationPattern {
   if (indirect && direct) return signs > 0 ? "complementary" : signs < 0 ? "competitive" : "both";
@@ -115,9 +144,19 @@ function opposingRoutes(
   const [up, down] = [clear.filter((r) => r.estimate > 0), clear.filter((r) => r.estimate < 0)];
   if (up.length === 0 || down.length === 0) return null;
   const named = [...up, ...down].map((r) => `through ${r.words} ${plain(r.estimate)}`).join(", ");
+  const zeroIn = (id: string): boolean | null => {
+    const source = list.sources.get(id);
+    return source ? excludes(readInterval(source, prepared.study.settings, 0), 0) === false : null;
+  };
+  const sum = zeroIn(claimed.quantities[0]!.id);
+  const end = !sum
+    ? ": there is mediation along each, and their sum tells of neither."
+    : (zeroIn(totalId(pair.from, pair.to)) ?? true)
+      ? ", cancel in the total, whose interval contains zero: there is mediation along each, whatever their sum."
+      : ", leave a sum whose interval contains zero: there is mediation along each.";
   return {
     kind: "opposing_routes",
-    words: `Routes of opposite sign, each clear by itself (${named}), cancel in the total: there is mediation along each, whatever their sum.`,
+    words: `Routes of opposite sign, each clear by itself (${named})${end}`,
   };
 }
 

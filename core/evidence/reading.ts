@@ -1,6 +1,7 @@
 import {
   isBootstrap,
   SUMMARY,
+  toldP,
   type BootstrapInterval,
   type BootstrapSummary,
   type MonteCarloInterval,
@@ -91,12 +92,11 @@ const nothing = (method: IntervalKind, level: number): ShownInterval => ({
   provisional: true,
   mcseLower: 0,
   mcseUpper: 0,
+  beyondLower: null,
+  beyondUpper: null,
 });
 
-/**
- * @param draws behind the limits; where all lie on one side of zero, p is only known to be below
- *   one in so many
- */
+/** @param draws behind the limits; they bound p where all lie on one side of zero */
 function simulated(
   found: BootstrapInterval,
   draws: number,
@@ -109,14 +109,16 @@ function simulated(
 ): ShownInterval {
   const base = { method, reference, df: null, se, level, provisional, pIsBound: found.pIsBound };
   if (side === 0) {
-    const { lower, upper, mcseLower, mcseUpper, pTwoSided } = found;
+    const { lower, upper, mcseLower, mcseUpper } = found;
     return {
       ...base,
       lower,
       upper,
       mcseLower,
       mcseUpper,
-      p: found.pIsBound ? 1 / draws : pTwoSided,
+      beyondLower: found.beyond?.[0] ?? null,
+      beyondUpper: found.beyond?.[1] ?? null,
+      p: toldP(found, draws),
     };
   }
   const p = side > 0 ? found.pGreater : found.pLess;
@@ -131,7 +133,9 @@ function simulated(
     ...one,
     mcseLower: side > 0 ? found.mcseOneSidedLower : 0,
     mcseUpper: side > 0 ? 0 : found.mcseOneSidedUpper,
-    p: bounded ? 1 / draws : p,
+    beyondLower: side > 0 ? (found.beyondOneSided?.[0] ?? null) : null,
+    beyondUpper: side > 0 ? null : (found.beyondOneSided?.[1] ?? null),
+    p: bounded ? Math.max(p, 1 / (draws + 1)) : p,
     pIsBound: bounded,
   };
 }
@@ -162,6 +166,8 @@ function analytic(
     provisional,
     mcseLower: 0,
     mcseUpper: 0,
+    beyondLower: null,
+    beyondUpper: null,
   };
 }
 

@@ -140,6 +140,7 @@ export function summariseReplicates(
   if (replicates.kept.length === 0) {
     throw new StudyProblem("all_replicates_failed", {});
   }
+  const failed = replicates.failed / (replicates.kept.length + replicates.failed);
   const leftStrata = strata && jackknife ? pickAt(strata, jackknife.kept) : null;
   return Array.from(estimates, (estimate, i) => {
     const { values, at } = finite(replicates.columns[i]!);
@@ -151,6 +152,7 @@ export function summariseReplicates(
       replicates: values,
       sorted: replicates.sorted(i),
       missing: replicates.kept.length - values.length,
+      failed,
       jackknife: left ? left.values : [],
       strata: leftStrata && left ? pickAt(leftStrata, left.at) : null,
       level,

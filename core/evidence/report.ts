@@ -48,6 +48,10 @@ export interface ReportContext {
   measure: string;
   /** The kind of effect, where it has a name of its own. */
   name: string | null;
+  /** Why nothing could be tested, where nothing could. */
+  reason: string;
+  /** p corrected for the number of hypotheses, where that decides. */
+  adjusted: { p: number; isBound: boolean } | null;
 }
 
 /** The sentence for the paper. It states estimate and doubt, and never that an effect is absent. */
@@ -62,11 +66,15 @@ export function reportSentence(
   if (!first || !test) return "The effect could not be estimated.";
   const open =
     verdict === "unsettled"
-      ? ` ${test.joint ? "This p is so near the limit of significance that" : "The limit lies within its Monte Carlo error of zero, so"} another seed could change this finding.`
+      ? " Another seed, or more bootstrap samples, could change this finding."
       : "";
-  if (test.joint) return `${jointFinding(claimed, test, test.joint)}${open}`;
-  if (verdict === "not_testable" && test.estimate !== null)
-    return `The effect of ${first.label} (${context.measure} = ${write.number(test.estimate)}) could not be tested, since one side of the comparison stands in a single cluster.`;
+  const fell =
+    context.adjusted && context.adjusted.p >= 1 - test.level
+      ? ` once corrected for the number of hypotheses (Holm, adjusted ${write.pClause(context.adjusted.p, context.adjusted.isBound)})`
+      : "";
+  if (test.joint) return `${jointFinding(claimed, test, test.joint, fell)}${open}`;
+  if (verdict === "not_testable")
+    return `The effect of ${first.label}${test.estimate === null ? "" : ` (${context.measure} = ${write.number(test.estimate)})`} could not be tested. ${context.reason}`;
   if (test.estimate === null || (test.lower === null && test.upper === null))
     return `The effect of ${first.label} could not be estimated.`;
   const between = first.between ? ` (${first.between})` : "";
@@ -74,7 +82,7 @@ export function reportSentence(
     context.name && first.kind !== "average_change"
       ? `The ${context.name} of ${first.label}`
       : `${SUBJECTS[first.kind]?.(first.label) ?? `The effect of ${first.label}`}${first.label.endsWith(LINK_SCALE_WORDS) ? "," : ""}`;
-  return `${subject}${between} ${finding(test)} (${context.measure} = ${write.number(test.estimate)}${seWords(test, write)}, ${limitsWords(test, write)}${basisWords(test, context)}${pWords(test, write)}).${open}`;
+  return `${subject}${between} ${finding(test, fell)} (${context.measure} = ${write.number(test.estimate)}${seWords(test, write)}, ${limitsWords(test, write)}${basisWords(test, context)}${pWords(test, write)}).${open}`;
 }
 
 /** Several effects of levels at once. */
@@ -82,14 +90,25 @@ function jointFinding(
   claimed: Pick<EffectEvidence, "label">[],
   { level }: ClaimTest,
   joint: NonNullable<ClaimTest["joint"]>,
+  fell: string,
 ): string {
   const words = jointWords(joint);
-  const found = joint.p < 1 - level ? "differed from zero" : "were not distinguishable from zero";
+  const found =
+    joint.p >= 1 - level
+      ? "were not distinguishable from zero"
+      : fell === ""
+        ? "differed from zero"
+        : `were not distinguishable from zero${fell}`;
   return `The ${claimed.length} effects (${claimed.map((c) => c.label).join("; ")}), tested together, ${found} (${words[0]!.toLowerCase()}${words.slice(1)}).`;
 }
 
-function finding({ lower, upper, nullValue, estimate, tail, direction }: ClaimTest): string {
+/** @param fell what is said where the correction for the number of hypotheses has it fall */
+function finding(
+  { lower, upper, nullValue, estimate, tail, direction }: ClaimTest,
+  fell: string,
+): string {
   const excluded = (lower !== null && lower > nullValue) || (upper !== null && upper < nullValue);
+  if (excluded && fell !== "") return `was not distinguishable from zero${fell}`;
   if (excluded) return `was ${estimate! > nullValue ? "positive" : "negative"}`;
   return tail === "one"
     ? `was not shown to be ${direction > 0 ? "positive" : "negative"}`

@@ -36,6 +36,8 @@ it("several effects at once are told by one test: differing, not, or too near to
       used: null,
       measure: "b",
       name: null,
+      adjusted: null,
+      reason: "",
     });
   };
   expect(sentence(0.019, "supported")).toBe(
@@ -43,7 +45,7 @@ it("several effects at once are told by one test: differing, not, or too near to
   );
   expect(sentence(0.06, "not_supported")).toContain("were not distinguishable from zero");
   expect(sentence(0.049, "unsettled")).toMatch(
-    /so near the limit of significance that another seed/,
+    /Another seed, or more bootstrap samples, could change/,
   );
 });
 
@@ -69,6 +71,8 @@ it("a sentence begins with the label, whatever colons the names of variables hol
       used: null,
       measure: "b",
       name: null,
+      adjusted: null,
+      reason: "",
     }).split(" was ")[0]!;
   const route = "Q1: hours on Q2: difference, felt through m";
   expect(begins("average_change", `${route}: difference, w, averaged over the sample`)).toBe(

@@ -35,6 +35,9 @@ export interface ShownInterval {
   /** How far another seed would move each limit; 0 where nothing is simulated. */
   mcseLower: number;
   mcseUpper: number;
+  /** How many replicates or draws lie beyond each limit; null where nothing is simulated. */
+  beyondLower: number | null;
+  beyondUpper: number | null;
 }
 
 /**
@@ -60,7 +63,14 @@ export interface SeveralEvidence {
   hypotheses: number;
   /** `holm` where the correction takes part in the verdicts. */
   rule: Settings["several"];
-  claims: { label: string; p: number | null; adjustedP: number | null; changes: boolean }[];
+  claims: {
+    label: string;
+    p: number | null;
+    adjustedP: number | null;
+    /** The adjusted p is only known to be below that. */
+    adjustedIsBound: boolean;
+    changes: boolean;
+  }[];
   /** For the screen and the report. */
   words: string;
 }
@@ -162,6 +172,11 @@ export interface HypothesisEvidence {
   named: string | null;
   /** The test that the verdict rests on; null where nothing could be tested. */
   claim: ClaimTest | null;
+  /**
+   * p corrected for the number of hypotheses, where that decides (Holm); null where each is judged
+   * at its own level.
+   */
+  adjusted: { p: number; isBound: boolean } | null;
   verdict: Verdict;
   /** Why this verdict, in a sentence. */
   reason: string;

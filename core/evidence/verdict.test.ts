@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { ClaimTest } from "./types";
-import { afterHolm, verdictOf } from "./verdict";
+import { adjustedFor, afterHolm } from "./several";
+import { verdictOf } from "./verdict";
 
 const claim = (patch: Partial<ClaimTest>): ClaimTest => ({
   estimate: 0.2,
@@ -21,6 +22,8 @@ const claim = (patch: Partial<ClaimTest>): ClaimTest => ({
   provisional: false,
   mcseLower: 0,
   mcseUpper: 0,
+  beyondLower: 25,
+  beyondUpper: 25,
   ...patch,
 });
 
@@ -149,17 +152,74 @@ describe("a claim about three or more groups", () => {
   });
 });
 
+const adjusted = (p: number, error = 0, isBound = false) => ({ p, error, isBound });
+
 it("Holm's correction takes a verdict away and never gives one", () => {
   const found = verdictOf(claim({}), null, 1000);
-  expect(afterHolm(found, 0.04, 0.05)).toEqual(found);
-  expect(afterHolm(found, 0.06, 0.05)).toMatchObject({
+  expect(afterHolm(found, adjusted(0.04), 0.05, 1000)).toEqual(found);
+  expect(afterHolm(found, adjusted(0.06), 0.05, 1000)).toMatchObject({
     verdict: "not_supported",
     reason: expect.stringContaining("Holm"),
   });
   const not = verdictOf(claim({ lower: -1 }), null, 1000);
-  expect(afterHolm(not, 0.01, 0.05)).toEqual(not);
+  expect(afterHolm(not, adjusted(0.01), 0.05, 1000)).toEqual(not);
   expect(verdictOf(null, null, null).verdict).toBe("pending");
   expect(verdict({ lower: null, upper: null })).toBe("pending");
+});
+
+describe("Holm's decision by resamples", () => {
+  const found = verdictOf(claim({}), null, 1000);
+  it("is open within two errors of the adjusted p from the limit", () => {
+    expect(afterHolm(found, adjusted(0.06, 0.006), 0.05, 1000).verdict).toBe("unsettled");
+    expect(afterHolm(found, adjusted(0.04, 0.006), 0.05, 1000).verdict).toBe("unsettled");
+    expect(afterHolm(found, adjusted(0.04, 0.004), 0.05, 1000).verdict).toBe("supported");
+  });
+  it("is open where p is only known to be below what the correction asks for", () => {
+    const { verdict: open, reason } = afterHolm(found, adjusted(0.12, 0.06, true), 0.05, 199);
+    expect(open).toBe("unsettled");
+    expect(reason).toContain("p < .120");
+    expect(reason).toContain("about 600 bootstrap samples");
+    expect(afterHolm(found, adjusted(0.04, 0, true), 0.05, 199).verdict).toBe("supported");
+  });
+  it("settles a limit near zero whose p is far from what the correction asks for, and no open sign", () => {
+    const near = verdictOf(claim({ lower: 0.01, mcseLower: 0.01 }), null, 1000);
+    expect(afterHolm(near, adjusted(0.2, 0.01), 0.05, 1000).verdict).toBe("not_supported");
+    const sign = { verdict: "unsettled", why: "sign", reason: "" } as const;
+    expect(afterHolm(sign, adjusted(0.2, 0.01), 0.05, 1000)).toEqual(sign);
+  });
+  it("takes error and bound of the p that decides, times its multiplier", () =>
+    expect(
+      adjustedFor([
+        { p: 0.02, error: 0.001, isBound: false },
+        { p: null, error: 0, isBound: false },
+        { p: 0.01, error: 0.002, isBound: true },
+        { p: 0.011, error: 0.003, isBound: false },
+      ]),
+    ).toEqual([
+      { p: 0.03, error: 0.006, isBound: true },
+      null,
+      { p: 0.03, error: 0.006, isBound: true },
+      { p: 0.03, error: 0.006, isBound: true },
+    ]));
+});
+
+describe("a limit among the most extreme resamples", () => {
+  const few = (patch: Partial<ClaimTest>) => verdictOf(claim(patch), null, 50);
+  it("decides nothing, whatever its Monte Carlo error", () => {
+    expect(few({ beyondLower: 1.275 })).toMatchObject({ verdict: "unsettled", why: "few" });
+    expect(few({ beyondLower: 1.275 }).reason).toContain("one lies beyond it");
+    // 50 samples have 1.275 beyond; 196 have 4.9 rounded to 5.
+    expect(few({ beyondLower: 1.275 }).reason).toContain("about 200 bootstrap samples");
+    expect(few({ beyondLower: 0.4 }).reason).toContain("none lies beyond it");
+    expect(few({ beyondLower: 5 }).verdict).toBe("supported");
+    expect(few({ lower: -0.1, beyondUpper: 4.9 }).verdict).toBe("unsettled");
+  });
+  it("is let be where the other one decides", () => {
+    expect(few({ beyondUpper: 0.1 }).verdict).toBe("supported");
+    expect(few({ lower: -0.3, upper: -0.1, beyondLower: 0.1 }).verdict).toBe("opposite");
+    expect(few({ tail: "one", upper: null, beyondUpper: null }).verdict).toBe("supported");
+    expect(few({ beyondLower: null, beyondUpper: null }).verdict).toBe("supported");
+  });
 });
 
 describe("what a verdict says", () => {
@@ -301,12 +361,10 @@ describe("what a verdict says", () => {
 
   it("Holm's p at the level does not reach it; a missing one decides nothing; only what was found can fall", () => {
     const found = verdictOf(claim({}), null, 1000);
-    expect(afterHolm(found, 0.05, 0.05).verdict).toBe("not_supported");
-    expect(afterHolm(found, null, 0.05)).toEqual(found);
+    expect(afterHolm(found, adjusted(0.05), 0.05, 1000).verdict).toBe("not_supported");
+    expect(afterHolm(found, null, 0.05, 1000)).toEqual(found);
     const opposite = verdictOf(claim({ direction: -1 }), null, 1000);
-    expect(afterHolm(opposite, 0.2, 0.05).verdict).toBe("not_supported");
-    const unsettled = verdictOf(claim({ lower: 0, mcseLower: 0.01 }), null, 1000);
-    expect(afterHolm(unsettled, 0.2, 0.05)).toEqual(unsettled);
+    expect(afterHolm(opposite, adjusted(0.2), 0.05, 1000).verdict).toBe("not_supported");
   });
 
   it("nothing is said of what could not be estimated", () => {

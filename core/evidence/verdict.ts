@@ -2,12 +2,17 @@ import { log10, pow } from "../numerics/elementary";
 import { replicatesToSettle } from "../inference";
 import { isOpen } from "./reading";
 import type { ClaimTest, Verdict } from "./types";
-import { percent, plain, pClause, thousands } from "../wording/numbers";
+import { percent, plain, thousands } from "../wording/numbers";
 import { jointWords } from "./wording";
 
 export interface Judgement {
   verdict: Verdict;
   reason: string;
+  /**
+   * What leaves a verdict unsettled: a limit near the null, too few resamples beyond a limit, the
+   * sign of the effect that is moderated, an adjusted p near its limit.
+   */
+  why?: "near" | "few" | "sign" | "adjusted";
 }
 
 /**
@@ -84,35 +89,61 @@ function oneTailed(
   return { verdict: "not_supported", reason: `${said}, which leaves ${zero} possible.${other}` };
 }
 
-/** Could another seed move the limit that decides across the null? */
+/** Beyond a limit there have to be so many resamples, or it is one of the most extreme of them. */
+const FEWEST_BEYOND = 5;
+
+/** Could another seed, or a few resamples more, move the limit that decides across the null? */
 function unsettled(test: ClaimTest, replicates: number | null): Judgement | null {
   const { lower, upper, mcseLower, mcseUpper, nullValue, tail } = test;
   const ends = [
-    { name: "lower limit", at: lower, error: mcseLower },
-    { name: "upper limit", at: upper, error: mcseUpper },
-  ].filter((end) => isOpen(end.at, end.error, nullValue));
-  const [near] = ends.sort(
-    (a, b) => Math.abs(a.at! - nullValue) / a.error - Math.abs(b.at! - nullValue) / b.error,
+    { name: "lower limit", at: lower, error: mcseLower, beyond: test.beyondLower },
+    { name: "upper limit", at: upper, error: mcseUpper, beyond: test.beyondUpper },
+  ].filter((end) => end.at !== null);
+  const samples = test.reference === "monte_carlo" ? "draws" : "bootstrap samples";
+  const named = (name: string): string => (tail === "one" ? "one-sided bound" : name);
+  // Of an interval on one side of the null the nearer limit alone decides.
+  const deciding = ends.filter(({ name }) =>
+    name === "lower limit" ? !(upper! < nullValue) : !(lower! > nullValue),
   );
+  const [extreme] = deciding
+    .filter(({ beyond }) => beyond !== null && beyond < FEWEST_BEYOND - 1e-9)
+    .sort((a, b) => a.beyond! - b.beyond!);
+  if (extreme) {
+    const count = Math.floor(extreme.beyond! + 1e-9);
+    const wanted = replicates === null ? Infinity : (replicates * FEWEST_BEYOND) / extreme.beyond!;
+    return {
+      verdict: "unsettled",
+      why: "few",
+      reason: `The ${named(extreme.name)} (${plain(extreme.at)}) is one of the most extreme ${samples}: ${count === 0 ? "none lies" : count === 1 ? "one lies" : `${count} lie`} beyond it, so that it jumps from seed to seed${settlingWords(wanted, samples)}.`,
+    };
+  }
+  const [near] = ends
+    .filter((end) => isOpen(end.at, end.error, nullValue))
+    .sort((a, b) => Math.abs(a.at! - nullValue) / a.error - Math.abs(b.at! - nullValue) / b.error);
   if (!near) return null;
-  const more = settlingWords(replicates, near.error, Math.abs(near.at! - nullValue));
-  const name = tail === "one" ? "one-sided bound" : near.name;
+  const more = settlingWords(
+    wantedFor(replicates, near.error, Math.abs(near.at! - nullValue)),
+    samples,
+  );
   return {
     verdict: "unsettled",
-    reason: `The ${name} (${plain(near.at)}) is so near ${nullWords(nullValue)} that another seed could move it across: its Monte Carlo error is ${plain(near.error, 4)}${more}.`,
+    why: "near",
+    reason: `The ${named(near.name)} (${plain(near.at)}) is so near ${nullWords(nullValue)} that another seed could move it across: its Monte Carlo error is ${plain(near.error, 4)}${more}.`,
   };
 }
 
 /** Beyond so many resamples a number is no advice. */
 const MOST_RESAMPLES = 100_000_000;
 
-/** How many bootstrap samples would settle it, where that is a number worth naming. */
-function settlingWords(replicates: number | null, error: number, distance: number): string {
-  const wanted = replicates === null ? Infinity : replicatesToSettle(replicates, error, distance);
-  return wanted <= MOST_RESAMPLES
-    ? `; about ${thousands(roundUp(wanted))} bootstrap samples would settle it`
+/** How many replicates bring a limit, or p, two of its Monte Carlo errors away from a value. */
+export const wantedFor = (replicates: number | null, error: number, distance: number): number =>
+  replicates === null ? Infinity : replicatesToSettle(replicates, error, distance);
+
+/** How many would settle it, where that is a number worth naming. */
+export const settlingWords = (wanted: number, samples = "bootstrap samples"): string =>
+  wanted <= MOST_RESAMPLES
+    ? `; about ${thousands(roundUp(wanted))} ${samples} would settle it`
     : "";
-}
 
 const nullWords = (value: number): string => (value === 0 ? "zero" : plain(value));
 
@@ -124,9 +155,10 @@ function jointVerdict(
 ): Judgement {
   const words = jointWords(joint);
   if (isOpen(joint.p, joint.mcse, alpha)) {
-    const more = settlingWords(replicates, joint.mcse, Math.abs(joint.p - alpha));
+    const more = settlingWords(wantedFor(replicates, joint.mcse, Math.abs(joint.p - alpha)));
     return {
       verdict: "unsettled",
+      why: "near",
       reason: `${words}: p is so near ${plain(alpha)} that another seed could move it across${more}.`,
     };
   }
@@ -151,24 +183,6 @@ function undirected(test: ClaimTest, { variable, levels }: OpenComparison): Judg
     reason: `“${variable}” has ${levels.length} levels, so a direction needs a comparison: name two of them, as in ${example}.${tested}`,
   };
 }
-
-/**
- * The judgement when Holm's correction takes part in the decision: what its adjusted p does not
- * support falls.
- */
-export const afterHolm = (
-  judgement: Judgement,
-  adjustedP: number | null,
-  alpha: number,
-): Judgement =>
-  adjustedP === null ||
-  adjustedP < alpha ||
-  (judgement.verdict !== "supported" && judgement.verdict !== "opposite")
-    ? judgement
-    : {
-        verdict: "not_supported",
-        reason: `${judgement.reason} Corrected for the number of hypotheses (Holm), ${pClause(adjustedP)}, which does not reach ${plain(alpha)}.`,
-      };
 
 function roundUp(count: number): number {
   const unit = pow(10, Math.max(2, Math.floor(log10(count)) - 1));

@@ -55,3 +55,10 @@ function ranksOfNull(
   const rank = (below + (nullValue - left) / (sorted[below]! - left)) / (B + 1);
   return [rank, rank];
 }
+
+/**
+ * The two-sided p as it may be told: where all replicates lie on one side of the null, so many of
+ * them tell of none below 2 / (B + 1), also where an adjustment would go below it.
+ */
+export const toldP = ({ pTwoSided, pIsBound }: BootstrapP, B: number): number =>
+  pIsBound ? Math.max(pTwoSided, 2 / (B + 1)) : pTwoSided;

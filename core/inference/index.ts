@@ -9,14 +9,13 @@ export {
 export {
   bootstrapLimits,
   bootstrapSummary,
+  MOST_MISSING,
   replicatesToSettle,
   type Limits,
-  type BootstrapInterval,
-  type BootstrapSummary,
-  type IntervalInput,
 } from "./intervals";
+export type { BootstrapInterval, BootstrapSummary, IntervalInput } from "./interval-types";
 export { holmAdjusted, jointBootstrapTest, jointDeltaTest, type JointTest } from "./joint";
-export { bootstrapP, type BootstrapP } from "./bootstrap-p";
+export { bootstrapP, toldP, type BootstrapP } from "./bootstrap-p";
 export { deltaTest } from "./delta";
 export { monteCarloIntervals, type MonteCarloInterval } from "./monte-carlo";
 export {

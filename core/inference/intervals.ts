@@ -4,74 +4,14 @@ import { quantile6 } from "../numerics/quantile";
 import { quantilesOf } from "../numerics/select";
 import { countUntil, sortedCopy } from "../numerics/sort";
 import { adjustedTail, type Adjustment } from "./adjustment";
-import { bootstrapP, type BootstrapP } from "./bootstrap-p";
+import { bootstrapP } from "./bootstrap-p";
+import type { BootstrapInterval, BootstrapSummary, IntervalInput } from "./interval-types";
 
-/** Limits of one method with everything that is said of them. */
-export interface BootstrapInterval extends BootstrapP {
-  lower: number;
-  upper: number;
-  /** Probabilities at which the replicates' quantiles were taken. */
-  adjusted: [number, number];
-  /** Bounds at the whole error in one tail. */
-  oneSidedLower: number;
-  oneSidedUpper: number;
-  /** Monte Carlo error of each limit: how far another seed would move it. */
-  mcseLower: number;
-  mcseUpper: number;
-  /** The same of the one-sided bounds. */
-  mcseOneSidedLower: number;
-  mcseOneSidedUpper: number;
-  /** An adjusted tail lies beyond the replicates, so the limit is the extreme one. */
-  tooFewReplicates: boolean;
-  /** The limit nearer the null lies within two Monte Carlo errors of it. */
-  unsettled: boolean;
-  /** Replicates that would settle it, when unsettled. */
-  suggested: number | null;
-}
-
-export interface BootstrapSummary {
-  /** Replicates used. */
-  used: number;
-  /** Replicates in which this quantity was not finite; with too many of them there are no limits. */
-  missing: number;
-  se: number | null;
-  bias: number;
-  /** Share of replicates below the estimate, ties counted half. */
-  below: number;
-  /** Null when infinite (all replicates on one side). */
-  z0: number | null;
-  acceleration: number | null;
-  accelerationZero: boolean;
-  percentile: BootstrapInterval | null;
-  bc: BootstrapInterval | null;
-  bca: BootstrapInterval | null;
-  basic: BootstrapInterval | null;
-  normal: BootstrapInterval | null;
-  bootstrapT: BootstrapInterval | null;
-}
-
-/** Beyond this share of replicates without a finite value a quantity has no limits. */
-const MOST_MISSING = 0.1;
-
-export interface IntervalInput {
-  estimate: number;
-  /** Finite values, at least one. */
-  replicates: Float64Array;
-  /** The same in ascending order, where they have been sorted already. */
-  sorted?: Float64Array;
-  /** Fitted replicates in which the quantity was not finite. */
-  missing?: number;
-  /** Jackknife values that did not fail; empty when BCa is not wanted. */
-  jackknife: ArrayLike<number>;
-  /** Stratum of each jackknife value, where rows were drawn within strata. */
-  strata?: ArrayLike<number> | null;
-  /** Confidence level. */
-  level: number;
-  nullValue?: number;
-  /** Standard error of the estimate and of each replicate, for the bootstrap-t. */
-  se?: number | undefined;
-  replicateSe?: ArrayLike<number> | undefined;
-}
+/**
+ * Beyond this share of failed fits, or of fitted replicates without a finite value, a quantity has
+ * no limits: what is left of the resamples is no sample of them.
+ */
+export const MOST_MISSING = 0.1;
 
 /**
  * Every bootstrap interval of one quantity. Sources: Efron 1987 (JASA 82), DiCiccio & Efron 1996 (Stat Sci 11),
@@ -89,7 +29,7 @@ export function bootstrapSummary(input: IntervalInput): BootstrapSummary {
   const z0 = below > 0 && below < 1 ? zQuantile(below) : null;
   const { acceleration, zero } = accelerationOf(input.jackknife, input.strata);
   const missing = input.missing ?? 0;
-  const available = missing <= MOST_MISSING * (B + missing);
+  const available = missing <= MOST_MISSING * (B + missing) && (input.failed ?? 0) <= MOST_MISSING;
   const make = (method: Adjustment): BootstrapInterval | null =>
     available ? interval(sorted, alpha, nullValue, below, method) : null;
   const percentile = make({ kind: "percentile" });
@@ -142,6 +82,8 @@ function mirrored(
     oneSidedUpper: 2 * estimate - of.oneSidedLower,
     mcseOneSidedLower: of.mcseOneSidedUpper,
     mcseOneSidedUpper: of.mcseOneSidedLower,
+    beyond: of.beyond && [of.beyond[1], of.beyond[0]],
+    beyondOneSided: of.beyondOneSided && [of.beyondOneSided[1], of.beyondOneSided[0]],
     tooFewReplicates: of.tooFewReplicates,
     ...settled(limits, nullValue, sorted.length),
     pTwoSided,
@@ -183,6 +125,8 @@ function normalInterval(
     oneSidedUpper: centre + oneSided * se,
     mcseOneSidedLower: error(oneSided),
     mcseOneSidedUpper: error(oneSided),
+    beyond: null,
+    beyondOneSided: null,
     tooFewReplicates: false,
     ...settled(limits, nullValue, B),
     pTwoSided: normalP(score),
@@ -274,6 +218,8 @@ function interval(
     mcseUpper,
     mcseOneSidedLower: limitError(sorted, oneLow, alpha, below, method),
     mcseOneSidedUpper: limitError(sorted, oneHigh, 1 - alpha, below, method),
+    beyond: [low * (B + 1), (1 - high) * (B + 1)],
+    beyondOneSided: [oneLow * (B + 1), (1 - oneHigh) * (B + 1)],
     tooFewReplicates: outside(low) || outside(high),
     ...settled({ lower, upper, mcseLower, mcseUpper }, nullValue, B),
     ...bootstrapP(sorted, nullValue, method),

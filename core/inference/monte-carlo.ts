@@ -1,5 +1,6 @@
 import type { Covariance, Evaluator } from "../model";
-import { percentileOf, type BootstrapInterval } from "./intervals";
+import type { BootstrapInterval } from "./interval-types";
+import { percentileOf } from "./intervals";
 import { RandomStream, streamIndex } from "../numerics/random";
 
 export interface MonteCarloInterval extends BootstrapInterval {

@@ -173,7 +173,8 @@ function write({ test, limits, joint }: ClaimReading, stands: boolean, out: Floa
   out[PLACES.se] = test?.se ?? NaN;
   out[PLACES.lower] = test?.lower ?? NaN;
   out[PLACES.upper] = test?.upper ?? NaN;
-  out[PLACES.decision] = stands ? decision : Math.min(0, decision);
+  // What does not stand after the correction is found on neither side.
+  out[PLACES.decision] = stands || Number.isNaN(decision) ? decision : 0;
   out[PLACES.joint] = joint === null ? NaN : joint ? 1 : 0;
   KEPT_INTERVALS.forEach((kind: IntervalKind, k) => {
     out[PLACES.limits + 2 * k] = limits[kind]?.lower ?? NaN;

@@ -28,7 +28,7 @@ const VARIABLES = Object.keys(columns);
 function markup(theory: string, estimated = true): string {
   const { statements, complaints } = parseTheory(theory, VARIABLES);
   const evidence = estimated
-    ? analyseMade({ columns, theory, settings: { replications: 300 } })
+    ? analyseMade({ columns, theory, settings: { replications: 5000 } })
     : null;
   const props = {
     text: theory,

@@ -1,4 +1,4 @@
-import type { BootstrapInterval, BootstrapSummary } from "../../inference";
+import { toldP, type BootstrapInterval, type BootstrapSummary } from "../../inference";
 import { coefficientLabel } from "../../model";
 import type { IntervalKind } from "../../study";
 import type {
@@ -130,7 +130,7 @@ function resampled(
     se: summary?.se ?? null,
     lower: limits?.lower ?? null,
     upper: limits?.upper ?? null,
-    p: limits ? (limits.pIsBound ? 1 / summary!.used : limits.pTwoSided) : null,
+    p: limits ? toldP(limits, summary!.used) : null,
     pIsBound: limits?.pIsBound ?? false,
   };
 }

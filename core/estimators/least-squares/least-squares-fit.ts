@@ -235,6 +235,10 @@ export class LeastSquaresFit implements Fit<RefitProblem> {
     return fit ? residualRows(fit, this.data.sample.rows) : null;
   }
 
+  rSquared(outcome: string): number | null {
+    return this.fits.find((f) => f.equation.outcome === outcome)?.r2 ?? null;
+  }
+
   points(outcome: string): { y: Float64Array; columns: Column[] } | null {
     const equation = this.design.equations.find((e) => e.outcome === outcome);
     return equation ? { y: equation.y, columns: equation.columns } : null;

@@ -41,7 +41,8 @@ function foundOf(h: HypothesisEvidence, { evidence, write }: ReportContext): str
   const { bootstrap, settings, errors } = evidence;
   const used = bootstrap ? bootstrap.done - bootstrap.failed : null;
   const { measure, named: name } = h;
-  const context = { settings, errors, used, measure, name };
+  const { adjusted, reason } = h;
+  const context = { settings, errors, used, measure, name, adjusted, reason };
   const found = reportSentence(claimed, h.claim, h.verdict, context, write);
   const pattern = h.pattern ? ` ${h.pattern.words}` : "";
   return `${h.label} (${h.sentence}) was ${DECISIONS[h.verdict]}. ${found}${pattern}`;
@@ -52,7 +53,7 @@ const DECISIONS: Record<HypothesisEvidence["verdict"], string> = {
   opposite: "contradicted: the effect runs in the opposite direction",
   unsettled: "left unsettled",
   undirected: "not decided, since it compares no levels",
-  not_testable: "not decided, since one cluster alone shows no spread",
+  not_testable: "not decided, since it could not be tested",
   pending: "not decided yet",
 };
 
