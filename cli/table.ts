@@ -1,5 +1,6 @@
 import {
   intervalName,
+  pClause,
   percent,
   plain,
   pValue,
@@ -34,6 +35,7 @@ export function readable(evidence: Evidence): string {
     ...evidence.hypotheses.flatMap((h) => [
       `${h.label}  ${h.sentence}`,
       `    ${VERDICTS[h.verdict]}. ${h.reason}`,
+      ...(h.adjusted ? [`    corrected (Holm): ${pClause(h.adjusted.p, h.adjusted.isBound)}`] : []),
     ]),
     ...(evidence.several ? [evidence.several.words] : []),
     "",

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { analyseMade, normals } from "../test-kit";
+import { claimWorking } from "../working/claim";
 import type { Evidence } from "./types";
 
 /** What is not decided, or decided by more than one interval, and how that is told everywhere. */
@@ -158,5 +159,12 @@ describe("where Holm's correction decides", () => {
     expect(holm!.report).toContain("not distinguishable from zero once corrected");
     expect(holm!.report).toContain("(Holm, adjusted p = ");
     expect(holm!.adjusted!.p).toBeGreaterThan(0.05);
+  });
+
+  it("the working of a decision names its p", () => {
+    const [plain, holm] = [run("none"), run("holm")];
+    const told = (found: Evidence) => claimWorking(claim(found, "H1"), found).steps;
+    expect(told(holm!).map((s) => s.what)).toContain("Corrected for the number of hypotheses");
+    expect(told(plain!).map((s) => s.what)).not.toContain("Corrected for the number of hypotheses");
   });
 });

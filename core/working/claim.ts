@@ -9,7 +9,7 @@ import type { Working, WorkingStep } from "./types";
  * and the rule.
  */
 export function claimWorking(hypothesis: HypothesisEvidence, evidence: Evidence): Working {
-  const { label, sentence, effects, claim, verdict, reason } = hypothesis;
+  const { label, sentence, effects, claim, adjusted, verdict, reason } = hypothesis;
   const single = effects.length === 1 ? evidence.effects.find((e) => e.id === effects[0]) : null;
   const own =
     single && single.estimate === claim?.estimate ? effectWorking(single, evidence) : null;
@@ -19,6 +19,7 @@ export function claimWorking(hypothesis: HypothesisEvidence, evidence: Evidence)
       ...(own?.steps ?? []),
       ...(claim?.joint ? [jointStep(claim.joint)] : []),
       ...(claim && claim.tail === "one" && claim.joint === null ? [boundStep(claim)] : []),
+      ...(adjusted ? [holmStep(adjusted, evidence)] : []),
       step("Decision", null, `${VERDICT_WORDS[verdict]}. ${reason}`),
     ],
     rows: own?.rows ?? `${evidence.sample.n} ${evidence.unit || "rows"}.`,
@@ -47,6 +48,17 @@ function jointStep({
           ];
   return step("Joint test", formula, `${name} = ${plain(statistic)}, ${pClause(p)}${how}`);
 }
+
+/** What the number of hypotheses makes of p. */
+const holmStep = (
+  { p, isBound }: NonNullable<HypothesisEvidence["adjusted"]>,
+  { several }: Evidence,
+): WorkingStep =>
+  step(
+    "Corrected for the number of hypotheses",
+    "Holm: the smallest p times their number, the next times one less, and so on; never below the one before",
+    `${several?.hypotheses ?? 1} hypotheses, ${pClause(p, isBound)}`,
+  );
 
 /** Of a one-tailed test: the bound that counts, at the whole error. */
 function boundStep({ lower, upper, level, p, pIsBound }: Claim): WorkingStep {

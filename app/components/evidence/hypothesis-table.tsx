@@ -21,10 +21,11 @@ export function HypothesisTable({ evidence }: { evidence: Evidence }) {
   if (hypotheses.length === 0) return null;
   const level = `${percent(settings.level)} %`;
   // A bootstrap p has no t or z of its own: the column stands where some hypothesis has one.
-  const drop = hypotheses.some(({ claim }) => claim !== null && hasStatistic(claim))
-    ? -1
-    : STATISTIC;
-  const kept = <T,>(list: readonly T[]): T[] => list.filter((_, j) => j !== drop);
+  const drop = new Set([
+    ...(hypotheses.some(({ claim }) => claim !== null && hasStatistic(claim)) ? [] : [STATISTIC]),
+    ...(hypotheses.some(({ adjusted }) => adjusted) ? [] : [ADJUSTED]),
+  ]);
+  const kept = <T,>(list: readonly T[]): T[] => list.filter((_, j) => !drop.has(j));
   return (
     <section aria-label="Hypothesis table">
       <NumberTable
@@ -38,6 +39,7 @@ export function HypothesisTable({ evidence }: { evidence: Evidence }) {
           "t or z",
           `${level} CI`,
           "p",
+          "p (Holm)",
           "decision",
         ])}
         names={kept([
@@ -48,9 +50,10 @@ export function HypothesisTable({ evidence }: { evidence: Evidence }) {
           "t or z",
           `${level} CI`,
           "p",
+          "p (Holm)",
           "Decision",
         ])}
-        words={[1, drop < 0 ? 7 : 6]}
+        words={[1, DECISION - drop.size]}
         rows={hypotheses.map((h) => ({
           key: h.label,
           cells: kept(cellsOf(h)),
@@ -62,15 +65,21 @@ export function HypothesisTable({ evidence }: { evidence: Evidence }) {
   );
 }
 
-/** Where the statistic stands among the columns. */
+/** Where these stand among the columns. */
 const STATISTIC = 4;
+const ADJUSTED = 7;
+const DECISION = 8;
 
 const hasStatistic = (claim: ClaimTest): boolean =>
   claim.joint !== null || statisticOf(claim) !== null;
 
-function cellsOf({ label, sentence, claim, verdict }: HypothesisEvidence): Cell[] {
+function cellsOf({ label, sentence, claim, adjusted, verdict }: HypothesisEvidence): Cell[] {
   const decision = VERDICT_WORDS[verdict];
-  if (!claim) return [label, wrapped(sentence), null, null, null, null, null, decision];
+  const holm: Cell = adjusted && {
+    shown: pValue(adjusted.p, adjusted.isBound),
+    value: adjusted.p,
+  };
+  if (!claim) return [label, wrapped(sentence), null, null, null, null, null, holm, decision];
   const p: Cell = { shown: pValue(claim.p, claim.pIsBound), value: claim.p };
   if (claim.joint) {
     const { reference, statistic, df1, df2, p: joint } = claim.joint;
@@ -78,7 +87,7 @@ function cellsOf({ label, sentence, claim, verdict }: HypothesisEvidence): Cell[
       reference === "F" ? `F(${df1}, ${dfWords(df2)})` : reference === "chi2" ? `χ²(${df1})` : "T";
     const shown = `${test} = ${plain(statistic, 2)}`;
     const pOf: Cell = { shown: pValue(joint), value: joint };
-    return [label, wrapped(sentence), null, null, shown, null, pOf, decision];
+    return [label, wrapped(sentence), null, null, shown, null, pOf, holm, decision];
   }
   const statistic = statisticOf(claim);
   return [
@@ -89,6 +98,7 @@ function cellsOf({ label, sentence, claim, verdict }: HypothesisEvidence): Cell[
     { shown: plain(statistic, 2), value: statistic },
     limits(claim),
     p,
+    holm,
     decision,
   ];
 }

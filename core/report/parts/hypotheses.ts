@@ -60,6 +60,7 @@ const DECISIONS: Record<HypothesisEvidence["verdict"], string> = {
 function tableOf(context: ReportContext): TableBlock {
   const { evidence, cell } = context;
   const level = percent(evidence.settings.level);
+  const corrected = evidence.hypotheses.some((h) => h.adjusted);
   return table(
     "hypotheses",
     "Hypotheses, tests and decisions",
@@ -71,12 +72,14 @@ function tableOf(context: ReportContext): TableBlock {
       word("t or z"),
       limits(`${level} % CI`),
       number("p"),
+      ...(corrected ? [number("p (Holm)")] : []),
       word("Decision"),
     ],
     evidence.hypotheses.map((h): Row => {
       const test = h.claim;
       const decision = cell.words(VERDICT_WORDS[h.verdict]);
       const said = [cell.words(h.label), cell.words(h.sentence)];
+      const holm = corrected ? [cell.p(h.adjusted?.p ?? null, h.adjusted?.isBound)] : [];
       if (!test || test.joint)
         return row(
           ...said,
@@ -85,6 +88,7 @@ function tableOf(context: ReportContext): TableBlock {
           cell.words(test?.joint ? jointOf(test, context) : null),
           cell.limits(null, null),
           cell.p(test?.joint?.p ?? null),
+          ...holm,
           decision,
         );
       return row(
@@ -94,6 +98,7 @@ function tableOf(context: ReportContext): TableBlock {
         cell.number(statisticOf(test), 2),
         cell.limits(test.lower, test.upper),
         cell.p(test.p, test.pIsBound),
+        ...holm,
         decision,
       );
     }),
