@@ -35,6 +35,7 @@ export function readable(evidence: Evidence): string {
     ...evidence.hypotheses.flatMap((h) => [
       `${h.label}  ${h.sentence}`,
       `    ${VERDICTS[h.verdict]}. ${h.reason}`,
+      ...h.cautions.map(({ message }) => `    ! ${message}`),
       ...(h.adjusted ? [`    corrected (Holm): ${pClause(h.adjusted.p, h.adjusted.isBound)}`] : []),
     ]),
     ...(evidence.several ? [evidence.several.words] : []),

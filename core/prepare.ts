@@ -29,6 +29,8 @@ import {
   type CovarianceKind,
   type Settings,
   type StudyDefinition,
+  INTERVALS,
+  type IntervalKind,
 } from "./study";
 import {
   compileTheory,
@@ -58,6 +60,10 @@ export interface Prepared {
   fit: Fit;
   /** The covariance that tests rest on. */
   errors: CovarianceKind;
+  /** Intervals that are not offered here, each with the reason. */
+  withheldIntervals: Partial<Record<IntervalKind, string>>;
+  /** The interval that was asked for; where it is not offered, another stands in the settings. */
+  stated: IntervalKind;
   theta: Float64Array;
   context: EffectContext;
   quantities: Quantity[];
@@ -90,7 +96,12 @@ export function prepare(
   );
   const own = optionsFor(engine, stated.settings);
   const described = new Map(dataset.variables.map((v) => [v.name, v]));
-  const chosen = { ...stated.settings, options: withOptions(engine, own) };
+  const withheldIntervals = engine.withheldIntervals?.(measures) ?? {};
+  const interval =
+    stated.settings.interval in withheldIntervals && stated.settings.replications > 0
+      ? INTERVALS.find((kind) => !(kind in withheldIntervals))!
+      : stated.settings.interval;
+  const chosen = { ...stated.settings, interval, options: withOptions(engine, own) };
   const wanted = engine.settings?.(chosen, theory, described) ?? chosen;
   const drawn = raw.moments ? momentSettings(wanted, engine) : wanted;
   const { resamples } = stated;
@@ -147,6 +158,8 @@ export function prepare(
     engine,
     fit,
     errors: chosenCovariance(settings),
+    withheldIntervals,
+    stated: stated.settings.interval,
     theta,
     context,
     quantities,

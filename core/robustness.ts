@@ -112,7 +112,7 @@ export function robustness(
   if (!table.moments) {
     const { standardised } = base.prepared.fit;
     for (const [interval, name] of INTERVALS_TRIED)
-      if (interval !== chosen)
+      if (interval !== chosen && !(interval in base.prepared.withheldIntervals))
         ways.push([
           "intervals",
           // Where every number depends on SDs, leaving one out gives the errors.
@@ -236,8 +236,12 @@ function analysedQuickly(study: StudyDefinition, table: Table): Evidence {
   return Analysis.of({ ...study, settings }, table).evidence();
 }
 
-/** An unsettled verdict is no other one: it only says that more resamples are needed. */
-const isSettled = (verdict: Verdict): boolean => verdict !== "unsettled" && verdict !== "pending";
+/**
+ * An unsettled verdict is no other one: it only says that more resamples are needed; nor is one that
+ * cannot be reached this way.
+ */
+const isSettled = (verdict: Verdict): boolean =>
+  !["unsettled", "pending", "not_testable"].includes(verdict);
 
 function specification(
   group: Specification["group"],

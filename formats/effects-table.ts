@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import { intervalName, percent, referenceName, type Evidence } from "../core";
+import { cautionsTold, intervalName, percent, referenceName, type Evidence } from "../core";
 
 /**
  * A cell that a spreadsheet would run as a formula is made plain text by a leading apostrophe;
@@ -31,7 +31,7 @@ export function effectsCsv(evidence: Evidence): string {
   ];
   const used = evidence.bootstrap ? evidence.bootstrap.done - evidence.bootstrap.failed : "";
   const number = (value: number | null | undefined): string => (value == null ? "" : String(value));
-  const rows = evidence.effects.map(({ label, kind, estimate, shown, withheld }) => [
+  const rows = evidence.effects.map(({ id, label, kind, estimate, shown, withheld }) => [
     label,
     kind.replaceAll("_", " "),
     shown ? number(estimate) : "",
@@ -42,7 +42,11 @@ export function effectsCsv(evidence: Evidence): string {
     shown ? intervalName(shown) : "",
     shown ? referenceName(shown) : "",
     shown?.reference === "bootstrap" ? String(used) : "",
-    withheld ?? "",
+    withheld ?? cautionsAbout(evidence, id),
   ]);
   return `${Papa.unparse([header, ...rows].map((row) => row.map(neutralise)))}\r\n`;
 }
+
+/** What has to be known of the hypotheses that claim this effect. */
+const cautionsAbout = ({ hypotheses }: Evidence, id: string): string =>
+  cautionsTold(hypotheses.filter(({ effects }) => effects.includes(id))).join(" ");

@@ -84,6 +84,34 @@ function buffer(b3: number): SimulationDesign["make"] {
   };
 }
 
+/** Two mediators one after the other; the step between them may be nothing. */
+function serial(a: number, between: number, b: number): SimulationDesign["make"] {
+  return (n, random) => {
+    const [x, e, f, u] = [draws(n, random), draws(n, random), draws(n, random), draws(n, random)];
+    const m = x.map((v, i) => a * v + e[i]!);
+    const k = m.map((v, i) => between * v + f[i]!);
+    return { x, m, k, y: k.map((v, i) => b * v + u[i]!) };
+  };
+}
+
+/** Items of blocks that have nothing to do with one another, each with so much of its own factor. */
+function blocks(names: string[], loading: number): SimulationDesign["make"] {
+  const rest = Math.sqrt(1 - loading * loading);
+  return (n, random) =>
+    Object.fromEntries(
+      names.flatMap((name) => {
+        const factor = draws(n, random);
+        return [1, 2, 3].map((k) => [
+          `${name}${k}`,
+          draws(n, random).map((e, i) => loading * factor[i]! + rest * e),
+        ]);
+      }),
+    );
+}
+
+const combines = (name: string): string =>
+  `measure ${name.toUpperCase()} combines ${name}1, ${name}2, ${name}3`;
+
 const SIZES = [50, 100, 400];
 const MEDIATED = "H1: x raises y through m";
 const INDEX = "H1: w strengthens x to y through m on x to m\nH2: x raises y through m";
@@ -232,6 +260,27 @@ export const DESIGNS: SimulationDesign[] = [
     nominal: TWO_SIDED,
     make: buffer(0.3),
   },
+  ...[0.39, 0.59].map((path): SimulationDesign => ({
+    name: `serial, outer paths ${path}, none between the mediators`,
+    theory: "H1: x raises y through m then k",
+    sizes: SIZES,
+    truth: 0,
+    isNull: true,
+    nominal: TWO_SIDED,
+    make: serial(path, 0, path),
+  })),
+  ...[
+    { items: "noise", loading: 0 },
+    { items: "loading .7", loading: 0.7 },
+  ].map(({ items, loading }): SimulationDesign => ({
+    name: `composites of three items (${items}), no path`,
+    theory: [combines("a"), combines("b"), "H1: A raises B"].join("\n"),
+    sizes: SIZES,
+    truth: 0,
+    isNull: true,
+    nominal: TWO_SIDED,
+    make: blocks(["a", "b"], loading),
+  })),
 ];
 
 /**

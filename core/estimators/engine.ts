@@ -212,6 +212,11 @@ export interface Engine<D = unknown> {
     theory: CompiledTheory,
     variables: ReadonlyMap<string, Variable>,
   ): Settings;
+  /**
+   * Intervals that are not offered for these measures, each with the reason: there is no such thing
+   * here, or it does not hold its level. The first that is offered stands in.
+   */
+  withheldIntervals?(measures: readonly Measure[]): Partial<Record<IntervalKind, string>>;
   /** Errors that are tried when robustness is asked for; all that it knows where none are named. */
   tried?: readonly ErrorKind[];
   /**

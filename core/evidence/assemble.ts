@@ -29,6 +29,7 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     resamples && resamples.replicates.length > 0 ? bootstrapAll(prepared, resamples) : null;
   const list = effectEvidence(prepared, boot, resamples?.jackknife ?? null);
   const { effects } = list;
+  const warnings = warningsOf(prepared, effects, boot?.run ?? null, boot?.flags ?? new Map());
   return guarded({
     format: "hebel-evidence",
     version: 2,
@@ -54,6 +55,7 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
         .filter((p) => p.fromVariable === path.from && p.to === path.to)
         .map((p) => pathEffect(prepared.context, p, [path.from, path.to]).id),
     })),
+    withheldIntervals: prepared.withheldIntervals,
     sample: {
       rowsRead: sample.rowsRead,
       n: sample.n,
@@ -67,7 +69,7 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     descriptives: descriptives(prepared),
     groupMeans: groupMeans(prepared),
     codings: fit.codings,
-    warnings: warningsOf(prepared, effects, boot?.run ?? null, boot?.flags ?? new Map()),
+    warnings,
     sections:
       fit.sections?.({
         bootstrap: boot?.coefficients ?? null,
@@ -80,7 +82,7 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
         errors: prepared.errors,
       }) ?? [],
     effects,
-    ...hypothesisEvidence(prepared, list, boot),
+    ...hypothesisEvidence(prepared, list, boot, warnings),
     moderations: moderationEvidence(prepared, level),
     regions: regionEvidence(
       prepared,

@@ -66,7 +66,10 @@ export function claimsAlone(prepared: Prepared, more = false): ClaimReading[] {
   const deltas = quantities.map((q, i) =>
     deltaTest(lean.estimates[i]!, gradient(q.expression, theta), covariance, level, fixed),
   );
-  const jackknifed = resampled ? new Map<number, NormalTest>() : jackknifeTests(lean, level, null);
+  const jackknifed =
+    resampled || "delta" in prepared.withheldIntervals
+      ? new Map<number, NormalTest>()
+      : jackknifeTests(lean, level, null);
   const drawn = drawnLimits(lean)?.quantities;
   const sources = new Map(
     quantities.map((q, i) => {

@@ -124,9 +124,10 @@ export function effectEvidence(
   // Where intervals are bootstrapped, now or in a moment, nothing has to stand in for quantities of
   // SDs.
   const resampled = replications > 0 && isBootstrap(interval);
-  const jackknifed = resampled
-    ? new Map<number, NormalTest>()
-    : jackknifeTests(prepared, level, jackknife);
+  const jackknifed =
+    resampled || "delta" in prepared.withheldIntervals
+      ? new Map<number, NormalTest>()
+      : jackknifeTests(prepared, level, jackknife);
   const zeroed = byCovariance((kind) =>
     withoutCrossBlocks(fit.covariances[kind], (at) => equationOf(fit.parameters, at)),
   );

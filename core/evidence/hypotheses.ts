@@ -6,6 +6,10 @@ import type { BootstrapAll, EffectList } from "./effects";
 import { crossingWords } from "./focal-sign";
 import { effectSizeWords } from "./effect-size";
 import { claimsIn, judge, type Judged } from "./judging";
+import { excludes, readInterval } from "./reading";
+import { INTERVAL_WORDS } from "../wording/intervals";
+import type { Warning } from "../problems";
+import { cautionsOf, weakStep } from "./cautions";
 import { mediationPattern } from "./pattern";
 import { reportSentence } from "./report";
 import {
@@ -22,16 +26,27 @@ export function hypothesisEvidence(
   prepared: Prepared,
   list: EffectList,
   boot: BootstrapAll | null,
+  warnings: readonly Warning[] = [],
 ): Pick<Evidence, "hypotheses" | "several"> {
   const { settings } = prepared.study;
   const judged = claimsIn(prepared).map((claim) => judge(prepared, list, boot, claim));
   const claims = judged.map(asOneOfSeveral);
   const several = severalEvidence(claims, settings);
   const adjusted = settings.several === "holm" && several ? adjustedFor(claims) : [];
+  const itemsOf = (variable: string): string[] =>
+    prepared.measures
+      .filter((measure) => measure.name.name === variable)
+      .flatMap((measure) => measure.items.map((item) => item.ref.name));
   const hypotheses = judged.map((one, i) => {
     const own = adjusted[i] ?? null;
     const judgement = afterHolm(one.judgement, own, 1 - settings.level, one.replicates);
-    return entryOf(prepared, list, boot, { ...one, judgement }, own);
+    const entry = entryOf(prepared, list, boot, { ...one, judgement }, own);
+    const cautions = [
+      ...one.cautions,
+      ...weakSteps(prepared, list, entry),
+      ...cautionsOf(entry, warnings, itemsOf),
+    ];
+    return { ...entry, cautions };
   });
   return { hypotheses, several };
 }
@@ -53,18 +68,44 @@ function asOneOfSeveral({ claim, test, judgement, replicates }: Judged): OneOfSe
 }
 
 /**
+ * Steps without which there is no path, of a claim that was found by a bias-corrected interval:
+ * where one is nothing and the others are strong, such intervals of their product are liberal also
+ * among many cases (docs/calibration.md).
+ */
+function weakSteps(
+  { study, context }: Prepared,
+  { sources }: EffectList,
+  { label, verdict, claim, chains, from, to, moderators }: Omit<HypothesisEvidence, "cautions">,
+): Warning[] {
+  const { interval } = study.settings;
+  const biased = (interval === "bc" || interval === "bca") && claim?.reference === "bootstrap";
+  if (!biased || (verdict !== "supported" && verdict !== "opposite")) return [];
+  if (moderators.length > 0) return [];
+  return chains
+    .filter((chain) => chain.length > 1)
+    .flatMap((chain) => {
+      const nodes = [from, ...chain, to];
+      return nodes.slice(1).flatMap((node, i) => {
+        const pair = context.pairs.find((p) => p.fromVariable === nodes[i]! && p.to === node);
+        const source = pair && sources.get(pathEffect(context, pair, [nodes[i]!, node]).id);
+        const clear = source && excludes(readInterval(source, study.settings, 0), 0);
+        return clear === false
+          ? [weakStep(`${nodes[i]!} → ${node}`, INTERVAL_WORDS[interval]!, label)]
+          : [];
+      });
+    });
+}
+
+/**
  * The reason with what is said beside it. The story of a change stands only where the change itself
  * is shown.
  */
-function reasonOf(
-  prepared: Prepared,
-  { claim, claimed, test, judgement, notes, sign }: Judged,
-): string {
+function reasonOf(prepared: Prepared, { claim, claimed, test, judgement, sign }: Judged): string {
   const { verdict, reason } = judgement;
   if (verdict === "not_testable") return reason;
   const held = heldWords(claimed, test);
   if (claim.kind === "hypothesis" || !sign || !test || verdict === "pending")
-    return `${reason}${held}${notes}`;
+    return `${reason}${held}`;
   const note =
     statedDirection(claim) !== 0 &&
     verdict !== "undirected" &&
@@ -74,7 +115,7 @@ function reasonOf(
       : "";
   const shown = verdict === "supported" || verdict === "opposite";
   const crossing = crossingWords(prepared, claim, claimed, sign, test.estimate, shown);
-  return `${reason}${note}${crossing}${held}${notes}`;
+  return `${reason}${note}${crossing}${held}`;
 }
 
 /**
@@ -95,7 +136,7 @@ function entryOf(
   boot: BootstrapAll | null,
   judged: Judged,
   adjusted: Adjusted | null,
-): HypothesisEvidence {
+): Omit<HypothesisEvidence, "cautions"> {
   const { claim, claimed, test, judgement } = judged;
   const moderation = claim.kind === "moderation";
   const chains = moderation ? [claim.chain].filter((c) => c.length > 0) : claim.chains;

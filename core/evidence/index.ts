@@ -43,3 +43,4 @@ export { isBootstrap, SUMMARY } from "../inference";
 export { isFromMoments, isNeverResampled } from "./known";
 export { measuresOf, restsOn } from "./table-notes";
 export { isReported, withheldNotes } from "./natural-notes";
+export { cautionsTold } from "./cautions";

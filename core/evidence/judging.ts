@@ -1,13 +1,15 @@
 import { claimOf, type Claim, type Claimed } from "../effects";
 import type { Prepared } from "../prepare";
+import type { Warning } from "../problems";
+import { thinContrast } from "./cautions";
 import { claimTest, statedDirection } from "./claim-test";
 import type { BootstrapAll, EffectList } from "./effects";
 import { claimedChange, focalSign, type FocalSign } from "./focal-sign";
 import { thinSide } from "./lone-clusters";
 import type { Side } from "./reading";
 import type { ClaimTest } from "./types";
-import { errorlessReason } from "./perfect-fit";
-import { lossWords, untestable } from "./untestable";
+import { errorlessReason, unresampledReason } from "./perfect-fit";
+import { untestable } from "./untestable";
 import { verdictOf, type Judgement } from "./verdict";
 
 /** Hypotheses and moderations in the order of the text. */
@@ -20,8 +22,8 @@ export interface Judged {
   claimed: Claimed;
   test: ClaimTest | null;
   judgement: Judgement;
-  /** What is said at the verdict whatever it is: few clusters, resamples that failed. */
-  notes: string;
+  /** What has to be known of this claim alone, whatever its verdict: few clusters on a side. */
+  cautions: Warning[];
   /** Of a moderation: which way “away from zero” is. */
   sign: FocalSign | null;
   /** Resamples or draws behind its limits. */
@@ -62,15 +64,17 @@ export function judge(
     if (reason !== null) return none(reason);
     const judgement = verdictOf(test, claimed.open, replicates);
     const errorless =
-      judgement.verdict === "pending" ? errorlessReason(prepared, claimed.quantities) : null;
+      judgement.verdict === "pending"
+        ? (errorlessReason(prepared, claimed.quantities) ?? unresampledReason(prepared))
+        : null;
     return errorless === null ? { test, judgement } : none(errorless);
   };
   const sign = claim.kind === "moderation" ? focalSign(prepared, list, claim, claimed) : null;
   const direction =
     claim.kind === "moderation" ? claimedChange(claim, sign!) : statedDirection(claim);
   const found = settledSign(decide(direction), sign, () => decide(-direction as Side));
-  const notes = `${thin?.testable ? thin.words : ""}${lossWords(boot, found.test)}`;
-  return { claim, claimed, sign, replicates, notes, ...found };
+  const cautions = thin?.testable ? [thinContrast(thin.words, claim.label)] : [];
+  return { claim, claimed, sign, replicates, cautions, ...found };
 }
 
 /**

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { analyseMade, normals } from "../test-kit";
+import type { HypothesisEvidence } from "./types";
 
 /** People in clusters that differ, whose arms are the clusters'; nothing has an effect. */
 function study(clusters: number, armOf: (cluster: number) => string, seed: number, theory: string) {
@@ -30,6 +31,9 @@ const SENTENCES = [
   'H2: arm ("new" against "old") raises k through y',
   "H3: y raises k",
 ].join("\n");
+
+const told = (found: HypothesisEvidence | undefined) =>
+  found!.cautions.map((c) => c.message).join();
 
 describe("a claim that rests on one cluster", () => {
   it.each(["delta", "percentile", "monte_carlo"] as const)(
@@ -84,8 +88,8 @@ describe("a claim that rests on one cluster", () => {
     const made = study(10, (g) => (g < 3 ? "new" : "old"), 12, SENTENCES);
     const [h1] = analyseMade({ ...made, settings }).hypotheses;
     expect(h1!.verdict).not.toBe("not_testable");
-    expect(h1!.reason).toContain("Only 3 clusters of “school” hold arm “new”");
+    expect(told(h1)).toContain("Only 3 clusters of “school” hold arm “new”");
     const enough = study(14, (g) => (g < 6 ? "new" : "old"), 12, SENTENCES);
-    expect(analyseMade({ ...enough, settings }).hypotheses[0]!.reason).not.toContain("Only");
+    expect(told(analyseMade({ ...enough, settings }).hypotheses[0])).not.toContain("Only");
   });
 });

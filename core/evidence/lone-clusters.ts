@@ -60,7 +60,7 @@ export function thinnest(
       }
     : {
         testable: true,
-        words: ` Only ${least} clusters of “${name}” ${thin.length === 1 ? "" : "each "}hold ${called}: the test leans on its small-sample correction (CR2, Satterthwaite), and a few other clusters could turn it.`,
+        words: `Only ${least} clusters of “${name}” ${thin.length === 1 ? "" : "each "}hold ${called}: the test leans on its small-sample correction (CR2, Satterthwaite), and a few other clusters could turn it.`,
       };
 
   /** The sides of a variable: two named levels, each level of a category, two values of a number. */

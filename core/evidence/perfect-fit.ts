@@ -39,3 +39,9 @@ export function errorlessReason({ fit }: Prepared, quantities: readonly Quantity
     ? null
     : `The outcome ${explained} is explained without rest, so that there is no standard error to test the effect by. Is it computed from its predictors?`;
 }
+
+/** Why there are no limits where only resamples could give some, and none are asked for. */
+export const unresampledReason = ({ fit, study }: Prepared): string | null =>
+  fit.standardised && study.settings.replications === 0
+    ? "What is estimated here has no error but by resampling, and no bootstrap samples are asked for: set their number in the analysis settings."
+    : null;

@@ -104,7 +104,7 @@ describe("resamples that could not be fitted", () => {
     expect(failed / done).toBeGreaterThan(0.01);
     expect(failed / done).toBeLessThanOrEqual(0.1);
     const h = claim(evidence, "H1");
-    expect(h.reason).toContain(`(${failed} of ${done}) could not be fitted`);
+    expect(h.cautions.map((c) => c.message).join()).toContain(`${failed} of ${done}`);
     expect(h.pattern?.kind).toBe("open");
   });
 });

@@ -180,6 +180,8 @@ export interface HypothesisEvidence {
   verdict: Verdict;
   /** Why this verdict, in a sentence. */
   reason: string;
+  /** Warnings that touch it: told wherever the verdict stands. */
+  cautions: Warning[];
   pattern: { kind: MediationPattern; words: string } | null;
   /** Which effect size may be reported, and why; null where none exists for what is claimed. */
   size: string | null;
@@ -241,6 +243,8 @@ export interface Evidence {
   latent: { name: string; form: MeasureForm; items: string[] }[];
   /** With the effects of each step; for a moderated step its average over the sample. */
   paths: (ModelPath & { effects: string[]; moderators: string[] })[];
+  /** Intervals that are not offered for this model, each with the reason. */
+  withheldIntervals: Partial<Record<IntervalKind, string>>;
   sample: {
     rowsRead: number;
     n: number;

@@ -4,10 +4,6 @@ import type { Prepared } from "../prepare";
 import { percent } from "../wording/numbers";
 import type { BootstrapAll } from "./effects";
 import { perfectReason } from "./perfect-fit";
-import type { ClaimTest } from "./types";
-
-/** From this share of failed resamples on, a verdict that rests on the others says so. */
-const SPOKEN_OF = 0.01;
 
 /**
  * Why nothing can be decided about quantities, in a sentence: no estimate, resamples that mostly or
@@ -47,14 +43,4 @@ function lossReason(
       return `There was no value of ${quantities[place]!.label} in ${percent(lost / (used + lost))} % of the bootstrap samples, so there are no limits and nothing is decided.`;
   }
   return null;
-}
-
-/** What a verdict says of resamples that were lost, where they are few enough for one. */
-export function lossWords(boot: BootstrapAll | null, test: ClaimTest | null): string {
-  if (!boot || test?.reference !== "bootstrap") return "";
-  const { done, failed } = boot.run;
-  const share = failed / done;
-  return share > SPOKEN_OF && share <= MOST_MISSING
-    ? ` ${percent(share)} % of the bootstrap samples (${failed} of ${done}) could not be fitted, and the limits rest on the others.`
-    : "";
 }

@@ -214,6 +214,13 @@ describe("a limit among the most extreme resamples", () => {
     expect(few({ beyondLower: 5 }).verdict).toBe("supported");
     expect(few({ lower: -0.1, beyondUpper: 4.9 }).verdict).toBe("unsettled");
   });
+  it("decides nothing either where no number of resamples could fill it, unless the null is far inside", () => {
+    const far = { lower: -0.3, upper: 0.5, beyondUpper: 1e-4 };
+    expect(few({ ...far, p: 0.4 }).verdict).toBe("not_supported");
+    expect(few({ ...far, p: 0.06 }).verdict).toBe("unsettled");
+    expect(few({ beyondLower: 1e-4, p: 0.001 }).verdict).toBe("unsettled");
+    expect(few({ beyondLower: 1e-4, p: 0.001 }).reason).toContain("more than can be made here");
+  });
   it("is let be where the other one decides", () => {
     expect(few({ beyondUpper: 0.1 }).verdict).toBe("supported");
     expect(few({ lower: -0.3, upper: -0.1, beyondLower: 0.1 }).verdict).toBe("opposite");

@@ -1,6 +1,7 @@
 import { log10, pow } from "../numerics/elementary";
 import { replicatesToSettle } from "../inference";
 import { isOpen } from "./reading";
+import { MAX_REPLICATIONS } from "../study";
 import type { ClaimTest, Verdict } from "./types";
 import { percent, plain, thousands } from "../wording/numbers";
 import { jointWords } from "./wording";
@@ -109,13 +110,19 @@ function unsettled(test: ClaimTest, replicates: number | null): Judgement | null
     .filter(({ beyond }) => beyond !== null && beyond < FEWEST_BEYOND - 1e-9)
     .sort((a, b) => a.beyond! - b.beyond!);
   if (extreme) {
-    const count = Math.floor(extreme.beyond! + 1e-9);
     const wanted = replicates === null ? Infinity : (replicates * FEWEST_BEYOND) / extreme.beyond!;
-    return {
-      verdict: "unsettled",
-      why: "few",
-      reason: `The ${named(extreme.name)} (${plain(extreme.at)}) is one of the most extreme ${samples}: ${count === 0 ? "none lies" : count === 1 ? "one lies" : `${count} lie`} beyond it, so that it jumps from seed to seed${settlingWords(wanted, samples)}.`,
-    };
+    if (wanted <= MAX_REPLICATIONS || !isClear(test, replicates)) {
+      const count = Math.floor(extreme.beyond! + 1e-9);
+      const advice =
+        wanted <= MAX_REPLICATIONS
+          ? settlingWords(wanted, samples)
+          : "; more than can be made here would be needed, so that another interval has to tell";
+      return {
+        verdict: "unsettled",
+        why: "few",
+        reason: `The ${named(extreme.name)} (${plain(extreme.at)}) is one of the most extreme ${samples}: ${count === 0 ? "none lies" : count === 1 ? "one lies" : `${count} lie`} beyond it, so that it jumps from seed to seed${advice}.`,
+      };
+    }
   }
   const [near] = ends
     .filter((end) => isOpen(end.at, end.error, nullValue))
@@ -130,6 +137,20 @@ function unsettled(test: ClaimTest, replicates: number | null): Judgement | null
     why: "near",
     reason: `The ${named(near.name)} (${plain(near.at)}) is so near ${nullWords(nullValue)} that another seed could move it across: its Monte Carlo error is ${plain(near.error, 4)}${more}.`,
   };
+}
+
+/**
+ * Does the null lie so far within that no limit could leave it out? A correction for a large bias
+ * puts the limit of one side beyond all replicates that could ever be made; where p is far from
+ * its limit, nothing hangs on that.
+ */
+function isClear(
+  { lower, upper, p, nullValue, level, tail }: ClaimTest,
+  replicates: number | null,
+): boolean {
+  if (tail === "one" || lower === null || upper === null || p === null || !replicates) return false;
+  const error = Math.sqrt((p * (1 - p)) / replicates);
+  return lower < nullValue && nullValue < upper && p > 1 - level && !isOpen(p, error, 1 - level);
 }
 
 /** Beyond so many resamples a number is no advice. */

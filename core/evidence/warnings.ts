@@ -44,6 +44,7 @@ export function warningsOf(
     ...sampleWarnings(prepared),
     ...unitWarnings(prepared),
     ...clusterWarnings(prepared),
+    ...intervalWarnings(prepared),
     ...own,
     ...(prepared.fit.resampledWarnings?.({ flags, done, complete }) ?? []),
     ...probeWarnings(prepared),
@@ -93,6 +94,15 @@ function clusterWarnings({ resampling, study }: Prepared): Warning[] {
   const name = study.settings.cluster!;
   const few = { enough: FEW_CLUSTERS, hardly: TOO_FEW_CLUSTERS };
   return [warning("few_clusters", { clusters: scheme.members.length, name, ...few }, [name])];
+}
+
+/** Another interval than the one that was asked for. */
+function intervalWarnings({ stated, study, withheldIntervals }: Prepared): Warning[] {
+  const reason = withheldIntervals[stated];
+  const { interval: used, replications } = study.settings;
+  return reason === undefined || replications === 0
+    ? []
+    : [warning("interval_replaced", { stated, used, reason }, [])];
 }
 
 /**

@@ -1,6 +1,9 @@
 import type { Evidence, Verdict } from "./types";
 import type { JointTest } from "../inference";
+import { INTERVAL_WORDS } from "../wording/intervals";
 import { dfWords, pClause, plain } from "../wording/numbers";
+
+export { INTERVAL_WORDS };
 
 /** A joint test in one phrase: “F(2, 116) = 4.12, p = .019”. */
 export function jointWords({ reference, statistic, df1, df2, p }: JointTest): string {
@@ -60,17 +63,6 @@ export const referenceName = ({
 /** The errors in use, by their name. */
 export const errorsName = (errors: string): string =>
   errors === "CR2" ? "cluster-robust (CR2)" : errors;
-
-export const INTERVAL_WORDS: Record<string, string> = {
-  bca: "BCa",
-  bc: "bias-corrected",
-  percentile: "percentile",
-  basic: "basic bootstrap",
-  normal: "normal bootstrap",
-  bootstrap_t: "bootstrap-t",
-  monte_carlo: "Monte Carlo",
-  delta: "delta-method",
-};
 
 /** What one unit of a coefficient or effect is. */
 export function unitWords({

@@ -13,6 +13,7 @@ import { figures } from "./parts/figures";
 import { fit } from "./parts/fit";
 import { groups } from "./parts/groups";
 import { hypotheses } from "./parts/hypotheses";
+import { limits } from "./parts/limits";
 import { measurement } from "./parts/measurement";
 import { measures } from "./parts/measures";
 import { methods } from "./parts/methods";
@@ -38,6 +39,7 @@ const MAKERS: Record<PartId, Part> = {
   fit,
   groups,
   hypotheses,
+  limits,
   effects,
   conditional,
   treatment,

@@ -1,5 +1,6 @@
 import type { Warning } from "../problem-types";
 import { numbered, quoted } from "./condition";
+import { INTERVAL_WORDS } from "./intervals";
 import { percent, plain } from "./numbers";
 
 interface Pair {
@@ -34,6 +35,11 @@ const WARNINGS = {
     clusters < hardly
       ? `There are only ${clusters} clusters of “${name}”: cluster-robust errors and cluster resampling cannot be relied on with so few, and no verdict here should rest on them alone.`
       : `There are ${clusters} clusters of “${name}”. Below about ${enough} cluster-robust errors lean on the small-sample correction (CR2, Satterthwaite) and bootstrap limits tend to be too narrow.`,
+  interval_replaced: ({ stated, used, reason }: { stated: string; used: string; reason: string }) =>
+    `The ${INTERVAL_WORDS[stated]} interval that was chosen is not offered here, and the ${INTERVAL_WORDS[used]} one stands in its place. ${reason}`,
+  thin_contrast: ({ words }: { words: string }) => words,
+  bc_weak_step: ({ step, interval }: { step: string; interval: string }) =>
+    `The step ${step} is not clear by its own interval. Bias-corrected intervals (here ${interval}) of paths with several steps exclude zero by chance more often than their level says where one step is nothing, also with many cases; the percentile interval errs less.`,
   bc_liberal: ({ units, unit }: { units: number; unit: string }) =>
     `With ${units} ${unit} bias-corrected intervals (BC, BCa) of indirect effects are liberal: they exclude zero by chance more often than their level says. The percentile interval, among the other methods, errs less.`,
   probes_unused: ({ name, exists }: { name: string; exists: boolean }) =>

@@ -1,5 +1,6 @@
 import Typography from "@mui/material/Typography";
 import {
+  cautionsTold,
   claimWorking,
   dfWords,
   measuresOf,
@@ -59,7 +60,9 @@ export function HypothesisTable({ evidence }: { evidence: Evidence }) {
           cells: kept(cellsOf(h)),
           working: () => claimWorking(h, evidence),
         }))}
-        note={`${measuresOf(hypotheses)} ${restsOn(hypotheses)}`.trim()}
+        note={[measuresOf(hypotheses), restsOn(hypotheses), ...cautionsTold(hypotheses)]
+          .filter(Boolean)
+          .join(" ")}
       />
     </section>
   );

@@ -25,6 +25,7 @@ import { Methods } from "./methods";
 import { Pairwise } from "./pairwise";
 import { Steps } from "./steps";
 import { ZeroCrossing } from "./zero-crossing";
+import { CautionMark, Cautions } from "../cautions";
 import { VerdictMark } from "../verdict";
 import { WorkingView } from "../ui/working-view";
 
@@ -104,12 +105,16 @@ export function LedgerEntry({ hypothesis, evidence, scale, open, toggle }: Props
           </span>
           <Box component="span" sx={{ fontFamily: "var(--sans)" }}>
             <VerdictMark verdict={hypothesis.verdict} />
+            <Box component="span" sx={{ display: "block" }}>
+              <CautionMark hypothesis={hypothesis} />
+            </Box>
           </Box>
         </Head>
       </Typography>
       {open && (
         <Body>
           <p>{hypothesis.reason}</p>
+          <Cautions hypothesis={hypothesis} />
           {hypothesis.pattern && <p>{hypothesis.pattern.words}</p>}
           {hypothesis.moderators.length > 0 && (
             <ZeroCrossing hypothesis={hypothesis} evidence={evidence} />

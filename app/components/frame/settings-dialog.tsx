@@ -19,7 +19,7 @@ import type { AnalysisState } from "../../analysis/analysis";
 import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import { Dialog } from "../ui/dialog";
-import { Choice as Field, Entry } from "../ui/field";
+import { Choice as Field, Entry, type Option } from "../ui/field";
 
 const INTERVAL_HELP: Record<IntervalKind, string> = {
   bca: "Bias-corrected and accelerated: adjusts for bias and skewness. What reviewers mostly expect; with indirect effects somewhat liberal below about 100 cases.",
@@ -76,7 +76,7 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
   const set = (change: Partial<Settings>): void =>
     edit({ settings: { ...settings, ...change } }, `settings ${Object.keys(change).join()}`);
   const names = groupingColumns(dataset);
-  const { engine, used } = useEngine(context);
+  const { engine, used, withheld } = useEngine(context);
   return (
     <Dialog
       title="Analysis settings"
@@ -120,8 +120,12 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
         <Choice
           label="Interval"
           value={settings.interval}
-          options={INTERVALS.map((i) => [i, INTERVAL_WORDS[i]!])}
-          help={INTERVAL_HELP[settings.interval]}
+          options={INTERVALS.map((i) => ({
+            value: i,
+            words: `${INTERVAL_WORDS[i]!}${i in withheld ? " (not offered here)" : ""}`,
+            disabled: i in withheld,
+          }))}
+          help={withheld[settings.interval] ?? INTERVAL_HELP[settings.interval]}
           onChange={(interval) => set({ interval: interval as IntervalKind })}
         />
         <Choice
@@ -170,14 +174,23 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
 }
 
 /** The engine that estimates the theory as it stands, and the settings as it reads them. */
-function useEngine({ definition, analysis }: StudyContext): { engine: Engine; used: Settings } {
+function useEngine({ definition, analysis }: StudyContext): {
+  engine: Engine;
+  used: Settings;
+  /** Intervals that are not offered for this model, with the reasons. */
+  withheld: Partial<Record<IntervalKind, string>>;
+} {
   const evidence = useAnalysis(analysis, evidenceOf);
   const { settings } = definition;
   const engine =
     engines().find(({ id }) => id === evidence?.estimator.id) ?? engineOf(settings.engine);
   const fits = engine.errors.includes(settings.errors);
   const errors = fits ? settings.errors : ((evidence?.errors as ErrorKind) ?? engine.errors[0]!);
-  return { engine, used: { ...settings, errors } };
+  return {
+    engine,
+    used: { ...settings, errors },
+    withheld: evidence?.withheldIntervals ?? {},
+  };
 }
 
 const evidenceOf = ({ evidence }: AnalysisState) => evidence;
@@ -327,7 +340,7 @@ function Grouping({ settings, names, set }: GroupingProps) {
 interface ChoiceProps {
   label: string;
   value: string;
-  options: [string, string][];
+  options: readonly (Option | readonly [string, string])[];
   help?: string | undefined;
   onChange: (value: string) => void;
 }

@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import type { Complaint, Evidence, HypothesisEvidence, Statement } from "../../../core";
 import { pClause, plain } from "../../../core";
 import { IntervalBar, type Scale } from "../interval-bar";
+import { CautionMark } from "../cautions";
 import { VerdictMark } from "../verdict";
 import { replaceLine } from "./edit-text";
 import { Line, Words } from "./line";
@@ -73,7 +74,7 @@ function Reading({
   const known = claim !== null && claim.estimate !== null;
   return (
     <Box
-      title={found.reason}
+      title={[found.reason, ...found.cautions.map((c) => c.message)].join("\n")}
       sx={{
         display: "grid",
         gridTemplateColumns: "112px 108px 1fr",
@@ -99,7 +100,8 @@ function Reading({
           ? `${briefly(found.quantity)} ${plain(claim.estimate)}`
           : claim?.joint
             ? `joint test, ${pClause(claim.joint.p)}`
-            : briefly(found.quantity)}
+            : briefly(found.quantity)}{" "}
+        <CautionMark hypothesis={found} />
       </span>
     </Box>
   );

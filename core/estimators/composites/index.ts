@@ -1,6 +1,6 @@
 import { StudyProblem } from "../../problems";
-import type { Settings } from "../../study";
-import type { CompiledTheory, MeasureForm } from "../../theory";
+import type { IntervalKind, Settings } from "../../study";
+import type { CompiledTheory, Measure, MeasureForm } from "../../theory";
 import type { Engine, ModelData, Suitability } from "../engine";
 import { CompositeFit } from "./composite-fit";
 import { CompositeKernel, type CompositeProblem } from "./kernel";
@@ -20,6 +20,7 @@ export const composites: Engine<CompositeProblem> = {
   forms: ["combines", "reflects"],
   errors: ["classical"],
   settings: settingsFor,
+  withheldIntervals,
   tried: [],
   keepsIncomplete: (settings) => optionsOf(settings).missing === "means",
   variants,
@@ -33,17 +34,37 @@ export const composites: Engine<CompositeProblem> = {
  * any.
  */
 function settingsFor(settings: Settings, theory: CompiledTheory): Settings {
-  const known = !["monte_carlo", "bootstrap_t"].includes(settings.interval);
   const resampled = settings.replications > 0;
   return {
     ...settings,
     errors: "classical",
     crossEquations: "joint",
     centring: "none",
-    interval: !resampled ? "delta" : known ? settings.interval : "bca",
+    interval: resampled ? settings.interval : "delta",
     // Groups keep their sizes in every resample.
     strata:
       settings.strata ?? (settings.cluster === null ? (theory.groups?.by.name ?? null) : null),
+  };
+}
+
+/**
+ * Weights that are estimated lean towards whatever makes paths strong, and more so in a resample:
+ * the replicates lie further from zero than the truth. Intervals that take their place as it is, or
+ * mirror it, find effects in noise (docs/calibration.md).
+ */
+function withheldIntervals(measures: readonly Measure[]): Partial<Record<IntervalKind, string>> {
+  const none =
+    "Constructs have no covariance of their coefficients to draw from or to studentise by: their errors are resampled.";
+  const estimated = measures.some(
+    ({ items, form, weighting }) =>
+      items.length > 1 && (form === "reflects" || weighting !== "equal"),
+  );
+  const noise =
+    "With estimated weights it finds effects in noise: resampled paths lie further from zero than the true ones, and only bias-corrected intervals allow for that.";
+  return {
+    monte_carlo: none,
+    bootstrap_t: none,
+    ...(estimated ? { percentile: noise, basic: noise, normal: noise, delta: noise } : {}),
   };
 }
 

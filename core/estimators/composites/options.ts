@@ -62,9 +62,9 @@ export const OPTIONS: OptionSpec[] = [
   {
     name: "signs",
     label: "Signs in resamples",
-    help: "A construct's score may point the other way in a resample. Turned constructs are counted; they can also be turned back.",
-    choices: { counted: "count turned constructs", aligned: "turn them back" },
-    initial: "counted",
+    help: "A construct's score may point the other way in a resample. It is turned back, or the effects of such resamples are counted as they are; turned constructs are counted in any case.",
+    choices: { aligned: "turn them back", counted: "count them as they are" },
+    initial: "aligned",
   },
   {
     name: "exact_fit",

@@ -1,5 +1,6 @@
 import { reportSentence } from "../../evidence/report";
 import {
+  cautionsTold,
   dfWords,
   measuresOf,
   percent,
@@ -102,7 +103,11 @@ function tableOf(context: ReportContext): TableBlock {
         decision,
       );
     }),
-    [measuresOf(evidence.hypotheses), restsOn(evidence.hypotheses)].filter((note) => note !== ""),
+    [
+      measuresOf(evidence.hypotheses),
+      restsOn(evidence.hypotheses),
+      ...cautionsTold(evidence.hypotheses),
+    ].filter((note) => note !== ""),
   );
 }
 
