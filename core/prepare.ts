@@ -97,11 +97,8 @@ export function prepare(
   const own = optionsFor(engine, stated.settings);
   const described = new Map(dataset.variables.map((v) => [v.name, v]));
   const withheldIntervals = engine.withheldIntervals?.(measures) ?? {};
-  const interval =
-    stated.settings.interval in withheldIntervals && stated.settings.replications > 0
-      ? INTERVALS.find((kind) => !(kind in withheldIntervals))!
-      : stated.settings.interval;
-  const chosen = { ...stated.settings, interval, options: withOptions(engine, own) };
+  const offered = withOffered(stated.settings, withheldIntervals);
+  const chosen = { ...offered, options: withOptions(engine, own) };
   const wanted = engine.settings?.(chosen, theory, described) ?? chosen;
   const drawn = raw.moments ? momentSettings(wanted, engine) : wanted;
   const { resamples } = stated;
@@ -173,6 +170,15 @@ export function prepare(
     },
   };
 }
+
+/** The settings with the first interval that is offered, where the chosen one is not. */
+const withOffered = (
+  settings: Settings,
+  withheld: Partial<Record<IntervalKind, string>>,
+): Settings =>
+  settings.interval in withheld && settings.replications > 0
+    ? { ...settings, interval: INTERVALS.find((kind) => !(kind in withheld))! }
+    : settings;
 
 /** Rows of the data as positions in the sample; rows that are not in it are passed over. */
 function givenRows(resamples: readonly number[][], { rows }: Sample): Int32Array[] {
