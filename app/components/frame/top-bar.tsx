@@ -181,6 +181,10 @@ function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">)
   const { settings } = context.definition;
   const { status, done, requested, secondsLeft, evidence } = useAnalysis(context.analysis);
   // The usual way of estimating needs no word; another one does, and why it is used.
+  // Where the chosen interval is not offered, the one that stands in.
+  const withheld = evidence?.withheldIntervals ?? {};
+  const used =
+    evidence && settings.interval in withheld ? evidence.settings.interval : settings.interval;
   const other = evidence && evidence.estimator.id !== engines()[0]!.id ? evidence : null;
   const estimator = other?.estimator.label ?? null;
   const why =
@@ -220,7 +224,7 @@ function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">)
           ) : (
             <>
               <strong>{thousands(settings.replications)}</strong> bootstrap samples ·{" "}
-              {INTERVAL_WORDS[settings.interval]} {percent(settings.level)} %
+              {INTERVAL_WORDS[used]} {percent(settings.level)} %
               <Box component="span" sx={{ "@media (max-width: 1320px)": { display: "none" } }}>
                 {" "}
                 · seed {settings.seed}

@@ -100,9 +100,11 @@ function Reading({
           ? `${briefly(found.quantity)} ${plain(claim.estimate)}`
           : claim?.joint
             ? `joint test, ${pClause(claim.joint.p)}`
-            : briefly(found.quantity)}{" "}
-        <CautionMark hypothesis={found} />
+            : briefly(found.quantity)}
       </span>
+      <Box component="span" sx={{ gridColumn: "1 / -1" }}>
+        <CautionMark hypothesis={found} />
+      </Box>
     </Box>
   );
 }
