@@ -9,8 +9,10 @@ import {
   isNeverResampled,
   robustness,
   StudyProblem,
+  TableBuilder,
 } from "../core";
-import { readStudy, writeStudy } from ".";
+import { readStudy, tableOfMoments, writeStudy } from ".";
+import { readMatrix } from "./matrix-table";
 
 /**
  * Studies that know a matrix instead of people: what follows from it is exact, and nothing else is
@@ -163,5 +165,68 @@ describe("a study of correlations alone", () => {
     expect(found.bootstrap).toBeNull();
     expect(found.errors).toBe("classical");
     expect(found.hypotheses[0]!.claim).toMatchObject({ reference: "monte_carlo" });
+  });
+});
+
+describe("a matrix that is none", () => {
+  const said = (matrix: object): string => {
+    const data = { moments: { names: ["x", "y"], n: 50, ...matrix } };
+    try {
+      readStudy(
+        JSON.stringify({ format: "hebel-study", version: 1, data, theory: ["H1: x raises y"] }),
+      );
+      return "";
+    } catch (error) {
+      return String(error);
+    }
+  };
+  it("is refused by name: a variance that is not above zero, rows that are no square", () => {
+    expect(said({ covariance: [[1], [0.5, -2]] })).toContain("The variance of “y” is -2");
+    expect(said({ covariance: [[0], [0, 1]] })).toContain("The variance of “x” is 0");
+    expect(
+      said({
+        covariance: [
+          [1, 0.5, 0.1],
+          [0.5, 1, 0.2],
+        ],
+      }),
+    ).toContain("Row 1 of the matrix (“x”) has 3 entries");
+    expect(said({ covariance: [[1, 0.5], [0.5]] })).toContain("Row 1 of the matrix");
+    expect(
+      said({
+        covariance: [
+          [1, 0.5],
+          [0.5, 1],
+        ],
+      }),
+    ).toBe("");
+    expect(said({ covariance: [[1], [0.5, 1]] })).toBe("");
+  });
+
+  it("of a sheet too: a row without its column, halves that differ", () => {
+    const read =
+      (...rows: string[]) =>
+      () => {
+        const table = new TableBuilder(["", "x", "y"]);
+        for (const row of [...rows, "n,50,50"]) table.add(row.split(","));
+        return readMatrix(table.build());
+      };
+    expect(read("x,1,0.5", "y,0.5,1", "z,0.1,0.2")).toThrow("a row “z” but no column");
+    expect(read("x,1,0.4", "y,0.5,1")().correlation).toEqual([
+      [1, 0.4],
+      [0.5, 1],
+    ]);
+    expect(() => tableOfMoments(read("x,1,0.4", "y,0.5,1")())).toThrow("Which is right?");
+    expect(read("x,1,", "y,0.5,1")().correlation).toEqual([[1], [0.5, 1]]);
+  });
+
+  it("what needs single people is refused or said to be replaced, never passed over", () => {
+    const latent = ["measure F reflects x, w, m", "H1: F raises y"];
+    expect(codeOf(latent, { settings: { options: { bollen_stine: 200 } } })).toBe("needs_raw_data");
+    const { definition, table } = study(["H1: x raises y through m"], {
+      settings: { interval: "bca", replications: 2000 },
+    });
+    const [h] = analyse(definition, table).hypotheses;
+    expect(h!.cautions.map((c) => c.message).join()).toContain("nothing can be resampled");
   });
 });

@@ -39,13 +39,17 @@ export function readMatrix(table: Table): MomentsFile {
   rows.forEach((name, i) => {
     const kind = own(EXTRA, name.toLowerCase());
     if (kind && !names.includes(name)) extra[kind] = numbers(i);
+    else if (!names.includes(name) && name !== "")
+      throw new FormatProblem(
+        `The matrix has a row “${name}” but no column of that name; it has to be square, apart from rows n, mean and sd.`,
+      );
   });
   const n = extra.n?.find((v) => !Number.isNaN(v));
   if (n === undefined)
     throw new FormatProblem(
       "The matrix needs a row “n” with the number of people it was computed from.",
     );
-  const matrix = names.map((name, i) => {
+  const read = names.map((name, i) => {
     const at = rows.indexOf(name);
     if (at < 0)
       throw new FormatProblem(`The matrix has a column “${name}” but no row of that name.`);
@@ -53,8 +57,11 @@ export function readMatrix(table: Table): MomentsFile {
     const gap = row.slice(0, i + 1).findIndex((v) => Number.isNaN(v));
     if (gap >= 0)
       throw new FormatProblem(`The entry of “${name}” with “${names[gap]}” is not a number.`);
-    return row.slice(0, i + 1);
+    return row;
   });
+  const full = read.every((row) => !row.some(Number.isNaN));
+  const matrix = full ? read : read.map((row, i) => row.slice(0, i + 1));
+  if (!full) refuseOtherHalf(names, read);
   const isCorrelation = matrix.every((row, i) => Math.abs(row[i]! - 1) < 1e-6);
   const complete = (list: number[] | undefined): number[] | undefined =>
     list?.every((v) => !Number.isNaN(v)) ? list : undefined;
@@ -66,4 +73,21 @@ export function readMatrix(table: Table): MomentsFile {
     ...(means ? { means } : {}),
     ...(isCorrelation ? { correlation: matrix, ...(sds ? { sds } : {}) } : { covariance: matrix }),
   };
+}
+
+/** Where only some entries stand above the diagonal, they have to be those below it. */
+function refuseOtherHalf(names: string[], rows: number[][]): void {
+  rows.forEach((row, i) =>
+    row.forEach((value, j) => {
+      const below = rows[j]![i]!;
+      if (
+        j > i &&
+        !Number.isNaN(value) &&
+        Math.abs(value - below) > 1e-6 * Math.max(1, Math.abs(below))
+      )
+        throw new FormatProblem(
+          `“${names[i]}” with “${names[j]}” is ${value} above the diagonal but ${below} below it. Which is right?`,
+        );
+    }),
+  );
 }

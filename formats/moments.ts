@@ -23,6 +23,7 @@ export function tableOfMoments(file: MomentsFile): Table {
   }
   const matrix = symmetric(names, file.covariance ?? file.correlation!);
   if (file.correlation) checkCorrelations(names, matrix);
+  else checkVariances(names, matrix);
   const scale = file.correlation ? (sds ?? names.map(() => 1)) : names.map(() => 1);
   const bad = scale.findIndex((s) => !(s > 0));
   if (bad >= 0)
@@ -48,6 +49,12 @@ export function tableOfMoments(file: MomentsFile): Table {
 function symmetric(names: string[], rows: number[][]): number[][] {
   if (rows.length !== names.length)
     throw new FormatProblem(`The matrix has ${rows.length} rows for ${names.length} variables.`);
+  const whole = rows.every((row) => row.length === names.length);
+  const odd = whole ? -1 : rows.findIndex((row, i) => row.length !== i + 1);
+  if (odd >= 0)
+    throw new FormatProblem(
+      `Row ${odd + 1} of the matrix (“${names[odd]}”) has ${rows[odd]!.length} entries. A matrix is square (${names.length} in every row) or a lower triangle (1 in the first row, 2 in the second, and so on).`,
+    );
   return rows.map((row, i) =>
     names.map((name, j) => {
       const below = rows[Math.max(i, j)]![Math.min(i, j)];
@@ -64,6 +71,15 @@ function symmetric(names: string[], rows: number[][]): number[][] {
       }
       return below;
     }),
+  );
+}
+
+function checkVariances(names: string[], covariance: number[][]): void {
+  const at = covariance.findIndex((row, i) => !(row[i]! > 0));
+  if (at < 0) return;
+  const value = covariance[at]![at]!;
+  throw new FormatProblem(
+    `The variance of “${names[at]}” is ${value}; a variance is above 0.${value === 0 ? " A variable that is the same for everybody explains nothing." : " Is the sign a slip, or the matrix not one of covariances?"}`,
   );
 }
 

@@ -24,7 +24,11 @@ export const covarianceStructure: Engine<StructureProblem> = {
   errorsOfMoments,
   keepsIncomplete: (settings) => optionsOf(settings).missing === "everybody",
   suits: (theory, data) => suitability(theory, data),
-  fit: (theory, data, settings) => new StructureFit(theory, data, settings),
+  fit(theory, data, settings) {
+    if (data.momentsOnly && optionsOf(settings).bollenStine > 0)
+      throw new StudyProblem("needs_raw_data", { what: "The Bollen-Stine test" });
+    return new StructureFit(theory, data, settings);
+  },
   kernel: (problem) => new StructureKernel(problem),
 };
 
