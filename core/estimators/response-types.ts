@@ -32,6 +32,7 @@ export interface AverageMarginalEffect {
   column: string;
   estimate: number;
   model: TestedNumber;
+  /** HC0 errors of the coefficients through the same gradient, covariates held fixed as in `model`. */
   robust: TestedNumber;
 }
 

@@ -70,7 +70,7 @@ export function ModelTable({
             ],
           };
         })}
-        note={`${FAMILY_WORDS[family]}${exposure ? `, over the exposure ${exposure}` : ""}; ${n} rows${model.size === null ? "" : `, θ ${plain(model.size, 2)} (variance μ + μ²/θ)`}. Average effect: mean change of ${outcome} with the column, from 0 to 1 or per unit. ${fitSentence(fit)}`}
+        note={`${FAMILY_WORDS[family]}${exposure ? `, over the exposure ${exposure}` : ""}; ${n} rows${model.size === null ? "" : `, θ ${plain(model.size, 2)} (variance μ + μ²/θ)`}. Average effect: mean change of ${outcome} with the column, from 0 to 1 or per unit; its error holds the covariates of this sample fixed. ${fitSentence(fit)}`}
       />
     </div>
   );

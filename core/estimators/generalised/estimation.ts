@@ -96,9 +96,10 @@ export class Estimation {
   /**
    * Covariances of all parameters at a fit with weights of one: by the models, each equation's
    * information and Var(s²) = 2 s⁴/(n - p), with covariates held fixed; and robust, from the
-   * influence of every row on everything (Huber 1967; White 1980).
+   * influence of every row on everything (Huber 1967; White 1980). `held` has the robust errors of
+   * the coefficients with the rows of the sample held fixed where means are taken over them.
    */
-  covariances(theta: Float64Array): { classical: Float64Array; robust: Float64Array } {
+  covariances(theta: Float64Array): Record<"classical" | "robust" | "held", Float64Array> {
     const { size, estimated, shape, plan } = this;
     const { n } = plan;
     const inverse = this.fits.map((fit) => fit.outward(fit.innerInverse()));
@@ -128,9 +129,15 @@ export class Estimation {
     const jacobian = new Float64Array(size * estimated);
     for (let j = 0; j < estimated; j++) jacobian[j * estimated + j] = 1;
     jacobian.set(gradients, estimated * estimated);
+    const robust = crossed(influence, n, size);
+    const own = Float64Array.from(
+      { length: estimated * estimated },
+      (_, at) => robust[Math.floor(at / estimated) * size + (at % estimated)]!,
+    );
     return {
       classical: sandwich(jacobian, v, size, estimated),
-      robust: crossed(influence, n, size),
+      robust,
+      held: sandwich(jacobian, own, size, estimated),
     };
   }
 

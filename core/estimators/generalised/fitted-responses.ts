@@ -1,4 +1,5 @@
 import type { Column } from "../../design";
+import type { Covariance } from "../../model";
 import type { Settings } from "../../study";
 import type { CompiledTheory } from "../../theory";
 import type { Fit, ModelData } from "../engine";
@@ -23,6 +24,8 @@ export interface FittedResponses extends Pick<Fit<ResponseProblem>, Shared> {
   readonly model: CausalModel;
   readonly plan: EffectPlan;
   readonly estimation: Estimation;
+  /** Robust, with the covariates of the sample held fixed where means are taken over them. */
+  readonly held: Covariance;
   /** Every column of every equation that is no product, outcomes too. */
   readonly columns: ReadonlyMap<string, Column>;
   /** Of each triad. */

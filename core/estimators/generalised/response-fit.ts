@@ -48,6 +48,7 @@ import { termName } from "./terms";
 export class ResponsesFit implements Fit<ResponseProblem>, FittedResponses {
   readonly parameters: Parameters;
   readonly covariances: Record<CovarianceKind, Covariance>;
+  readonly held: Covariance;
   readonly coefficients: Quantity[];
   readonly columns: Map<string, Column>;
   readonly codings: UsedCoding[];
@@ -103,13 +104,14 @@ export class ResponsesFit implements Fit<ResponseProblem>, FittedResponses {
     this.spreadsAt = this.parameters.labels.length;
     for (const column of this.spreads) addParameter(this.parameters, sdLabel(column.key), "sd");
     const theta = this.estimated();
-    const { classical, robust } = this.estimation.covariances(theta);
+    const { classical, robust, held } = this.estimation.covariances(theta);
     const { size } = this.estimation;
     const none = new Float64Array(size * size).fill(NaN);
     this.covariances = byCovariance((kind) => ({
       size,
       values: kind === "classical" ? classical : kind === "HC0" ? robust : none,
     })) as Record<CovarianceKind, Covariance>;
+    this.held = { size, values: held };
     this.formulas = this.plan.triads.map((means) => this.formulasOf(means));
     this.coefficients = this.reported();
   }

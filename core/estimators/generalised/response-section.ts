@@ -112,12 +112,16 @@ export class Teller {
     return compileExpression(expression)(this.theta, 0);
   }
 
-  test(expression: Expression, kind: "classical" | "HC0", ratio = false): TestedNumber | null {
+  test(
+    expression: Expression,
+    kind: "classical" | "HC0" | "held",
+    ratio = false,
+  ): TestedNumber | null {
     const estimate = this.value(expression);
     const found = deltaTest(
       estimate,
       gradient(expression, this.theta),
-      this.fit.covariances[kind] as Covariance,
+      kind === "held" ? this.fit.held : (this.fit.covariances[kind] as Covariance),
       this.context.level,
     );
     if (!found) return null;
@@ -174,7 +178,7 @@ function modelOf(
         column: key,
         estimate: teller.value(expression),
         model: teller.test(expression, "classical") ?? NOTHING,
-        robust: teller.test(expression, "HC0") ?? NOTHING,
+        robust: teller.test(expression, "held") ?? NOTHING,
       };
     });
   return {
