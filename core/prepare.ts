@@ -9,6 +9,7 @@ import {
   type Table,
   type TypedColumn,
 } from "./data";
+import { asDeclared, momentSettings, optionsFor, withOffered } from "./as-used";
 import { buildDataset, type Dataset } from "./dataset";
 import { allQuantities, effectContext, type EffectContext, type Quantity } from "./effects";
 import {
@@ -29,7 +30,6 @@ import {
   type CovarianceKind,
   type Settings,
   type StudyDefinition,
-  INTERVALS,
   type IntervalKind,
 } from "./study";
 import {
@@ -95,7 +95,8 @@ export function prepare(
     responsesOf(theory, measures, dataset),
   );
   const own = optionsFor(engine, stated.settings);
-  const described = new Map(dataset.variables.map((v) => [v.name, v]));
+  const declared = asDeclared(dataset.variables, theory);
+  const described = new Map(declared.map((v) => [v.name, v]));
   const withheldIntervals = engine.withheldIntervals?.(measures) ?? {};
   const offered = withOffered(stated.settings, withheldIntervals);
   const chosen = { ...offered, options: withOptions(engine, own) };
@@ -104,7 +105,7 @@ export function prepare(
   const { resamples } = stated;
   const settings =
     resamples && drawn.replications > 0 ? { ...drawn, replications: resamples.length } : drawn;
-  const study = { ...stated, variables: dataset.variables, settings };
+  const study = { ...stated, variables: declared, settings };
   if (raw.moments) {
     refuseProducts(theory);
     refuseRowWork(stated);
@@ -171,15 +172,6 @@ export function prepare(
   };
 }
 
-/** The settings with the first interval that is offered, where the chosen one is not. */
-const withOffered = (
-  settings: Settings,
-  withheld: Partial<Record<IntervalKind, string>>,
-): Settings =>
-  settings.interval in withheld && settings.replications > 0
-    ? { ...settings, interval: INTERVALS.find((kind) => !(kind in withheld))! }
-    : settings;
-
 /** Rows of the data as positions in the sample; rows that are not in it are passed over. */
 function givenRows(resamples: readonly number[][], { rows }: Sample): Int32Array[] {
   const places = new Map(Array.from(rows, (row, at) => [row, at]));
@@ -193,19 +185,6 @@ function studentised(
   return interval === "bootstrap_t"
     ? { rule: { kind, crossEquations }, functions: quantities.map((q) => q.expression) }
     : null;
-}
-
-/**
- * The options of a study; where its theory calls for another engine than the one chosen, those that
- * this one knows.
- */
-function optionsFor(
-  { id, options }: Engine,
-  { engine, options: chosen }: Settings,
-): Settings["options"] {
-  if (id === engine) return chosen;
-  const known = new Set(options.map((o) => o.name));
-  return Object.fromEntries(Object.entries(chosen).filter(([name]) => known.has(name)));
 }
 
 /** Every variable of the equations. */
@@ -338,19 +317,6 @@ function refuseProducts({ moderated, moderations }: CompiledTheory): void {
     { names: terms, sentences: moderations.map((m) => m.label) },
     { variables: terms, ...(moderations[0] ? { line: moderations[0].line } : {}) },
   );
-}
-
-/** Without rows nothing can be resampled, and errors that need residuals of rows do not exist. */
-function momentSettings(settings: Settings, { errorsOfMoments }: Engine): Settings {
-  const interval = settings.interval === "monte_carlo" ? "monte_carlo" : "delta";
-  return {
-    ...settings,
-    replications: 0,
-    errors: errorsOfMoments?.(settings.errors) ?? "classical",
-    interval,
-    strata: null,
-    cluster: null,
-  };
 }
 
 function schemeOf(settings: Settings, typed: Map<string, TypedColumn>, sample: Sample): Scheme {
