@@ -12,11 +12,21 @@ import {
 } from "./fixtures";
 import type { Page } from "@playwright/test";
 
+/** Waits until nothing moves any more. */
+const atRest = (page: Page): Promise<unknown> =>
+  page.evaluate(async () => {
+    await new Promise((next) => requestAnimationFrame(() => requestAnimationFrame(next)));
+    const moving = document.getAnimations().filter((a) => a.effect?.getTiming().iterations === 1);
+    await Promise.allSettled(moving.map((animation) => animation.finished));
+  });
+
 /**
  * Faults of accessibility of a screen. The dark look has the marks of the light one in other
  * colours: what depends on colours is looked at there, all else once.
  */
 async function serious(page: Page, look = "light"): Promise<string[]> {
+  // Colours on their way from one to another are none that anybody reads.
+  await atRest(page);
   // One frame: there is nothing to be put together from several.
   const axe = new AxeBuilder({ page }).setLegacyMode();
   if (look === "dark") axe.withRules(["color-contrast", "link-in-text-block"]);
@@ -32,14 +42,6 @@ async function serious(page: Page, look = "light"): Promise<string[]> {
     );
 }
 
-/** Waits until nothing moves any more. */
-const atRest = (page: Page): Promise<unknown> =>
-  page.evaluate(async () => {
-    await new Promise((next) => requestAnimationFrame(() => requestAnimationFrame(next)));
-    const moving = document.getAnimations().filter((a) => a.effect?.getTiming().iterations === 1);
-    await Promise.allSettled(moving.map((animation) => animation.finished));
-  });
-
 for (const look of ["light", "dark"] as const) {
   test(`no screen has a moderate or serious accessibility fault, ${look}`, async ({ page }) => {
     // A dozen screens, each looked over whole.
@@ -51,7 +53,6 @@ for (const look of ["light", "dark"] as const) {
       .getByLabel("File to open")
       .setInputFiles({ name: "garden.csv", mimeType: "text/csv", buffer: gardenCsv() });
     await expect(page.getByText("240 rows, 5 columns")).toBeVisible();
-    await atRest(page);
     expect(await serious(page, look)).toEqual([]);
     await page.getByRole("button", { name: "Cancel" }).click();
     await openDemo(page, "data");
@@ -92,7 +93,6 @@ for (const look of ["light", "dark"] as const) {
     expect(await serious(page, look)).toEqual([]);
     await page.getByRole("button", { name: "Analysis settings" }).click();
     await expect(page.getByRole("heading", { name: "Analysis settings" })).toBeVisible();
-    await atRest(page);
     expect(await serious(page, look)).toEqual([]);
   });
 }

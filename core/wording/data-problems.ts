@@ -61,8 +61,8 @@ export const DATA_PROBLEMS = {
   ),
   never_varies: worded(
     "constant_variable",
-    ({ names }: Names) =>
-      `${quoted(names)} never ${numbered(names.length, "varies", "vary")} among the rows used. Leave ${numbered(names.length, "it", "them")} out.`,
+    ({ names, group = null }: Names & { group?: string | null }) =>
+      `${quoted(names)} never ${numbered(names.length, "varies", "vary")} among the rows ${group === null ? "used" : `of the group “${group}”`}. Leave ${numbered(names.length, "it", "them")} out.`,
   ),
   too_few_rows_for: worded(
     "too_few_cases",

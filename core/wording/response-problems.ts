@@ -50,7 +50,7 @@ export const RESPONSE_PROBLEMS = {
   separation_complete: worded(
     "separation_complete",
     ({ outcome, names }: { outcome: string; names: string[] }) =>
-      `${quoted(names)} tell every “${outcome}” apart without error (complete separation), so no finite coefficient exists. Merge levels, leave a product out, or collect more data.`,
+      `${quoted(names)} ${names.length === 1 ? "tells" : "tell"} every “${outcome}” apart without error (complete separation), so no finite coefficient exists. Merge levels, leave a product out, or collect more data.`,
   ),
   separation_quasi: worded(
     "separation_quasi",

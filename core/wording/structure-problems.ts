@@ -21,8 +21,13 @@ export const STRUCTURE_PROBLEMS = {
   ),
   no_data: worded(
     "no_data",
-    ({ names }: { names: string[] }) =>
-      `${quoted(names)} has no values at all in this sample. Take it out of the theory, or look at its filters and groups.`,
+    ({ names, group = null }: { names: string[]; group?: string | null }) =>
+      `${quoted(names)} ${names.length === 1 ? "has" : "have"} no values at all in ${group === null ? "this sample" : `the group “${group}”`}. Take it out of the theory, or look at its filters and groups.`,
+  ),
+  item_never_varies: worded(
+    "singular_sample_covariance",
+    ({ names, group }: { names: string[]; group: string | null }) =>
+      `${quoted(names)} never ${names.length === 1 ? "varies" : "vary"}${group === null ? "" : ` in the group “${group}”`}, so nothing can go together with ${names.length === 1 ? "it" : "them"} there. Take ${names.length === 1 ? "it" : "them"} out of the measure, or merge groups.`,
   ),
   not_converged: worded(
     "not_converged",

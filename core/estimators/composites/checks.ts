@@ -12,6 +12,7 @@ export type FaultCode =
   | "cyclic_model"
   | "too_few_rows"
   | "zero_variance"
+  | "no_observed"
   | "singular_block"
   | "singular_equation"
   | "bad_reliability";
@@ -80,6 +81,10 @@ export function dataFault(
   const blocks = constructs.map((c) => (c.mode === "regression" ? c.indicators.length : 0));
   if (n < Math.max(3, Math.max(0, ...regressors, ...blocks) + 2))
     return { code: "too_few_rows", names: [] };
+  const empty = constructs
+    .flatMap((c) => c.indicators)
+    .filter((name) => columns.get(name)!.every(Number.isNaN));
+  if (empty.length > 0) return { code: "no_observed", names: empty };
   const constant = constructs
     .flatMap((c) => c.indicators)
     .filter((name) => columns.get(name)!.every((v, _, all) => v === all[0]));

@@ -165,7 +165,9 @@ export function problemOf({ code, names }: CompositeFault, group: string | null)
   const place = { variables: names };
   switch (code) {
     case "zero_variance":
-      return new StudyProblem("never_varies", { names }, place);
+      return new StudyProblem("never_varies", { names, group }, place);
+    case "no_observed":
+      return new StudyProblem("no_data", { names, group }, place);
     case "too_few_rows":
       return new StudyProblem("composite_rows", { group }, {});
     case "singular_block":

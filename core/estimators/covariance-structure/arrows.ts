@@ -50,6 +50,7 @@ export class ModelFault extends Error {
       | "cycle"
       | "doubled-arrow"
       | "no-data"
+      | "no-variance"
       | "singular-sample-covariance"
       | "negative-df"
       | "under-identified"
@@ -61,6 +62,8 @@ export class ModelFault extends Error {
     /** Variables, or parameters, that it is about. */
     readonly variables: string[],
     readonly counts: Record<string, number> = {},
+    /** The group in which it happened; empty where there is only one. */
+    readonly group = "",
   ) {
     super(message);
     this.name = "ModelFault";

@@ -150,6 +150,8 @@ export interface MomentsCompared {
   covariance: Float64Array;
   impliedMeans: Float64Array;
   implied: Float64Array;
+  /** How many pairs of variables no case has both of; none where it is left out. */
+  apart?: number;
 }
 
 /**
@@ -174,7 +176,7 @@ export function standardisedResiduals(
         covariances +=
           (g.covariance[i * p + j]! - g.implied[i * p + j]!) ** 2 / (si * g.covariance[j * p + j]!);
     }
-    const moments = (p * (p + 1)) / 2;
+    const moments = (p * (p + 1)) / 2 - (g.apart ?? 0);
     const alone = Math.sqrt(covariances / moments);
     srmrCovariances += (g.n / total) * alone;
     srmr += (g.n / total) * (means ? Math.sqrt((covariances + squares) / (moments + p)) : alone);

@@ -45,7 +45,8 @@ export function fitModel(stated: Specification, data: StructureSample): FittedMo
   const models = compiled;
   const p = spec.observed.length;
   const parameters = models[0]!.parameters.length;
-  const moments = momentCount(p, spec.means, spec.groups.length);
+  const apart = sample.groups.reduce((sum, g) => sum + g.apart.length, 0);
+  const moments = momentCount(p, spec.means, spec.groups.length) - apart;
   if (parameters > moments)
     throw new ModelFault(
       "negative-df",

@@ -60,11 +60,25 @@ export function momentsCompared({ sample, implied, spec, n }: Estimated): Moment
     return {
       n: spec.convention === "wishart" ? group.n - 1 : sample.groups.length === 1 ? n : group.n,
       means: own.means,
-      covariance: own.covariance,
+      // What no case has both of is no moment, and leaves no residual.
+      covariance: withImplied(own.covariance, implied[g]!.Sigma, group.apart, p),
+      apart: group.apart.length,
       impliedMeans: spec.means ? implied[g]!.means.slice(0, p) : own.means,
       implied: implied[g]!.Sigma,
     };
   });
+}
+
+function withImplied(
+  covariance: Float64Array,
+  implied: Float64Array,
+  apart: readonly [number, number][],
+  p: number,
+): Float64Array {
+  if (apart.length === 0) return covariance;
+  const out = covariance.slice();
+  for (const [i, j] of apart) out[i * p + j] = out[j * p + i] = implied[i * p + j]!;
+  return out;
 }
 
 type Rest = Omit<ModelFit, "srmr" | "srmrCovariances">;
@@ -82,8 +96,9 @@ function likelihoodFit(model: Estimated, errors: ErrorMatrices, rows: boolean): 
   // A saturated model misses zero by rounding error only.
   const chi2 = Math.max(0, 2 * (saturated - value));
   const groups = spec.groups.length;
+  const apart = sample.groups.reduce((sum, g) => sum + g.apart.length, 0);
   const own = { chi2, df: moments - parameters };
-  const none = { chi2: 2 * (saturated - baseline), df: (groups * p * (p - 1)) / 2 };
+  const none = { chi2: 2 * (saturated - baseline), df: (groups * p * (p - 1)) / 2 - apart };
   const size = { n, groups };
   const fit: Rest = {
     discrepancy: chi2 / n,
@@ -192,15 +207,17 @@ function baselineModel({ spec, sample }: Estimated): NormalLikelihood {
  */
 function saturatedAt({ spec, sample }: Estimated): { value: number; trace: () => number | null } {
   const p = spec.observed.length;
+  const together = (g: number, i: number, j: number): boolean =>
+    !sample.groups[g]!.apart.some(([one, other]) => one === j && other === i);
   const arrows = (g: number): Arrow[] =>
     spec.observed.flatMap((name, i): Arrow[] => [
-      ...spec.observed.slice(0, i + 1).map((from): Arrow => ({
-        kind: "covariance",
-        from,
-        to: name,
-        label: `${g} ${from} ${name}`,
-        value: 0,
-      })),
+      ...spec.observed
+        .slice(0, i + 1)
+        .flatMap((from, j): Arrow[] =>
+          together(g, i, j)
+            ? [{ kind: "covariance", from, to: name, label: `${g} ${from} ${name}`, value: 0 }]
+            : [],
+        ),
       { kind: "intercept", from: "", to: name, label: `${g} ${name} m`, value: 0 },
     ]);
   const models = compileGroups(
@@ -208,9 +225,11 @@ function saturatedAt({ spec, sample }: Estimated): { value: number; trace: () =>
     [],
     spec.groups.map((_, g) => arrows(g)),
   );
-  const theta = sample.groups.flatMap(({ saturated: { means, covariance } }) =>
+  const theta = sample.groups.flatMap(({ saturated: { means, covariance } }, g) =>
     spec.observed.flatMap((_, i) => [
-      ...spec.observed.slice(0, i + 1).map((__, j) => covariance[i * p + j]!),
+      ...spec.observed
+        .slice(0, i + 1)
+        .flatMap((__, j) => (together(g, i, j) ? [covariance[i * p + j]!] : [])),
       means[i]!,
     ]),
   );

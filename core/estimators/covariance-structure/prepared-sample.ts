@@ -19,6 +19,11 @@ export interface PreparedGroup {
    * About `centres`.
    */
   saturated: { means: Float64Array; covariance: Float64Array };
+  /**
+   * Pairs of variables, the smaller place first, that no case has both of: the data say nothing of
+   * their covariance, and it is no moment.
+   */
+  apart: [number, number][];
 }
 
 export interface PreparedSample {
@@ -45,10 +50,14 @@ export function prepareSample(
   sample: StructureSample,
 ): PreparedSample {
   const kept = sample.groups.map(withoutEmpty);
-  kept.forEach(({ columns }) => {
+  kept.forEach(({ columns }, g) => {
+    const name = groups.length > 1 ? groups[g]!.name : "";
     const empty = observed.filter((_, i) => columns[i]!.every(Number.isNaN));
     if (empty.length > 0)
-      throw new ModelFault("no-data", `“${empty[0]}” has no values at all.`, empty);
+      throw new ModelFault("no-data", `“${empty[0]}” has no values at all.`, empty, {}, name);
+    const constant = observed.filter((_, i) => neverVaries(columns[i]!));
+    if (constant.length > 0)
+      throw new ModelFault("no-variance", `“${constant[0]}” never varies.`, constant, {}, name);
   });
   const all = observed.map((_, i) => joined(kept.map(({ columns }) => columns[i]!)));
   const moving = means ? centring(models) : null;
@@ -77,7 +86,8 @@ export function prepareSample(
         { n, p: observed.length },
       );
     if (convention === "wishart") toDivisorLess(moments);
-    return { name: groups[g]!.name, n, columns: centred, patterns, moments, saturated };
+    const apart = neverTogether(observed.length, patterns);
+    return { name: groups[g]!.name, n, columns: centred, patterns, moments, saturated, apart };
   });
   return {
     groups: prepared,
@@ -134,6 +144,26 @@ function centring(models: readonly ArrowModel[]): number[] {
 
 const effectsOf = ({ slots }: ArrowModel, i: number): number[] =>
   slots.flatMap((s) => (s.matrix === "A" && s.column === i ? [s.row] : []));
+
+/** Are all known values the same? */
+function neverVaries(column: Float64Array): boolean {
+  const first = column.find((y) => !Number.isNaN(y));
+  return column.every((y) => Number.isNaN(y) || y === first);
+}
+
+function neverTogether(p: number, patterns: readonly CasePattern[]): [number, number][] {
+  const seen = new Set(
+    patterns.flatMap(({ indices }) => {
+      const places = [...indices];
+      return places.flatMap((i) => places.map((j) => i * p + j));
+    }),
+  );
+  return Array.from({ length: p }, (_, i) =>
+    Array.from({ length: i }, (__, j): [number, number] => [j, i]),
+  )
+    .flat()
+    .filter(([i, j]) => !seen.has(i * p + j));
+}
 
 function withoutEmpty(columns: Float64Array[]): { columns: Float64Array[]; empty: number } {
   const n = columns[0]!.length;

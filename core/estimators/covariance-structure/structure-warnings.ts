@@ -1,4 +1,5 @@
 import type { Warning } from "../../problems";
+import type { FittedModel } from "./fit-model";
 import type { Estimates } from "./estimates";
 import { inverseOf } from "./scoring";
 import { improperSolutions, type Improper } from "./improper";
@@ -18,6 +19,7 @@ export function structureWarnings(
   const improper = estimates.moderated ? [] : improperSolutions(fitted);
   const several = fitted.spec.groups.length > 1;
   return [
+    ...apartWarnings(fitted),
     ...(fitted.sample.empty > 0
       ? [warning("empty_cases", { cases: fitted.sample.empty }, [])]
       : []),
@@ -115,4 +117,14 @@ function surplus({ built, options }: TheoryModel): Warning[] {
       return left.length > 0 ? [warning("surplus_items", { name, items: left }, left)] : [];
     }),
   );
+}
+
+/** Pairs of variables that no case has both of. */
+function apartWarnings({ sample, spec }: FittedModel): Warning[] {
+  return sample.groups.flatMap(({ apart, name }) => {
+    if (apart.length === 0) return [];
+    const pairs = apart.map(([i, j]): [string, string] => [spec.observed[i]!, spec.observed[j]!]);
+    const group = sample.groups.length > 1 ? name : null;
+    return [warning("never_together", { pairs, group }, [...new Set(pairs.flat())])];
+  });
 }

@@ -1,6 +1,7 @@
 import { plain } from "../../wording/numbers";
 import { warningsIn } from "../../wording/warnings";
 import { StudyProblem } from "../../problems";
+import { listed } from "../../wording";
 import type { ModelFault } from "./arrows";
 
 /**
@@ -37,6 +38,8 @@ export const warning = warningsIn({
     `The residual covariances${group === null ? "" : ` in ${group}`} cannot belong to any variables (the matrix is not positive definite). Take out residual covariances that were added.`,
   beyond_one_legitimate: ({ from, to, value, r, simple, vif, r2 }: Beyond) =>
     `The standardised path from “${from}” to “${to}” is ${plain(value, 2)}${simple * value < 0 ? `, against a simple correlation of ${plain(simple, 2)}` : ""}. That is possible, and no improper solution (no variance is negative, R² is ${plain(r2, 2)}), because its predictors correlate (r = ${plain(r, 2)}${vif === null ? "" : `, variance inflation ${plain(vif, 1)}`}): ${simple * value < 0 ? "suppression" : "collinearity"}, which also widens its standard error. Check whether the predictors overlap.`,
+  never_together: ({ pairs, group }: { pairs: [string, string][]; group: string | null }) =>
+    `No case${group === null ? "" : ` of “${group}”`} has an answer to both ${listed(pairs.map(([a, b]) => `“${a}” and “${b}”`))}: the data say nothing of ${pairs.length === 1 ? "their covariance, which is no moment" : "these covariances, which are no moments"} of the fit; what the model says of ${pairs.length === 1 ? "it" : "them"} rests on its other equations.`,
   empty_cases: ({ cases }: { cases: number }) =>
     `${cases} ${cases === 1 ? "case has" : "cases have"} no answer on any variable of the model and ${cases === 1 ? "is" : "are"} left out.`,
   keep_everybody: ({ dropped }: { dropped: number }) =>
@@ -90,6 +93,7 @@ const CONDITIONS = {
   "under-identified": "under_identified",
   "singular-sample-covariance": "singular_sample_covariance",
   "no-data": "no_data",
+  "no-variance": "item_never_varies",
   "not-converged": "not_converged",
   "adf-sample-too-small": "adf_sample_too_small",
   "needs-raw-data": "needs_raw_data",
@@ -97,7 +101,13 @@ const CONDITIONS = {
 } as const;
 
 /** What stopped a model, as a problem of the study. */
-export function faultProblem({ code, variables, counts, message }: ModelFault): StudyProblem {
+export function faultProblem({
+  code,
+  variables,
+  counts,
+  message,
+  group,
+}: ModelFault): StudyProblem {
   const place = { variables: code === "under-identified" ? [] : variables };
   switch (code) {
     case "negative-df":
@@ -123,6 +133,8 @@ export function faultProblem({ code, variables, counts, message }: ModelFault): 
         place,
       );
     case "no-data":
+    case "no-variance":
+      return new StudyProblem(CONDITIONS[code], { names: variables, group: group || null }, place);
     case "bad-weight":
       return new StudyProblem(CONDITIONS[code], { names: variables }, place);
     case "not-converged":

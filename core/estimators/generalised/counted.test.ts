@@ -27,3 +27,39 @@ describe("a count with two values", () => {
       message: expect.stringContaining("“y” is -1 in a row, and a count cannot be below zero"),
     }));
 });
+
+describe("what is said of responses that cannot be told, or need not", () => {
+  const [x, z] = [normals(90, 11), normals(90, 12)];
+  const settings = { engine: "generalised", interval: "delta" as const };
+
+  it("separation names the predictors that it needs, and no others", () => {
+    const theory = "model y as logistic\nH1: x raises y\nH2: z raises y";
+    const y = x.map((v) => (v > 0 ? 1 : 0));
+    const alone = problemOf({ columns: { x, z, y }, theory, settings });
+    expect(alone.code).toBe("separation_complete");
+    expect(alone.message).toContain("“x” tells every “y” apart");
+    expect(alone.message).not.toContain("“z”");
+    const both = x.map((v, i) => (v + z[i]! > 0 ? 1 : 0));
+    const together = problemOf({ columns: { x, z, y: both }, theory, settings });
+    expect(together.message).toMatch(/“x”.*“z” tell every “y” apart/);
+  });
+
+  it("a negative binomial without more scatter than Poisson is that Poisson model, and says so", () => {
+    const y = x.map((v, i) => Math.max(0, Math.round(3 + v + 0.2 * z[i]!)));
+    const run = (family: string) =>
+      analyseMade({
+        columns: { x, y },
+        theory: `model y as ${family}\nH1: x raises y`,
+        settings,
+      });
+    const [counted, plain] = [run("negative binomial"), run("poisson")];
+    expect(counted.warnings.map((w) => w.code)).toEqual(["no_overdispersion"]);
+    expect(counted.hypotheses[0]!.claim!.estimate).toBeCloseTo(
+      plain.hypotheses[0]!.claim!.estimate!,
+      6,
+    );
+    const fit = counted.sections.flatMap((s) => (s.kind === "responses" ? s.models : []))[0]!.fit;
+    const own = plain.sections.flatMap((s) => (s.kind === "responses" ? s.models : []))[0]!.fit;
+    expect(fit.devianceR2).toBeCloseTo(own.devianceR2!, 5);
+  });
+});

@@ -1,5 +1,5 @@
 import { logRising, reciprocalSums } from "../../numerics/counting";
-import { exp, ln } from "../../numerics/elementary";
+import { exp, ln, log1p } from "../../numerics/elementary";
 
 const MOST_STEPS = 100;
 const SETTLED = 1e-12;
@@ -56,7 +56,7 @@ export function countLogLikelihood(y: Float64Array, mu: Float64Array, theta: num
   for (let i = 0; i < y.length; i++) {
     const [count, mean] = [y[i]!, mu[i]!];
     sum += logRising(theta, count);
-    sum += theta * ln(theta / (theta + mean));
+    sum -= theta * log1p(mean / theta);
     if (count > 0) sum += count * ln(mean / (theta + mean));
   }
   return sum;

@@ -1,6 +1,6 @@
 import { Phi, phi } from "../../numerics/distributions";
 import { expit } from "../../model";
-import { exp, ln } from "../../numerics/elementary";
+import { exp, ln, log1p } from "../../numerics/elementary";
 
 /** Models of a response. */
 export const FAMILIES = ["linear", "logistic", "probit", "poisson", "negative_binomial"] as const;
@@ -93,7 +93,8 @@ export const negativeBinomial = (theta: number): Family => ({
   id: "negative_binomial",
   variance: (mu) => mu + (mu * mu) / theta,
   deviance: (y, mu) =>
-    2 * ((y > 0 ? y * ln(y / mu) : 0) - (y + theta) * ln((y + theta) / (mu + theta))),
+    // Not by the logarithm of a ratio near one, which loses its digits where θ is large.
+    2 * ((y > 0 ? y * ln(y / mu) : 0) - (y + theta) * log1p((y - mu) / (mu + theta))),
 });
 
 const ALL: Record<FamilyId, Family> = {

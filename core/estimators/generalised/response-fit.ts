@@ -38,7 +38,7 @@ import { blockDifferences, meanDifference } from "./mean-differences";
 import { readingOf } from "./reading";
 import { responseWarnings } from "./response-warnings";
 import { curveFormulas, curveLabel, sensitiveTriads } from "./sensitivity-curve";
-import { separationOf } from "./separation";
+import { separatingColumns, separationOf } from "./separation";
 import { termName } from "./terms";
 
 /**
@@ -128,7 +128,10 @@ export class ResponsesFit implements Fit<ResponseProblem>, FittedResponses {
       if (dependentDesign(equation.design, equation.columns))
         throw new StudyProblem("rank_deficient", { outcome, names }, place);
       const separation = separationOf(equation);
-      if (separation) throw new StudyProblem(separation, { outcome, names }, place);
+      if (separation) {
+        const those = separatingColumns(equation).map((k) => names[k - 1]!);
+        throw new StudyProblem(separation, { outcome, names: those }, place);
+      }
     }
     const out = new Float64Array(estimation.size);
     const ones = new Float64Array(model.n).fill(1);

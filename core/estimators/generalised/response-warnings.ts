@@ -3,6 +3,7 @@ import { compileExpression, gradient } from "../../model";
 import { deltaTest } from "../../inference";
 import type { Warning } from "../../problems";
 import { countedOutcomes, FAR_FROM_ZERO } from "../straight-outcomes";
+import { MOST_SIZE } from "./dispersion";
 import { isBinary, isCount } from "./families";
 import { linkTriads } from "./link-products";
 import type { FittedResponses } from "./fitted-responses";
@@ -66,6 +67,8 @@ function modelWarnings({ model, estimation, theory }: FittedResponses): Warning[
       const dispersion = pearson / (y.length - columns);
       if (dispersion > DISPERSION)
         list.push(warning("overdispersion", { outcome, dispersion }, [outcome]));
+      if (estimation.fits[e]!.size === MOST_SIZE)
+        list.push(warning("no_overdispersion", { outcome }, [outcome]));
       const centre = mean(y);
       if (centre > FAR_FROM_ZERO && !equation.offset)
         list.push(warning("far_from_zero", { outcome, mean: centre }, [outcome]));

@@ -44,6 +44,26 @@ export function separationOf({ family, design, columns: p, y }: Equation): Separ
   return completely(rows, p) ? "separation_complete" : "separation_quasi";
 }
 
+/**
+ * Which columns a separation needs: those without which, one after the other, there is none. Where
+ * each of several would do alone, the first is left.
+ * @returns positions of columns, without the intercept
+ */
+export function separatingColumns(equation: Equation): number[] {
+  const { columns: p, design, y } = equation;
+  let kept = Array.from({ length: p }, (_, k) => k);
+  for (let k = p - 1; k > 0; k--) {
+    const without = kept.filter((other) => other !== k);
+    const fewer = Float64Array.from(
+      { length: y.length * without.length },
+      (_, at) => design[Math.floor(at / without.length) * p + without[at % without.length]!]!,
+    );
+    if (separationOf({ ...equation, design: fewer, columns: without.length }) !== null)
+      kept = without;
+  }
+  return kept.filter((k) => k > 0);
+}
+
 /** Rows that occur more than once count once. */
 function distinct(rows: readonly Float64Array[]): Float64Array[] {
   return [...new Map(rows.map((r) => [r.join(" "), r])).values()];

@@ -15,6 +15,8 @@ export const warning = warningsIn({
     `“${outcome}” has only ${events} of the rarer value for ${columns} columns; below ten for each, coefficients and tests lean to extremes (Peduzzi et al. 1996).`,
   overdispersion: ({ outcome, dispersion }: { outcome: string; dispersion: number }) =>
     `Counts of “${outcome}” scatter ${plain(dispersion, 2)} times as much as a Poisson model has them. Use robust errors (HC0) or the bootstrap.`,
+  no_overdispersion: ({ outcome }: { outcome: string }) =>
+    `Counts of “${outcome}” scatter no more than a Poisson model has them: θ grows without bound, and the negative binomial model is that Poisson model here, with a parameter that is not needed. “model ${outcome} as poisson” says the same.`,
   far_from_zero: ({ outcome, mean }: { outcome: string; mean: number }) =>
     `“${outcome}” is far from zero throughout (mean ${plain(mean, 1)}), so “model ${outcome} as linear” may say the same more simply.`,
   proportion_unstable: ({
