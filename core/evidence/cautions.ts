@@ -9,7 +9,13 @@ type ClaimScope = Pick<
 >;
 
 /** These concern how the whole study was analysed, and so every verdict in it. */
-const OF_EVERY_CLAIM = new Set(["few_clusters", "interval_replaced", "moments_only", "not_finite"]);
+const OF_EVERY_CLAIM = new Set([
+  "corrected_matrix_not_pd",
+  "few_clusters",
+  "interval_replaced",
+  "moments_only",
+  "not_finite",
+]);
 
 /** These concern resamples, and so the verdicts that rest on them. */
 const OF_RESAMPLED_CLAIMS = new Set([

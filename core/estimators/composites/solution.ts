@@ -170,14 +170,25 @@ export const ownerOf = (start: Int32Array, k: number): number => {
 
 function structural(built: BuiltComposite, correlations: NamedMatrix): StructuralResult {
   const { model, n } = built;
-  const equations = model.constructs.flatMap(({ name }) => {
+  const wanted = model.constructs.flatMap(({ name }) => {
     const predictors = model.paths.flatMap(([from, to]) => (to === name ? [from] : []));
-    return predictors.length > 0 ? [regressionFrom(correlations, name, predictors, n)] : [];
+    if (predictors.length === 0) return [];
+    return [
+      { outcome: name, predictors, found: regressionFrom(correlations, name, predictors, n) },
+    ];
   });
+  const equations = wanted.map(({ found }) => found);
   return {
     correlations,
     equations,
-    effects: effectsAlong(equations.filter((e) => e !== null)),
+    // What leads through an equation without a solution has no value, and no sum of others stands
+    // in for it.
+    effects: effectsAlong(
+      wanted.map(
+        ({ outcome, predictors, found }) =>
+          found ?? { outcome, predictors, coefficients: predictors.map(() => NaN) },
+      ),
+    ),
   };
 }
 

@@ -1,5 +1,4 @@
-import { inverse, Matrix } from "ml-matrix";
-import { choleskyInPlace } from "../../numerics/cholesky";
+import { LuDecomposition, Matrix } from "ml-matrix";
 import { SINGULAR } from "./specification";
 
 /** One equation among standardised variables. */
@@ -41,16 +40,9 @@ export function regressionFrom(
   const q = predictors.length;
   const y = at.get(outcome)!;
   const places = predictors.map((name) => at.get(name)!);
-  const block = Float64Array.from(
-    { length: q * q },
-    (_, i) => values[places[Math.floor(i / q)]! * width + places[i % q]!]!,
-  );
-  // Symmetric matrices that are not positive definite have coefficients too, but nobody could say
-  // of what.
-  if (!block.every(Number.isFinite) || !isRegular(block, q)) return null;
-  const inverted = inverse(
-    new Matrix(places.map((i) => places.map((j) => values[i * width + j]!))),
-  );
+  const block = new Matrix(places.map((i) => places.map((j) => values[i * width + j]!)));
+  const inverted = regularInverse(block);
+  if (!inverted) return null;
   const cy = places.map((i) => values[i * width + y]!);
   const coefficients = places.map((_, i) =>
     cy.reduce((sum, c, j) => sum + inverted.get(i, j) * c, 0),
@@ -67,9 +59,21 @@ export function regressionFrom(
   };
 }
 
-function isRegular(block: Float64Array, q: number): boolean {
-  const factor = block.slice();
-  return choleskyInPlace(factor, q, q) >= SINGULAR;
+/**
+ * The inverse of predictors' covariances; null where one of them hardly leaves anything of another.
+ * Corrected correlations may be no covariances of anything (one beyond 1): their equations have
+ * coefficients all the same, which is said beside them.
+ */
+function regularInverse(block: Matrix): Matrix | null {
+  const q = block.rows;
+  if (!block.to1DArray().every(Number.isFinite)) return null;
+  const lu = new LuDecomposition(block);
+  if (lu.isSingular()) return null;
+  const inverted = lu.solve(Matrix.eye(q));
+  const left = (j: number): number => Math.abs(1 / (inverted.get(j, j) * block.get(j, j)));
+  return Array.from({ length: q }, (_, j) => left(j)).every((share) => share >= SINGULAR)
+    ? inverted
+    : null;
 }
 
 /**
@@ -83,7 +87,7 @@ export interface PathEffects {
 
 /**
  * Every directed route of two paths or more is a specific indirect effect; totals are sums over
- * routes.
+ * routes. What a coefficient without a value (NaN) enters is left out.
  */
 export function effectsAlong(
   equations: readonly Pick<EquationResult, "outcome" | "predictors" | "coefficients">[],
@@ -113,5 +117,11 @@ export function effectsAlong(
     }
   };
   for (const from of next.keys()) walk([from], 1);
-  return result;
+  const known = (record: Record<string, number>): Record<string, number> =>
+    Object.fromEntries(Object.entries(record).filter(([, value]) => !Number.isNaN(value)));
+  return {
+    specificIndirect: known(result.specificIndirect),
+    totalIndirect: known(result.totalIndirect),
+    total: known(result.total),
+  };
 }
