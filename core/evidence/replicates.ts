@@ -69,15 +69,25 @@ export function evaluateReplicates(
   };
 }
 
-/** Positions of the replicates that were fitted: a failed one is NaN throughout. */
+/**
+ * A replicate whose fit failed is NaN throughout; where one equation alone has no solution, the
+ * others have theirs.
+ */
+function isFailed({ size, values }: ReplicateBlock, replicate: number): boolean {
+  for (let at = replicate * size; at < (replicate + 1) * size; at++)
+    if (!Number.isNaN(values[at]!)) return false;
+  return true;
+}
+
+/** Positions of the replicates that were fitted. */
 function fittedOf(blocks: readonly ReplicateBlock[]): { kept: Int32Array; total: number } {
   const total = blocks.reduce((sum, block) => sum + block.count, 0);
   const kept = new Int32Array(total);
   let used = 0;
   let position = 0;
-  for (const { count, size, values } of blocks) {
-    for (let r = 0; r < count; r++, position++)
-      if (!Number.isNaN(values[r * size]!)) kept[used++] = position;
+  for (const block of blocks) {
+    for (let r = 0; r < block.count; r++, position++)
+      if (!isFailed(block, r)) kept[used++] = position;
   }
   return { kept: kept.subarray(0, used), total };
 }
@@ -91,9 +101,7 @@ function gathered(
   const out = new Float64Array(used);
   let at = 0;
   for (const block of blocks) {
-    const { count, size, values } = block;
-    for (let r = 0; r < count; r++)
-      if (!Number.isNaN(values[r * size]!)) out[at++] = read(block, r);
+    for (let r = 0; r < block.count; r++) if (!isFailed(block, r)) out[at++] = read(block, r);
   }
   return out;
 }

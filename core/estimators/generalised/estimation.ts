@@ -52,28 +52,41 @@ export class Estimation {
   }
 
   /**
-   * @returns how the first equation that failed ended; the parameters stand in `out` from `at` on
-   *   otherwise
+   * Writes the parameters to `out` from `at` on. An equation that cannot be fitted has none (NaN),
+   * and the others keep theirs, so that no sentence changes another's numbers.
+   * @returns how the first equation that failed ended, and whether none was left
    */
   estimate(
     weights: Float64Array,
     total: number,
     out: Float64Array,
     at: number,
-  ): Exclude<FitEnding, "converged"> | null {
+  ): { ending: Exclude<FitEnding, "converged">; all: boolean } | null {
     const { fits, shape, functionals } = this;
+    let first: Exclude<FitEnding, "converged"> | null = null;
+    let failed = 0;
     for (let e = 0; e < fits.length; e++) {
       const fit = fits[e]!;
       const ending = fit.fit(weights);
-      if (ending !== "converged") return ending;
-      out.set(fit.beta, at + shape.start[e]!);
       const place = shape.variance[e]!;
+      if (ending !== "converged") {
+        first ??= ending;
+        failed += 1;
+        const from = at + shape.start[e]!;
+        out.fill(NaN, from, from + shape.columns[e]!);
+        if (place >= 0) out[at + place] = NaN;
+        continue;
+      }
+      out.set(fit.beta, at + shape.start[e]!);
       if (place >= 0) out[at + place] = fit.deviance / (total - fit.equation.columns);
     }
     for (const [j, k] of this.plan.together ?? [])
-      out[at + shape.covariance.get(pairOf(j, k))!] = this.covarianceOf(j, k, weights, total);
+      out[at + shape.covariance.get(pairOf(j, k))!] =
+        Number.isNaN(out[at + shape.start[j]!]!) || Number.isNaN(out[at + shape.start[k]!]!)
+          ? NaN
+          : this.covarianceOf(j, k, weights, total);
     functionals.values(out, at, weights, total, out, at + this.estimated);
-    return null;
+    return first && { ending: first, all: failed === fits.length };
   }
 
   /** Σ w e_j e_k over sqrt((n - p_j)(n - p_k)). */

@@ -40,7 +40,7 @@ export class ResponseKernel implements Kernel {
     at: number,
   ): boolean {
     const rows = weights();
-    if (this.estimation.estimate(rows, total, out, at)) return false;
+    if (this.estimation.estimate(rows, total, out, at)?.all) return false;
     const { spreads, spreadsAt, averages } = this.problem;
     spreads.forEach((column, k) => (out[at + spreadsAt + k] = spread(column, rows, total)));
     for (const { columns, centres, to } of averages) {
