@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Evidence } from "../../evidence";
 import { analyse } from "../../analyse";
-import { analyseMade, madeStudy, normals } from "../../test-kit";
+import { analyseMade, madeStudy, normals, problemOf } from "../../test-kit";
 import { columnsOf, COMBINES, MEDIATION, N, run, sectionOf } from "./composites-kit";
 
 const resultOf = (evidence: Evidence) => sectionOf(evidence).groups[0]!.result;
@@ -146,13 +146,32 @@ describe("composite models do not care", () => {
 
   it("which way an item is keyed, once it is said", () => {
     const columns = columnsOf(7);
-    const turned = { ...columns, x2: columns.x2!.map((v) => 8 - v) };
+    const turned = { ...columns, x2: columns.x2!.map((v) => -v) };
     const before = run(columns, MEDIATION);
     const after = run(turned, [
-      "measure x combines x1, reversed x2, x3 on 1 to 7",
+      "measure x combines x1, reversed x2, x3 on -100 to 100",
       ...MEDIATION.slice(1),
     ]);
     numbers(before).forEach((v, i) => expect(numbers(after)[i]).toBeCloseTo(v!, 8));
+  });
+
+  it("where the limits of a reversed item stand; without any it is not reversed", () => {
+    const columns = columnsOf(7);
+    const theory = ["measure x combines x1, reversed x2, x3", ...MEDIATION.slice(1)].join("\n");
+    const settings = { engine: "composites", options: { folds: 0 }, replications: 20 };
+    const raw = (range?: [number, number], line = theory) => {
+      const made = {
+        columns,
+        theory: line,
+        settings,
+        ...(range ? { variables: { x2: { range } } } : {}),
+      };
+      return range || line !== theory ? resultOf(analyseMade(made)) : problemOf(made);
+    };
+    expect(raw([-100, 100])).toEqual(raw(undefined, theory.replace("x3", "x3 on -100 to 100")));
+    expect(raw()).toMatchObject({ message: expect.stringContaining("“x2” cannot be reversed") });
+    const beyond = problemOf({ columns, theory, settings, variables: { x2: { range: [0, 1] } } });
+    expect(beyond.message).toMatch(/“x2” is .* in row \d+, beyond its scale from 0 to 1/);
   });
 
   it("which of two values of a moderator is 1, but for the sign", () => {

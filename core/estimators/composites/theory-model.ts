@@ -1,5 +1,7 @@
 import { codedColumns, type Column, type UsedCoding } from "../../design";
 import { pick } from "../../data";
+import { reversed } from "../../measures";
+import { StudyProblem } from "../../problems";
 import { mean, standardDeviation, twoValues } from "../../numerics/moments";
 import type { CompiledTheory, Measure } from "../../theory";
 import type { ModelData } from "../engine";
@@ -53,17 +55,31 @@ export function theoryComposite(
   const codings: UsedCoding[] = [];
   const filled = new Map<string, number>();
   const constructs: Construct[] = [];
-  const valuesOf = (name: string): Float64Array => {
-    const values = pick(data.typed.get(name)!.values, data.sample.rows);
+  const valuesOf = (name: string, all = data.typed.get(name)!.values): Float64Array => {
+    const values = pick(all, data.sample.rows);
     return options.missing === "means" ? withMeans(name, values, filled) : values;
+  };
+  /** About the limits of its scale, as where items are averaged. */
+  const turned = (measure: Measure, name: string): Float64Array => {
+    const limits = measure.scale ?? data.variables.get(name)?.range;
+    if (!limits)
+      throw new StudyProblem(
+        "scale_unknown",
+        { item: name },
+        { variables: [name], line: measure.line },
+      );
+    return valuesOf(name, reversed(name, data.typed.get(name)!.values, limits));
   };
   const nodes = nodesOf(theory)
     .filter((name) => name !== grouping)
     .map((name): TheoryNode => {
       const measure = measures.get(name);
       if (measure) {
-        for (const { ref, reversed } of measure.items)
-          columns.set(ref.name, turned(valuesOf(ref.name), reversed, measure.scale));
+        for (const item of measure.items)
+          columns.set(
+            item.ref.name,
+            item.reversed ? turned(measure, item.ref.name) : valuesOf(item.ref.name),
+          );
         constructs.push(constructOf(measure));
         for (const own of onlyItem(measure, columns) ?? []) coded.set(name, own);
         return { name, keys: [name] };
@@ -162,16 +178,6 @@ function twoValued(name: string, values: Float64Array): Column[] | null {
 }
 
 /** Turned about the middle of the scale, where that is known. */
-const turned = (
-  values: Float64Array,
-  reversed: boolean,
-  scale: [number, number] | null,
-): Float64Array => {
-  if (!reversed) return values;
-  const sum = scale ? scale[0] + scale[1] : 0;
-  return values.map((v) => sum - v);
-};
-
 function withMeans(name: string, values: Float64Array, filled: Map<string, number>): Float64Array {
   const known = values.filter((v) => !Number.isNaN(v));
   if (known.length === values.length) return values;
