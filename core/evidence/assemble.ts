@@ -13,7 +13,7 @@ import { hypothesisEvidence } from "./hypotheses";
 import { moderationEvidence } from "./moderation";
 import { regionEvidence } from "./regions";
 import type { EffectEvidence, Evidence } from "./types";
-import { warningsOf } from "./warnings";
+import { keepsIncomplete, warningsOf } from "./warnings";
 
 export type { Resamples } from "./replicates";
 
@@ -64,6 +64,7 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
         rows: rows.map((i) => i + 1),
       })),
       dropped: sample.dropped.map((i) => i + 1),
+      keepsIncomplete: keepsIncomplete(prepared),
       missing: sample.missing,
     },
     descriptives: descriptives(prepared),
@@ -121,7 +122,7 @@ function descriptives(prepared: Prepared): Evidence["descriptives"] {
   const entries = [...prepared.typed.values()]
     .filter((column) => used.has(column.name))
     .map((column) => {
-      const values = pick(column.values, prepared.sample.rows);
+      const values = pick(column.values, prepared.sample.rows).filter((v) => !Number.isNaN(v));
       const [min, max] = extent(values);
       return [
         column.name,

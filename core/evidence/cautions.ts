@@ -37,6 +37,7 @@ const OF_NO_CLAIM = new Set([
   "probe_outside_range",
   "rows_excluded",
   "rows_dropped",
+  "rows_empty",
   "unit_changed",
   "main_effect_added",
 ]);

@@ -1,4 +1,4 @@
-import { differenceTest, type DifferenceTest, type NestedFit } from "../model";
+import { differenceTest, scalingOf, type DifferenceTest, type NestedFit } from "../model";
 import type { Settings, StudyDefinition } from "../study";
 import { IN_SDS } from "./effect-words";
 import type { Evidence, Verdict } from "./types";
@@ -46,7 +46,7 @@ function fitOfRun(evidence: Evidence): RunFit | null {
     estimator: method.estimator,
     chi2: fit.plain.chi2,
     df: fit.plain.df,
-    scaling: fit.satorraBentler?.scaling ?? null,
+    scaling: scalingOf(fit),
     cfi: fit.plain.cfi,
     rmsea: fit.plain.rmsea,
     srmr: fit.srmr,

@@ -250,6 +250,8 @@ export interface Evidence {
     n: number;
     excluded: { filter: string; rows: number[] }[];
     dropped: number[];
+    /** Rows with some values missing are in it; those that were dropped have no answer at all. */
+    keepsIncomplete: boolean;
     missing: Record<string, number>;
   };
   /** Of numeric variables; without rows nothing is known of the extremes. */

@@ -58,7 +58,12 @@ export function warningsOf(
 const sameFinding = (said: Warning, { code, data }: Warning): boolean =>
   said.code === code && said.data.outcome !== undefined && said.data.outcome === data.to;
 
-function sampleWarnings({ sample, study, dataset }: Prepared): Warning[] {
+/** Are rows with some values missing analysed? */
+export const keepsIncomplete = ({ engine, study }: Prepared): boolean =>
+  engine.keepsIncomplete?.(study.settings) ?? false;
+
+function sampleWarnings(prepared: Prepared): Warning[] {
+  const { sample, study, dataset } = prepared;
   const { unit } = study;
   const list: Warning[] = [];
   if (dataset.table.moments) {
@@ -70,7 +75,9 @@ function sampleWarnings({ sample, study, dataset }: Prepared): Warning[] {
     const filters = dataset.excluded.filter((e) => e.rows.length > 0).map((e) => e.filter);
     list.push(warning("rows_excluded", { excluded: sample.excluded, read, unit, filters }, []));
   }
-  if (sample.dropped.length > 0) {
+  if (sample.dropped.length > 0 && keepsIncomplete(prepared)) {
+    list.push(warning("rows_empty", { empty: sample.dropped.length, read, unit }, []));
+  } else if (sample.dropped.length > 0) {
     const missing = Object.entries(sample.missing)
       .map(([name, count]) => ({ name, count }))
       .filter(({ count }) => count > 0)

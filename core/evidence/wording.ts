@@ -29,7 +29,13 @@ export function sampleWords({ sample, unit }: Pick<Evidence, "sample" | "unit">)
   const missing = sample.dropped.length;
   const filtered = sample.rowsRead - sample.n - missing;
   const parts = [
-    ...(missing > 0 ? [`${missing} left out for missing values`] : []),
+    ...(missing > 0
+      ? [
+          sample.keepsIncomplete
+            ? `${missing} left out without any answer`
+            : `${missing} left out for missing values`,
+        ]
+      : []),
     ...(filtered > 0 ? [`${filtered} left out by filters`] : []),
   ];
   return `${unit} used, ${parts.length > 0 ? parts.join(", ") : "nobody left out"}`;

@@ -60,3 +60,13 @@ export function differenceTest(tight: NestedFit, loose: NestedFit): DifferenceTe
     reversed: chi2 < -ROUNDING * Math.max(1, loose.chi2),
   };
 }
+
+/**
+ * The scaling factor that a difference of fits is corrected by: of complete cases, of all where
+ * values are missing, or of weighted moments, whichever exists.
+ */
+export const scalingOf = (fit: {
+  satorraBentler: { scaling: number } | null;
+  yuanBentler: { scaling: number } | null;
+  scaled: { scaling: number } | null;
+}): number | null => (fit.satorraBentler ?? fit.yuanBentler ?? fit.scaled)?.scaling ?? null;

@@ -1,4 +1,4 @@
-export { differenceTest, type DifferenceTest, type NestedFit } from "./difference-test";
+export { differenceTest, scalingOf, type DifferenceTest, type NestedFit } from "./difference-test";
 export { byCovariance, whenAsked, type ByCovariance } from "./by-covariance";
 export { ColumnEvaluator } from "./columns";
 export {

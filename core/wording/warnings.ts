@@ -31,6 +31,8 @@ const WARNINGS = {
     `“${name}” is analysed in units of 2^${power}, since its numbers are too ${power > 0 ? "large" : "small"} to be squared: means, estimates and limits are per that unit; tests, R² and standardised effects are the same in any unit.`,
   not_finite: ({ count, places }: { count: number; places: string[] }) =>
     `${count === 1 ? "One number" : `${count} numbers`} cannot be computed here (a division by zero, or a size beyond what a computer holds) and ${count === 1 ? "is" : "are"} left empty: ${places.join(", ")}${count > places.length ? ", …" : ""}.`,
+  rows_empty: ({ empty, read, unit }: { empty: number; read: number; unit: string }) =>
+    `${empty} of ${read} ${unit} ${empty === 1 ? "has" : "have"} no answer to anything in the model and ${empty === 1 ? "is" : "are"} left out; all others are kept, whatever they left unanswered.`,
   few_clusters: ({ clusters, name, enough, hardly }: FewClusters) =>
     clusters < hardly
       ? `There are only ${clusters} clusters of “${name}”: cluster-robust errors and cluster resampling cannot be relied on with so few, and no verdict here should rest on them alone.`

@@ -44,7 +44,7 @@ export function effectWorking(effect: EffectEvidence, evidence: Evidence): Worki
 
 function rowsWords({ sample, unit, estimator }: Evidence): string {
   const left = sample.dropped.length;
-  return `${thousands(sample.n)} of ${thousands(sample.rowsRead)} ${unit || "rows"}${left > 0 ? `; ${left} with missing values left out (data rows ${firstFew(sample.dropped)})` : ""}. Estimated by ${estimator.label.toLowerCase()}.`;
+  return `${thousands(sample.n)} of ${thousands(sample.rowsRead)} ${unit || "rows"}${left > 0 ? `; ${left} ${sample.keepsIncomplete ? "without any answer" : "with missing values"} left out (data rows ${firstFew(sample.dropped)})` : ""}. Estimated by ${estimator.label.toLowerCase()}.`;
 }
 
 const firstFew = (rows: readonly number[]): string =>

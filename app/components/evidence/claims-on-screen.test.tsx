@@ -185,6 +185,7 @@ describe("the sample in words", () => {
         n,
         excluded: [],
         dropped: Array.from({ length: dropped }, (_, i) => i + 1),
+        keepsIncomplete: false,
         missing: {},
       },
     });

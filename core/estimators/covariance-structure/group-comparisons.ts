@@ -4,18 +4,26 @@ import { ModelFault, type Arrow } from "./arrows";
 import { buildModel } from "./build-model";
 import type { Estimates } from "./estimates";
 import { fitModel, type FittedModel } from "./fit-model";
-import { differenceTest, type NestedFit } from "../../model";
+import type { StructureErrors } from "./error-matrices";
+import { differenceTest, scalingOf, type NestedFit } from "../../model";
 import { waldTest } from "./wald-test";
 import { modelContext, type TheoryModel } from "./theory-model";
 import { faultProblem } from "./wording";
 
-/** What groups have in common, step by step, and whether moderated paths differ. */
+/**
+ * What groups have in common, step by step, and whether moderated paths differ.
+ * @param errors that Wald tests rest on
+ */
 export function comparisonsOfGroups(
   model: TheoryModel,
   { fitted }: Estimates,
+  errors: StructureErrors,
 ): { differences: DifferenceEvidence[]; invariance: InvarianceEvidence[] } {
   if (fitted.spec.groups.length < 2) return { differences: [], invariance: [] };
-  return { differences: equalPaths(model, fitted), invariance: invarianceSteps(model, fitted) };
+  return {
+    differences: equalPaths(model, fitted, errors),
+    invariance: invarianceSteps(model, fitted),
+  };
 }
 
 const nested = ({ n, spec, fit }: FittedModel): NestedFit => ({
@@ -24,14 +32,18 @@ const nested = ({ n, spec, fit }: FittedModel): NestedFit => ({
   estimator: spec.estimator,
   chi2: fit.plain.chi2,
   df: fit.plain.df,
-  scaling: fit.satorraBentler?.scaling ?? null,
+  scaling: scalingOf(fit),
 });
 
 /**
  * For each moderated step: the same model with its path held equal, as a difference of fits and as
  * a Wald test.
  */
-function equalPaths(model: TheoryModel, fitted: FittedModel): DifferenceEvidence[] {
+function equalPaths(
+  model: TheoryModel,
+  fitted: FittedModel,
+  errors: StructureErrors,
+): DifferenceEvidence[] {
   const { theory, grouping } = model;
   const by = grouping.variable!;
   const steps = theory.moderated.filter((s) => s.moderators.includes(by));
@@ -60,7 +72,7 @@ function equalPaths(model: TheoryModel, fitted: FittedModel): DifferenceEvidence
         what: `${to} on ${from} equal in all groups`,
         hypothesis: hypothesis?.label ?? null,
         ...test,
-        wald: equalWald(fitted, places),
+        wald: equalWald(fitted, places, errors),
         warnings: warningsOf(test),
       },
     ];
@@ -70,9 +82,9 @@ function equalPaths(model: TheoryModel, fitted: FittedModel): DifferenceEvidence
 const isPath = ({ kind, from, to }: Arrow, a: string, b: string): boolean =>
   kind === "path" && from === a && to === b;
 
-function equalWald({ theta, errors }: FittedModel, places: number[]) {
+function equalWald({ theta, errors }: FittedModel, places: number[], chosen: StructureErrors) {
   const q = theta.length;
-  const covariance = errors.by.expected ?? errors.by.robust ?? errors.by.naive;
+  const covariance = errors.by[chosen] ?? errors.by.expected ?? errors.by.robust ?? errors.by.naive;
   if (!covariance) return null;
   const [first, ...rest] = places as [number, ...number[]];
   const gradients = rest.map((at) => {

@@ -123,7 +123,7 @@ export function structureSections(
       improper: moderated ? [] : improperSolutions(fitted).map((each) => ({ ...each })),
       interactions: interactionsOf(model, estimates),
       likelihoodRatio: moderated && likelihoodRatio(estimates),
-      ...comparisonsOfGroups(model, estimates),
+      ...comparisonsOfGroups(model, estimates, errors),
     },
   ];
 }

@@ -10,7 +10,9 @@ export const sample: Part = ({ evidence, data, definition, write }) => {
   const left = [
     ...filtered.map(({ filter, rows }) => `${rows.length} by the filter “${filter}”`),
     ...(used.dropped.length > 0
-      ? [`${used.dropped.length} with missing values on the variables of the model`]
+      ? [
+          `${used.dropped.length} ${used.keepsIncomplete ? "without any answer to" : "with missing values on"} the variables of the model`,
+        ]
       : []),
   ];
   const missing = Object.entries(used.missing)

@@ -1,6 +1,9 @@
 import { describe, expect, it } from "vitest";
 import type { Evidence } from "../../evidence";
-import { analyseMade, normals, problemOf } from "../../test-kit";
+import { analyse } from "../../analyse";
+import { compareRuns, keptRun } from "../../evidence/runs";
+import { sampleWords } from "../../evidence/wording";
+import { analyseMade, madeStudy, normals, problemOf } from "../../test-kit";
 
 /** Items of two factors, of which each half of the people answered one of a1 and a2. */
 const n = 160;
@@ -97,5 +100,67 @@ describe("an item that cannot be analysed", () => {
     expect(
       problemOf({ columns: constant, theory: `${theory}\ngroups by g`, settings: of({}) }).message,
     ).toContain("“a1” never varies among the rows of the group “evening”");
+  });
+});
+
+describe("rows and columns with gaps, where everybody is kept", () => {
+  const z = normals(n, 9);
+  const gaps: Record<string, (number | null)[]> = {
+    ...whole,
+    a1: whole.a1.map((v, i) => (i % 7 === 3 ? null : v)),
+    z: z.map((v, i) => (i % 5 === 2 ? null : v)),
+  };
+  for (const name of Object.keys(gaps))
+    gaps[name] = gaps[name]!.map((v, i) => (i < 2 ? null : v));
+  const theory = `${MEASURES}\nH1: A raises B\nadjust B for z`;
+  const evidence = analyseMade({ columns: gaps, theory, settings });
+
+  it("what has no answer at all is called that, and nothing else is left out", () => {
+    expect(evidence.warnings.map((w) => w.code)).toContain("rows_empty");
+    expect(evidence.warnings.map((w) => w.code)).not.toContain("rows_dropped");
+    expect(evidence.sample).toMatchObject({ n: n - 2, dropped: [1, 2], keepsIncomplete: true });
+    expect(sampleWords(evidence)).toContain("2 left out without any answer");
+  });
+
+  it("a covariate with gaps has the mean of its answers, and nothing is called no number", () => {
+    const known = gaps.z!.filter((v): v is number => v !== null);
+    const mean = known.reduce((a, b) => a + b, 0) / known.length;
+    expect(evidence.descriptives.z!.mean).toBeCloseTo(mean, 10);
+    expect(evidence.warnings.map((w) => w.code)).not.toContain("not_finite");
+  });
+
+  it("groups and kept runs are compared by scaled differences, and Wald tests rest on the chosen errors", () => {
+    const g = factor.map((_, i) => (i % 2 ? "evening" : "morning"));
+    const of = (errors: "robust" | "expected") => {
+      const found = analyseMade({
+        columns: { ...gaps, g },
+        theory: `${MEASURES}\nH1: A raises B\nH2: g alters A to B`,
+        settings: { ...settings, errors },
+      });
+      return found.sections.flatMap((s) => (s.kind === "structure" ? [s] : []))[0]!;
+    };
+    const [robust, expected] = [of("robust"), of("expected")];
+    expect(robust.differences[0]!.scaled!.chi2).toBeGreaterThan(0);
+    expect(robust.invariance[1]!.difference!.scaled!.chi2).toBeGreaterThan(0);
+    // By its own errors: the square of the difference over the sum of the two variances.
+    for (const found of [robust, expected]) {
+      const arrows = found.arrows.filter(
+        (a) => a.kind === "path" && a.to === "B" && a.from === "A",
+      );
+      const [one, two] = arrows.map((a) => ({ b: a.estimate, v: (a.estimate / a.z!) ** 2 }));
+      const { wald } = found.differences[0]!.wald!;
+      // Estimates of the two groups go together through equal loadings, so nearly.
+      expect(wald / ((one!.b - two!.b) ** 2 / (one!.v + two!.v))).toBeCloseTo(1, 0);
+    }
+    expect(robust.differences[0]!.wald!.wald).not.toBeCloseTo(
+      expected.differences[0]!.wald!.wald,
+      3,
+    );
+    const run = (theory: string) => {
+      const { definition, table } = madeStudy({ columns: gaps, theory, settings });
+      return keptRun(analyse(definition, table), definition);
+    };
+    const compared = compareRuns(run(`${theory}\nhold A to B at 0.4`), run(theory));
+    expect(compared.fit!.difference!.scaled!.chi2).toBeGreaterThan(0);
   });
 });
