@@ -2,6 +2,8 @@ import type { Claim } from "../effects";
 import type { Prepared } from "../prepare";
 import type { NameRef } from "../theory";
 import { listed } from "../wording";
+import { plain } from "../wording/numbers";
+import { effectiveClusters } from "./cluster-leverage";
 
 /** From here on a side of a comparison has clusters enough not to be spoken of. */
 const SPOKEN_OF = 5;
@@ -27,13 +29,38 @@ export interface ThinSide {
  * hold each of its sides; one alone shows no spread, so that no error, interval or test exists,
  * however many people it has (MacKinnon & Webb 2018, Econometrics J 21: with one treated cluster
  * tests reject far too often).
- * @returns null without clusters, for predictors with many values, and where every side has five
+ * Of a predictor with many values the effective number of clusters counts.
+ * @returns null without clusters, and where every side has five
  */
 export const thinSide = (prepared: Prepared, claim: Claim): ThinSide | null =>
   thinnest(
     prepared,
     claim.kind === "moderation" ? [claim.from, ...claim.moderators] : [claim.from],
-  );
+  ) ?? fewInEffect(prepared, claim);
+
+/** A predictor with many values, of which few clusters hold nearly all that tells of its effect. */
+function fewInEffect(prepared: Prepared, claim: Claim): ThinSide | null {
+  const name = prepared.study.settings.cluster;
+  const firsts =
+    claim.kind === "moderation"
+      ? [claim.chain[0]?.name ?? claim.to.name]
+      : claim.chains.length === 0
+        ? [claim.to.name]
+        : claim.chains.map((chain) => chain[0]?.name ?? claim.to.name);
+  const counts = firsts.flatMap((to) => effectiveClusters(prepared, claim.from.name, to) ?? []);
+  const least = Math.min(...counts);
+  if (!(least < SPOKEN_OF)) return null;
+  const share = `What tells of the effect of ${claim.from.name} lies in ${plain(least, 1)} clusters of “${name}” in effect`;
+  return least < 2
+    ? {
+        testable: false,
+        words: `${share}, nearly all of it in one, and one cluster shows no spread: there is no error, interval or test of it.`,
+      }
+    : {
+        testable: true,
+        words: `${share}: the test leans on its small-sample correction (CR2, Satterthwaite), and a few other clusters could turn it.`,
+      };
+}
 
 /** A variable, and the two levels of it that are compared where they are named. */
 type Compared = Pick<NameRef, "name" | "compared">;

@@ -53,8 +53,24 @@ function ofLoneCluster(
 ): string | null {
   const name = compared?.variable ?? pair?.fromVariable;
   if (prepared.resampling.scheme.kind !== "clusters" || name === undefined) return null;
-  const thin = thinnest(prepared, [{ name, compared: compared ?? undefined }]);
+  const thin = thinnest(prepared, [
+    { name, compared: compared ?? levelsCompared(prepared, name, pair?.from) },
+  ]);
   return thin && !thin.testable ? thin.words : null;
+}
+
+/** The two levels that a code column compares; undefined where it weighs more of them. */
+function levelsCompared(
+  { fit }: Prepared,
+  variable: string,
+  key: string | undefined,
+): { upper: string; lower: string } | undefined {
+  const coding = fit.codings.find((c) => c.variable === variable && c.coding === "indicator");
+  const column = coding?.columns.find((c) => c.key === key);
+  if (!coding || !column) return undefined;
+  const upper = coding.levels[column.codes.findIndex((code) => code === 1)];
+  const lower = coding.levels.find((_, at) => coding.columns.every((c) => c.codes[at] === 0));
+  return upper === undefined || lower === undefined ? undefined : { upper, lower };
 }
 
 function ofBinary({ kind, from }: Quantity, pair: EffectPair | undefined): string | null {
