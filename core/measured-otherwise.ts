@@ -35,7 +35,8 @@ export function measuredOtherwise(
         const { kind, line, name: own, items, scale, answered } = s;
         lines[s.line - 1] = writeStatement({ kind, line, name: own, items, scale, answered, form });
       }
-      if (form !== "reflects" && (s.kind === "covary" || s.kind === "hold")) lines[s.line - 1] = "";
+      if (form !== "reflects" && ["covary", "hold", "free"].includes(s.kind))
+        lines[s.line - 1] = "";
     }
     return [{ name, theory: lines.join("\n") }];
   });

@@ -20,6 +20,7 @@ import {
   type Engine,
   type Fit,
   type KernelData,
+  type StructureLine,
 } from "./estimators";
 import { groupedScheme, type ResamplingPlan, type Scheme } from "./inference";
 import { compileExpression } from "./model";
@@ -93,6 +94,7 @@ export function prepare(
     stated.settings.engine,
     measures.map((m) => m.form),
     responsesOf(theory, measures, dataset),
+    structureLines(theory),
   );
   const own = optionsFor(engine, stated.settings);
   const declared = asDeclared(dataset.variables, theory);
@@ -186,6 +188,14 @@ function studentised(
     ? { rule: { kind, crossEquations }, functions: quantities.map((q) => q.expression) }
     : null;
 }
+
+/** What a theory says beside its sentences and measures, which not every engine reads. */
+const structureLines = ({ holds, frees, covariances, groups }: CompiledTheory): StructureLine[] => [
+  ...(holds.length > 0 ? (["hold"] as const) : []),
+  ...(frees.length > 0 ? (["free"] as const) : []),
+  ...(covariances.length > 0 ? (["covary"] as const) : []),
+  ...(groups ? (["groups"] as const) : []),
+];
 
 /** Every variable of the equations. */
 const nodesIn = ({ equations }: CompiledTheory): string[] =>

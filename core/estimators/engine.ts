@@ -188,6 +188,9 @@ export interface Fit<D = unknown> extends EffectSource {
   points?(outcome: string): { y: Float64Array; columns: Column[] } | null;
 }
 
+/** Lines that only a model of all equations together can follow: constraints, covariances, groups. */
+export type StructureLine = "hold" | "free" | "covary" | "groups";
+
 /**
  * A way of estimating. To add one, write a folder in core/estimators/ that exports an Engine and
  * list it in registry.ts; nothing outside the folder names it.
@@ -201,6 +204,8 @@ export interface Engine<D = unknown> {
   forms?: readonly MeasureForm[];
   /** Models of responses that it knows; straight lines alone unless it says otherwise. */
   responses?: readonly ResponseModelId[];
+  /** Lines of a theory, beside sentences and measures, that it reads; none unless it says so. */
+  lines?: readonly StructureLine[];
   /** Errors that it knows; the first is what tests rest on when nothing is chosen. */
   errors: readonly ErrorKind[];
   /**

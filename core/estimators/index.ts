@@ -3,6 +3,7 @@ export type {
   ExactTest,
   Fit,
   KernelData,
+  StructureLine,
   Line,
   ModelData,
   OptionSpec,

@@ -1,7 +1,7 @@
 import type { Kernel } from "../model";
 import { StudyProblem } from "../problems";
 import type { MeasureForm, ResponseModelId } from "../theory";
-import type { Engine, KernelData } from "./engine";
+import type { Engine, KernelData, StructureLine } from "./engine";
 import { composites } from "./composites";
 import { covarianceStructure } from "./covariance-structure";
 import { generalised } from "./generalised";
@@ -41,14 +41,17 @@ export function engineOf(id: string): Engine {
  * @param forms of the measures that are variables of the theory themselves
  * @param responses how the responses are modelled, as far as that is said or follows from their
  *   level
+ * @param lines that the theory has beside its sentences and measures
  */
 export function engineFor(
   id: string,
   forms: readonly MeasureForm[],
   responses: readonly ResponseModelId[] = [],
+  lines: readonly StructureLine[] = [],
 ): Engine {
   const knows = (engine: Engine): boolean =>
     forms.every((form) => engine.forms?.includes(form)) &&
+    lines.every((line) => engine.lines?.includes(line)) &&
     responses.every((model) => (engine.responses ?? STRAIGHT).includes(model));
   const chosen = engineOf(id);
   return knows(chosen) ? chosen : (engines().find(knows) ?? chosen);

@@ -251,6 +251,8 @@ export interface StructureSection {
   interactions: LatentInteractionEvidence[];
   /** With full information: against the same model without interactions. */
   likelihoodRatio: { chi2: number; df: number; p: number; linear: number } | null;
+  /** What each line that holds arrows costs: the model against the one without that line. */
+  constraints: DifferenceEvidence[];
   differences: DifferenceEvidence[];
   invariance: InvarianceEvidence[];
 }

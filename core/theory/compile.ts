@@ -9,6 +9,7 @@ import type {
   Covary,
   Define,
   Groups,
+  Free,
   Hold,
   Hypothesis,
   Moderation,
@@ -52,6 +53,7 @@ export interface CompiledTheory {
   /** Covariances that are drawn or held, constraints, groups: for engines that know of them. */
   covariances: Covary[];
   holds: Hold[];
+  frees: Free[];
   groups: Groups | null;
   /** How responses are modelled, which values are compared and held, as far as that is said. */
   models: ResponseModel[];
@@ -121,6 +123,7 @@ export function compileTheory(statements: readonly Statement[]): CompiledTheory 
     definitions: statements.filter((s) => s.kind === "define"),
     covariances: statements.filter((s) => s.kind === "covary"),
     holds: statements.filter((s) => s.kind === "hold"),
+    frees: statements.filter((s) => s.kind === "free"),
     groups,
     models: statements.filter((s) => s.kind === "model"),
     compared: statements.filter((s) => s.kind === "compare"),

@@ -10,6 +10,7 @@ const KEYWORDS = [
   "define",
   "covary",
   "hold",
+  "free",
   "groups",
   "model",
   "compare",
@@ -40,7 +41,7 @@ function isColumn(keyword: (typeof KEYWORDS)[number], tokens: readonly Token[]):
   if (keyword === "groups") return tokens[1]?.text !== "by";
   if (keyword === "model") return tokens[2]?.text !== "as";
   if (keyword === "compare" || keyword === "control") return tokens[2]?.text !== "at";
-  if (keyword !== "hold") return false;
+  if (keyword !== "hold" && keyword !== "free") return false;
   const next = tokens[1];
   return (
     next === undefined ||

@@ -4,7 +4,7 @@ import { nearestName } from "./nearest";
 import { readMeasure } from "./measure";
 import { readModeration } from "./moderation";
 import { LineError, Reader } from "./reader";
-import { readCovary, readGroups, readHold } from "./structure-lines";
+import { readCovary, readFree, readGroups, readHold } from "./structure-lines";
 import type { Hypothesis, Moderation, NameRef, Statement, Theory } from "./syntax";
 import { tokenise } from "./tokens";
 import { isMediates, MODERATION_VERBS, moderationVerbOf, THROUGH, verbOf, VERBS } from "./verbs";
@@ -62,6 +62,10 @@ function readStatement(
   if (reader.isWord("hold") && !beginsSentence(reader)) {
     reader.take();
     return readHold(reader, line);
+  }
+  if (reader.isWord("free") && !beginsSentence(reader)) {
+    reader.take();
+    return readFree(reader, line);
   }
   if (reader.isWord("groups") && reader.peek(1)?.text === "by") {
     reader.take();

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { compileTheory, parseTheory } from ".";
+import { compileTheory, parseTheory, writeStatement } from ".";
 
 const NAMES = ["hours", "age", "months", "confidence", "friends", "belonging"];
 const parse = (text: string) => parseTheory(text, NAMES);
@@ -47,5 +47,24 @@ describe("covariances, constraints and groups", () => {
     expect(steps.moderated).toHaveLength(3);
     const held = compile("H1: hours raises belonging\ngroups by months with paths equal");
     expect(held.moderated).toHaveLength(0);
+  });
+});
+
+describe("what is freed", () => {
+  const columns = ["a1", "a2", "y", "free", "intercept"];
+  const read = (line: string) => parseTheory(line, columns);
+  it("is read and written the same", () => {
+    const { statements, complaints } = read("free intercept of y, variance of a1");
+    expect(complaints).toEqual([]);
+    expect(statements[0]).toMatchObject({
+      kind: "free",
+      arrows: [{ kind: "intercept" }, { kind: "variance" }],
+    });
+    expect(writeStatement(statements[0]!)).toBe("free intercept of y, variance of a1");
+  });
+  it("is no column that is called so", () => {
+    expect(read("free raises y").statements[0]).toMatchObject({ kind: "hypothesis" });
+    expect(read("H1: free raises y").statements[0]).toMatchObject({ kind: "hypothesis" });
+    expect(read("free intercept of nobody").complaints).toHaveLength(1);
   });
 });

@@ -4,6 +4,7 @@ import {
   GROUP_PARTS,
   type ArrowRef,
   type Covary,
+  type Free,
   type GroupPart,
   type Groups,
   type Hold,
@@ -12,6 +13,7 @@ import {
 const COVARY = "a covariance reads “covary conf1 with conf2”";
 const HOLD =
   "a constraint reads “hold hours to friends at 0” or “hold confidence to conf2 equal to confidence to conf3”";
+const FREE = "what is estimated reads “free intercept of belonging2”";
 const GROUPS = "groups read “groups by site with loadings and intercepts equal”";
 
 /** covary := NAME with NAME [at NUMBER] {, NAME with NAME [at NUMBER]} */
@@ -59,6 +61,14 @@ export function readHold(reader: Reader, line: number): Hold {
   const value = reader.number(HOLD);
   reader.end(HOLD);
   return { kind: "hold", line, arrows, value };
+}
+
+/** free := ARROW {, ARROW} */
+export function readFree(reader: Reader, line: number): Free {
+  const arrows = [readArrow(reader)];
+  while (reader.takeIf(",") || reader.takeIf("and")) arrows.push(readArrow(reader));
+  reader.end(FREE);
+  return { kind: "free", line, arrows };
 }
 
 /** groups := by NAME [with PART {and PART} equal] [but ARROW {and ARROW} free] */

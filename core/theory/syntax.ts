@@ -174,6 +174,13 @@ export interface Hold {
   value: number | null;
 }
 
+/** `free intercept of friends`: estimated, where it would stand at a value by itself. */
+export interface Free {
+  kind: "free";
+  line: number;
+  arrows: ArrowRef[];
+}
+
 /** What can be held equal between groups. */
 export const GROUP_PARTS = ["loadings", "intercepts", "paths", "residuals", "variances"] as const;
 export type GroupPart = (typeof GROUP_PARTS)[number];
@@ -234,6 +241,7 @@ export type Statement =
   | Measure
   | Covary
   | Hold
+  | Free
   | Groups
   | ResponseModel
   | Compare

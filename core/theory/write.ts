@@ -77,6 +77,8 @@ export function writeStatement(statement: Statement): string {
     }
     case "covary":
       return `covary ${statement.pairs.map(({ a, b, value }) => `${writeName(a.name)} with ${writeName(b.name)}${value === null ? "" : ` at ${value}`}`).join(", ")}`;
+    case "free":
+      return `free ${statement.arrows.map(writeArrow).join(", ")}`;
     case "hold": {
       const { arrows, value } = statement;
       const words = arrows.map(writeArrow);

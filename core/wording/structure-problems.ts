@@ -53,6 +53,11 @@ export const STRUCTURE_PROBLEMS = {
     "bad_matrix",
     ({ reason }: { reason: string }) => `This is no matrix of covariances: ${reason}.`,
   ),
+  held_and_free: worded(
+    "notation",
+    ({ arrow, line, held }: { arrow: string; line: number; held: number }) =>
+      `Line ${line} frees “${arrow}”, and line ${held} holds it at a value. Leave one of the two out.`,
+  ),
   no_such_arrow: worded(
     "notation",
     ({ line, arrow }: { line: number; arrow: string }) =>

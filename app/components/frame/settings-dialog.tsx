@@ -104,7 +104,7 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
           help={
             engine.id === settings.engine
               ? "Latent variables need an engine that estimates them from their items, composites another; among those that do, this is the choice."
-              : `What is chosen here does not estimate the measures of this theory from their items, so ${engine.label} does.`
+              : `What is chosen here does not know everything that this theory says (measures made of their items, models of responses, lines that hold arrows, covary or groups), so ${engine.label} estimates it.`
           }
           onChange={(id) => set({ engine: id, options: id === engine.id ? settings.options : {} })}
         />

@@ -191,7 +191,9 @@ function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">)
     other &&
     (other.latent.length > 0
       ? `By ${estimator}, because ${latentWords(other)}. The settings say how.`
-      : `By ${estimator}, as the settings say.`);
+      : settings.engine === other.estimator.id
+        ? `By ${estimator}, as the settings say.`
+        : `By ${estimator}, because of what the theory says beside its hypotheses.`);
   return (
     <>
       {status === "resampling" && done < requested && (

@@ -246,3 +246,29 @@ export function GroupTables({ section }: { section: StructureSection }) {
     </>
   );
 }
+
+/** What each line that holds arrows costs. */
+export function ConstraintTable({ section }: { section: StructureSection }) {
+  const { constraints } = section;
+  if (constraints.length === 0) return null;
+  return (
+    <NumberTable
+      title="What is held, tested"
+      heading={<Typography variant="h2">What is held, tested</Typography>}
+      columns={["line", "Δχ²", "df", "p", "scaled Δχ²", "p of it"]}
+      rows={constraints.map((d) => ({
+        key: d.what,
+        working: () => differenceWorking(d.what, d, { tight: null, loose: null }, section.counts.n),
+        cells: [
+          d.what,
+          d.chi2,
+          whole(d.df),
+          pCell(d.p),
+          d.scaled?.chi2 ?? null,
+          pCell(d.scaled?.p ?? null),
+        ],
+      }))}
+      note="The model against the one without that line, all other lines kept. A small p: the data speak against it."
+    />
+  );
+}

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { fitWorking, plain, pClause, type StructureSection } from "../../../core";
 import { Disclosure } from "../ui/disclosure";
 import { WorkingView } from "../ui/working-view";
-import { ArrowTable, FitTable, GroupTables } from "./structure-tables";
+import { ArrowTable, ConstraintTable, FitTable, GroupTables } from "./structure-tables";
 
 /**
  * A model of means and covariances on the Evidence screen: how well it fits in sentences, then its
@@ -47,6 +47,7 @@ export function StructureView({ section }: { section: StructureSection }) {
             }
           : {})}
       />
+      <ConstraintTable section={section} />
       <GroupTables section={section} />
       <Disclosure summary="Loadings, variances, covariances, intercepts">
         <ArrowTable

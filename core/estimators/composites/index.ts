@@ -18,6 +18,7 @@ export const composites: Engine<CompositeProblem> = {
   label: "partial least squares",
   options: OPTIONS,
   forms: ["combines", "reflects"],
+  lines: ["groups"],
   errors: ["classical"],
   settings: settingsFor,
   withheldIntervals,
@@ -104,7 +105,8 @@ function suitability(theory: CompiledTheory, data: ModelData): Suitability {
   const products = theory.equations.flatMap((e) => e.products);
   if (products.some((names) => names.length > 2)) return no(UNSUITED.joint);
   if (products.some(([x, w]) => x === w)) return no(UNSUITED.squares);
-  if (theory.holds.length > 0 || theory.covariances.length > 0) return no(UNSUITED.constraints);
+  if ([theory.holds, theory.frees, theory.covariances].some((lines) => lines.length > 0))
+    return no(UNSUITED.constraints);
   const names = new Set(measures.map((m) => m.name.name));
   const nodes = nodesOf(theory);
   const second = measures.find(

@@ -110,8 +110,7 @@ describe("rows and columns with gaps, where everybody is kept", () => {
     a1: whole.a1.map((v, i) => (i % 7 === 3 ? null : v)),
     z: z.map((v, i) => (i % 5 === 2 ? null : v)),
   };
-  for (const name of Object.keys(gaps))
-    gaps[name] = gaps[name]!.map((v, i) => (i < 2 ? null : v));
+  for (const name of Object.keys(gaps)) gaps[name] = gaps[name]!.map((v, i) => (i < 2 ? null : v));
   const theory = `${MEASURES}\nH1: A raises B\nadjust B for z`;
   const evidence = analyseMade({ columns: gaps, theory, settings });
 

@@ -1,6 +1,6 @@
 import type { CompiledTheory } from "../../theory";
 import { arrowName, free, type Arrow } from "./arrows";
-import { applyHolds, arrowKey, arrowOf } from "./holds";
+import { applyFrees, applyHolds, arrowKey, arrowOf } from "./holds";
 import type { ModelContext, Parts } from "./model-parts";
 
 /**
@@ -36,6 +36,7 @@ export function constrained(
       arrow.value = 0;
     }
   }
+  applyFrees(arrows, theory);
   applyHolds(arrows, theory.holds);
   const freed = new Set(context.freed.map((ref) => arrowKey(arrowOf(ref))));
   for (const arrow of arrows.values()) {

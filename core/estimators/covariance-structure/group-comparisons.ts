@@ -1,5 +1,7 @@
 import type { GroupPart } from "../../theory";
 import type { DifferenceEvidence, InvarianceEvidence } from "../structure-types";
+import { StudyProblem } from "../../problems";
+import { writeStatement } from "../../theory";
 import { ModelFault, type Arrow } from "./arrows";
 import { buildModel } from "./build-model";
 import type { Estimates } from "./estimates";
@@ -24,6 +26,28 @@ export function comparisonsOfGroups(
     differences: equalPaths(model, fitted, errors),
     invariance: invarianceSteps(model, fitted),
   };
+}
+
+/**
+ * What the lines that hold arrows cost: the model against the one without the line, each line by
+ * itself. What holds a scale in place has no such test.
+ */
+export function testsOfHolds(model: TheoryModel, { fitted }: Estimates): DifferenceEvidence[] {
+  const { theory } = model;
+  return theory.holds.flatMap((line): DifferenceEvidence[] => {
+    const holds = theory.holds.filter((other) => other !== line);
+    const what = writeStatement(line);
+    try {
+      const { spec } = buildModel({ ...theory, holds }, modelContext(model));
+      const loose = refit(model, { ...spec, means: fitted.spec.means });
+      const test = loose instanceof Error ? null : differenceTest(nested(fitted), nested(loose));
+      if (!test || test.df <= 0) return [];
+      return [{ what, hypothesis: null, ...test, wald: null, warnings: warningsOf(test) }];
+    } catch (error) {
+      if (error instanceof ModelFault || error instanceof StudyProblem) return [];
+      throw error;
+    }
+  });
 }
 
 const nested = ({ n, spec, fit }: FittedModel): NestedFit => ({

@@ -1,5 +1,5 @@
 import { StudyProblem } from "../../problems";
-import type { ArrowRef, Hold } from "../../theory";
+import type { ArrowRef, CompiledTheory, Hold } from "../../theory";
 import { arrowName, type Arrow } from "./arrows";
 
 /** Arrows of one group by what they are; both ends of a covariance are alike. */
@@ -49,6 +49,32 @@ export function applyHolds(arrows: ArrowTable, holds: readonly Hold[]): void {
     }
   }
   for (const set of setsOf(arrows, holds)) holdTogether(arrows, set, stated);
+}
+
+/**
+ * Estimates arrows that would stand at a value by themselves, as the intercept of a latent variable.
+ * @throws StudyProblem `no_such_arrow` for an arrow that is not there, `contradicting_holds` where
+ *   another line holds it at a value
+ */
+export function applyFrees(
+  arrows: ArrowTable,
+  { frees, holds }: Pick<CompiledTheory, "frees" | "holds">,
+): void {
+  for (const { arrows: freed, line } of frees)
+    for (const ref of freed) {
+      const wanted = arrowOf(ref);
+      const key = arrowKey(wanted);
+      const arrow = arrows.get(key);
+      const place = { line, variables: [wanted.to] };
+      const name = arrowName(wanted);
+      if (!arrow) throw new StudyProblem("no_such_arrow", { line, arrow: name }, place);
+      const held = holds.find(
+        (h) => h.value !== null && h.arrows.some((other) => arrowKey(arrowOf(other)) === key),
+      );
+      if (held)
+        throw new StudyProblem("held_and_free", { arrow: name, line, held: held.line }, place);
+      Object.assign(arrow, { label: name, value: 0 });
+    }
 }
 
 /** Arrows that lines say are equal, directly or through others, with the last line that says so. */

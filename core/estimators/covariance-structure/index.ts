@@ -18,6 +18,7 @@ export const covarianceStructure: Engine<StructureProblem> = {
   label: "maximum likelihood",
   options: OPTIONS,
   forms: ["reflects"],
+  lines: ["hold", "free", "covary", "groups"],
   errors: MODEL_ERRORS,
   settings: settingsFor,
   variants,

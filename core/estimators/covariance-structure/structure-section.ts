@@ -10,7 +10,7 @@ import type {
 } from "../structure-types";
 import { bollenStine } from "./bollen-stine";
 import { changesOf } from "./changes";
-import { comparisonsOfGroups } from "./group-comparisons";
+import { comparisonsOfGroups, testsOfHolds } from "./group-comparisons";
 import type { Estimates } from "./estimates";
 import { STRUCTURE_ERRORS } from "./error-matrices";
 import { residualMatrices, type ScaledFit } from "./fit-measures";
@@ -124,6 +124,7 @@ export function structureSections(
       interactions: interactionsOf(model, estimates),
       likelihoodRatio: moderated && likelihoodRatio(estimates),
       ...comparisonsOfGroups(model, estimates, errors),
+      constraints: moderated ? [] : testsOfHolds(model, estimates),
     },
   ];
 }

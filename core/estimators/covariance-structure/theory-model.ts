@@ -134,8 +134,10 @@ export function theoryModel(
 export const modelContext = ({ context }: TheoryModel): ModelContext => context;
 
 /** What is said of intercepts can only hold where means are part of the model. */
-const holdsIntercepts = ({ holds }: CompiledTheory): boolean =>
-  holds.some(({ arrows }) => arrows.some((ref) => "of" in ref && ref.kind === "intercept"));
+const holdsIntercepts = ({ holds, frees }: CompiledTheory): boolean =>
+  [...holds, ...frees].some(({ arrows }) =>
+    arrows.some((ref) => "of" in ref && ref.kind === "intercept"),
+  );
 
 /** A matrix without means leaves them all at zero. */
 const meansUnknown = ({ typed, sample, momentsOnly }: ModelData): boolean =>

@@ -44,7 +44,8 @@ function suitability(theory: CompiledTheory, data: ModelData): Suitability {
   if (data.momentsOnly) throw new StudyProblem("rows_needed", { what: UNSUITED.moments });
   if (data.clusters) return no(UNSUITED.clusters);
   if (theory.groups) return no(UNSUITED.groups);
-  if (theory.holds.length > 0 || theory.covariances.length > 0) return no(UNSUITED.constraints);
+  if ([theory.holds, theory.frees, theory.covariances].some((lines) => lines.length > 0))
+    return no(UNSUITED.constraints);
   const untold = theory.moderations.find((m) => m.chain.length > 0 && !isNatural(theory, m));
   if (untold) return no(UNSUITED.chain(untold.label));
   if (theory.moderated.some((m) => m.moderators.includes(m.from))) return no(UNSUITED.square);

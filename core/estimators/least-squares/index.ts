@@ -16,10 +16,16 @@ export const leastSquares: Engine<RefitProblem> = {
   errors: ERRORS,
   tried: ["classical", "HC3", "HC4"],
   settings: (settings) => ({ ...settings, errors: regressionErrors(settings.errors) }),
-  suits: () => ({ suits: true }),
+  suits: ({ holds, frees, covariances, groups }) =>
+    groups || [holds, frees, covariances].some((lines) => lines.length > 0)
+      ? { suits: false, reason: TOGETHER }
+      : { suits: true },
   fit: (theory, data, settings) => new LeastSquaresFit(theory, data, settings),
   kernel: (problem) => new LeastSquaresKernel(problem),
 };
+
+const TOGETHER =
+  "Least squares estimate each equation by itself, so they cannot hold arrows equal or at values, let residuals covary, or estimate groups side by side. Choose maximum likelihood, or leave those lines out.";
 
 /** Errors that were chosen for models of covariances, as their like here. */
 function regressionErrors(errors: ErrorKind): ErrorKind {

@@ -28,7 +28,8 @@ export const fit: Part = (context) => {
   return blocks.length === 0 ? [] : [heading("Fit of the model"), ...blocks];
 };
 
-function structureFit(section: StructureSection, { cell, write }: ReportContext): Block[] {
+function structureFit(section: StructureSection, context: ReportContext): Block[] {
+  const { cell, write } = context;
   const { fit: found, information, fitWords } = section;
   if (!found) return paragraphs(fitWords);
   const columns = [
@@ -76,6 +77,37 @@ function structureFit(section: StructureSection, { cell, write }: ReportContext)
       ],
       rows,
       [`SRMR = ${write.bounded(found.srmr, 3)}${criteria}.`],
+    ),
+    ...constraints(section, context),
+  ];
+}
+
+/** What each line that holds arrows costs. */
+function constraints({ constraints: tests }: StructureSection, { cell }: ReportContext): Block[] {
+  if (tests.length === 0) return [];
+  return [
+    table(
+      "constraints",
+      "What is held, tested",
+      [
+        word("Line"),
+        number("Δχ²"),
+        number("Δdf"),
+        number("p"),
+        number("Scaled Δχ²"),
+        number("p of scaled"),
+      ],
+      tests.map((d) =>
+        row(
+          cell.words(d.what),
+          cell.number(d.chi2, 2),
+          cell.count(d.df),
+          cell.p(d.p),
+          cell.number(d.scaled?.chi2, 2),
+          cell.p(d.scaled?.p),
+        ),
+      ),
+      ["Each line is tested by the model without it, all other lines kept."],
     ),
   ];
 }
