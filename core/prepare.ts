@@ -123,17 +123,15 @@ export function prepare(
   const sample = (keeps ? anySample : listwiseSample)([...typed.values()], dataset);
   const variables = new Map(study.variables.map((v) => [v.name, v]));
   const scheme = schemeOf(settings, typed, sample);
-  const clusters = scheme.kind === "clusters" ? scheme.members : null;
-  const momentsOnly = raw.moments !== undefined;
   const given = resamples ? givenRows(resamples, sample) : null;
   const givenPermutations = stated.permutations ? givenRows(stated.permutations, sample) : null;
   const data = {
     typed,
     variables,
     sample,
-    clusters,
+    clusters: scheme.kind === "clusters" ? scheme.members : null,
     measures,
-    momentsOnly,
+    momentsOnly: raw.moments !== undefined,
     given,
     givenPermutations,
   };

@@ -4,6 +4,8 @@ import type {
   ArrowRef,
   Compare,
   Control,
+  Free,
+  Hold,
   Formula,
   Hypothesis,
   Measure,
@@ -78,14 +80,8 @@ export function writeStatement(statement: Statement): string {
     case "covary":
       return `covary ${statement.pairs.map(({ a, b, value }) => `${writeName(a.name)} with ${writeName(b.name)}${value === null ? "" : ` at ${value}`}`).join(", ")}`;
     case "free":
-      return `free ${statement.arrows.map(writeArrow).join(", ")}`;
-    case "hold": {
-      const { arrows, value } = statement;
-      const words = arrows.map(writeArrow);
-      return value === null
-        ? `hold ${words.join(" equal to ")}`
-        : `hold ${words.join(", ")} at ${value}`;
-    }
+    case "hold":
+      return writeArrows(statement);
     case "model":
     case "compare":
     case "control":
@@ -106,6 +102,14 @@ export const claimWords = (claim: Hypothesis | Moderation): string =>
   writeStatement(claim)
     .replace(/^(?:"(?:[^"]|"")*"|[^:"]*): /, "")
     .replace(/"((?:[^"]|"")*)"/g, (_, name: string) => name.replace(/""/g, '"'));
+
+function writeArrows(statement: Hold | Free): string {
+  const words = statement.arrows.map(writeArrow);
+  if (statement.kind === "free") return `free ${words.join(", ")}`;
+  return statement.value === null
+    ? `hold ${words.join(" equal to ")}`
+    : `hold ${words.join(", ")} at ${statement.value}`;
+}
 
 function writeResponseLine(statement: ResponseModel | Compare | Control): string {
   const of = writeName(statement.of.name);
