@@ -48,7 +48,7 @@ test("the lever by keyboard and mouse: the slope at the handle, and where it dif
   expect(await slope(page)).toBeCloseTo(low + ((high - low) * (at - 1)) / 4, 2);
 
   await expect(page.locator("blockquote")).toContainText(
-    /more confidence where support is at least 2\.5\d \(76 % of the \d+ people\)/,
+    /positive where support is at least 2\.5\d \(76 % of the \d+ people\)/,
   );
   await page.getByRole("button", { name: "simultaneous" }).click();
   await expect(page.locator("blockquote")).not.toContainText("2.52");

@@ -2,7 +2,9 @@ export { assembleEvidence, type Resamples } from "./assemble";
 export * from "./types";
 export {
   bandKind,
+  changeShown,
   regionSentence,
+  type RegionRule,
   regionWords,
   zeroIndirectSentence,
   zeroSlopeSentence,

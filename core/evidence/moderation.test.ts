@@ -235,16 +235,22 @@ describe("regions of significance", () => {
       2,
       values,
     );
-    expect(regionSentence(sure, "hours", "confidence", "support", 40, "people")).toMatch(
-      /more confidence where support is at least 1\.\d+ \(\d+ % of the 40 people\)\. Elsewhere/,
+    const words = (of: typeof sure): string =>
+      regionSentence(
+        of,
+        { focal: "hours", focalLabel: "hours", focalVariable: "hours", outcome: "confidence" },
+        "support",
+        { n: 40, unit: "people" },
+        { rule: "pointwise", errors: "classical", level: 0.95, shown: true },
+      );
+    expect(words(sure)).toMatch(
+      /positive where support is at least 1\.\d+ \(\d+ % of the 40 people\) \(95 %.*\)\. Elsewhere/,
     );
     const none = johnsonNeyman(
       { b1: 0, b3: 0, v11: 1, v13: 0, v33: 1, centre: 2, df: 50 },
       2,
       values,
     );
-    expect(regionSentence(none, "hours", "confidence", "support", 40, "people")).toMatch(
-      /At no value of support .* is there evidence/,
-    );
+    expect(words(none)).toMatch(/has an interval that contains zero at every value of support/);
   });
 });

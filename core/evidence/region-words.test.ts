@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { JohnsonNeyman, Region } from "../inference";
 import {
+  changeShown,
   regionSentence,
   regionWords,
   zeroIndirectSentence,
@@ -10,27 +11,39 @@ import type { Band, RegionEvidence } from "./region-types";
 
 const region = (from: number, to: number, percent: number, sign: 1 | -1 | null): Region =>
   ({ from, to, percent, significant: sign !== null, sign: sign ?? 1 }) as Region;
-const sentence = (regions: Region[]): string => {
+const HOURS = {
+  focal: "hours",
+  focalLabel: "hours",
+  focalVariable: "hours",
+  outcome: "confidence",
+};
+const GROUP = {
+  focal: "group.1",
+  focalLabel: "group: weekly against none",
+  focalVariable: "group",
+  outcome: "confidence",
+};
+const HOW = { rule: "pointwise", errors: "classical", level: 0.95, shown: true } as const;
+const sentence = (regions: Region[], slope = HOURS, how: object = {}): string => {
   const percentSignificant = regions
     .filter((r) => r.significant)
     .reduce((sum, r) => sum + r.percent, 0);
   return regionSentence(
     { regions, range: [1, 5], percentSignificant } as JohnsonNeyman,
-    "hours",
-    "confidence",
+    slope,
     "support",
-    200,
-    "people",
+    { n: 200, unit: "people" },
+    { ...HOW, ...how },
   );
 };
 
 describe("regions in words", () => {
   it("say from where on, up to where, between where, and for how many", () => {
     expect(sentence([region(1, 2.52, 24, null), region(2.52, 5, 76, 1)])).toBe(
-      "With more hours comes more confidence where support is at least 2.52 (76 % of the 200 people). Elsewhere the interval of the slope contains zero.",
+      "The slope of hours on confidence is positive where support is at least 2.52 (76 % of the 200 people) (95 %, pointwise, not corrected for looking at every value). Elsewhere its interval contains zero.",
     );
     expect(sentence([region(1, 2, 30, -1), region(2, 5, 70, null)])).toContain(
-      "less confidence where support is at most 2.00 (30 %",
+      "negative where support is at most 2.00 (30 %",
     );
     expect(
       sentence([region(1, 2, 20, null), region(2, 3, 50, -1), region(3, 5, 30, null)]),
@@ -39,24 +52,55 @@ describe("regions in words", () => {
 
   it("tell two directions apart", () =>
     expect(sentence([region(1, 2, 20, -1), region(2, 4, 50, null), region(4, 5, 30, 1)])).toMatch(
-      /less confidence where support is at most 2\.00 .*, and more confidence where support is at least 4\.00/,
+      /negative where support is at most 2\.00 .*, and positive where support is at least 4\.00/,
     ));
 
   it("cover the whole range without a word about elsewhere", () =>
     expect(sentence([region(1, 5, 100, 1)])).toBe(
-      "With more hours comes more confidence at every value of support that was observed (100 % of the 200 people).",
+      "The slope of hours on confidence is positive at every value of support that was observed (100 % of the 200 people) (95 %, pointwise, not corrected for looking at every value).",
     ));
 
   it("never say that there is no effect", () => {
     expect(sentence([region(1, 5, 100, null)])).toBe(
-      "At no value of support between 1.00 and 5.00 is there evidence that hours and confidence go together.",
+      "The slope of hours on confidence has an interval that contains zero at every value of support between 1.00 and 5.00 (95 %, pointwise, not corrected for looking at every value).",
     );
-    expect(regionWords({ significant: false, sign: 1 }, "hours", "confidence")).toBe(
-      "not significant",
+    expect(regionWords({ significant: false, sign: 1 }, HOURS)).toBe("not significant");
+    expect(regionWords({ significant: true, sign: -1 }, HOURS)).toBe("more hours, less confidence");
+  });
+});
+
+describe("what regions are told of, and how they were found", () => {
+  it("groups are compared: nobody has more of one", () => {
+    const words = sentence([region(1, 5, 100, -1)], GROUP);
+    expect(words).toContain(
+      "The difference in confidence (group: weekly against none) is negative",
     );
-    expect(regionWords({ significant: true, sign: -1 }, "hours", "confidence")).toBe(
-      "more hours, less confidence",
+    expect(regionWords({ significant: true, sign: 1 }, GROUP)).toBe(
+      "more confidence (group: weekly against none)",
     );
+  });
+  it("corrections and errors are named", () => {
+    const found = [region(1, 5, 100, 1)];
+    expect(sentence(found, HOURS, { rule: "simultaneous", errors: "CR2", level: 0.9 })).toContain(
+      "(90 %, corrected for all values together, cluster-robust (CR2) errors)",
+    );
+    expect(sentence(found, HOURS, { rule: "falseDiscovery", errors: "HC3" })).toContain(
+      "corrected by the false discovery rate, HC3 errors",
+    );
+  });
+  it("are no finding where the slope is not shown to change", () => {
+    const words = sentence([region(1, 2, 30, 1), region(2, 5, 70, null)], HOURS, { shown: false });
+    expect(words).toContain("changes with support is not shown");
+    expect(words).not.toMatch(/positive|at most/);
+  });
+  it("whose change is shown is told by the interval of the product", () => {
+    const product = (lower: number, from = "hours:support") =>
+      ({
+        effects: [{ kind: "interaction", to: "confidence", from, shown: { lower, upper: 1 } }],
+      }) as never;
+    expect(changeShown(product(0.1), HOURS, "support")).toBe(true);
+    expect(changeShown(product(-0.1, "support:hours"), HOURS, "support")).toBe(false);
+    expect(changeShown(product(0.1, "hours:age"), HOURS, "support")).toBeNull();
   });
 });
 

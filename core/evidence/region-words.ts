@@ -1,36 +1,73 @@
 import type { JohnsonNeyman, Region } from "../inference";
-import type { Crossing, FiellerSet } from "./moderation-types";
+import type { Crossing, FiellerSet, ModerationEvidence } from "./moderation-types";
+import { excludes } from "./reading";
+import type { Evidence } from "./types";
+import { errorsName } from "./wording";
 import type { Band, RegionEvidence } from "./region-types";
 import type { IntervalKind } from "../study";
 import { percent, plain } from "../wording/numbers";
 
+/** How regions allow for being looked at everywhere. */
+export type RegionRule = "pointwise" | "simultaneous" | "falseDiscovery";
+
+const RULE_WORDS: Record<RegionRule, string> = {
+  pointwise: "pointwise, not corrected for looking at every value",
+  simultaneous: "corrected for all values together",
+  falseDiscovery: "corrected by the false discovery rate",
+};
+
+/** The slope that regions are told of. */
+export type RegionSlope = Pick<ModerationEvidence, "focal" | "focalLabel" | "focalVariable"> & {
+  /** The outcome, on the scale of the linear predictor. */
+  outcome: string;
+};
+
+/** A difference between groups is no change per unit: nobody has more of a group. */
+const isContrast = ({
+  focal,
+  focalVariable,
+}: Pick<RegionSlope, "focal" | "focalVariable">): boolean => focal !== focalVariable;
+
 /** What a region says of the effect, in a few words. */
 export function regionWords(
   { significant, sign }: Pick<Region, "significant" | "sign">,
-  focal: string,
-  outcome: string,
+  slope: RegionSlope,
 ): string {
   if (!significant) return "not significant";
-  return sign > 0 ? `more ${focal}, more ${outcome}` : `more ${focal}, less ${outcome}`;
+  const { focalLabel, outcome } = slope;
+  const direction = sign > 0 ? "more" : "less";
+  return isContrast(slope)
+    ? `${direction} ${outcome} (${focalLabel})`
+    : `more ${focalLabel}, ${direction} ${outcome}`;
 }
 
 /**
- * Where a slope differs from zero, in a sentence that can stand in a paper. An interval that
- * contains zero shows no evidence; it never says that there is no effect.
- * @param people the unit of analysis, in the plural
+ * Where a slope differs from zero, in a sentence that can stand in a paper, with how the regions
+ * were found. An interval that contains zero is called that; it never says that there is no effect.
+ * Where the change of the slope along the moderator is not shown, its regions are no finding, and
+ * the sentence says so instead.
+ * @param sample cases, and what they are called in the plural
+ * @param how the regions were found; `shown` false where the interval of the change contains zero
  */
 export function regionSentence(
   jn: JohnsonNeyman,
-  focal: string,
-  outcome: string,
+  slope: RegionSlope,
   over: string,
-  n: number,
-  people: string,
+  sample: { n: number; unit: string },
+  how: { rule: RegionRule; errors: string; level: number; shown: boolean | null },
 ): string {
-  const sure = jn.regions.filter((r) => r.significant);
+  const { focalLabel, outcome } = slope;
+  const what = isContrast(slope)
+    ? `the difference in ${outcome} (${focalLabel})`
+    : `the slope of ${focalLabel} on ${outcome}`;
+  const basis = ` (${percent(how.level)} %, ${RULE_WORDS[how.rule]}${how.errors === "classical" ? "" : `, ${errorsName(how.errors)} errors`})`;
   const [min, max] = jn.range;
+  if (how.shown === false)
+    return `That ${what} changes with ${over} is not shown: the interval of the change contains zero, so where it lies apart from zero along ${over} is no finding.`;
+  const begin = `${what[0]!.toUpperCase()}${what.slice(1)}`;
+  const sure = jn.regions.filter((r) => r.significant);
   if (sure.length === 0)
-    return `At no value of ${over} between ${plain(min, 2)} and ${plain(max, 2)} is there evidence that ${focal} and ${outcome} go together.`;
+    return `${begin} has an interval that contains zero at every value of ${over} between ${plain(min, 2)} and ${plain(max, 2)}${basis}.`;
   const parts = sure.map((r) => {
     const where =
       r.from === min && r.to === max
@@ -40,13 +77,29 @@ export function regionSentence(
           : r.from === min
             ? `where ${over} is at most ${plain(r.to, 2)}`
             : `where ${over} is between ${plain(r.from, 2)} and ${plain(r.to, 2)}`;
-    return `${r.sign > 0 ? "more" : "less"} ${outcome} ${where} (${Math.round(r.percent)} % of the ${n} ${people})`;
+    return `${r.sign > 0 ? "positive" : "negative"} ${where} (${Math.round(r.percent)} % of the ${sample.n} ${sample.unit || "cases"})`;
   });
   const rest =
     jn.percentSignificant < 99.95 && sure.length < jn.regions.length
-      ? " Elsewhere the interval of the slope contains zero."
+      ? " Elsewhere its interval contains zero."
       : "";
-  return `With more ${focal} comes ${parts.join(", and ")}.${rest}`;
+  return `${begin} is ${parts.join(", and ")}${basis}.${rest}`;
+}
+
+/**
+ * Is it shown that a slope changes along a moderator: does the interval of their product exclude
+ * zero? Null where the equation has no single such product.
+ */
+export function changeShown(
+  { effects }: Pick<Evidence, "effects">,
+  { focal, outcome }: Pick<ModerationEvidence, "focal" | "outcome">,
+  column: string,
+): boolean | null {
+  const products = [`${focal}:${column}`, `${column}:${focal}`];
+  const found = effects.find(
+    (e) => e.kind === "interaction" && e.to === outcome && products.includes(e.from ?? ""),
+  );
+  return found?.shown ? excludes(found.shown, 0) : null;
 }
 
 /**

@@ -1,12 +1,15 @@
 import type { RefObject } from "react";
 import {
   plain,
+  changeShown,
   regionSentence,
   scaleWords,
   unitWords,
   type Evidence,
+  type JohnsonNeyman,
   type ModerationEvidence,
   type ProbeChoice,
+  type RegionRule,
 } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { Segments } from "../ui/segments";
@@ -123,18 +126,7 @@ export function LeverSide({
           />
         )}
       </Controls>
-      {found && (
-        <Sentence>
-          {regionSentence(
-            found,
-            moderation.focalLabel,
-            scaleWords(moderation.model.link, moderation.outcome).predictor,
-            first.name,
-            evidence.sample.n,
-            evidence.unit,
-          )}
-        </Sentence>
-      )}
+      {found && <RegionStory {...{ moderation, evidence, found, rule, first }} />}
       <FigureTools
         target={figure}
         name={`${moderation.focal} on ${moderation.outcome} by ${first.name}`}
@@ -203,5 +195,40 @@ function Held({
         ))}
       </Select>
     </Labelled>
+  );
+}
+
+/** Where the slope differs from zero along its first moderator, in a sentence. */
+function RegionStory({
+  moderation,
+  evidence,
+  found,
+  rule,
+  first,
+}: {
+  moderation: ModerationEvidence;
+  evidence: Evidence;
+  found: JohnsonNeyman;
+  rule: RegionRule;
+  first: ModerationEvidence["moderators"][number];
+}) {
+  const { model, outcome, moderators } = moderation;
+  const { sample, unit, errors, settings } = evidence;
+  const alone = moderators.length === 1;
+  return (
+    <Sentence>
+      {regionSentence(
+        found,
+        { ...moderation, outcome: scaleWords(model.link, outcome).predictor },
+        first.name,
+        { n: sample.n, unit },
+        {
+          rule,
+          errors,
+          level: settings.level,
+          shown: alone ? changeShown(evidence, moderation, first.columns[0]!) : null,
+        },
+      )}
+    </Sentence>
   );
 }

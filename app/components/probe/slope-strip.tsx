@@ -67,7 +67,7 @@ export function SlopeStrip({
     from: r.from,
     to: r.to,
     look: !r.significant ? "unclear" : r.sign > 0 ? "more" : "less",
-    words: regionWords(r, moderation.focalLabel, moderation.outcome),
+    words: regionWords(r, moderation),
     percent: r.percent,
   }));
   return (

@@ -1,4 +1,10 @@
-import { inUnits, regionSentence, scaleWords, type ModerationEvidence } from "../../evidence";
+import {
+  changeShown,
+  inUnits,
+  regionSentence,
+  scaleWords,
+  type ModerationEvidence,
+} from "../../evidence";
 import { heading, paragraphs, sentence, type Part, type ReportContext } from "../context";
 import { conditionalIds, effectsTable } from "./effects";
 
@@ -30,14 +36,20 @@ function regionsOf(moderation: ModerationEvidence, { evidence }: ReportContext):
   return moderation.johnsonNeyman.flatMap((set) => {
     const tests = set.tests[evidence.errors];
     if (!tests) return [];
-    const { focalLabel, outcome, model } = moderation;
+    const { outcome, model, moderators } = moderation;
+    const column = moderators.find((m) => m.name === set.over)!.columns[0]!;
+    const { sample, unit, errors, settings } = evidence;
     const words = regionSentence(
       tests.pointwise,
-      focalLabel,
-      scaleWords(model.link, outcome).predictor,
+      { ...moderation, outcome: scaleWords(model.link, outcome).predictor },
       set.over,
-      evidence.sample.n,
-      evidence.unit || "cases",
+      { n: sample.n, unit },
+      {
+        rule: "pointwise",
+        errors,
+        level: settings.level,
+        shown: moderators.length === 1 ? changeShown(evidence, moderation, column) : null,
+      },
     );
     return [set.words === "" ? words : `${sentence(set.words)}: ${words}`];
   });
