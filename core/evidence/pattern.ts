@@ -3,6 +3,7 @@ import type { Prepared } from "../prepare";
 import type { Hypothesis } from "../theory";
 import { jointTest } from "./claim-test";
 import type { BootstrapAll, EffectList } from "./effects";
+import { heldReason } from "./held";
 import { excludes, isOpen, readInterval } from "./reading";
 import type {
   ClaimTest,
@@ -178,7 +179,8 @@ function directEffect(
 ): Direct | null {
   const { context, study } = prepared;
   const direct = directOf(context, hypothesis);
-  if (!direct) return null;
+  // What is held at a number is no finding to set beside another.
+  if (!direct || direct.quantities.some((q) => heldReason(prepared, q) !== null)) return null;
   if (direct.quantities.length > 1) {
     const joint = jointTest(prepared, boot, direct.quantities);
     return joint && { estimate: null, clear: joint.p < 1 - study.settings.level, open: false };

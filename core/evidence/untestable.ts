@@ -3,6 +3,7 @@ import { isBootstrap, MOST_MISSING } from "../inference";
 import type { Prepared } from "../prepare";
 import { percent } from "../wording/numbers";
 import type { BootstrapAll } from "./effects";
+import { heldReason } from "./held";
 import { perfectReason } from "./perfect-fit";
 
 /**
@@ -15,6 +16,8 @@ export function untestable(
   quantities: readonly Quantity[],
 ): string | null {
   const at = (q: Quantity): number => prepared.quantities.findIndex((known) => known.id === q.id);
+  const held = quantities.map((q) => heldReason(prepared, q));
+  if (held.length > 0 && held.every((reason) => reason !== null)) return held[0]!;
   const missing = quantities.filter((q) => !Number.isFinite(prepared.estimates[at(q)]!));
   if (missing.length > 0)
     return `There is no estimate of ${missing.map((q) => q.label).join(" and ")}: its equation, or a step of its path, could not be solved with these data.`;

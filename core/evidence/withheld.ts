@@ -5,6 +5,7 @@ import type { Prepared } from "../prepare";
 import { thinnest } from "./lone-clusters";
 import { excludes } from "./reading";
 import { chosenJoint } from "./sources";
+import { heldReason } from "./held";
 import { perfectReason } from "./perfect-fit";
 import { WITHHELD } from "../wording";
 import type { EffectEvidence, ShownInterval } from "./types";
@@ -27,6 +28,7 @@ export function withheldReason(
   return (
     ofNothing(quantity, estimate) ??
     ofLoneCluster(prepared, quantity, pair) ??
+    heldReason(prepared, quantity) ??
     perfectReason(prepared, quantity) ??
     ofBinary(quantity, pair) ??
     ofRatio(prepared, quantity, find) ??

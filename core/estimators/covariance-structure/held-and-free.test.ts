@@ -86,3 +86,46 @@ describe("a line that holds arrows", () => {
     expect(problemOf(yes).code).toBe("not_available");
   });
 });
+
+describe("a claim about a path that is held", () => {
+  const x = normals(90, 21);
+  const m = x.map((v, i) => 0.5 * v + normals(90, 22)[i]!);
+  const y = m.map((v, i) => 0.6 * v + normals(90, 23)[i]!);
+  const claims = (lines: string, replications: number) =>
+    analyseMade({
+      columns: { x, m, y },
+      theory: `H1: x raises m\nH2: x raises y through m\nH3: x raises y\n${lines}`,
+      settings: { engine: "covariance_structure", replications, interval: "percentile" },
+    });
+  it.each([0, 400])(
+    "is neither supported nor pending: it is held (%d resamples)",
+    (replications) => {
+      const { hypotheses, effects } = claims("hold x to m at 0.5\nhold x to y at 0", replications);
+      const [one, two, three] = hypotheses;
+      expect([one!.verdict, two!.verdict, three!.verdict]).toEqual([
+        "not_testable",
+        "supported",
+        "not_testable",
+      ]);
+      expect(one!.reason).toContain("The path x → m is held at 0.5");
+      expect(three!.reason).toContain("x → y is held at 0");
+      // A direct effect that is held says nothing of the kind of mediation.
+      expect(two!.pattern).toBeNull();
+      const row = effects.find((e) => e.id === "direct x > m")!;
+      expect([row.estimate, row.shown, row.withheld]).toEqual([
+        expect.closeTo(0.5, 10),
+        null,
+        expect.stringContaining("held at 0.5"),
+      ]);
+    },
+  );
+
+  it("is found through others that are held equal to it, and through steps at zero", () => {
+    const { hypotheses } = claims("hold x to m equal to m to y\nhold m to y at -0.4", 0);
+    expect(hypotheses[0]!.reason).toContain("x → m is held at −0.4");
+    expect(hypotheses[1]!.reason).toContain("x → m is held at −0.4, m → y is held at −0.4");
+    expect(hypotheses[2]!.verdict).not.toBe("not_testable");
+    const zero = claims("hold m to y at 0", 0).hypotheses[1]!;
+    expect(zero.reason).toContain("m → y is held at 0, so the effect of x on y through m is 0");
+  });
+});

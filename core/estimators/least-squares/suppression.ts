@@ -32,7 +32,8 @@ export function suppression(
     if (Math.abs(beta) > 1) flags.push("beta_above_one");
     // Beyond rounding: alone in its equation a column's beta is its correlation.
     if (beta * r > 0 && Math.abs(beta) > Math.abs(r) * (1 + 1e-9)) flags.push("enhanced");
-    const test = inProducts.has(column.key) ? null : testAt(j + 1);
+    // A code column has no correlation of its own: it depends on what the levels are compared with.
+    const test = inProducts.has(column.key) || column.contrast !== null ? null : testAt(j + 1);
     const kind = test && kindOf(beta, r, vif, flags, test.lower * scale, test.upper * scale);
     return {
       term: column.key,
