@@ -288,6 +288,7 @@ export const studySchema = z.strictObject({
       digits: z.union([z.literal(2), z.literal(3)]).default(DEFAULT_REPORT.digits),
       decimal: z.enum([".", ","]).default(DEFAULT_REPORT.decimal),
       spelling: z.enum(["british", "american"]).default(DEFAULT_REPORT.spelling),
+      conditions: z.boolean().default(DEFAULT_REPORT.conditions),
       units: z
         .enum(["raw", "partially_standardised", "completely_standardised"])
         .default(DEFAULT_REPORT.units),

@@ -116,3 +116,28 @@ describe("a claim about several steps that bias-corrected intervals support", ()
     expect(weak(study(0.6, "percentile"))).toBe(false);
   });
 });
+
+describe("what words of cause and effect rest on", () => {
+  const n = 80;
+  const x = normals(n, 61);
+  const m = x.map((v, i) => 0.5 * v + normals(n, 62)[i]!);
+  const columns = { x, m, y: m.map((v, i) => 0.5 * v + normals(n, 63)[i]!) };
+  const told = (theory: string, conditions: boolean): string[] => {
+    const { definition } = madeStudy({ columns, theory });
+    const evidence = analyseMade({ columns, theory });
+    const report = composeReport(
+      { evidence, data: null, definition },
+      { ...DEFAULT_REPORT, conditions },
+    );
+    return report.blocks
+      .map((b) => JSON.stringify(b))
+      .filter((b) => b.includes("cause and effect"));
+  };
+  it("stands once, in one sentence, where something mediates, unless it is not wanted", () => {
+    const [only, ...more] = told("H1: x raises y through m", true);
+    expect(more).toEqual([]);
+    expect(only).toContain("m comes after x and before y");
+    expect(told("H1: x raises y through m", false)).toEqual([]);
+    expect(told("H1: x raises y", true)).toEqual([]);
+  });
+});

@@ -9,6 +9,7 @@ const claim = (more: Partial<ClaimTest> = {}): ClaimTest =>
     df: null,
     tail: "two",
     joint: null,
+    p: 0.01,
     ...more,
   }) as ClaimTest;
 const told = (label: string, measure: string, of: ClaimTest | null = claim()) => ({
@@ -45,5 +46,22 @@ describe("notes beneath a table of claims", () => {
       "Intervals and p by bootstrap and t; directional hypotheses one-tailed, the others two-tailed.",
     );
     expect(restsOn([])).toBe("");
+    // What could not be tested rests on nothing.
+    expect(restsOn([{ claim: claim({ reference: "z", p: null }) }])).toBe("");
+  });
+
+  it("name every test that stands there, and robust ones as robust", () => {
+    const joint = (reference: "F" | "chi2" | "bootstrap") => ({
+      claim: claim({ joint: { reference } as ClaimTest["joint"] }),
+    });
+    const t = { claim: claim({ reference: "t" }) };
+    expect(restsOn([joint("F")])).toBe("p by F; two-tailed.");
+    expect(restsOn([t, joint("F")], "HC3")).toBe(
+      "Intervals and p by t (HC3 errors) and robust Wald F (HC3 errors); two-tailed.",
+    );
+    expect(restsOn([joint("chi2"), joint("bootstrap")])).toBe(
+      "p by Wald χ² and a joint bootstrap test (T); two-tailed.",
+    );
+    expect(restsOn([{ claim: claim() }], "HC3")).toBe("Intervals and p by bootstrap; two-tailed.");
   });
 });

@@ -54,6 +54,8 @@ export interface ReportStyle {
   digits: 2 | 3;
   decimal: "." | ",";
   spelling: "british" | "american";
+  /** One sentence on what words of cause and effect rest on. */
+  conditions: boolean;
   /** Of effects: as measured, in SDs of the outcome, in SDs of both. */
   units: "raw" | "partially_standardised" | "completely_standardised";
 }
@@ -82,6 +84,7 @@ export const DEFAULT_REPORT: ReportChoices = {
   digits: 3,
   decimal: ".",
   spelling: "british",
+  conditions: true,
   units: "raw",
   figures: { widthMm: 120, fontPt: 8, diagram: "statistical", beside: "interval", surface: false },
   // An appendix is for those who ask for it.

@@ -63,6 +63,11 @@ export function StyleChoices({
         ]}
         onChange={(value) => change({ spelling: value as ReportChoices["spelling"] })}
       />
+      <Check
+        label="Say what words of cause and effect rest on"
+        checked={choices.conditions}
+        onChange={(conditions) => change({ conditions })}
+      />
     </Group>
   );
 }

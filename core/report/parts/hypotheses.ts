@@ -105,7 +105,7 @@ function tableOf(context: ReportContext): TableBlock {
     }),
     [
       measuresOf(evidence.hypotheses),
-      restsOn(evidence.hypotheses),
+      restsOn(evidence.hypotheses, evidence.errors),
       ...cautionsTold(evidence.hypotheses),
     ].filter((note) => note !== ""),
   );

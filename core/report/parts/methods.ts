@@ -73,7 +73,7 @@ function intervalWords({ evidence, write }: ReportContext): string {
   if (settings.interval === "monte_carlo")
     return `Intervals are ${level} % Monte Carlo intervals from ${write.count(settings.monteCarloDraws)} draws (seed ${settings.seed}).`;
   if (settings.interval === "delta" || !bootstrap)
-    return `Intervals are ${level} % intervals by the ${name} errors; single coefficients rest on t where that applies.`;
+    return `Intervals are ${level} % intervals by the ${name} errors${usesT(evidence) ? "; single coefficients rest on t" : ""}.`;
   const used = bootstrap.done - bootstrap.failed;
   const failed =
     bootstrap.failed > 0
@@ -86,6 +86,10 @@ function intervalWords({ evidence, write }: ReportContext): string {
   }[bootstrap.resampling];
   return `Intervals are ${level} % ${name} intervals from ${write.count(used)} bootstrap samples${within} (seed ${bootstrap.seed}${failed}).`;
 }
+
+const usesT = ({ hypotheses, effects }: Evidence): boolean =>
+  hypotheses.some((h) => h.claim?.reference === "t") ||
+  effects.some((e) => e.shown?.reference === "t");
 
 function verdictWords({ settings }: Evidence): string {
   const tail =
