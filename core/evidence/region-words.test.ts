@@ -40,7 +40,7 @@ const sentence = (regions: Region[], slope = HOURS, how: object = {}): string =>
 describe("regions in words", () => {
   it("say from where on, up to where, between where, and for how many", () => {
     expect(sentence([region(1, 2.52, 24, null), region(2.52, 5, 76, 1)])).toBe(
-      "The slope of hours on confidence is positive where support is at least 2.52 (76 % of the 200 people) (95 %, pointwise, not corrected for looking at every value). Elsewhere its interval contains zero.",
+      "The slope of hours on confidence is positive where support is at least 2.52 (76 % of the 200 people). Elsewhere its interval contains zero. Regions at 95 %, pointwise, not corrected for looking at every value.",
     );
     expect(sentence([region(1, 2, 30, -1), region(2, 5, 70, null)])).toContain(
       "negative where support is at most 2.00 (30 %",
@@ -57,12 +57,12 @@ describe("regions in words", () => {
 
   it("cover the whole range without a word about elsewhere", () =>
     expect(sentence([region(1, 5, 100, 1)])).toBe(
-      "The slope of hours on confidence is positive at every value of support that was observed (100 % of the 200 people) (95 %, pointwise, not corrected for looking at every value).",
+      "The slope of hours on confidence is positive at every value of support that was observed (100 % of the 200 people). Regions at 95 %, pointwise, not corrected for looking at every value.",
     ));
 
   it("never say that there is no effect", () => {
     expect(sentence([region(1, 5, 100, null)])).toBe(
-      "The slope of hours on confidence has an interval that contains zero at every value of support between 1.00 and 5.00 (95 %, pointwise, not corrected for looking at every value).",
+      "The slope of hours on confidence has an interval that contains zero at every value of support between 1.00 and 5.00. Regions at 95 %, pointwise, not corrected for looking at every value.",
     );
     expect(regionWords({ significant: false, sign: 1 }, HOURS)).toBe("not significant");
     expect(regionWords({ significant: true, sign: -1 }, HOURS)).toBe("more hours, less confidence");
@@ -82,10 +82,10 @@ describe("what regions are told of, and how they were found", () => {
   it("corrections and errors are named", () => {
     const found = [region(1, 5, 100, 1)];
     expect(sentence(found, HOURS, { rule: "simultaneous", errors: "CR2", level: 0.9 })).toContain(
-      "(90 %, corrected for all values together, cluster-robust (CR2) errors)",
+      "Regions at 90 %, corrected for all values together; cluster-robust (CR2) errors.",
     );
     expect(sentence(found, HOURS, { rule: "falseDiscovery", errors: "HC3" })).toContain(
-      "corrected by the false discovery rate, HC3 errors",
+      "corrected by the false discovery rate; HC3 errors",
     );
   });
   it("are no finding where the slope is not shown to change", () => {

@@ -60,14 +60,14 @@ export function regionSentence(
   const what = isContrast(slope)
     ? `the difference in ${outcome} (${focalLabel})`
     : `the slope of ${focalLabel} on ${outcome}`;
-  const basis = ` (${percent(how.level)} %, ${RULE_WORDS[how.rule]}${how.errors === "classical" ? "" : `, ${errorsName(how.errors)} errors`})`;
+  const basis = ` Regions at ${percent(how.level)} %, ${RULE_WORDS[how.rule]}${how.errors === "classical" ? "" : `; ${errorsName(how.errors)} errors`}.`;
   const [min, max] = jn.range;
   if (how.shown === false)
     return `That ${what} changes with ${over} is not shown: the interval of the change contains zero, so where it lies apart from zero along ${over} is no finding.`;
   const begin = `${what[0]!.toUpperCase()}${what.slice(1)}`;
   const sure = jn.regions.filter((r) => r.significant);
   if (sure.length === 0)
-    return `${begin} has an interval that contains zero at every value of ${over} between ${plain(min, 2)} and ${plain(max, 2)}${basis}.`;
+    return `${begin} has an interval that contains zero at every value of ${over} between ${plain(min, 2)} and ${plain(max, 2)}.${basis}`;
   const parts = sure.map((r) => {
     const where =
       r.from === min && r.to === max
@@ -83,7 +83,7 @@ export function regionSentence(
     jn.percentSignificant < 99.95 && sure.length < jn.regions.length
       ? " Elsewhere its interval contains zero."
       : "";
-  return `${begin} is ${parts.join(", and ")}${basis}.${rest}`;
+  return `${begin} is ${parts.join(", and ")}.${rest}${basis}`;
 }
 
 /**
