@@ -56,6 +56,17 @@ export const INFERENCE: readonly GlossaryEntry[] = [
     source: "Bell & McCaffrey 2002",
   },
   {
+    term: "cannot be tested",
+    definition:
+      "No interval and no p can be had: one cluster alone on a side of a comparison, more than a tenth of the bootstrap samples without a fit, an outcome explained without rest, a path that is held at a number. The reason says which.",
+  },
+  {
+    term: "caution",
+    also: ["cautions", "limits of these results"],
+    definition:
+      "A warning that touches a verdict, and stands wherever that verdict stands: few clusters or events, failed bootstrap samples, intervals that err more often than their level says.",
+  },
+  {
     term: "confidence band",
     also: ["band", "band lower", "band upper"],
     definition:
@@ -167,7 +178,7 @@ export const INFERENCE: readonly GlossaryEntry[] = [
   {
     term: "unsettled",
     definition:
-      "The limit that decides lies within two Monte Carlo errors of zero: another seed could turn the decision. More bootstrap samples settle it.",
+      "Another seed could turn the decision: the limit that decides lies within two Monte Carlo errors of zero or among the most extreme samples, the sign that “strengthens” is read by does, or an adjusted p lies as near its limit. More bootstrap samples settle it.",
   },
   {
     term: "Wald test",
