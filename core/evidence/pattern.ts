@@ -54,7 +54,7 @@ export function mediationPattern(
     return {
       kind: "open",
       words:
-        "Which kind of mediation this is cannot be told: with so few cases some bootstrap samples could not even be fitted.",
+        "Which kind of mediation this is cannot be told: with so few cases, or clusters, some bootstrap samples could not even be fitted.",
     };
   const found = test.joint ? test.joint.p < alpha : (excludes(test, test.nullValue) ?? false);
   const corrected = found && adjusted !== null && adjusted.p >= alpha;

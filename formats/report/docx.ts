@@ -80,6 +80,12 @@ const PAGE = 9026;
 /** Letters of words that need not be broken into several lines. */
 const MOST_LETTERS = 40;
 
+/** What a letter of a table takes, in twentieths of a point, and the share that numbers may take. */
+const PER_LETTER = 108;
+const MOST_NUMBERS = 0.84;
+/** Words of so many letters are not broken either. */
+const SHORT = 16;
+
 /** Widths of columns after what stands in them; words share what numbers leave. */
 function columnWidths({ columns, rows }: TableBlock): number[] {
   const letters = columns.map(({ head, kind }, j) => {
@@ -90,7 +96,14 @@ function columnWidths({ columns, rows }: TableBlock): number[] {
       : Math.max(longest, ...head.split(/\s/).map((w) => w.length)) + 3;
   });
   const all = letters.reduce((sum, n) => sum + n, 0);
-  return letters.map((n) => Math.floor((PAGE * n) / all));
+  // A number that is broken into two lines is none; words are told in as many as they need.
+  const whole = (j: number): boolean => columns[j]!.kind !== "words" || letters[j]! <= SHORT;
+  const numbers = letters.reduce((sum, n, j) => sum + (whole(j) ? n : 0), 0);
+  const each = Math.min(PER_LETTER, (MOST_NUMBERS * PAGE) / numbers);
+  if (PAGE / all >= PER_LETTER || numbers === all)
+    return letters.map((n) => Math.floor((PAGE * n) / all));
+  const rest = (PAGE - each * numbers) / (all - numbers);
+  return letters.map((n, j) => Math.floor((whole(j) ? each : rest) * n));
 }
 
 const RULE = { style: BorderStyle.SINGLE, size: 6, color: "000000" };
