@@ -60,7 +60,11 @@ export function HypothesisTable({ evidence }: { evidence: Evidence }) {
           cells: kept(cellsOf(h)),
           working: () => claimWorking(h, evidence),
         }))}
-        note={[measuresOf(hypotheses), restsOn(hypotheses, evidence.errors), ...cautionsTold(hypotheses)]
+        note={[
+          measuresOf(hypotheses),
+          restsOn(hypotheses, evidence.errors),
+          ...cautionsTold(hypotheses),
+        ]
           .filter(Boolean)
           .join(" ")}
       />
