@@ -75,8 +75,13 @@ export const thinContrast = (words: string, label: string): Warning =>
   warning("thin_contrast", { words }, [label]);
 
 /** A claim about several steps that rests on one of them which is not clear by itself. */
-export const weakStep = (step: string, interval: string, label: string): Warning =>
-  warning("bc_weak_step", { step, interval }, [label]);
+export const weakStep = (
+  step: string,
+  interval: string,
+  label: string,
+  /** The percentile interval is offered here. */
+  other: boolean,
+): Warning => warning("bc_weak_step", { step, interval, other }, [label]);
 
 /** Every caution once, after the hypotheses that it touches. */
 export function cautionsTold(

@@ -73,7 +73,7 @@ function asOneOfSeveral({ claim, test, judgement, replicates }: Judged): OneOfSe
  * among many cases (docs/calibration.md).
  */
 function weakSteps(
-  { study, context }: Prepared,
+  { study, context, withheldIntervals }: Prepared,
   { sources }: EffectList,
   { label, verdict, claim, chains, from, to, moderators }: Omit<HypothesisEvidence, "cautions">,
 ): Warning[] {
@@ -90,7 +90,14 @@ function weakSteps(
         const source = pair && sources.get(pathEffect(context, pair, [nodes[i]!, node]).id);
         const clear = source && excludes(readInterval(source, study.settings, 0), 0);
         return clear === false
-          ? [weakStep(`${nodes[i]!} → ${node}`, INTERVAL_WORDS[interval]!, label)]
+          ? [
+              weakStep(
+                `${nodes[i]!} → ${node}`,
+                INTERVAL_WORDS[interval]!,
+                label,
+                !("percentile" in withheldIntervals),
+              ),
+            ]
           : [];
       });
     });

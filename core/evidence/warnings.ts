@@ -118,7 +118,13 @@ function intervalWarnings({ stated, study, withheldIntervals }: Prepared): Warni
  */
 const FEW_UNITS = 100;
 
-function liberalWarnings({ resampling, study, sample, theory }: Prepared): Warning[] {
+function liberalWarnings({
+  resampling,
+  study,
+  sample,
+  theory,
+  withheldIntervals,
+}: Prepared): Warning[] {
   const { interval, cluster } = study.settings;
   const indirect =
     theory.hypotheses.some((h) => h.chains.length > 0) ||
@@ -132,7 +138,7 @@ function liberalWarnings({ resampling, study, sample, theory }: Prepared): Warni
   )
     return [];
   const unit = cluster === null ? study.unit : `clusters of “${cluster}”`;
-  return [warning("bc_liberal", { units, unit }, [])];
+  return [warning("bc_liberal", { units, unit, other: !("percentile" in withheldIntervals) }, [])];
 }
 
 function probeWarnings({ context, study }: Prepared): Warning[] {

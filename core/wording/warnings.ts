@@ -40,10 +40,10 @@ const WARNINGS = {
   interval_replaced: ({ stated, used, reason }: { stated: string; used: string; reason: string }) =>
     `The ${INTERVAL_WORDS[stated]} interval that was chosen is not offered here, and the ${INTERVAL_WORDS[used]} one stands in its place. ${reason}`,
   thin_contrast: ({ words }: { words: string }) => words,
-  bc_weak_step: ({ step, interval }: { step: string; interval: string }) =>
-    `The step ${step} is not clear by its own interval. Bias-corrected intervals (here ${interval}) of paths with several steps exclude zero by chance more often than their level says where one step is nothing, also with many cases; the percentile interval errs less.`,
-  bc_liberal: ({ units, unit }: { units: number; unit: string }) =>
-    `With ${units} ${unit} bias-corrected intervals (BC, BCa) of indirect effects are liberal: they exclude zero by chance more often than their level says. The percentile interval, among the other methods, errs less.`,
+  bc_weak_step: ({ step, interval, other }: { step: string; interval: string; other: boolean }) =>
+    `The step ${step} is not clear by its own interval. Bias-corrected intervals (here ${interval}) of paths with several steps exclude zero by chance more often than their level says where one step is nothing, also with many cases${other ? "; the percentile interval errs less" : ""}.`,
+  bc_liberal: ({ units, unit, other }: { units: number; unit: string; other: boolean }) =>
+    `With ${units} ${unit} bias-corrected intervals (BC, BCa) of indirect effects are liberal: they exclude zero by chance more often than their level says.${other ? " The percentile interval, among the other methods, errs less." : ""}`,
   probes_unused: ({ name, exists }: { name: string; exists: boolean }) =>
     exists
       ? `Comparison values are set for “${name}”, which moderates nothing in this theory; they are not used.`

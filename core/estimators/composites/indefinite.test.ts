@@ -76,4 +76,7 @@ it("estimates beyond what correlations can be keep their values, and their warni
     "r2_out_of_range",
   ])
     expect(told).toContain(code);
+  // Nobody is sent to an interval that is not offered here.
+  const liberal = hypotheses[0]!.cautions.find((caution) => caution.code === "bc_liberal")!;
+  expect(liberal.message).not.toContain("percentile");
 });
