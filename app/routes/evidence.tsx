@@ -110,7 +110,7 @@ const Weighed = memo(function Weighed({ evidence }: { evidence: EvidenceObject }
               >
                 {shown.label}
               </Typography>
-              <Distribution effect={shown} />
+              <Distribution effect={shown} evidence={evidence} />
             </>
           )}
           <Exports evidence={evidence} />

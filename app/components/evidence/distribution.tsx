@@ -1,12 +1,12 @@
 import Box from "@mui/material/Box";
 import { useMemo, useRef } from "react";
-import { intervalName, plain, thousands, type EffectEvidence } from "../../../core";
+import { intervalName, plain, thousands, type EffectEvidence, type Evidence } from "../../../core";
 import { FigureTools } from "../figure/figure-tools";
 import { Plot } from "../figure/plot";
 import { distributionPlot } from "./distribution-plot";
 
 /** The bootstrap distribution of one effect, with its numbers to take along. */
-export function Distribution({ effect }: { effect: EffectEvidence }) {
+export function Distribution({ effect, evidence }: { effect: EffectEvidence; evidence: Evidence }) {
   const picture = useRef<HTMLDivElement>(null);
   const make = useMemo(() => distributionPlot(effect), [effect]);
   const { bootstrap, shown } = effect;
@@ -25,7 +25,7 @@ export function Distribution({ effect }: { effect: EffectEvidence }) {
         />
       </div>
       <Box component="figcaption" className="quiet" sx={{ fontSize: 13, mb: 1 }}>
-        {samples}; dark within the {intervalName(shown)} limits. {agreement(effect)}
+        {samples}; dark within the {intervalName(shown)} limits. {agreement(effect, evidence)}
       </Box>
       <FigureTools
         target={picture}
@@ -44,11 +44,14 @@ export function Distribution({ effect }: { effect: EffectEvidence }) {
 }
 
 /** Do the interval methods agree on whether zero is left out? */
-function agreement({ bootstrap }: EffectEvidence): string {
+function agreement(
+  { bootstrap }: EffectEvidence,
+  { withheldIntervals }: Pick<Evidence, "withheldIntervals">,
+): string {
   if (!bootstrap) return "";
   const known = (
     [
-      ["percentile", bootstrap.percentile],
+      ...("percentile" in withheldIntervals ? [] : [["percentile", bootstrap.percentile] as const]),
       ["bias-corrected", bootstrap.bc],
       ["BCa", bootstrap.bca],
     ] as const

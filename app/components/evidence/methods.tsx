@@ -31,7 +31,7 @@ export function Methods({ effect, evidence }: { effect: EffectEvidence; evidence
       const i = boot[key];
       if (!i && key === "bootstrapT") continue;
       rows.push([
-        INTERVAL_WORDS[name]!,
+        `${INTERVAL_WORDS[name]!}${name in evidence.withheldIntervals ? " (not offered here)" : ""}`,
         i?.lower,
         i?.upper,
         i ? pValue(i.pTwoSided, i.pIsBound) : "not available",
