@@ -1,6 +1,7 @@
 import type { Kernel, KernelColumns, Resample } from "../../model";
 import type { ArrowModel } from "./arrows";
 import { CompiledRefit } from "./compiled-refit";
+import { FilledLikelihood } from "./filled-likelihood";
 import type { ImpliedMoments } from "./implied";
 import { MomentObjective, momentVector } from "./moment-objective";
 import { fourthMoments, fourthVariances, momentWeight } from "./moment-weights";
@@ -70,6 +71,8 @@ export class StructureKernel implements Kernel {
   readonly firstFixed: number;
   private readonly moments: PatternMoments[][];
   private readonly likelihood: NormalLikelihood;
+  /** What refits climb first: a likelihood made for values missing, where there are any. */
+  private readonly climbed: FilledLikelihood | NormalLikelihood;
   private readonly warm: WarmRefit | null;
   /** The same whole in WebAssembly, where there is one group of complete cases without means. */
   private readonly compiled: CompiledRefit | null;
@@ -107,7 +110,17 @@ export class StructureKernel implements Kernel {
       plain && inverse && withoutMeans && !scripted
         ? CompiledRefit.of(models[0]!, start, inverse)
         : null;
-    this.warm = inverse && new WarmRefit(this.likelihood, start, inverse);
+    const incomplete = groups.some((patterns) => patterns.length > 1);
+    this.climbed = incomplete
+      ? new FilledLikelihood(
+          models,
+          this.moments.map((patterns, g) => ({
+            patterns,
+            single: groups[g]!.map(({ rows }) => rows.length === 1),
+          })),
+        )
+      : this.likelihood;
+    this.warm = inverse && new WarmRefit(this.climbed, start, inverse);
   }
 
   refit(resample: Resample, out: Float64Array, at: number): boolean {
@@ -123,7 +136,7 @@ export class StructureKernel implements Kernel {
         return true;
       }
     } else if (problem.estimator === "ml" && this.warm?.fit()) {
-      this.report(this.likelihood, this.warm.theta, out, at);
+      this.report(this.climbed, this.warm.theta, out, at);
       return true;
     }
     const objective =

@@ -1,4 +1,14 @@
-import type { NormalLikelihood } from "./normal-likelihood";
+/** A log-likelihood of so many cases with its score: all that these steps ask for. */
+export interface Climbed {
+  readonly q: number;
+  readonly n: number;
+  /** As the last `slope` left it. */
+  readonly score: Float64Array;
+  /** Its value, -Infinity outside its domain. */
+  valueAt(theta: ArrayLike<number>): number;
+  /** The score at the point of the last value. */
+  slope(): void;
+}
 
 /** Enough steps for any resample that has a highest point near that of the sample. */
 const MOST_STEPS = 80;
@@ -25,7 +35,7 @@ export class WarmRefit {
 
   /** @param inverse of the information of one case, q x q: how the parameters vary, times n */
   constructor(
-    private readonly likelihood: NormalLikelihood,
+    private readonly likelihood: Climbed,
     private readonly start: Float64Array,
     private readonly inverse: Float64Array,
   ) {
