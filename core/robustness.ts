@@ -6,7 +6,7 @@ import { StudyProblem } from "./problems";
 import { linesOf, theoryWithout } from "./theory";
 import { type IntervalKind, type Settings, type StudyDefinition } from "./study";
 import { equationsOf } from "./evidence";
-import type { Evidence, Verdict } from "./evidence";
+import type { Evidence, HypothesisEvidence, Verdict } from "./evidence";
 
 /** What one way of analysing says of one hypothesis. */
 export interface RobustClaim {
@@ -17,6 +17,8 @@ export interface RobustClaim {
   upper: number | null;
   /** Both verdicts are settled, and they are not the same. */
   differs: boolean;
+  /** The warnings that touch this verdict, this way. */
+  cautions: HypothesisEvidence["cautions"];
 }
 
 /**
@@ -251,18 +253,21 @@ function specification(
 ): Specification {
   try {
     const evidence = task();
-    const claims = evidence.hypotheses.map(({ label, verdict, claim }, i): RobustClaim => {
-      const before = own.hypotheses[i]?.verdict;
-      return {
-        label,
-        verdict,
-        estimate: claim?.estimate ?? null,
-        lower: claim?.lower ?? null,
-        upper: claim?.upper ?? null,
-        differs:
-          before !== undefined && isSettled(verdict) && isSettled(before) && verdict !== before,
-      };
-    });
+    const claims = evidence.hypotheses.map(
+      ({ label, verdict, claim, cautions }, i): RobustClaim => {
+        const before = own.hypotheses[i]?.verdict;
+        return {
+          label,
+          verdict,
+          estimate: claim?.estimate ?? null,
+          lower: claim?.lower ?? null,
+          upper: claim?.upper ?? null,
+          differs:
+            before !== undefined && isSettled(verdict) && isSettled(before) && verdict !== before,
+          cautions,
+        };
+      },
+    );
     return { group, name, n: evidence.sample.n, claims, problem: null };
   } catch (error) {
     if (!(error instanceof StudyProblem)) throw error;

@@ -104,10 +104,11 @@ function keepStripOf(analysis: Analysis, id: string): () => void {
     if (!evidence || evidence === kept || status === "resampling" || status === "estimating")
       return;
     kept = evidence;
-    const verdicts = evidence.hypotheses.map(({ label, verdict, sentence }) => ({
+    const verdicts = evidence.hypotheses.map(({ label, verdict, sentence, cautions }) => ({
       label,
       verdict,
       sentence,
+      cautions,
     }));
     // A full store costs the shelf its marks, not the reader anything.
     void keepStrip({ id, n: evidence.sample.n, verdicts }).catch(() => undefined);

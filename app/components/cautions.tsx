@@ -21,7 +21,11 @@ export function Cautions({ hypothesis }: { hypothesis: HypothesisEvidence }) {
 }
 
 /** Beside a verdict of which something has to be known: how much, and on hovering what. */
-export function CautionMark({ hypothesis }: { hypothesis: HypothesisEvidence }) {
+export function CautionMark({
+  hypothesis,
+}: {
+  hypothesis: Pick<HypothesisEvidence, "label" | "cautions">;
+}) {
   const { cautions } = hypothesis;
   if (cautions.length === 0) return null;
   const words = cautions.length === 1 ? "1 caution" : `${cautions.length} cautions`;

@@ -18,6 +18,7 @@ import { KeptRuns } from "../components/checks/kept-runs";
 import { answering } from "../actions/asking";
 import { runsAction } from "../actions/runs-action";
 import { listRuns } from "../storage/studies";
+import { CautionMark } from "../components/cautions";
 import { VerdictMark } from "../components/verdict";
 import { linear, padded } from "../../formats/figures";
 import { isWaiting } from "../components/frame/fault";
@@ -187,6 +188,7 @@ function ClaimCell({
     >
       <Interval claim={claim} scale={scale} />
       <VerdictMark verdict={claim.verdict} />
+      <CautionMark hypothesis={claim} />
     </Box>
   );
 }

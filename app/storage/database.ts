@@ -3,6 +3,7 @@ import {
   DEFAULT_SETTINGS,
   newDefinition,
   type Evidence,
+  type HypothesisEvidence,
   type KeptRun,
   type PackedTable,
   type ReplicateBlock,
@@ -51,7 +52,13 @@ export interface StoredHistory {
 export interface StoredStrip {
   id: string;
   n: number;
-  verdicts: { label: string; verdict: Verdict; sentence: string }[];
+  verdicts: {
+    label: string;
+    verdict: Verdict;
+    sentence: string;
+    /** What has to be known of the verdict; strips of earlier versions have none. */
+    cautions?: HypothesisEvidence["cautions"];
+  }[];
 }
 
 /** A run that was kept under a name. */

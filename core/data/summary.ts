@@ -1,4 +1,5 @@
 import { extent, mean, standardDeviation } from "../numerics/moments";
+import { minus } from "../wording/numbers";
 import { isMissing, parseNumber } from "./typed-column";
 import type { TextColumn } from "./table";
 import type { Variable } from "./variable";
@@ -120,4 +121,4 @@ export function equalWidthBars(
   }));
 }
 
-const tidy = (value: number): string => String(Number(value.toPrecision(3)));
+const tidy = (value: number): string => minus(String(Number(value.toPrecision(3))));

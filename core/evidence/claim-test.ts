@@ -7,6 +7,7 @@ import { isBootstrap } from "../inference";
 import { readInterval, type Side } from "./reading";
 import { chosenJoint } from "./sources";
 import type { ClaimTest } from "./types";
+import { errorsName } from "./wording";
 
 /**
  * The direction that the words of a sentence claim; a moderation's is relative to the sign of the
@@ -76,8 +77,11 @@ export function jointTest(
     quantities.map((q) => q.expression),
     errors,
   );
-  if (test)
-    return { reference: "F", statistic: test.F, df1: test.df1, df2: test.df2, p: test.p, mcse: 0 };
+  const named = errors === "classical" ? {} : { errors: errorsName(errors) };
+  if (test) {
+    const { F: statistic, df1, df2, p } = test;
+    return { reference: "F", statistic, df1, df2, p, mcse: 0, ...named };
+  }
   const estimates = quantities.map((q) => compileExpression(q.expression)(theta, 0));
   if (boot && isBootstrap(study.settings.interval)) {
     const columns = quantities.map(
@@ -85,9 +89,10 @@ export function jointTest(
     );
     return jointBootstrapTest(estimates, columns);
   }
-  return jointDeltaTest(
+  const wald = jointDeltaTest(
     estimates,
     quantities.map((q) => gradient(q.expression, theta)),
     chosenJoint(prepared),
   );
+  return wald && { ...wald, ...named };
 }

@@ -10,6 +10,7 @@ export {
   zeroSlopeSentence,
 } from "./region-words";
 export { compareRuns, keptRun, type KeptRun, type RunComparison } from "./runs";
+export { methodRows } from "./method-rows";
 export { statisticOf } from "./reading";
 export { pairWords, repeatsCodeColumn } from "./pair-words";
 export { equationsOf, totalOmnibusOf, variablesOf } from "./equations-of";
@@ -29,7 +30,16 @@ export {
 export { linkName } from "../model";
 export { linkStep, scaleWords } from "./scale-words";
 export * from "./data";
-export { dfWords, minus, pClause, percent, plain, pValue, thousands } from "../wording/numbers";
+export {
+  dfWords,
+  errorRate,
+  minus,
+  pClause,
+  percent,
+  plain,
+  pValue,
+  thousands,
+} from "../wording/numbers";
 export {
   errorsName,
   INTERVAL_WORDS,

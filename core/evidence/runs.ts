@@ -1,7 +1,7 @@
 import { differenceTest, scalingOf, type DifferenceTest, type NestedFit } from "../model";
 import type { Settings, StudyDefinition } from "../study";
 import { IN_SDS } from "./effect-words";
-import type { Evidence, Verdict } from "./types";
+import type { Evidence, HypothesisEvidence, Verdict } from "./types";
 
 /**
  * What is kept of a run, so that it can be put beside another: never changed, whatever becomes of
@@ -16,7 +16,13 @@ export interface KeptRun {
   n: number;
   /** Of a model of means and covariances, with degrees of freedom or without. */
   fit?: RunFit | null;
-  hypotheses: { label: string; sentence: string; verdict: Verdict }[];
+  hypotheses: {
+    label: string;
+    sentence: string;
+    verdict: Verdict;
+    /** What had to be known of the verdict; runs kept by earlier versions have none. */
+    cautions?: HypothesisEvidence["cautions"];
+  }[];
   effects: {
     id: string;
     label: string;
@@ -63,10 +69,11 @@ export function keptRun(evidence: Evidence, definition: StudyDefinition): KeptRu
     filters: definition.filters.filter((f) => f.active).map((f) => f.name),
     n: evidence.sample.n,
     fit: fitOfRun(evidence),
-    hypotheses: evidence.hypotheses.map(({ label, sentence, verdict }) => ({
+    hypotheses: evidence.hypotheses.map(({ label, sentence, verdict, cautions }) => ({
       label,
       sentence,
       verdict,
+      cautions,
     })),
     effects: evidence.effects.map(({ id, kind, label, estimate, shown }) => ({
       id,
@@ -102,6 +109,8 @@ export interface RunComparison {
     sentence: string;
     labels: [string | null, string | null];
     verdicts: [Verdict | null, Verdict | null];
+    /** What had to be known of each. */
+    cautions: readonly [HypothesisEvidence["cautions"], HypothesisEvidence["cautions"]];
     changed: boolean;
   }[];
   effects: {
@@ -140,6 +149,7 @@ export function compareRuns(a: KeptRun, b: KeptRun): RunComparison {
       sentence,
       labels: found.map((h) => h?.label ?? null) as [string | null, string | null],
       verdicts: pair,
+      cautions: [found[0]?.cautions ?? [], found[1]?.cautions ?? []] as const,
       changed: pair[0] !== pair[1],
     };
   });

@@ -1,5 +1,5 @@
 import type { Settings } from "../study";
-import { pClause, plain } from "../wording/numbers";
+import { errorRate, pClause } from "../wording/numbers";
 import { isOpen } from "./reading";
 import type { SeveralEvidence, Verdict } from "./types";
 import { settlingWords, wantedFor, type Judgement } from "./verdict";
@@ -64,7 +64,7 @@ export function afterHolm(
   const open = (words: string, wanted: number): Judgement => ({
     verdict: "unsettled",
     why: "adjusted",
-    reason: `Corrected for the number of hypotheses (Holm), ${clause}: ${words} ${plain(alpha)}${settlingWords(wanted)}.`,
+    reason: `Corrected for the number of hypotheses (Holm), ${clause}: ${words} ${errorRate(alpha)}${settlingWords(wanted)}.`,
   });
   if (p >= alpha && isBound)
     return open(
@@ -79,7 +79,7 @@ export function afterHolm(
   if (p < alpha) return judgement;
   return {
     verdict: "not_supported",
-    reason: `${found ? `${reason} ` : ""}Corrected for the number of hypotheses (Holm), ${clause}, which does not reach ${plain(alpha)}.`,
+    reason: `${found ? `${reason} ` : ""}Corrected for the number of hypotheses (Holm), ${clause}, which does not reach ${errorRate(alpha)}.`,
   };
 }
 

@@ -336,7 +336,7 @@ describe("what a verdict says", () => {
     } as const;
     const together = { joint, direction: 0, estimate: null, lower: null, upper: null } as const;
     expect(reason(together)).toBe(
-      "Joint bootstrap test of the 2 effects, T = 7.00, p = .045: p is so near 0.050 that another seed could move it across; about 4,000 bootstrap samples would settle it.",
+      "Joint bootstrap test of the 2 effects, T = 7.00, p = .045: p is so near .05 that another seed could move it across; about 4,000 bootstrap samples would settle it.",
     );
     expect(reason(together, null)).not.toContain("would settle");
     expect(reason({ ...together, joint: { ...joint, p: 0.05 } })).not.toContain("would settle");
@@ -345,6 +345,9 @@ describe("what a verdict says", () => {
     const F = { reference: "F", statistic: 4.5, df1: 2, df2: 96.5, p: 0.012, mcse: 0 } as const;
     expect(reason({ ...together, joint: F })).toMatch(
       /^Joint test F\(2, 96\.5\) = 4\.50, p = \.012: the groups differ/,
+    );
+    expect(reason({ ...together, joint: { ...F, errors: "HC3" } })).toMatch(
+      /^Joint test F\(2, 96\.5\) = 4\.50, p = \.012, HC3 errors: the groups differ/,
     );
     expect(
       reason({

@@ -3,7 +3,7 @@ import { replicatesToSettle } from "../inference";
 import { isOpen } from "./reading";
 import { MAX_REPLICATIONS } from "../study";
 import type { ClaimTest, Verdict } from "./types";
-import { percent, plain, thousands } from "../wording/numbers";
+import { errorRate, percent, plain, thousands } from "../wording/numbers";
 import { jointWords } from "./wording";
 
 export interface Judgement {
@@ -180,7 +180,7 @@ function jointVerdict(
     return {
       verdict: "unsettled",
       why: "near",
-      reason: `${words}: p is so near ${plain(alpha)} that another seed could move it across${more}.`,
+      reason: `${words}: p is so near ${errorRate(alpha)} that another seed could move it across${more}.`,
     };
   }
   const wait = provisional ? " (delta method, until the bootstrap samples arrive)" : "";

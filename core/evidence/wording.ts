@@ -5,11 +5,13 @@ import { dfWords, pClause, plain } from "../wording/numbers";
 
 export { INTERVAL_WORDS };
 
-/** A joint test in one phrase: “F(2, 116) = 4.12, p = .019”. */
-export function jointWords({ reference, statistic, df1, df2, p }: JointTest): string {
+/** A joint test in one phrase: “Joint test F(2, 116) = 4.12, p = .019, HC3 errors”. */
+export function jointWords({ reference, statistic, df1, df2, p, errors }: JointTest): string {
+  const by = errors === undefined ? "" : `, ${errors} errors`;
   if (reference === "F")
-    return `Joint test F(${df1}, ${dfWords(df2)}) = ${plain(statistic, 2)}, ${pClause(p)}`;
-  if (reference === "chi2") return `Joint test χ²(${df1}) = ${plain(statistic, 2)}, ${pClause(p)}`;
+    return `Joint test F(${df1}, ${dfWords(df2)}) = ${plain(statistic, 2)}, ${pClause(p)}${by}`;
+  if (reference === "chi2")
+    return `Joint test χ²(${df1}) = ${plain(statistic, 2)}, ${pClause(p)}${by}`;
   return `Joint bootstrap test of the ${df1} effects, T = ${plain(statistic, 2)}, ${pClause(p)}`;
 }
 

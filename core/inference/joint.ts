@@ -16,6 +16,8 @@ export interface JointTest {
   p: number;
   /** Monte Carlo error of p; 0 where nothing is simulated. */
   mcse: number;
+  /** The name of its errors where they are others than the classical ones. */
+  errors?: string;
 }
 
 /**

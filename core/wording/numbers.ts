@@ -37,6 +37,10 @@ export function pClause(p: number | null | undefined, isBound = false): string {
   return text.startsWith("<") ? `p ${text}` : `p = ${text}`;
 }
 
+/** An error rate as somebody chose it, in the way of p values: .05, .025. */
+export const errorRate = (alpha: number): string =>
+  String(Number(alpha.toFixed(4))).replace(/^0/, "");
+
 /** Degrees of freedom: whole as they are, those of cluster-robust tests with one decimal. */
 export const dfWords = (df: number | null): string =>
   df === null ? "–" : Number.isInteger(df) ? String(df) : df.toFixed(1);

@@ -34,14 +34,16 @@ function jointStep({
   df1,
   df2,
   p,
+  errors,
 }: NonNullable<Claim["joint"]>): WorkingStep {
+  const covariance = `V their covariance${errors === undefined ? "" : ` (${errors} errors)`}`;
   const name =
     reference === "F" ? `F(${df1}, ${dfWords(df2)})` : reference === "chi2" ? `χ²(${df1})` : "T";
   const [formula, how] =
     reference === "F"
-      ? ["b′ V⁻¹ b / number of effects, b the effects and V their covariance", ""]
+      ? [`b′ V⁻¹ b / number of effects, b the effects and ${covariance}`, ""]
       : reference === "chi2"
-        ? ["b′ V⁻¹ b, b the effects and V their covariance", ""]
+        ? [`b′ V⁻¹ b, b the effects and ${covariance}`, ""]
         : [
             "b′ V⁻¹ b, b the effects and V the covariance of their bootstrap estimates",
             ": (1 + bootstrap estimates at least that far from b) / (1 + bootstrap estimates)",

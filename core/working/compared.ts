@@ -35,12 +35,13 @@ export function specificationWorking(
       const own = main?.claims.find((c) => c.label === claim.label);
       const number = `${plain(claim.estimate)}, ${limits(claim.lower, claim.upper)}: ${VERDICT_WORDS[claim.verdict]}`;
       const known = own && found !== main && own.estimate !== null && claim.estimate !== null;
+      const cautions = claim.cautions.map(({ message }) => ` ${message}`).join("");
       return step(
         claim.label,
         known ? "this specification − main analysis" : null,
-        known
+        (known
           ? `${number}. ${plain(claim.estimate)} − ${operand(own.estimate!)} = ${plain(claim.estimate! - own.estimate!)}${claim.differs ? `; the verdict there is ${VERDICT_WORDS[own.verdict]}` : ""}`
-          : number,
+          : number) + (cautions === "" ? "" : `.${cautions}`),
       );
     }),
     rows: `${DONE[found.group]}${found.n === null ? "" : ` ${thousands(found.n)} rows.`}`,

@@ -1,4 +1,4 @@
-import { percent, plain, thousands } from "../evidence";
+import { errorRate, percent, plain, thousands } from "../evidence";
 import type { ExactPower, PlanFound, SimulatedShare } from "../planning";
 import { operand, sourced, step } from "./paper";
 import type { Working, WorkingStep } from "./types";
@@ -85,7 +85,7 @@ function exactSteps(form: ExactPower, power: number, people: number, level: numb
           (p) =>
             `β = ${plain(p.size)}, s₁ = ${plain(p.predictorSd)} (predictor, the others held), s₂ = ${plain(p.residualSd)} (residual of the outcome), ${people} − ${p.predictors} − 1 = ${people - p.predictors - 1} degrees of freedom`,
         )
-        .join("; ")}, two-tailed at ${plain(alpha)}: ${plain(power)}`,
+        .join("; ")}, two-tailed at ${errorRate(alpha)}: ${plain(power)}`,
       "Johnson, Kotz & Balakrishnan 1995, Continuous Univariate Distributions 2, ch. 31",
     ),
   ];

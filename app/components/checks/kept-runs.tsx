@@ -18,6 +18,7 @@ import type { StudyContext } from "../../analysis/use-study";
 import type { StoredRun } from "../../storage/database";
 import { download, fileName } from "../download";
 import { CloseIcon } from "../icons";
+import { CautionMark } from "../cautions";
 import { VerdictMark } from "../verdict";
 import { WorkingView } from "../ui/working-view";
 import { TextInput } from "../ui/text-input";
@@ -251,9 +252,19 @@ function SideBySide({
             marked: v.changed,
             cells: [
               { shown: <span className="serif">{v.sentence}</span>, value: v.sentence },
-              ...v.verdicts.map((verdict) =>
+              ...v.verdicts.map((verdict, k) =>
                 verdict
-                  ? { shown: <VerdictMark verdict={verdict} />, value: VERDICT_WORDS[verdict] }
+                  ? {
+                      shown: (
+                        <>
+                          <VerdictMark verdict={verdict} />{" "}
+                          <CautionMark
+                            hypothesis={{ label: v.labels[k]!, cautions: v.cautions[k]! }}
+                          />
+                        </>
+                      ),
+                      value: VERDICT_WORDS[verdict],
+                    }
                   : "not stated",
               ),
             ],

@@ -141,9 +141,21 @@ function Strip({
         fontSize: 14,
       }}
     >
-      {strip.verdicts.slice(0, 10).map(({ label, verdict, sentence }) => (
-        <li key={label} title={`${label}: ${sentence}: ${VERDICT_WORDS[verdict]}`}>
+      {strip.verdicts.slice(0, 10).map(({ label, verdict, sentence, cautions = [] }) => (
+        <li
+          key={label}
+          title={[
+            `${label}: ${sentence}: ${VERDICT_WORDS[verdict]}`,
+            ...cautions.map(({ message }) => message),
+          ].join("\n")}
+        >
           <span className="quiet">{label}</span> <VerdictMark verdict={verdict} word={false} />
+          {cautions.length > 0 && (
+            <Box component="span" aria-hidden sx={{ color: "var(--rust)", fontSize: 12 }}>
+              {" "}
+              ◆
+            </Box>
+          )}
         </li>
       ))}
     </Stack>

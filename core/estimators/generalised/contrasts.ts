@@ -2,6 +2,7 @@ import type { Column, Design, UsedCoding } from "../../design";
 import { mean, standardDeviation, twoValues } from "../../numerics/moments";
 import { StudyProblem } from "../../problems";
 import type { CompiledTheory } from "../../theory";
+import { minus } from "../../wording/numbers";
 import type { ModelData } from "../engine";
 import type { Setting } from "./terms";
 
@@ -153,4 +154,4 @@ function numberContrast(theory: CompiledTheory, column: Column, data: ModelData)
   };
 }
 
-const shortNumber = (value: number): string => String(Number(value.toPrecision(4)));
+const shortNumber = (value: number): string => minus(String(Number(value.toPrecision(4))));

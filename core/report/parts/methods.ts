@@ -14,7 +14,7 @@ export const methods: Part = (context) => {
   return [
     heading("Statistical analysis"),
     ...paragraphs([
-      `${modelWords(context)} ${errorWords(evidence)}`,
+      `${modelWords(context)} ${errorWords(evidence)}`.trim(),
       intervalWords(context),
       hypotheses.length > 0 ? verdictWords(evidence) : "",
       settings.centring === "none" ? "" : CENTRING[settings.centring],

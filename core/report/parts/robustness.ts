@@ -1,5 +1,7 @@
-import { VERDICT_WORDS } from "../../evidence";
-import { heading, number, paragraph, row, table, word, type Part } from "../context";
+import { cautionsTold, VERDICT_WORDS } from "../../evidence";
+import type { Specification } from "../../robustness";
+import type { Text } from "../document";
+import { heading, number, paragraph, row, sentence, table, word, type Part } from "../context";
 
 /** The verdicts with one thing changed at a time. */
 export const robustness: Part = ({ robustness: tried, cell, evidence }) => {
@@ -36,6 +38,17 @@ export const robustness: Part = ({ robustness: tried, cell, evidence }) => {
           }),
         ),
       ),
+      notesOn(tried),
     ),
   ];
 };
+
+/** What is to be said of a verdict in one way of analysing, and not in the main analysis. */
+function notesOn([main, ...others]: readonly Specification[]): Text[] {
+  const known = new Set(cautionsTold(main!.claims));
+  return others.flatMap(({ name, claims }) =>
+    cautionsTold(claims)
+      .filter((words) => !known.has(words))
+      .map((words): Text => [`${sentence(name)}: ${words}`]),
+  );
+}
