@@ -10,9 +10,10 @@ import { invertLower, rowProducts } from "./triangular";
 const SINGULAR = 1e-12;
 const LOG_2_PI = ln(2 * Math.PI);
 
-/** The moments of a group's patterns; those of single cases have no covariance. */
+/** The moments of a group's patterns; may be written over between calls. */
 export interface FilledGroup {
   patterns: readonly PatternMoments[];
+  /** Whose cases are all the same, so that they have no covariance. */
   single: readonly boolean[];
 }
 

@@ -70,6 +70,8 @@ export class StructureKernel implements Kernel {
   readonly columns: KernelColumns | null;
   readonly firstFixed: number;
   private readonly moments: PatternMoments[][];
+  /** Whose cases in a resample are all the same row. */
+  private readonly single: boolean[][];
   private readonly likelihood: NormalLikelihood;
   /** What refits climb first: a likelihood made for values missing, where there are any. */
   private readonly climbed: FilledLikelihood | NormalLikelihood;
@@ -100,6 +102,7 @@ export class StructureKernel implements Kernel {
         covariance: new Float64Array(indices.length * indices.length),
       })),
     );
+    this.single = groups.map((patterns) => patterns.map(() => false));
     this.likelihood = new NormalLikelihood(
       models,
       this.moments.map((patterns) => ({ patterns })),
@@ -114,10 +117,7 @@ export class StructureKernel implements Kernel {
     this.climbed = incomplete
       ? new FilledLikelihood(
           models,
-          this.moments.map((patterns, g) => ({
-            patterns,
-            single: groups[g]!.map(({ rows }) => rows.length === 1),
-          })),
+          this.moments.map((patterns, g) => ({ patterns, single: this.single[g]! })),
         )
       : this.likelihood;
     this.warm = inverse && new WarmRefit(this.climbed, start, inverse);
@@ -190,9 +190,9 @@ export class StructureKernel implements Kernel {
     const { values, p, groups, plans, means: modelled } = this.problem;
     for (const [g, patterns] of groups.entries()) {
       const own = this.moments[g]!;
-      patterns.forEach(({ indices, rows }, k) =>
-        weightedMoments(values, p, indices, rows, weights, own[k]!),
-      );
+      patterns.forEach(({ indices, rows }, k) => {
+        this.single[g]![k] = weightedMoments(values, p, indices, rows, weights, own[k]!) <= 1;
+      });
       // Products are centred over all cases of a group that have them.
       if (plans.length > 0 && !recentrePatterns(own, plans)) return false;
       if (!modelled) for (const { means } of own) means.fill(0);
@@ -249,6 +249,7 @@ function zeroMeans(means: Float64Array, plans: readonly ProductPlan[]): void {
     for (const { x, w, at } of items) means[x] = means[w] = means[at] = 0;
 }
 
+/** @returns how many of the rows there are */
 function weightedMoments(
   values: Float64Array,
   p: number,
@@ -256,17 +257,19 @@ function weightedMoments(
   rows: Int32Array,
   weights: Float64Array,
   out: PatternMoments,
-): void {
+): number {
   const k = indices.length;
   const { means, covariance } = out;
   means.fill(0);
   covariance.fill(0);
   let n = 0;
+  let there = 0;
   for (let r = 0; r < rows.length; r++) {
     const row = rows[r]!;
     const weight = weights[row]!;
     if (weight === 0) continue;
     n += weight;
+    there += 1;
     for (let i = 0; i < k; i++) {
       const x = weight * values[row * p + indices[i]!]!;
       means[i] = means[i]! + x;
@@ -275,13 +278,14 @@ function weightedMoments(
     }
   }
   out.n = n;
-  if (n === 0) return;
+  if (n === 0) return 0;
   for (let i = 0; i < k; i++) means[i] = means[i]! / n;
   for (let i = 0; i < k; i++)
     for (let j = 0; j <= i; j++) {
       const value = covariance[i * k + j]! / n - means[i]! * means[j]!;
       covariance[i * k + j] = covariance[j * k + i] = value;
     }
+  return there;
 }
 
 /**
