@@ -1,4 +1,5 @@
 import { spawn, type ChildProcess } from "node:child_process";
+import { readdirSync, statSync } from "node:fs";
 import { Agent, get, request, type IncomingMessage } from "node:http";
 import { connect } from "node:net";
 import { join } from "node:path";
@@ -64,6 +65,17 @@ const raw = (text: string): Promise<string> =>
     socket.on("error", reject);
     socket.setTimeout(5000, () => socket.destroy());
   });
+
+test("what a browser keeps of the program stays small, and nothing of it is there twice", () => {
+  const folder = join(import.meta.dirname, "../build/client/assets");
+  const files = readdirSync(folder).filter((name) => !name.endsWith(".gz"));
+  const sizes = files.map((name) => statSync(join(folder, name)).size);
+  expect(sizes.reduce((sum, size) => sum + size, 0)).toBeLessThan(5.3e6);
+  // Workers are small: what they compute with they share with the page.
+  const workers = files.flatMap((name, i) => (name.includes(".worker-") ? [sizes[i]!] : []));
+  expect(workers).toHaveLength(4);
+  expect(Math.max(...workers)).toBeLessThan(150_000);
+});
 
 test("pages are always asked for anew, hashed files never, and the program's own worker at once", async () => {
   const page = await ask("/");

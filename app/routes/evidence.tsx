@@ -148,7 +148,7 @@ function Exports({ evidence }: { evidence: EvidenceObject }) {
   const { study, definition, raw } = useStudy();
   return (
     <Row role="group" aria-label="Take along">
-      <Button onClick={() => exportStudy(study, definition, raw)}>Export the study</Button>
+      <Button onClick={() => void exportStudy(study, definition, raw)}>Export the study</Button>
       <Button
         onClick={() =>
           download(fileName(definition.title, "-effects.csv"), effectsCsv(evidence), "text/csv")

@@ -10,7 +10,7 @@ import {
 } from "../data";
 import { mean, standardDeviation } from "../numerics/moments";
 import { quantile6 } from "../numerics/quantile";
-import { midRanks } from "../screening/correlations";
+import { midRanks } from "../numerics/ranks";
 import { reversed } from "../measures/scores";
 import { StudyProblem } from "../problems";
 import { readFormulaText } from "./formula-syntax";

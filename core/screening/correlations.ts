@@ -2,6 +2,7 @@ import { atanh, tanh } from "../numerics/elementary";
 import { listwise, pick, type NumberColumn } from "../data";
 import { studentP, zQuantile } from "../numerics/distributions";
 import { correlation } from "../numerics/moments";
+import { midRanks } from "../numerics/ranks";
 import { isConstant } from "./block";
 
 export interface CorrelationTest {
@@ -108,19 +109,4 @@ function test(
   const ci: [number, number] | null =
     n < 4 ? null : [tanh(atanh(r) - reach), tanh(atanh(r) + reach)];
   return { r, n, t, p: studentP(t, n - 2), ci };
-}
-
-/** Ranks from 1; tied values share the mean of their ranks. NaN stays NaN. */
-export function midRanks(values: Float64Array): Float64Array {
-  const order = Array.from(values.keys())
-    .filter((i) => !Number.isNaN(values[i]!))
-    .sort((a, b) => values[a]! - values[b]!);
-  const ranks = new Float64Array(values.length).fill(NaN);
-  for (let from = 0; from < order.length;) {
-    let to = from;
-    while (to + 1 < order.length && values[order[to + 1]!] === values[order[from]!]) to += 1;
-    for (let k = from; k <= to; k++) ranks[order[k]!] = (from + to) / 2 + 1;
-    from = to + 1;
-  }
-  return ranks;
 }

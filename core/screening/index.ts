@@ -4,7 +4,6 @@ export { mahalanobis, type DistantRow, type MahalanobisResult } from "./mahalano
 export { mardia, type MardiaResult } from "./mardia";
 export {
   correlations,
-  midRanks,
   type CorrelationCell,
   type CorrelationTable,
   type CorrelationTest,

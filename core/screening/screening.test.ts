@@ -7,10 +7,10 @@ import {
   littleTest,
   mahalanobis,
   mardia,
-  midRanks,
   missingPatterns,
   robustOutliers,
 } from ".";
+import { midRanks } from "../numerics/ranks";
 
 const column = (name: string, values: number[]) => ({ name, values: Float64Array.from(values) });
 
