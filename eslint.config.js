@@ -115,14 +115,14 @@ export default ts.config(
   },
   {
     // Their files share a worker's modules and globals (vitest.config.ts).
-    files: ["{core,formats,cli,demo,docs,reference,bench}/**/*.test.{ts,tsx}"],
+    files: ["{core,formats,cli,demo,docs,reference,bench,app/components}/**/*.test.{ts,tsx}"],
     rules: {
       "no-restricted-properties": [
         "error",
         ...["useFakeTimers", "stubGlobal", "stubEnv", "mock", "doMock"].map((property) => ({
           object: "vi",
           property,
-          message: "Only tests of app/ have a world of their own.",
+          message: "Only tests of actions, storage, analysis and workers have a world of their own.",
         })),
       ],
     },

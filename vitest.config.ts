@@ -41,7 +41,7 @@ export default defineConfig({
         extends: true,
         test: {
           name: "pure",
-          include: ["{core,formats,cli,demo,docs,reference,bench}/**/*.test.{ts,tsx}"],
+          include: ["{core,formats,cli,demo,docs,reference,bench,app/components}/**/*.test.{ts,tsx}"],
           // Files of one worker share their modules: what is tested keeps nothing between calls.
           isolate: false,
         },
@@ -50,7 +50,7 @@ export default defineConfig({
         extends: true,
         test: {
           name: "app",
-          include: ["app/**/*.test.{ts,tsx}"],
+          include: ["app/{actions,analysis,offline,storage,workers}/**/*.test.ts"],
           // Here storage, clock and windows stand in place of the browser's, and modules remember
           // what is on the screen: each file has its own.
           isolate: true,
