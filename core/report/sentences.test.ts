@@ -87,6 +87,14 @@ describe.each(Object.entries(DEMO_STUDIES).filter(([name]) => name !== "planning
       expect(notWhole(told, names)).toEqual([]);
     });
 
+    it("and its numbers are one: slopes on Probe are the effects that Evidence tells", () => {
+      const known = new Map(evidence.effects.map((effect) => [effect.id, effect]));
+      const named = evidence.moderations.flatMap((m) => m.slopes.filter((s) => s.effect !== null));
+      expect(named.length > 0).toBe(evidence.effects.some((f) => f.kind === "conditional_direct"));
+      for (const slope of named)
+        expect(known.get(slope.effect!)!.estimate).toBeCloseTo(slope.estimate!, 12);
+    });
+
     it("are whole in the report, and its cells hold words and rounded numbers", () => {
       const data = dataEvidence(made, table);
       const { sentences, cells } = textsOf(
