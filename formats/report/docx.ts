@@ -5,6 +5,7 @@ import {
   Document,
   HeadingLevel,
   ImageRun,
+  LineRuleType,
   Packer,
   Paragraph,
   SimpleField,
@@ -259,7 +260,8 @@ export async function docxReport(
       default: {
         document: {
           run: { font: FONT, size: 24, language: { value: document.language } },
-          paragraph: { spacing: { after: 120, line: 276 } },
+          // Without its rule a word processor may take the height of lines as exact, and cut figures.
+          paragraph: { spacing: { after: 120, line: 276, lineRule: LineRuleType.AUTO } },
         },
         title: { run: { ...black, size: 36 }, paragraph: { spacing: { after: 120 } } },
         heading1: {
