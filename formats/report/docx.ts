@@ -85,7 +85,7 @@ const MOST_LETTERS = 40;
 const PER_LETTER = 108;
 const MOST_NUMBERS = 0.84;
 /** Words of so many letters are not broken either. */
-const SHORT = 16;
+const SHORT = 20;
 
 /** Widths of columns after what stands in them; words share what numbers leave. */
 function columnWidths({ columns, rows }: TableBlock): number[] {
@@ -107,12 +107,18 @@ function columnWidths({ columns, rows }: TableBlock): number[] {
   return letters.map((n, j) => Math.floor((whole(j) ? each : rest) * n));
 }
 
+/** Tables of so many rows are not broken over pages. */
+const ROWS_TOGETHER = 14;
+/** After a table with its notes, in twentieths of a point. */
+const GAP = 200;
+
 const RULE = { style: BorderStyle.SINGLE, size: 6, color: "000000" };
 const NONE = { style: BorderStyle.NONE, size: 0, color: "auto" };
 
 function tableBlocks(table: TableBlock, names: ReadonlyMap<string, string>): FileChild[] {
   const size = table.columns.length > MANY_COLUMNS ? SMALL_SIZE : TABLE_SIZE;
   const widths = columnWidths(table);
+  const together = table.rows.length <= ROWS_TOGETHER;
   const cell = (
     text: string,
     j: number,
@@ -127,8 +133,8 @@ function tableBlocks(table: TableBlock, names: ReadonlyMap<string, string>): Fil
       children: [
         new Paragraph({
           alignment: table.columns[j]!.kind === "words" ? AlignmentType.LEFT : AlignmentType.RIGHT,
-          // A line over several rows goes with the first of them.
-          keepNext: span > 1,
+          // A line over several rows goes with the first of them, a short table stays whole.
+          keepNext: span > 1 || (together && !bottom),
           spacing: { before: 0, after: 0 },
           children: [new TextRun({ text: clean(text), size, italics })],
         }),
@@ -162,16 +168,24 @@ function tableBlocks(table: TableBlock, names: ReadonlyMap<string, string>): Fil
       rows: [head, ...body],
     }),
     ...table.notes.map(
-      (n) =>
+      (n, i) =>
         new Paragraph({
-          spacing: { before: 60 },
+          spacing: { before: 60, after: i === table.notes.length - 1 ? GAP : 0 },
           children: [
             new TextRun({ text: "Note. ", italics: true, size: TABLE_SIZE }),
             ...textRuns(n, names, TABLE_SIZE),
           ],
         }),
     ),
-    new Paragraph({ spacing: { after: 120 }, children: [] }),
+    // Two tables that touch would be one; a line as low as can be keeps them apart.
+    ...(table.notes.length === 0
+      ? [
+          new Paragraph({
+            spacing: { after: GAP, line: 20, lineRule: LineRuleType.EXACT },
+            children: [],
+          }),
+        ]
+      : []),
   ];
 }
 

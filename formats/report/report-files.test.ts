@@ -229,6 +229,43 @@ describe("references", () => {
 });
 
 const office = process.env.OFFICE;
+/** Above the first line of a page, in points. */
+const MARGIN = 72;
+
+/** Has files of a folder converted by the word processor, which must not complain. */
+const convertIn =
+  (folder: string) =>
+  (to: string, names: string[]): void => {
+    const { status, stderr } = spawnSync(
+      office!,
+      [
+        `-env:UserInstallation=file://${folder}/profile`,
+        "--headless",
+        "--convert-to",
+        to,
+        "--outdir",
+        folder,
+        ...names.map((name) => join(folder, name)),
+      ],
+      { encoding: "utf8", timeout: 150_000 },
+    );
+    expect(stderr).not.toMatch(/repair|corrupt|Error:/i);
+    expect(status).toBe(0);
+  };
+
+/** Where words stand on the pages of a PDF, in points from the top; null without the program. */
+function wordsOnPages(path: string): { word: string; top: number; bottom: number }[][] | null {
+  const { status, stdout } = spawnSync("pdftotext", ["-bbox", path, "-"], { encoding: "utf8" });
+  if (status !== 0) return null;
+  return stdout
+    .split("<page ")
+    .slice(1)
+    .map((page) =>
+      [...page.matchAll(/yMin="([\d.]+)" xMax="[\d.]+" yMax="([\d.]+)">([^<]*)</g)].map(
+        ([, top, bottom, word]) => ({ word: word!, top: Number(top), bottom: Number(bottom) }),
+      ),
+    );
+}
 
 describe("a report as a word-processor document", () => {
   it("has headings, captions that count themselves, references to them, and pictures as vectors and points", async () => {
@@ -267,23 +304,7 @@ describe("a report as a word-processor document", () => {
         writeFileSync(join(folder, `report${i}.docx`), await docx(made));
         writeFileSync(join(folder, `book${i}.xlsx`), await xlsxReport(made.report));
       }
-      const convert = (to: string, names: string[]): void => {
-        const { status, stderr } = spawnSync(
-          office!,
-          [
-            `-env:UserInstallation=file://${folder}/profile`,
-            "--headless",
-            "--convert-to",
-            to,
-            "--outdir",
-            folder,
-            ...names.map((name) => join(folder, name)),
-          ],
-          { encoding: "utf8", timeout: 150_000 },
-        );
-        expect(stderr).not.toMatch(/repair|corrupt|Error:/i);
-        expect(status).toBe(0);
-      };
+      const convert = convertIn(folder);
       convert(
         "fodt",
         all.map((_, i) => `report${i}.docx`),
@@ -314,6 +335,32 @@ describe("a report as a word-processor document", () => {
       );
       const csv = readFileSync(join(folder, "book0.csv"), "utf8");
       expect(csv).toContain(tablesOf(usual.report)[0]!.title);
+    },
+    200_000,
+  );
+
+  it.skipIf(!office || spawnSync("pdftotext", ["-v"]).status !== 0)(
+    "has figures on paper as high as they were drawn",
+    async () => {
+      const folder = mkdtempSync(join(tmpdir(), "hebel-report-"));
+      // Without letters of their own, so that what stands above a caption is its figure.
+      const blank = `<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="60mm"><rect width="120mm" height="60mm" fill="#888"/></svg>`;
+      const pictures = new Map(
+        [...usual.pictures.keys()].map(
+          (id) => [id, { svg: blank, png: PIXEL, widthMm: 120, heightMm: 60 }] as const,
+        ),
+      );
+      writeFileSync(join(folder, "report.docx"), await docxReport(usual.report, pictures));
+      convertIn(folder)("pdf", ["report.docx"]);
+      const room = wordsOnPages(join(folder, "report.pdf"))!.flatMap((words) =>
+        words.flatMap(({ word, top }, i) => {
+          if (word !== "Figure" || !/^\d+\.$/.test(words[i + 1]?.word ?? "")) return [];
+          const above = words.slice(0, i).map((w) => w.bottom);
+          return [top - Math.max(MARGIN, ...above)];
+        }),
+      );
+      expect(room.length).toBe(pictures.size);
+      for (const points of room) expect(points).toBeGreaterThan((60 / 25.4) * 72 - 2);
     },
     200_000,
   );

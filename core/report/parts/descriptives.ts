@@ -1,6 +1,6 @@
 import { isFromMoments } from "../../evidence";
 import { heading, number, row, table, word, type Part, type ReportContext } from "../context";
-import type { Cell, Row } from "../document";
+import type { Cell, Column, Row, TableBlock } from "../document";
 
 /** “p < .05” of “p < .050”. */
 const limit = (clause: string): string => clause.replace(/0$/, "");
@@ -19,48 +19,118 @@ function variablesOf({ evidence, data }: ReportContext): string[] {
   return [...new Set(named)].filter((name) => known.has(name));
 }
 
-/** Means, SDs, and correlations below the diagonal. */
+/** With more variables than these, correlations have tables of their own, of so many columns. */
+const BESIDE = 9;
+const COLUMNS = 12;
+
+/** Means, SDs, and correlations below the diagonal, with alpha in it where a scale has one. */
 export const descriptives: Part = (context) => {
-  const { data, cell, write } = context;
+  const { data } = context;
   const names = variablesOf(context).filter((name) => data!.descriptives[name]!.mean !== null);
   if (!data || names.length === 0) return [];
-  const correlation = correlationsOf(context);
-  const columns = names.slice(0, -1).map((_, j) => number(String(j + 1)));
-  const rows = names.map((name, i): Row => {
-    const { n, mean, sd, skewness, excessKurtosis } = data.descriptives[name]!;
-    return row(
-      cell.words(`${i + 1} ${name}`),
-      cell.count(n),
-      cell.number(mean, 2),
-      cell.number(sd, 2),
-      cell.number(skewness, 2),
-      cell.number(excessKurtosis, 2),
-      ...columns.map((_, j): Cell =>
-        j < i ? correlation(names[i]!, names[j]!) : cell.words(null),
-      ),
-    );
-  });
+  const title = heading("Descriptive statistics and correlations");
+  if (names.length <= BESIDE)
+    return [title, momentsTable(names, context, correlationColumns(names, 0, context))];
+  const parts = Array.from({ length: Math.ceil(names.length / COLUMNS) }, (_, k) => k * COLUMNS);
   return [
-    heading("Descriptive statistics and correlations"),
-    table(
-      "descriptives",
-      "Means, standard deviations and correlations",
-      [
-        word("Variable"),
-        number("n"),
-        number("M"),
-        number("SD"),
-        number("Skewness"),
-        number("Excess kurtosis"),
-        ...columns,
-      ],
-      rows,
-      [
-        `Pearson correlations${isFromMoments(context.evidence) ? ", as they were given" : ` from all ${context.evidence.unit || "cases"} with both values`}. * ${limit(write.pClause(0.05, true))}, ** ${limit(write.pClause(0.01, true))}, *** ${write.pClause(0.0005)}.`,
-      ],
-    ),
+    title,
+    momentsTable(names, context, null),
+    ...parts
+      .filter((from) => from < names.length - 1 || hasAlpha(names.at(-1)!, context))
+      .map((from) => correlationTable(names, from, context)),
   ];
 };
+
+/** Columns of correlations, what stands in them row by row, and what is said of them. */
+interface Correlations {
+  columns: Column[];
+  cells: (row: number) => Cell[];
+  note: string;
+}
+
+function momentsTable(
+  names: readonly string[],
+  { data, cell }: ReportContext,
+  beside: Correlations | null,
+): TableBlock {
+  return table(
+    "descriptives",
+    `Means${beside ? "," : " and"} standard deviations${beside ? " and correlations" : ""}`,
+    [
+      word("Variable"),
+      number("n"),
+      number("M"),
+      number("SD"),
+      number("Skewness"),
+      number("Excess kurtosis"),
+      ...(beside?.columns ?? []),
+    ],
+    names.map((name, i): Row => {
+      const { n, mean, sd, skewness, excessKurtosis } = data!.descriptives[name]!;
+      return row(
+        cell.words(`${i + 1} ${name}`),
+        cell.count(n),
+        cell.number(mean, 2),
+        cell.number(sd, 2),
+        cell.number(skewness, 2),
+        cell.number(excessKurtosis, 2),
+        ...(beside?.cells(i) ?? []),
+      );
+    }),
+    beside ? [beside.note] : [],
+  );
+}
+
+/** The correlations of the variables from `from` on with all that come after them. */
+function correlationTable(
+  names: readonly string[],
+  from: number,
+  context: ReportContext,
+): TableBlock {
+  const { columns, cells, note } = correlationColumns(names, from, context, COLUMNS);
+  return table(
+    `correlations ${from + 1}`,
+    from === 0 ? "Correlations" : `Correlations, continued from variable ${from + 1}`,
+    [word("Variable"), ...columns],
+    names.flatMap((name, i) =>
+      i < from ? [] : [row(context.cell.words(`${i + 1} ${name}`), ...cells(i))],
+    ),
+    [note],
+  );
+}
+
+const hasAlpha = (name: string, { data }: ReportContext): boolean =>
+  data!.measures.some((m) => m.name === name && m.reliability.value?.alpha != null);
+
+function correlationColumns(
+  names: readonly string[],
+  from: number,
+  context: ReportContext,
+  most = names.length,
+): Correlations {
+  const { data, cell, write, evidence } = context;
+  const correlation = correlationsOf(context);
+  const alphas = new Map(data!.measures.map((m) => [m.name, m.reliability.value?.alpha]));
+  const inDiagonal = names.some((name) => alphas.get(name) != null);
+  const until = Math.min(from + most, inDiagonal ? names.length : names.length - 1);
+  const places = Array.from({ length: until - from }, (_, k) => from + k);
+  const diagonal = (i: number): Cell => {
+    const alpha = alphas.get(names[i]!);
+    return alpha == null ? cell.words(null) : { text: `(${write.bounded(alpha)})`, value: alpha };
+  };
+  const source = isFromMoments(evidence)
+    ? ", as they were given"
+    : ` from all ${evidence.unit || "cases"} with both values`;
+  const said = inDiagonal ? " In the diagonal, in parentheses, Cronbach's α of scales." : "";
+  return {
+    columns: places.map((j) => number(String(j + 1))),
+    cells: (i) =>
+      places.map((j) =>
+        j < i ? correlation(names[i]!, names[j]!) : j === i ? diagonal(i) : cell.words(null),
+      ),
+    note: `Pearson correlations${source}. * ${limit(write.pClause(0.05, true))}, ** ${limit(write.pClause(0.01, true))}, *** ${write.pClause(0.0005)}.${said}`,
+  };
+}
 
 /** Correlations of every two variables, from whichever set of the screening holds both. */
 function correlationsOf({ data, cell, write }: ReportContext): (x: string, y: string) => Cell {

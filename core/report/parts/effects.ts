@@ -14,6 +14,7 @@ import {
   headingRow,
   limits,
   number,
+  paragraph,
   row,
   sentence,
   table,
@@ -65,6 +66,10 @@ export const effects: Part = (context) => {
     ["sizes", "Shares of effects and user-defined quantities", ofUnits("sizes")] as const,
   ].flatMap(([id, title, found], i) => {
     if (found.length === 0) return [];
+    if (found.every((e) => !e.shown)) {
+      const why = withheldWords(found);
+      return why === "" ? [] : [paragraph(why)];
+    }
     const shown = found.length > MOST ? claimedAmong(found, evidence) : found;
     return [
       ...(i === 0 || main.length === 0 ? [heading("Direct, indirect and total effects")] : []),
@@ -180,8 +185,15 @@ function notesOf(
     kinds.size > 0
       ? `Intervals and p by ${listed([...kinds])}${kinds.has("bootstrap") ? ` (${write.count(used)} samples)` : ""}. `
       : "";
-  const reasons = [
-    ...new Set(shown.flatMap((e) => (e.withheld ? [`${e.label}: ${e.withheld}`] : []))),
-  ];
-  return `${units}${how}${reasons.map((r) => `Not reported: ${r}`).join(" ")}`.trim();
+  return `${units}${how}${withheldWords(shown)}`.trim();
+}
+
+/** What is not reported, and why: by reason, since one often holds for many. */
+function withheldWords(effects: readonly EffectEvidence[]): string {
+  const byReason = new Map<string, Set<string>>();
+  for (const { label, withheld } of effects)
+    if (withheld) byReason.set(withheld, (byReason.get(withheld) ?? new Set()).add(label));
+  return [...byReason]
+    .map(([reason, labels]) => `Not reported: ${[...labels].join("; ")}. ${reason}`)
+    .join(" ");
 }

@@ -54,7 +54,7 @@ function regression(equation: EquationEvidence, context: ReportContext): TableBl
     `Regression of ${equation.outcome}`,
     [
       word("Predictor"),
-      number(`b (${unitWords(evidence)})`),
+      number("b"),
       number(
         resampled ? "SE (bootstrap)" : errors === "classical" ? "SE" : `SE (${errorsName(errors)})`,
       ),
@@ -78,7 +78,7 @@ function regression(equation: EquationEvidence, context: ReportContext): TableBl
       );
     }),
     [
-      `R² = ${write.bounded(equation.r2)}, adjusted R² = ${write.bounded(equation.adjustedR2)}${fit}; n = ${equation.n}. β: standardised coefficient; VIF: variance inflation factor.`,
+      `R² = ${write.bounded(equation.r2)}, adjusted R² = ${write.bounded(equation.adjustedR2)}${fit}; n = ${equation.n}. b: coefficient in ${unitWords(evidence)}; β: standardised coefficient; VIF: variance inflation factor.`,
     ],
   );
 }

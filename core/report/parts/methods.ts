@@ -1,7 +1,7 @@
 import { errorsName, INTERVAL_WORDS, percent, type Evidence } from "../../evidence";
 import { deviations } from "../../registration";
 import type { StudyDefinition } from "../../study";
-import { heading, paragraphs, type Part, type ReportContext } from "../context";
+import { heading, paragraphs, sentence, type Part, type ReportContext } from "../context";
 import { listed } from "../../wording";
 
 /** How everything was estimated, so that somebody else could do it again. */
@@ -22,7 +22,7 @@ export const methods: Part = (context) => {
       missingWords(context),
       plannedWords(definition),
       log.length > 0 ? `Changes made to the data and measures: ${log.join("; ")}.` : "",
-      `Analyses were done with ${evidence.engine}; with the same study file they give the same digits again.`,
+      `Analyses were done with ${sentence(evidence.engine)}; with the same study file they give the same digits again.`,
     ]),
   ];
 };
@@ -62,7 +62,7 @@ function errorWords({ errors, settings, sections }: Evidence): string {
   if (errors === "CR2")
     return `Standard errors allow for the clusters of ${settings.cluster} (${errorsName(errors)}).`;
   return errors === "classical"
-    ? "Standard errors are those of the models."
+    ? "Standard errors are the classical ones of each model."
     : `Standard errors are robust to heteroscedasticity (${errorsName(errors)}).`;
 }
 
