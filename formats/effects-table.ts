@@ -1,5 +1,12 @@
 import Papa from "papaparse";
-import { cautionsTold, intervalName, percent, referenceName, type Evidence } from "../core";
+import {
+  cautionsTold,
+  intervalName,
+  leftOutTold,
+  percent,
+  referenceName,
+  type Evidence,
+} from "../core";
 
 /**
  * A cell that a spreadsheet would run as a formula is made plain text by a leading apostrophe;
@@ -42,7 +49,7 @@ export function effectsCsv(evidence: Evidence): string {
     shown ? intervalName(shown) : "",
     shown ? referenceName(shown) : "",
     shown?.reference === "bootstrap" ? String(used) : "",
-    withheld ?? cautionsAbout(evidence, id),
+    [...leftOutTold(evidence), withheld ?? cautionsAbout(evidence, id)].join(" ").trim(),
   ]);
   return `${Papa.unparse([header, ...rows].map((row) => row.map(neutralise)))}\r\n`;
 }

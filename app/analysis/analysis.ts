@@ -1,8 +1,8 @@
 import { proxy } from "comlink";
 import {
   packTable,
-  type Complaint,
   type Evidence,
+  type LeftOut,
   type StudyDefinition,
   type Table,
 } from "../../core";
@@ -16,7 +16,8 @@ import { onTyped, Quiet } from "./quiet";
 export interface AnalysisState {
   evidence: Evidence | null;
   problem: PlainProblem | null;
-  complaints: Complaint[];
+  /** Lines of the theory, or names in them, that could not be read and take part in nothing. */
+  leftOut: readonly LeftOut[];
   status: "estimating" | "resampling" | "stopped" | "done";
   done: number;
   requested: number;
@@ -26,7 +27,7 @@ export interface AnalysisState {
 const START: AnalysisState = {
   evidence: null,
   problem: null,
-  complaints: [],
+  leftOut: [],
   status: "estimating",
   done: 0,
   requested: 0,

@@ -14,7 +14,7 @@ import { AboutDialog } from "../components/frame/open-about";
 import { Announcer } from "../components/frame/announcer";
 import { CommandPalette } from "../components/frame/command-palette";
 import { GlossaryDialog } from "../components/frame/glossary-dialog";
-import { Fault } from "../components/frame/fault";
+import { Fault, LeftOutNotice } from "../components/frame/fault";
 import { NARROW, Rail } from "../components/frame/rail";
 import { ScreenOrWait } from "../components/frame/needs-rows";
 import { SettingsDialog } from "../components/frame/settings-dialog";
@@ -131,6 +131,7 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
         <Page id="main" ref={page} tabIndex={-1}>
           <StorageNotices context={context} />
           <Fault analysis={context.analysis} />
+          <LeftOutNotice analysis={context.analysis} />
           <GlossaryOpener value={openGlossary}>
             <ScreenOrWait context={forScreens} />
           </GlossaryOpener>

@@ -1,7 +1,7 @@
 import {
   Analysis,
   StudyProblem,
-  type Complaint,
+  type LeftOut,
   type Dataset,
   type Evidence,
   type ReplicateBlock,
@@ -25,7 +25,7 @@ export interface Update {
   /** Absent where nothing new was put together; null where there is none. */
   evidence?: Evidence | null;
   problem?: PlainProblem | null;
-  complaints?: Complaint[];
+  leftOut?: readonly LeftOut[];
   status: "resampling" | "stopped" | "done";
   done: number;
   requested: number;
@@ -83,9 +83,9 @@ export class LiveAnalysis {
     const known = this.settled()
       .then(() => findEvidence(key))
       .catch(() => null);
-    const { complaints } = dataset.theory;
+    const { leftOut } = dataset.theory;
     const nothing = {
-      complaints,
+      leftOut,
       done: 0,
       requested: 0,
       secondsLeft: null,
@@ -103,7 +103,7 @@ export class LiveAnalysis {
     }
     this.latest = { key: key.text, analysis };
     const { requested } = analysis;
-    const said = { complaints, problem: null, requested, secondsLeft: null };
+    const said = { leftOut, problem: null, requested, secondsLeft: null };
     const found = await known;
     if (superseded()) return;
     if (found) return tell({ ...said, evidence: found, done: requested, status: "done" });
@@ -116,10 +116,7 @@ export class LiveAnalysis {
     await this.resample(analysis, key, followed, { goOn, control, tell });
   }
 
-  /**
-   * Evidence beside which there are complaints is not kept: they would be missing when it is shown
-   * again.
-   */
+  /** Evidence of a theory that waits for being mended is not kept: it is on its way to another. */
   private keep(key: ResultKey, { dataKey, dataset }: Followed, evidence: Evidence): void {
     if (dataset.theory.complaints.length === 0)
       this.write(() => keepEvidence(key, dataKey, evidence));

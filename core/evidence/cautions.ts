@@ -29,6 +29,8 @@ const SPOKEN_OF = 0.01;
 
 /** These are findings, or are about what no verdict rests on. */
 const OF_NO_CLAIM = new Set([
+  // Said once, above all numbers: leftOutTold.
+  "sentence_left_out",
   "inconsistent_mediation",
   "proportion_unstable",
   "goodman_undefined",
@@ -82,6 +84,10 @@ export const weakStep = (
   /** The percentile interval is offered here. */
   other: boolean,
 ): Warning => warning("bc_weak_step", { step, interval, other }, [label]);
+
+/** What of the theory could not be read, so that all numbers are without it; one sentence each. */
+export const leftOutTold = ({ warnings }: { warnings: readonly Warning[] }): string[] =>
+  warnings.flatMap(({ code, message }) => (code === "sentence_left_out" ? [message] : []));
 
 /** Every caution once, after the hypotheses that it touches. */
 export function cautionsTold(

@@ -55,4 +55,4 @@ export { isBootstrap, SUMMARY } from "../inference";
 export { isFromMoments, isNeverResampled } from "./known";
 export { measuresOf, restsOn } from "./table-notes";
 export { isReported, withheldNotes } from "./natural-notes";
-export { cautionsTold } from "./cautions";
+export { cautionsTold, leftOutTold } from "./cautions";

@@ -41,6 +41,7 @@ export function warningsOf(
   const complete = done >= prepared.study.settings.replications;
   const own = prepared.fit.warnings ?? [];
   return [
+    ...leftOutWarnings(prepared),
     ...sampleWarnings(prepared),
     ...unitWarnings(prepared),
     ...clusterWarnings(prepared),
@@ -89,6 +90,12 @@ function sampleWarnings(prepared: Prepared): Warning[] {
   }
   return list;
 }
+
+/** Of a theory that is being written: what the numbers are without. */
+const leftOutWarnings = ({ dataset }: Prepared): Warning[] =>
+  dataset.theory.leftOut.map(({ text, name, message }) =>
+    warning("sentence_left_out", { text, name, message }, name === null ? [] : [name]),
+  );
 
 const unitWarnings = ({ typed }: Prepared): Warning[] =>
   [...typed.values()].flatMap(({ name, power = 0 }) =>

@@ -5,8 +5,16 @@ import { readMeasure } from "./measure";
 import { readModeration } from "./moderation";
 import { LineError, Reader } from "./reader";
 import { readCovary, readFree, readGroups, readHold } from "./structure-lines";
-import type { Hypothesis, Moderation, NameRef, Statement, Theory } from "./syntax";
-import { tokenise } from "./tokens";
+import type {
+  Complaint,
+  Hypothesis,
+  LeftOut,
+  Moderation,
+  NameRef,
+  Statement,
+  Theory,
+} from "./syntax";
+import { tokenise, type Token } from "./tokens";
 import { isMediates, MODERATION_VERBS, moderationVerbOf, THROUGH, verbOf, VERBS } from "./verbs";
 
 /**
@@ -22,28 +30,71 @@ export function parseTheory(text: string, variables: readonly string[]): Theory 
   const measures = lines.flatMap(({ tokens }) =>
     tokens[0]?.text === "measure" && tokens[1] ? [tokens[1].text] : [],
   );
-  const theory: Theory = { statements: [], named: measures, complaints: [] };
+  const theory: Theory = { statements: [], named: measures, complaints: [], leftOut: [] };
   const known = [...new Set([...variables, ...measures])];
   lines.forEach(({ content, line, tokens, complaints }) => {
-    theory.complaints.push(...complaints);
-    if (tokens.length === 0 || complaints.length > 0) return;
-    try {
-      theory.statements.push(
-        readStatement(
-          new Reader(tokens, line, content.trimEnd().length, known),
-          line,
-          variables,
-          measures,
-        ),
+    if (tokens.length === 0 && complaints.length === 0) return;
+    const of = (own: Token[]): Statement =>
+      readStatement(
+        new Reader(own, line, content.trimEnd().length, known),
+        line,
+        variables,
+        measures,
       );
-    } catch (error) {
-      if (!(error instanceof LineError)) throw error;
-      theory.complaints.push(error.complaint);
-    }
+    const { statement, faults } =
+      complaints.length > 0 ? { statement: null, faults: complaints } : readLine(tokens, of);
+    if (statement) theory.statements.push(statement);
+    theory.complaints.push(...faults);
+    theory.leftOut.push(...leftOutOf(content.trim(), tokens, statement, faults));
   });
-  numberUnlabelled(theory.statements);
+  numberUnlabelled(theory);
   complainOfDoubleLabels(theory);
   return theory;
+}
+
+/**
+ * Reads one line. Of a line of covariates a name that nothing is called by is left out alone, since
+ * a model without the other covariates would be another one.
+ */
+function readLine(
+  tokens: Token[],
+  of: (tokens: Token[]) => Statement,
+): { statement: Statement | null; faults: Complaint[] } {
+  try {
+    return { statement: of(tokens), faults: [] };
+  } catch (error) {
+    if (!(error instanceof LineError)) throw error;
+    const { complaint } = error;
+    const alone = { statement: null, faults: [complaint] };
+    if (tokens[0]!.text !== "adjust" || complaint.unknown === undefined) return alone;
+    const rest = readLine(withoutName(tokens, complaint.column), of);
+    return rest.statement ? { ...rest, faults: [complaint, ...rest.faults] } : alone;
+  }
+}
+
+/** The tokens of a list without one of its names and the comma or “and” that comes with it. */
+function withoutName(tokens: Token[], column: number): Token[] {
+  const at = tokens.findIndex((token) => token.column === column);
+  const joins = (token: Token | undefined): boolean => token?.text === "," || token?.text === "and";
+  const before = joins(tokens[at - 1]) ? at - 1 : at;
+  const after = before === at && joins(tokens[at + 1]) ? at + 2 : at + 1;
+  return [...tokens.slice(0, before), ...tokens.slice(after)];
+}
+
+function leftOutOf(
+  text: string,
+  tokens: Token[],
+  statement: Statement | null,
+  faults: readonly Complaint[],
+): LeftOut[] {
+  const label = tokens[1]?.text === ":" ? tokens[0]!.text : null;
+  return (statement ? faults : faults.slice(0, 1)).map(({ line, message, unknown }) => ({
+    line,
+    text,
+    label,
+    name: statement ? (unknown ?? null) : null,
+    message,
+  }));
 }
 
 function readStatement(
@@ -206,8 +257,12 @@ function readDefine(reader: Reader, line: number): Statement {
 const isClaim = (s: Statement): s is Hypothesis | Moderation =>
   s.kind === "hypothesis" || s.kind === "moderation";
 
-function numberUnlabelled(statements: Statement[]): void {
-  const taken = new Set(statements.flatMap((s) => (isClaim(s) && s.label ? [s.label] : [])));
+/** @param leftOut lines that wait for being mended keep their labels */
+function numberUnlabelled({ statements, leftOut }: Theory): void {
+  const taken = new Set([
+    ...statements.flatMap((s) => (isClaim(s) && s.label ? [s.label] : [])),
+    ...leftOut.flatMap(({ label }) => label ?? []),
+  ]);
   let next = 1;
   for (const statement of statements) {
     if (!isClaim(statement) || statement.label) continue;

@@ -258,6 +258,19 @@ export interface Complaint extends Place {
   unknown?: string;
 }
 
+/** What of a theory takes part in nothing, since it could not be read. */
+export interface LeftOut {
+  line: number;
+  /** The line as it stands. */
+  text: string;
+  /** The label that its author gave it; others keep away from it. */
+  label: string | null;
+  /** Where only one name of the line is left out, that name. */
+  name: string | null;
+  /** What is wrong with it. */
+  message: string;
+}
+
 export interface Theory {
   statements: Statement[];
   /**
@@ -265,4 +278,5 @@ export interface Theory {
    */
   named: string[];
   complaints: Complaint[];
+  leftOut: LeftOut[];
 }

@@ -1,6 +1,6 @@
 import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
-import { useLocation } from "react-router";
+import { Link, useLocation } from "react-router";
 import type { Analysis, AnalysisState } from "../../analysis/analysis";
 import { useAnalysis } from "../../analysis/use-analysis";
 import type { PlainProblem } from "../../workers/attempt";
@@ -21,6 +21,33 @@ export const isWaiting = ({ evidence, problem, status }: AnalysisState): boolean
 
 const problemOf = ({ problem }: AnalysisState) => problem;
 const hasEvidence = ({ evidence }: AnalysisState): boolean => evidence !== null;
+
+const leftOutOf = ({ leftOut }: AnalysisState) => leftOut;
+
+/** What of the theory could not be read, on every screen whose numbers are without it. */
+export function LeftOutNotice({ analysis }: { analysis: Analysis }) {
+  const leftOut = useAnalysis(analysis, leftOutOf);
+  const stopped = isStopped(useAnalysis(analysis, problemOf));
+  const screen = useLocation().pathname.split("/").at(-1)!;
+  if (leftOut.length === 0 || stopped || screen === BESIDE_THE_SENTENCES) return null;
+  const names = leftOut.filter((part) => part.name !== null);
+  const lines = leftOut.filter((part) => part.name === null);
+  return (
+    <Alert
+      severity="warning"
+      sx={{ m: "16px 24px 0" }}
+      action={
+        <Button component={Link} to="hypotheses" size="small" sx={{ whiteSpace: "nowrap" }}>
+          Mend {leftOut.length === 1 ? "it" : "them"}
+        </Button>
+      }
+    >
+      {lines.length > 0 &&
+        `${lines.length === 1 ? "A sentence" : `${lines.length} sentences`} could not be read and ${lines.length === 1 ? "is" : "are"} left out of everything here: ${lines.map(({ text }) => `“${text}”`).join(", ")}. `}
+      {names.map(({ name, text }) => `“${name}” is left out of “${text}”.`).join(" ")}
+    </Alert>
+  );
+}
 
 /** What stops the analysis, on every screen whose numbers then are old or missing. */
 export function Fault({ analysis }: { analysis: Analysis }) {

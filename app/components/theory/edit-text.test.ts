@@ -54,8 +54,10 @@ describe("editing the text by slots", () => {
 
   it("numbers a new hypothesis past those that exist, and quotes where needed", () => {
     const statements = parse("H1: hours raises belonging\nH3: hours raises confidence");
-    expect(nextLabel(statements)).toBe("H2");
-    expect(newHypothesis(statements, "weekly hours", "belonging")).toBe(
+    expect(nextLabel(statements, "")).toBe("H2");
+    // A line that cannot be read keeps its number.
+    expect(nextLabel(statements, "H2: hours frobs age\n  H3 : x")).toBe("H4");
+    expect(newHypothesis(statements, "", "weekly hours", "belonging")).toBe(
       'H2: "weekly hours" raises belonging',
     );
   });

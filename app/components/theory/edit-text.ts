@@ -47,23 +47,32 @@ export function freedInTheory(
   return rewrite(theory, { ...groups, free: [...groups.free, arrow] });
 }
 
-/** The next free label H1, H2, … */
-export function nextLabel(statements: readonly Statement[]): string {
-  const taken = new Set(
-    statements.flatMap((s) =>
+/** A label at the beginning of a line, whether the rest of it can be read or not. */
+const LABEL = /^[ \t]*([^\s:]+)[ \t]*:/gm;
+
+/** The next free label H1, H2, … @param text of the theory: lines that wait keep their labels */
+export function nextLabel(statements: readonly Statement[], text: string): string {
+  const taken = new Set([
+    ...statements.flatMap((s) =>
       s.kind === "hypothesis" || s.kind === "moderation" ? [s.label] : [],
     ),
-  );
+    ...Array.from(text.matchAll(LABEL), ([, label]) => label!),
+  ]);
   let k = 1;
   while (taken.has(`H${k}`)) k += 1;
   return `H${k}`;
 }
 
-export function newHypothesis(statements: readonly Statement[], from: string, to: string): string {
+export function newHypothesis(
+  statements: readonly Statement[],
+  text: string,
+  from: string,
+  to: string,
+): string {
   const hypothesis: Hypothesis = {
     kind: "hypothesis",
     line: 0,
-    label: nextLabel(statements),
+    label: nextLabel(statements, text),
     numbered: false,
     from: ref(from),
     verb: "raises",

@@ -22,14 +22,14 @@ export function NewHypothesis({ text, statements, variables, change, goOn }: Pro
   const [to, setTo] = useState<string | null>(null);
   const write = (cause: string | null, effect: string | null): void => {
     if (!cause || !effect) return;
-    const next = appendLine(text, newHypothesis(statements, cause, effect));
+    const next = appendLine(text, newHypothesis(statements, text, cause, effect));
     change(next);
     setFrom(null);
     setTo(null);
     goOn(lineCount(next), "through");
   };
   return (
-    <Line name="New hypothesis" label={nextLabel(statements)}>
+    <Line name="New hypothesis" label={nextLabel(statements, text)}>
       <Words>
         <Slot
           needed
@@ -67,7 +67,7 @@ function NewModeration({ text, statements, variables, evidence, change, close }:
   const explained = new Set(evidence?.paths.map((p) => p.to));
   const write = (by: string | null, of: string | null, on: string | null): void => {
     if (!by || !of || !on) return;
-    const sentence = `${nextLabel(statements)}: ${writeName(by)} alters ${writeName(of)} to ${writeName(on)}`;
+    const sentence = `${nextLabel(statements, text)}: ${writeName(by)} alters ${writeName(of)} to ${writeName(on)}`;
     change(appendLine(text, sentence));
     close();
   };
@@ -79,7 +79,7 @@ function NewModeration({ text, statements, variables, evidence, change, close }:
   return (
     <Line
       name="New moderation"
-      label={nextLabel(statements)}
+      label={nextLabel(statements, text)}
       remove={{ label: "Leave the moderation out", act: close }}
     >
       <Words>

@@ -1,8 +1,8 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import InputBase from "@mui/material/InputBase";
 import type { Complaint } from "../../../core";
 import { Wrong } from "../ui/layout";
-import { TextInput } from "../ui/text-input";
 import { Line } from "./line";
 
 interface Props {
@@ -14,9 +14,12 @@ interface Props {
 
 /** Any other line, as text; faults stand beneath it with a way to mend them. */
 export function RawLine({ content, line, faults, change }: Props) {
+  // A sentence that waits for being mended keeps its number, and its place among the others.
+  const label = faults.length > 0 ? /^\s*([^\s:]+)\s*:/.exec(content)?.[1] : undefined;
   return (
     <Line
-      minor
+      minor={label === undefined}
+      {...(label !== undefined && { label })}
       name={content}
       line={line}
       remove={{ label: "Remove this line", act: () => change(null) }}
@@ -24,18 +27,18 @@ export function RawLine({ content, line, faults, change }: Props) {
       <Box
         sx={{
           "& .MuiInputBase-root": { width: "100%", fontFamily: "var(--serif)", fontSize: 15 },
-          "& input": {
+          "& textarea": {
             p: "1px 0",
             borderBottom: faults.length > 0 ? "2px solid var(--rust)" : "1px dotted var(--quiet)",
           },
         }}
       >
-        <TextInput
-          bare
-          aria-label="Sentence as text"
-          aria-invalid={faults.length > 0}
+        {/* All of it is in sight, however long; it stays one line of the text. */}
+        <InputBase
+          multiline
+          inputProps={{ "aria-label": "Sentence as text", "aria-invalid": faults.length > 0 }}
           value={content}
-          onChange={(e) => change(e.target.value)}
+          onChange={(e) => change(e.target.value.replace(/[\r\n]+/g, " "))}
         />
       </Box>
       {faults.map((fault) => (
@@ -50,9 +53,12 @@ export function Fault({
   fault,
   content,
   change,
+  where = "",
 }: {
   fault: Complaint;
   content: string;
+  /** Where in a text; nothing beside the line itself. */
+  where?: string;
   change: (line: string) => void;
 }) {
   const mended = fault.suggestion
@@ -62,7 +68,8 @@ export function Fault({
     : null;
   return (
     <Wrong>
-      ◆ Line {fault.line}, column {fault.column}: {fault.message}{" "}
+      ◆ {where}
+      {fault.message}{" "}
       {mended !== null && (
         <Button size="small" onClick={() => change(mended)}>
           Write “{fault.suggestion}”

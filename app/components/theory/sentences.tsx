@@ -34,7 +34,7 @@ export function Sentences(props: SentenceProps) {
           return <ModerationLine key={key} {...props} statement={statement} scale={scale} />;
         if (statement?.kind === "measure" && faults.length === 0)
           return <MeasureLine key={key} measure={statement} />;
-        if (statement?.kind === "adjust")
+        if (statement?.kind === "adjust" && faults.length === 0)
           return <AdjustLine key={key} {...props} statement={statement} />;
         const minor = faults.length === 0 && statement ? minorLine(props, statement) : null;
         if (minor) return <Fragment key={key}>{minor}</Fragment>;

@@ -49,6 +49,7 @@ export function TextView({ text, complaints, variables, change }: Props) {
         <Fault
           key={`${fault.line} ${fault.column} ${fault.message}`}
           fault={fault}
+          where={`Line ${fault.line}, column ${fault.column}:`}
           content={lines[fault.line - 1] ?? ""}
           change={(line) => change(replaceLine(text, fault.line, line))}
         />

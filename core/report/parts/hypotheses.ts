@@ -2,6 +2,7 @@ import { reportSentence } from "../../evidence/report";
 import {
   cautionsTold,
   dfWords,
+  leftOutTold,
   measuresOf,
   percent,
   restsOn,
@@ -30,6 +31,7 @@ export const hypotheses: Part = (context) => {
   return [
     heading("Tests of the hypotheses"),
     paragraph("All hypotheses with their tests stand in ", { see: "hypotheses" }, "."),
+    ...leftOutTold(evidence).map((words) => paragraph(words)),
     ...evidence.hypotheses.map((h) => paragraph(foundOf(h, context))),
     ...(evidence.several ? [paragraph(evidence.several.words)] : []),
     tableOf(context),

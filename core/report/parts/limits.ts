@@ -1,10 +1,11 @@
-import { cautionsTold, type Evidence } from "../../evidence";
+import { cautionsTold, leftOutTold, type Evidence } from "../../evidence";
 import { listed } from "../../wording";
 import { heading, paragraph, type Part } from "../context";
 
 /** What has to be known of decisions before they are relied on, and of which. */
 export const limits: Part = ({ evidence, style }) => {
   const told = [
+    ...leftOutTold(evidence),
     ...(style.conditions ? conditions(evidence) : []),
     ...cautionsTold(evidence.hypotheses),
   ];

@@ -1,0 +1,46 @@
+import { describe, expect, it } from "vitest";
+import { parseTheory } from "./parse";
+
+describe("what cannot be read", () => {
+  const read = (text: string) => parseTheory(text, ["hours", "age", "belonging", "months"]);
+
+  it("leaves a line out whole, by its words, and keeps its number from the others", () => {
+    const { statements, leftOut } = read(
+      "H1: hours frobs age\nhours raises belonging\n“open\nage raises belonging",
+    );
+    expect(statements.map((s) => (s as { label: string }).label)).toEqual(["H2", "H3"]);
+    expect(leftOut).toMatchObject(
+      [
+        { line: 1, text: "H1: hours frobs age", label: "H1", name: null },
+        { line: 3, text: "“open", label: null, name: null, message: /never closed/ },
+      ].map((one) => (one.message ? { ...one, message: expect.stringMatching(one.message) } : one)),
+    );
+  });
+
+  it.each([
+    ["adjust belonging for age, nosuch", "age", ["nosuch"]],
+    ["adjust belonging for nosuch, age", "age", ["nosuch"]],
+    ["adjust belonging for age, nosuch and months", "age months", ["nosuch"]],
+    [
+      "adjust belonging, nobody for nosuch, age, months, other",
+      "age months",
+      ["nobody", "nosuch", "other"],
+    ],
+  ])("of “%s” leaves out the missing name alone", (line, kept, missing) => {
+    const { statements, leftOut, complaints } = read(`H1: hours raises belonging\n${line}`);
+    expect(statements[1]).toMatchObject({ kind: "adjust", outcomes: [{ name: "belonging" }] });
+    expect(
+      (statements[1] as { covariates: { name: string }[] }).covariates.map((c) => c.name),
+    ).toEqual(kept.split(" "));
+    expect(leftOut.map((part) => part.name)).toEqual(missing);
+    expect(complaints).toHaveLength(missing.length);
+  });
+
+  it("leaves the whole line out where nothing of it would be left, or another fault is in it", () => {
+    for (const line of ["adjust belonging for nosuch", "adjust belonging for nosuch, age /"]) {
+      const { statements, leftOut } = read(line);
+      expect(statements).toEqual([]);
+      expect(leftOut).toMatchObject([{ text: line, name: null }]);
+    }
+  });
+});
