@@ -132,8 +132,9 @@ describe("the dataset", () => {
     };
     expect(usesOf(study, "x", ["x", "i1", "i2"])).toEqual([
       "the derived variable “d”",
-      "line 2 of the theory",
+      "“H1: x raises scale”",
     ]);
+    expect(usesOf(study, "scale", ["x", "i1", "i2"])).toEqual(["“H1: x raises scale”"]);
   });
 });
 
@@ -184,7 +185,7 @@ describe("newer data", () => {
     expect(fitted.filters[0]!.active).toBe(false);
     expect(fitted.corrections).toEqual([]);
     expect(misfits.join(" ")).toMatch(
-      /no column “id”.*no column “i2”, which is used by line 1 of the theory.*“x” is continuous, but the newer file has “much”/,
+      /no column “id”.*no column “i2”, which is used by “measure scale averages.*“x” is continuous, but the newer file has “much”/,
     );
   });
 });

@@ -303,8 +303,8 @@ export function tryRecipe(definition: DataDefinition, raw: Table, derived: Deriv
 }
 
 /**
- * Everything that would break if a column were gone: derived variables, conditions and sentences
- * that name it.
+ * Everything that would break if a column or measure were gone: derived variables, conditions and
+ * sentences that name it, the latter by their words.
  */
 export function usesOf(
   definition: StudyDefinition,
@@ -328,9 +328,12 @@ export function usesOf(
       uses.push(`the filter “${f.name}”`);
   }
   const { statements } = parseTheory(definition.theory, columns);
+  const lines = definition.theory.split(/\r?\n/);
   for (const statement of statements) {
+    // What makes a measure is no use of it.
+    if (statement.kind === "measure" && statement.name.name === name) continue;
     if (JSON.stringify(statement).includes(`"name":${JSON.stringify(name)}`))
-      uses.push(`line ${statement.line} of the theory`);
+      uses.push(`“${lines[statement.line - 1]!.trim()}”`);
   }
   const { strata, cluster } = definition.settings;
   if (strata === name || cluster === name) uses.push("the settings of resampling");

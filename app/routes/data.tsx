@@ -14,6 +14,7 @@ import {
   type Recipe,
   type RowFilter,
   type Variable,
+  usesOf,
 } from "../../core";
 import type { AnalysisState } from "../analysis/analysis";
 import { useAnalysis } from "../analysis/use-analysis";
@@ -365,6 +366,11 @@ function Panel({ context, selected, summaries, select, make }: PanelProps) {
       taken={dataset.variables.map((v) => v.name)}
       derive={(kind) => make({ of: selected, kind })}
       changeRecipe={() => derived && make({ change: derived })}
+      uses={usesOf(
+        definition,
+        selected,
+        dataset.variables.map((v) => v.name),
+      )}
       removeDerived={() => {
         edit(
           {

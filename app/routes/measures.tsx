@@ -1,6 +1,15 @@
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
-import { lineKind, itemFamilies, parseTheory, plain, writeName, type Measure } from "../../core";
+import { useState } from "react";
+import {
+  lineKind,
+  itemFamilies,
+  parseTheory,
+  plain,
+  usesOf,
+  writeName,
+  type Measure,
+} from "../../core";
 import { useMeasures } from "../analysis/use-data-evidence";
 import { useStudy } from "../analysis/use-study";
 import { useSummaries } from "../components/data/use-summaries";
@@ -17,6 +26,7 @@ import { ItemPool } from "../components/measures/item-pool";
 import { MeasureCard } from "../components/measures/measure-card";
 import { Fault } from "../components/theory/raw-line";
 import { replaceLine } from "../components/theory/edit-text";
+import { AskBeforeRemoval } from "../components/ui/ask-before";
 import { ScreenHead } from "../components/ui/layout";
 
 /** Items grouped into measures, with their reliability as items come and go. */
@@ -46,6 +56,10 @@ export default function Measures() {
   const families = itemFamilies(free);
   const taken = [...columns, ...measures.map((m) => m.name.name)];
   const change = (theory: string, what: string): void => edit({ theory }, `measure ${what}`);
+  /** A measure that is about to go though something needs it. */
+  const [going, setGoing] = useState<{ measure: Measure; uses: string[] } | null>(null);
+  const take = (measure: Measure): void =>
+    change(removeMeasure(definition.theory, measure), "remove");
   const observed = (measure: Measure): [number, number] | null => {
     const own = summaries.filter(
       (s) => measure.items.some((i) => i.ref.name === s.name) && s.min !== null,
@@ -56,6 +70,14 @@ export default function Measures() {
   };
   return (
     <Sides>
+      {going && (
+        <AskBeforeRemoval
+          what={`the measure “${going.measure.name.name}”`}
+          uses={going.uses}
+          remove={() => take(going.measure)}
+          close={() => setGoing(null)}
+        />
+      )}
       <ItemPool
         families={families}
         free={free}
@@ -112,7 +134,11 @@ export default function Measures() {
             rename={(name) =>
               change(renameMeasure(definition.theory, measure, freeName(name, taken)), "rename")
             }
-            remove={() => change(removeMeasure(definition.theory, measure), "remove")}
+            remove={() => {
+              const uses = usesOf(definition, measure.name.name, columns);
+              if (uses.length > 0) setGoing({ measure, uses });
+              else take(measure);
+            }}
           />
         ))}
         {measures.length > 0 && !momentsOnly && (

@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import { useState } from "react";
 import {
   own,
   levelsInOrder,
@@ -25,6 +26,7 @@ import { IconAction } from "../ui/icon-button";
 import { Select } from "../ui/select";
 import { Labelled, Note, ScreenHead, Spacer } from "../ui/layout";
 import { Group, Pairs, Panel } from "./parts";
+import { AskBeforeRemoval } from "../ui/ask-before";
 
 interface Props {
   variable: Variable;
@@ -40,6 +42,8 @@ interface Props {
   derive: (kind: Recipe["kind"]) => void;
   /** Opens the recipe of this derived variable. */
   changeRecipe: () => void;
+  /** What needs the variable. */
+  uses: readonly string[];
   removeDerived: () => void;
   close: () => void;
 }
@@ -55,6 +59,7 @@ export function ColumnPanel({
   taken,
   derive,
   changeRecipe,
+  uses,
   removeDerived,
   close,
 }: Props) {
@@ -77,7 +82,7 @@ export function ColumnPanel({
             {recipeWords(derived.recipe)}
           </Box>
           <Button onClick={changeRecipe}>Change the recipe</Button>
-          <Button onClick={removeDerived}>Remove the variable</Button>
+          <RemoveVariable name={variable.name} uses={uses} remove={removeDerived} />
         </Box>
       )}
       {summary && (
@@ -220,5 +225,32 @@ function NewFrom({ level, derive }: { level: Level; derive: Props["derive"] }) {
         ))}
       </Box>
     </Group>
+  );
+}
+
+function RemoveVariable({
+  name,
+  uses,
+  remove,
+}: {
+  name: string;
+  uses: readonly string[];
+  remove: () => void;
+}) {
+  const [asking, setAsking] = useState(false);
+  return (
+    <>
+      <Button onClick={() => (uses.length > 0 ? setAsking(true) : remove())}>
+        Remove the variable
+      </Button>
+      {asking && (
+        <AskBeforeRemoval
+          what={`the variable “${name}”`}
+          uses={uses}
+          remove={remove}
+          close={() => setAsking(false)}
+        />
+      )}
+    </>
   );
 }
