@@ -23,6 +23,8 @@ const asked: MakerRequest[] = [];
 let afterBatch: () => void = () => undefined;
 let table: Table | null = null;
 let watcher: (() => void) | null = null;
+/** What a busy worker waits for before it answers. */
+let busy: Promise<void> | null = null;
 /** So often the page has asked for room. */
 let roomMade = 0;
 const keys = new EventTarget();
@@ -45,7 +47,10 @@ const KEY = "study sheet";
 
 vi.mock("../workers/engine", () => ({
   engine: () => ({
-    hasTable: async () => true,
+    hasTable: async () => {
+      await busy;
+      return true;
+    },
     setTable: async () => undefined,
     follow: (definition: StudyDefinition, goOn: boolean, tell: (u: Update) => void) =>
       live.follow(
@@ -133,6 +138,28 @@ describe("the running analysis", () => {
       { timeout: 20_000 },
     );
     expect(analysis.snapshot().status).toBe("done");
+  });
+
+  it("says of numbers that they are of before, from when the study changes until it is answered", async () => {
+    const evidence = analyse(definition({}, 400), demo.table);
+    const analysis = Analysis.of({ evidence, definition: definition({}, 400), key: KEY });
+    let free = (): void => undefined;
+    busy = new Promise((resolve) => (free = resolve));
+    const next = definition({ theory: "H1: months raises friends" }, 400);
+    analysis.update(next, KEY, demo.table);
+    await vi.waitFor(() => expect(analysis.snapshot().status).toBe("estimating"));
+    expect(analysis.snapshot()).toMatchObject({ before: true, evidence });
+    busy = null;
+    free();
+    await until(analysis, "done");
+    expect(analysis.snapshot()).toMatchObject({ before: false, problem: null });
+    expect(analysis.snapshot().evidence!.hypotheses[0]!.sentence).toContain("friends");
+    // Where nothing can be estimated the last numbers stay, and stay of before.
+    analysis.update(definition({ theory: "H1: months raises months" }, 400), KEY, demo.table);
+    await vi.waitFor(() => expect(analysis.snapshot().problem).not.toBeNull());
+    expect(analysis.snapshot().before).toBe(true);
+    analysis.update(next, KEY, demo.table);
+    await vi.waitFor(() => expect(analysis.snapshot().before).toBe(false));
   });
 
   it("draws what resampling adds when the hand rests, first estimates and progress at once", async () => {

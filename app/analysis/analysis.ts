@@ -15,6 +15,11 @@ import { onTyped, Quiet } from "./quiet";
 /** What the screens see of a running analysis. */
 export interface AnalysisState {
   evidence: Evidence | null;
+  /**
+   * The evidence is that of the study as it was before: of an earlier theory, of other data or
+   * settings.
+   */
+  before: boolean;
   problem: PlainProblem | null;
   /** Lines of the theory, or names in them, that could not be read and take part in nothing. */
   leftOut: readonly LeftOut[];
@@ -26,6 +31,7 @@ export interface AnalysisState {
 
 const START: AnalysisState = {
   evidence: null,
+  before: false,
   problem: null,
   leftOut: [],
   status: "estimating",
@@ -39,6 +45,9 @@ interface Followed {
   key: string;
   table: Table;
 }
+
+/** What comes sooner is simply there; before that nothing on the screen moves. */
+const SOON_MS = 150;
 
 /** So often work is given to a fresh worker when one has died. */
 const MOST_RESTARTS = 2;
@@ -57,6 +66,8 @@ export class Analysis {
   private seen = "";
   private restarts = 0;
   private opened = false;
+  /** The last piece of work that something was told of. */
+  private answered = 0;
   /** What was told while somebody types, and is still to be drawn. */
   private held: Partial<Update> = {};
 
@@ -99,6 +110,7 @@ export class Analysis {
     this.seen = now;
     this.restarts = 0;
     const token = (this.token += 1);
+    setTimeout(() => this.wait(token), SOON_MS);
     void (this.opened ? this.follow(token, false) : this.open(token));
   }
 
@@ -122,6 +134,12 @@ export class Analysis {
     void this.follow((this.token += 1), false);
   };
 
+  /** Says that what is on the screen is of before, where no answer has come. */
+  private wait(token: number): void {
+    if (token !== this.token || this.answered === token) return;
+    this.publish({ before: this.state.evidence !== null, status: "estimating" });
+  }
+
   private typed(): void {
     if (this.state.status === "resampling") void engine().typed();
   }
@@ -137,6 +155,7 @@ export class Analysis {
     const { definition, key } = this.followed!;
     const evidence = await findEvidence(evidenceKey(definition, key)).catch(() => null);
     if (token !== this.token) return;
+    this.answered = evidence ? token : this.answered;
     if (evidence) this.publish({ ...knownState(evidence), problem: null });
     else await this.follow(token, false);
   }
@@ -145,12 +164,10 @@ export class Analysis {
     const { definition, key, table } = this.followed!;
     this.quiet.forget();
     this.held = {};
-    let answered = false;
     const tell = (update: Update): void => {
       if (token !== this.token) return;
-      if (answered) this.take(update);
-      else this.publish(update);
-      answered = true;
+      if (this.answered === token) this.take(update);
+      else this.answer(token, update);
     };
     try {
       if (!(await engine().hasTable(key))) await engine().setTable(key, packTable(table));
@@ -158,6 +175,13 @@ export class Analysis {
     } catch (error) {
       if (token === this.token) this.fail(error);
     }
+  }
+
+  /** The first answer on a state of the study: what is shown now is of it, unless it has none. */
+  private answer(token: number, update: Update): void {
+    this.answered = token;
+    const none = update.problem && update.evidence === undefined;
+    this.publish({ ...update, before: Boolean(none) && this.state.evidence !== null });
   }
 
   /**
@@ -206,6 +230,8 @@ const stateOf = (definition: StudyDefinition, key: string): string =>
 /** The state that kept evidence stands for. */
 const knownState = (evidence: Evidence): Partial<AnalysisState> => ({
   evidence,
+  before: false,
+  leftOut: [],
   status: "done",
   done: evidence.bootstrap?.done ?? 0,
   requested: evidence.bootstrap?.requested ?? 0,

@@ -11,6 +11,7 @@ import { useStudy } from "../analysis/use-study";
 import { download, fileName } from "../components/download";
 import { exportStudy } from "../components/export-study";
 import { Before } from "../components/evidence/before";
+import { useTaking } from "../components/ui/numbers-of-before";
 import { Distribution } from "../components/evidence/distribution";
 import { EffectsTable } from "../components/evidence/effects-table";
 import { Equations } from "../components/evidence/equations";
@@ -146,10 +147,12 @@ const Weighed = memo(function Weighed({ evidence }: { evidence: EvidenceObject }
 /** The numbers of this page, and the study itself, as files. */
 function Exports({ evidence }: { evidence: EvidenceObject }) {
   const { study, definition, raw } = useStudy();
+  const taking = useTaking();
   return (
     <Row role="group" aria-label="Take along">
       <Button onClick={() => void exportStudy(study, definition, raw)}>Export the study</Button>
       <Button
+        {...taking}
         onClick={() =>
           download(fileName(definition.title, "-effects.csv"), effectsCsv(evidence), "text/csv")
         }

@@ -18,6 +18,7 @@ import {
 import { useAnalysis } from "../analysis/use-analysis";
 import { useDataEvidence } from "../analysis/use-data-evidence";
 import { useRobustness } from "../analysis/use-robustness";
+import { useTaking } from "../components/ui/numbers-of-before";
 import { useStudy } from "../analysis/use-study";
 import { isWaiting } from "../components/frame/fault";
 import { Contents } from "../components/report/contents";
@@ -172,16 +173,17 @@ function Take({
     );
   };
   const [word, ...others] = FORMATS;
+  const taking = useTaking();
   return (
     <>
       <span role="status" className="quiet">
         {state.making && `Making: ${state.making} …`}
         {state.problem}
       </span>
-      <Button variant="contained" onClick={() => save(...word)}>
+      <Button variant="contained" onClick={() => save(...word)} {...taking}>
         Word document
       </Button>
-      <Button variant="outlined" onClick={() => print()}>
+      <Button variant="outlined" onClick={() => print()} {...taking}>
         Print or PDF
       </Button>
       <Button
@@ -189,6 +191,7 @@ function Take({
         aria-haspopup="menu"
         aria-expanded={anchor !== null}
         onClick={(e) => setAnchor(e.currentTarget)}
+        {...taking}
       >
         Other files
       </Button>

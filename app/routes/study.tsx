@@ -1,12 +1,14 @@
 import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState, type ReactNode } from "react";
 import { data, useLocation } from "react-router";
 import type { Route } from "./+types/study";
 import type { Evidence } from "../../core";
 import { answering } from "../actions/asking";
 import { studyAction } from "../actions/study-action";
+import type { Analysis, AnalysisState } from "../analysis/analysis";
 import { useForScreens } from "../analysis/for-screens";
+import { useAnalysis } from "../analysis/use-analysis";
 import { useStudyState, type StudyContext } from "../analysis/use-study";
 import { useTell } from "../analysis/use-tell";
 import { useShortcuts } from "../commands/registry";
@@ -21,6 +23,7 @@ import { SettingsDialog } from "../components/frame/settings-dialog";
 import { useStudyCommands } from "../components/frame/study-commands";
 import { StorageNotices } from "../components/frame/storage-notices";
 import { TopBar } from "../components/frame/top-bar";
+import { NumbersOfBefore } from "../components/ui/numbers-of-before";
 import { GlossaryOpener } from "../components/ui/term";
 import { DropTarget } from "../components/importing/drop-target";
 import { database, TAB, type StoredStudy } from "../storage/database";
@@ -133,7 +136,9 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
           <Fault analysis={context.analysis} />
           <LeftOutNotice analysis={context.analysis} />
           <GlossaryOpener value={openGlossary}>
-            <ScreenOrWait context={forScreens} />
+            <Current analysis={context.analysis}>
+              <ScreenOrWait context={forScreens} />
+            </Current>
           </GlossaryOpener>
         </Page>
       </Frame>
@@ -143,6 +148,27 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
       {dialog === "about" && <AboutDialog close={close} />}
       {dialog === "settings" && <SettingsDialog context={context} close={close} />}
     </DropTarget>
+  );
+}
+
+/** Screens of numbers alone, which are dimmed as long as they are of before. */
+const OF_NUMBERS = new Set(["evidence", "probe", "checks", "compare", "report"]);
+const isBefore = ({ before }: AnalysisState): boolean => before;
+
+/** Marks numbers that are those of the study as it was before. */
+function Current({ analysis, children }: { analysis: Analysis; children: ReactNode }) {
+  const before = useAnalysis(analysis, isBefore);
+  const screen = useLocation().pathname.split("/").at(-1)!;
+  const dimmed = before && OF_NUMBERS.has(screen);
+  return (
+    <NumbersOfBefore value={before}>
+      <Box
+        aria-busy={before}
+        sx={{ display: "contents", "& > *": dimmed ? { opacity: 0.6 } : undefined }}
+      >
+        {children}
+      </Box>
+    </NumbersOfBefore>
   );
 }
 

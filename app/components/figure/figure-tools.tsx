@@ -5,6 +5,7 @@ import { useState } from "react";
 import { neutralise } from "../../../formats";
 import { download, fileName } from "../download";
 import { Row } from "../ui/layout";
+import { useTaking } from "../ui/numbers-of-before";
 import { NumberTable } from "../ui/number-table";
 import { PictureButtons, type PictureProps } from "./picture-tools";
 
@@ -22,11 +23,15 @@ interface Props extends PictureProps {
 /** A picture as a file, and its numbers as a table to read and to take along. */
 export function FigureTools({ target, name, caption, numbers }: Props) {
   const [open, setOpen] = useState(false);
+  const taking = useTaking();
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr)", gap: 1 }}>
       <Row role="group" aria-label={`Take along: ${name}`}>
         <PictureButtons target={target} name={name} caption={caption} />
-        <Button onClick={() => download(fileName(name, ".csv"), csvOf(numbers()), "text/csv")}>
+        <Button
+          {...taking}
+          onClick={() => download(fileName(name, ".csv"), csvOf(numbers()), "text/csv")}
+        >
           Numbers as CSV
         </Button>
         <Button variant="text" aria-expanded={open} onClick={() => setOpen(!open)}>

@@ -1,5 +1,6 @@
 import Button, { type ButtonProps } from "@mui/material/Button";
 import type { RefObject } from "react";
+import { useTaking } from "../ui/numbers-of-before";
 import { savePng, saveSvg } from "./export-picture";
 
 export interface PictureProps {
@@ -17,13 +18,19 @@ export function PictureButtons({
   caption,
   ...button
 }: PictureProps & Pick<ButtonProps, "variant" | "size">) {
+  const taking = useTaking();
   return (
     <>
-      <Button {...button} onClick={() => target.current && saveSvg(target.current, caption, name)}>
+      <Button
+        {...button}
+        {...taking}
+        onClick={() => target.current && saveSvg(target.current, caption, name)}
+      >
         SVG
       </Button>
       <Button
         {...button}
+        {...taking}
         onClick={() => target.current && void savePng(target.current, caption, name)}
       >
         PNG

@@ -179,7 +179,7 @@ function latentWords({ latent }: Evidence): string {
 
 function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">) {
   const { settings } = context.definition;
-  const { status, done, requested, secondsLeft, evidence } = useAnalysis(context.analysis);
+  const { status, before, done, requested, secondsLeft, evidence } = useAnalysis(context.analysis);
   // The usual way of estimating needs no word; another one does, and why it is used.
   // Where the chosen interval is not offered, the one that stands in.
   const withheld = evidence?.withheldIntervals ?? {};
@@ -196,6 +196,11 @@ function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">)
         : `By ${estimator}, because of what the theory says beside its hypotheses.`);
   return (
     <>
+      {status === "estimating" && before && (
+        <Typography component="span" variant="body2" role="status" sx={{ color: "var(--rust)" }}>
+          numbers of before, new ones are on their way
+        </Typography>
+      )}
       {status === "resampling" && done < requested && (
         <Typography component="span" variant="body2" color="textSecondary">
           {thousands(done)} of {thousands(requested)}
@@ -240,13 +245,14 @@ function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">)
 }
 
 function Progress({ context }: { context: StudyContext }) {
-  const { status, done, requested } = useAnalysis(context.analysis);
-  if (status !== "resampling" || requested === 0) return null;
+  const { status, before, done, requested } = useAnalysis(context.analysis);
+  const anew = status === "estimating" && before;
+  if (!anew && (status !== "resampling" || requested === 0)) return null;
   return (
     <LinearProgress
-      variant="determinate"
-      aria-label="Bootstrap samples"
-      value={(100 * done) / requested}
+      variant={anew ? "indeterminate" : "determinate"}
+      aria-label={anew ? "New estimates" : "Bootstrap samples"}
+      {...(anew ? {} : { value: (100 * done) / requested })}
       sx={{ position: "absolute", left: 0, right: 0, bottom: -2 }}
     />
   );

@@ -5,6 +5,7 @@ import { neutralise } from "../../../formats";
 import { escapedMarkup } from "../../../formats/markup";
 import { copyBoth, tabbed } from "./clipboard";
 import { download, fileName } from "../download";
+import { useTaking } from "./numbers-of-before";
 import { exportedCell, type Cell, type TableRowSpec } from "./cell";
 
 interface Props {
@@ -21,6 +22,7 @@ const SAID_MS = 2000;
  */
 export function TableTools({ title, heads, rows }: Props) {
   const [said, setSaid] = useState("");
+  const taking = useTaking();
   useEffect(() => {
     if (said === "") return;
     const timer = setTimeout(() => setSaid(""), SAID_MS);
@@ -35,7 +37,7 @@ export function TableTools({ title, heads, rows }: Props) {
     void saving.catch(() => setSaid("The file could not be made; is the network there?"));
   return (
     <span role="group" aria-label={`Take along: ${title}`}>
-      <Button variant="text" size="small" onClick={copy} aria-label={`Copy ${title}`}>
+      <Button variant="text" size="small" onClick={copy} aria-label={`Copy ${title}`} {...taking}>
         {said || "Copy"}
       </Button>
       <Button
@@ -43,6 +45,7 @@ export function TableTools({ title, heads, rows }: Props) {
         size="small"
         aria-label={`${title} as CSV`}
         onClick={() => save(saveCsv(title, heads, rows))}
+        {...taking}
       >
         CSV
       </Button>
@@ -51,6 +54,7 @@ export function TableTools({ title, heads, rows }: Props) {
         size="small"
         aria-label={`${title} as XLSX`}
         onClick={() => save(saveXlsx(title, heads, rows))}
+        {...taking}
       >
         XLSX
       </Button>
