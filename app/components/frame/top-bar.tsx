@@ -111,25 +111,22 @@ const Tools = memo(function Tools(props: Props) {
 function TitleAndQuestion({ context: { definition, edit } }: { context: StudyContext }) {
   return (
     <Stack
-      direction="row"
       sx={{
         flex: "1 1 200px",
         minWidth: 0,
-        alignItems: "center",
-        gap: 1,
+        // The question stands beneath the title: beside it, long names of engines left it no room.
+        my: "-4px",
         "& .MuiInputBase-root": { fontFamily: "var(--serif)", minWidth: 0 },
-        "& input": { p: "2px 4px", textOverflow: "ellipsis" },
+        "& input": { p: "0 4px", textOverflow: "ellipsis" },
         "& input:hover": { backgroundColor: "var(--hair)" },
       }}
     >
       <Box
         sx={{
-          flex: "0 1 auto",
           minWidth: "6ch",
-          maxWidth: "46ch",
           overflow: "hidden",
           ml: "-4px",
-          "& .MuiInputBase-root": { fontSize: "1.3rem", fontWeight: 600 },
+          "& .MuiInputBase-root": { fontSize: "1.25rem", fontWeight: 600, maxWidth: "100%" },
           "& input": { fieldSizing: "content", maxWidth: "100%", minWidth: "4ch" },
         }}
       >
@@ -142,15 +139,15 @@ function TitleAndQuestion({ context: { definition, edit } }: { context: StudyCon
       </Box>
       <Box
         sx={{
-          flex: 1,
           minWidth: 0,
+          ml: "-4px",
           "& .MuiInputBase-root": {
             width: "100%",
-            fontSize: "1rem",
+            fontSize: "0.95rem",
             fontStyle: "italic",
             color: "var(--quiet)",
           },
-          "@media (max-width: 1080px)": { display: "none" },
+          "@media (max-width: 640px)": { display: "none" },
         }}
       >
         <TextInput
@@ -197,8 +194,14 @@ function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">)
   return (
     <>
       {status === "estimating" && before && (
-        <Typography component="span" variant="body2" role="status" sx={{ color: "var(--rust)" }}>
-          numbers of before, new ones are on their way
+        <Typography
+          component="span"
+          variant="body2"
+          role="status"
+          title="What stands here is of the study as it was before; new estimates are on their way"
+          sx={{ color: "var(--rust)" }}
+        >
+          numbers of before …
         </Typography>
       )}
       {status === "resampling" && done < requested && (
