@@ -14,6 +14,7 @@ import {
 } from "../../../core";
 import { Note } from "../ui/layout";
 import { NumberTable, type Cell } from "../ui/number-table";
+import { limitsPair } from "../structure/cells";
 
 /**
  * One regression: raw and standardised coefficients with the chosen errors, and what the equation
@@ -127,7 +128,7 @@ function coefficientCells(c: Coefficient, test: ShownTest | null): Cell[] {
     test?.se ?? null,
     { shown: plain(test?.t, 2), value: test?.t ?? null },
     { shown: pValue(test?.p), value: test?.p ?? null },
-    test ? `${plain(test.lower)}, ${plain(test.upper)}` : null,
+    test ? limitsPair(test.lower, test.upper) : null,
     c.beta ?? "",
     c.vif === null ? "" : { shown: plain(c.vif, 2), value: c.vif },
   ];

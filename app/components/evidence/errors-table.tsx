@@ -9,6 +9,7 @@ import {
   type EquationEvidence,
   type Evidence,
 } from "../../../core";
+import { limitsPair } from "../structure/cells";
 import { NumberTable } from "../ui/number-table";
 
 const SHOWN: CovarianceKind[] = ["classical", "HC3", "HC4"];
@@ -44,9 +45,7 @@ export function ErrorsTable({
           c.b,
           ...kinds.map((kind) => `${plain(c.errors[kind]?.se)} (${pValue(c.errors[kind]?.p)})`),
           c.bootstrap?.se ?? null,
-          c.bootstrap?.bca
-            ? `${plain(c.bootstrap.bca.lower)}, ${plain(c.bootstrap.bca.upper)}`
-            : null,
+          c.bootstrap?.bca ? limitsPair(c.bootstrap.bca.lower, c.bootstrap.bca.upper) : null,
         ],
       }))}
       note={`${used > 0 ? `${thousands(used)} bootstrap samples.` : isNeverResampled(evidence) ? "No bootstrap samples were asked for." : "The bootstrap samples have not arrived yet."} Where the standard errors differ much, the residuals spread unequally (heteroscedasticity); HC3 or HC4 is then the safer choice.`}

@@ -169,7 +169,7 @@ describe("the hypothesis table", () => {
     const text = textOf(<HypothesisTable evidence={mediation} />);
     for (const { label, sentence, claim, verdict } of mediation.hypotheses) {
       expect(text).toContain(
-        `${label} ${sentence} ${plain(claim!.estimate)} ${plain(claim!.se)} [${plain(claim!.lower)}, ${plain(claim!.upper)}]`,
+        `${label} ${sentence} ${plain(claim!.estimate)} ${plain(claim!.se)} ${plain(claim!.lower)}, ${plain(claim!.upper)}`,
       );
       expect(text).toContain(VERDICT_WORDS[verdict]);
     }

@@ -15,6 +15,7 @@ import {
   VERDICT_WORDS,
 } from "../../../core";
 import { NumberTable, type Cell } from "../ui/number-table";
+import { limitsPair } from "../structure/cells";
 
 /** Every hypothesis in one row, as a paper prints it. */
 export function HypothesisTable({ evidence }: { evidence: Evidence }) {
@@ -103,7 +104,7 @@ function cellsOf({ label, sentence, claim, adjusted, verdict }: HypothesisEviden
     claim.estimate,
     claim.se,
     { shown: plain(statistic, 2), value: statistic },
-    limits(claim),
+    limitsPair(claim.lower, claim.upper),
     p,
     holm,
     decision,
@@ -114,9 +115,3 @@ const wrapped = (sentence: string): Cell => ({
   shown: <span style={{ whiteSpace: "normal" }}>{sentence}</span>,
   value: sentence,
 });
-
-function limits({ lower, upper }: { lower: number | null; upper: number | null }): string {
-  if (lower !== null && upper !== null) return `[${plain(lower)}, ${plain(upper)}]`;
-  if (lower !== null) return `above ${plain(lower)}`;
-  return upper !== null ? `below ${plain(upper)}` : "–";
-}

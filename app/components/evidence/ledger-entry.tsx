@@ -28,6 +28,7 @@ import { ZeroCrossing } from "./zero-crossing";
 import { CautionMark, Cautions } from "../cautions";
 import { VerdictMark } from "../verdict";
 import { WorkingView } from "../ui/working-view";
+import { limitsPair } from "../structure/cells";
 
 interface Props {
   hypothesis: HypothesisEvidence;
@@ -204,7 +205,7 @@ function effectCells(e: EffectEvidence, part: boolean): Cell[] {
     name,
     e.estimate,
     e.shown.se,
-    `${plain(e.shown.lower)}, ${plain(e.shown.upper)}`,
+    limitsPair(e.shown.lower, e.shown.upper),
     { shown: pValue(e.shown.p, e.shown.pIsBound), value: e.shown.p },
     referenceName(e.shown),
   ];

@@ -1,7 +1,6 @@
 import {
   effectWorking,
   percent,
-  plain,
   pValue,
   type EffectEvidence,
   type EffectKind,
@@ -9,6 +8,7 @@ import {
   type HypothesisEvidence,
 } from "../../../core";
 import { NumberTable } from "../ui/number-table";
+import { limitsPair } from "../structure/cells";
 
 /**
  * Beneath a claim about three or more groups: every two of them, with p as it is and adjusted for
@@ -42,7 +42,7 @@ export function Pairwise({
           e.label,
           e.estimate,
           e.shown?.se ?? null,
-          `${plain(e.shown?.lower)}, ${plain(e.shown?.upper)}`,
+          limitsPair(e.shown?.lower ?? null, e.shown?.upper ?? null),
           { shown: pValue(e.shown?.p, e.shown?.pIsBound), value: e.shown?.p ?? null },
           { shown: pValue(e.holmP), value: e.holmP },
         ],

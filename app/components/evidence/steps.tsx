@@ -13,6 +13,7 @@ import {
 import { Disclosure } from "../ui/disclosure";
 import { NumberTable } from "../ui/number-table";
 import { EquationTable } from "./equation-table";
+import { limitsPair } from "../structure/cells";
 
 interface Props {
   hypothesis: HypothesisEvidence;
@@ -93,7 +94,7 @@ function Alone({ total, evidence, step, from, to }: AloneProps) {
             { shown: plain(test?.t, 2), value: test?.t ?? null },
             { shown: dfWords(test?.df ?? null), value: test?.df ?? null },
             { shown: pValue(test?.p), value: test?.p ?? null },
-            test ? `${plain(test.lower)}, ${plain(test.upper)}` : null,
+            test ? limitsPair(test.lower, test.upper) : null,
           ],
         },
       ]}

@@ -1,5 +1,6 @@
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
+import { limitsCell } from "../structure/cells";
 import { useState } from "react";
 import {
   percent,
@@ -187,7 +188,7 @@ export function ProbeTable({
             },
             units.standardised ? reading.estimate * units.slope : reading.estimate,
             shown?.se ?? null,
-            shown ? `${plain(shown.lower, 2)}, ${plain(shown.upper, 2)}` : null,
+            shown ? limitsCell(shown.lower, shown.upper, 2) : null,
             { shown: pValue(shown?.p, shown?.pIsBound), value: shown?.p ?? null },
             {
               shown: (

@@ -11,7 +11,7 @@ import {
   type ScaledFitEvidence,
   type StructureSection,
 } from "../../../core";
-import { pCell, whole } from "./cells";
+import { limitsCell, pCell, whole } from "./cells";
 import { NumberTable, type Cell, type TableRowSpec } from "../ui/number-table";
 
 /** Estimate, error, z, p, limits and what it is in SDs. */
@@ -31,9 +31,7 @@ function cells(arrow: ArrowEvidence, errors: string): Cell[] {
     free ? (se[errors] ?? null) : { shown: "held", value: null },
     z,
     pCell(p),
-    lower === null
-      ? null
-      : { shown: `${plain(lower)} to ${plain(upper!)}`, value: `${lower} ${upper}` },
+    limitsCell(lower, upper),
     full.estimate,
   ];
 }

@@ -1,11 +1,11 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import { limitsCell } from "../structure/cells";
 import {
   effectWorking,
   equationsOf,
   percent,
-  plain,
   pValue,
   referenceName,
   type Evidence,
@@ -110,7 +110,7 @@ function PathsInto({ evidence, path }: Pick<Props, "evidence" | "path">) {
           from,
           effect.estimate,
           shown.se,
-          `${plain(shown.lower)}, ${plain(shown.upper)}`,
+          limitsCell(shown.lower, shown.upper),
           { shown: pValue(shown.p, shown.pIsBound), value: shown.p },
           referenceName(shown),
         ],

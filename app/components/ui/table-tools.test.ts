@@ -1,5 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { TableRowSpec } from "./number-table";
+import { limitsCell } from "../structure/cells";
+import { exportedTable } from "./cell";
 import { exportedCell } from "./number-table";
 import { tableHtml, tableText } from "./table-tools";
 
@@ -23,6 +25,23 @@ describe("a table taken along", () => {
     expect(html.match(/<th /g)).toHaveLength(4);
     expect(html.match(/<tr>/g)).toHaveLength(3);
     expect(html.lastIndexOf("border-bottom:1px solid")).toBeGreaterThan(html.lastIndexOf("<tr>"));
+  });
+
+  it("has limits in two columns of a file and in one as it is copied, and no empty column", () => {
+    const limits = (lower: number, upper: number) => limitsCell(lower, upper);
+    const table = [
+      { key: "a", cells: ["a", limits(-0.123456, 0.5), 1, null] },
+      { key: "b", cells: ["b", "not known", 2, ""] },
+    ];
+    const names = ["effect", "95 % CI", "n", ""];
+    expect(exportedTable(names, table)).toEqual({
+      heads: ["effect", "95 % CI lower", "95 % CI upper", "n"],
+      rows: [
+        ["a", -0.123456, 0.5, 1],
+        ["b", "not known", null, 2],
+      ],
+    });
+    expect(tableText(names, table)).toContain("a\t−0.123 to 0.500\t1.000");
   });
 
   it("is exported in full, and never with a number that is none", () => {

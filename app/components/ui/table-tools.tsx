@@ -6,7 +6,7 @@ import { escapedMarkup } from "../../../formats/markup";
 import { copyBoth, tabbed } from "./clipboard";
 import { download, fileName } from "../download";
 import { useTaking } from "./numbers-of-before";
-import { exportedCell, type Cell, type TableRowSpec } from "./cell";
+import { exportedCell, exportedTable, isShown, type Cell, type TableRowSpec } from "./cell";
 
 interface Props {
   title: string;
@@ -67,6 +67,7 @@ export function TableTools({ title, heads, rows }: Props) {
 
 /** As it is read: what the clipboard gets is what stands on the page, rounded alike. */
 const shownText = (cell: Cell): string => {
+  if (isShown(cell) && cell.limits && typeof cell.shown === "string") return cell.shown;
   const value = exportedCell(cell);
   if (value === null) return "";
   if (typeof value === "string") return value;
@@ -102,7 +103,8 @@ const copyTable = (title: string, heads: Props["heads"], rows: Props["rows"]): P
 
 async function saveCsv(title: string, heads: Props["heads"], rows: Props["rows"]): Promise<void> {
   const { default: Papa } = await import("papaparse");
-  const lines = [heads, ...rows.map(({ cells }) => cells.map(exportedCell))];
+  const whole = exportedTable(heads, rows);
+  const lines = [whole.heads, ...whole.rows];
   const text = Papa.unparse(
     lines.map((line) =>
       line.map((cell) => (typeof cell === "number" ? cell : neutralise(cell ?? ""))),
@@ -115,8 +117,9 @@ async function saveXlsx(title: string, heads: Props["heads"], rows: Props["rows"
   const { default: ExcelJs } = await import("exceljs");
   const book = new ExcelJs.Workbook();
   const sheet = book.addWorksheet(title.replace(/[\\/?*[\]:]/g, " ").slice(0, 31) || "Table");
-  sheet.addRow([...heads]).font = { bold: true };
-  for (const { cells } of rows) sheet.addRow(cells.map(exportedCell));
+  const whole = exportedTable(heads, rows);
+  sheet.addRow(whole.heads).font = { bold: true };
+  for (const line of whole.rows) sheet.addRow(line);
   sheet.columns.forEach((column, j) => (column.width = j === 0 ? 34 : 14));
   const bytes = await book.xlsx.writeBuffer();
   download(
