@@ -179,6 +179,30 @@ describe("newer data", () => {
     expect(misfits).toEqual(["1 of the rows of “by hand” are not in the newer file."]);
     expect(notes).toEqual(["New columns: age.", "3 rows instead of 5."]);
   });
+  it("reads decimal marks as they are in that file, and says so", () => {
+    const comma = table(
+      ["id", "x", "i1", "i2"],
+      [
+        ["a", "1,5", "2", "3"],
+        ["b", "2,25", "1", "4"],
+      ],
+    );
+    const there = replaceData(study, raw, comma);
+    expect(there.misfits.join()).not.toContain("“x” is continuous");
+    expect(there.notes).toContain("“x” is written with decimal commas in the newer file.");
+    const x = there.definition.variables.find((v) => v.name === "x")!;
+    expect(x.decimal).toBe(",");
+    const point = table(
+      ["id", "x", "i1", "i2"],
+      [
+        ["a", "1.5", "2", "3"],
+        ["b", "2.25", "1", "4"],
+      ],
+    );
+    const back = replaceData(there.definition, comma, point);
+    expect(back.definition.variables.find((v) => v.name === "x")!.decimal).toBeUndefined();
+    expect(back.notes).toContain("“x” is written with decimal points in the newer file.");
+  });
   it("lists what no longer fits, and switches row filters off without an identifier", () => {
     const newer = table(["x", "i1"], [["much", "1"]]);
     const { definition: fitted, misfits } = replaceData(study, raw, newer);

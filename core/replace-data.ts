@@ -53,10 +53,15 @@ export function replaceData(
   if (after.rows !== before.rows) notes.push(`${after.rows} rows instead of ${before.rows}.`);
   const said = new Map(definition.variables.map((v) => [v.name, v]));
   const described = after.columns.map((column, j): Variable => {
-    const known = said.get(column.name);
-    if (known) misfits.push(...unfitCells(column, known));
     const source = newer.columns[j]!.name;
     const fresh = variables.find((v) => v.name === source) ?? guessVariable(column);
+    const stated = said.get(column.name);
+    const known = stated && asWritten(column, stated, fresh);
+    if (known) misfits.push(...unfitCells(column, known));
+    if (known && known.decimal !== stated.decimal)
+      notes.push(
+        `“${column.name}” is written with decimal ${known.decimal === "," ? "commas" : "points"} in the newer file.`,
+      );
     return (
       known ?? {
         ...fresh,
@@ -100,6 +105,17 @@ export function replaceData(
     misfits,
     notes,
   };
+}
+
+/** A variable with the decimal mark of this file, where its own leaves fewer cells numbers. */
+function asWritten(column: TextColumn, known: Variable, { decimal }: Variable): Variable {
+  if ((known.decimal ?? ".") === (decimal ?? ".")) return known;
+  const other: Variable = { ...known };
+  if (decimal) other.decimal = decimal;
+  else delete other.decimal;
+  const numbers = (variable: Variable): number =>
+    column.dictionary.filter((t) => !Number.isNaN(parseNumber(t.trim(), variable.decimal))).length;
+  return numbers(other) > numbers(known) ? other : known;
 }
 
 /** Cells of a column that no longer suit what was said of it. */

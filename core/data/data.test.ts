@@ -64,6 +64,21 @@ describe("guessing", () => {
     [Array.from({ length: 50 }, (_, i) => String(i / 10)), "continuous"],
   ])("case %#: %s", (cells, level) => expect(guessVariable(columnOf(cells)).level).toBe(level));
 
+  it.each(["#", "Nr.", "No", "Lfd. Nr", "nr", "Index"])(
+    "takes “%s” that counts the rows for an identifier, and for nothing else",
+    (name) => {
+      const level = (texts: string[]) => guessVariable(columnOf(texts, name)).level;
+      const counted = Array.from({ length: 4000 }, (_, i) => String(i + 1));
+      expect(level(counted)).toBe("identifier");
+      expect(level(counted.slice(0, 12).reverse())).toBe("identifier");
+      expect(level(["101", "102", "103"])).toBe("identifier");
+      // Amounts, and answers that repeat.
+      expect(level(["1", "2", "4", "9", "12"])).not.toBe("identifier");
+      expect(level(["1", "2", "3", "3", "1"])).not.toBe("identifier");
+      expect(guessVariable(columnOf(counted, "answers")).level).toBe("continuous");
+    },
+  );
+
   it("takes a name with its own value in every row for an identifier", () => {
     expect(
       guessVariable(

@@ -87,6 +87,18 @@ export function guessDecimal(texts: readonly string[]): "." | "," {
   return commas > 0 ? "," : ".";
 }
 
+/** Heads of columns that number the rows, in the languages that spreadsheets come in. */
+const COUNTED = /^(#|nr|no|num|number|nummer|lfd|lfd\.? ?nr|index|row|zeile|n°|nº)\.?$/i;
+
+/** Are these 1, 2, … to the number of rows, or the like from another beginning, each once? */
+function countsRows({ dictionary, codes }: TextColumn): boolean {
+  const numbers = new Set(dictionary.map((text) => parseNumber(text.trim())));
+  if (numbers.size < codes.length) return false;
+  let [first, last] = [Infinity, -Infinity];
+  for (const value of numbers) [first, last] = [Math.min(first, value), Math.max(last, value)];
+  return last - first === numbers.size - 1;
+}
+
 /**
  * The level that the cells of a column suggest, once those are passed over that the variable calls
  * missing.
@@ -117,5 +129,6 @@ export function guessLevel(column: TextColumn, variable: Variable): Level {
       : "categorical";
   }
   const whole = numbers.every((v) => Number.isInteger(v));
+  if (whole && COUNTED.test(column.name.trim()) && countsRows(column)) return "identifier";
   return whole && present.length <= ORDINAL_VALUES ? "ordinal" : "continuous";
 }

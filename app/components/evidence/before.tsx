@@ -1,7 +1,9 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
 import { type Evidence, sampleWords } from "../../../core";
+import { useStudy } from "../../analysis/use-study";
 
 const Frame = styled("header")({
   display: "grid",
@@ -21,6 +23,24 @@ const Frame = styled("header")({
   "& dd": { margin: 0 },
   "@media (max-width: 900px)": { gridTemplateColumns: "minmax(0, 1fr)" },
 });
+
+/** What a warning of lost cases can be answered with. */
+function KeepEverybody() {
+  const { definition, edit } = useStudy();
+  const { settings } = definition;
+  const options = { ...settings.options, missing: "everybody" };
+  return (
+    <>
+      {" "}
+      <Button
+        size="small"
+        onClick={() => edit({ settings: { ...settings, options } }, "keep everybody")}
+      >
+        Keep everybody
+      </Button>
+    </>
+  );
+}
 
 /** Sample and roles before any number, then what needs a look. */
 export function Before({ evidence }: { evidence: Evidence }) {
@@ -77,7 +97,10 @@ export function Before({ evidence }: { evidence: Evidence }) {
         }}
       >
         {warnings.map((w) => (
-          <li key={`${w.code} ${w.about.join()}`}>◆ {w.message}</li>
+          <li key={`${w.code} ${w.about.join()}`}>
+            ◆ {w.message}
+            {w.code === "keep_everybody" && <KeepEverybody />}
+          </li>
         ))}
       </Box>
     </Frame>
