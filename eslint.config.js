@@ -128,6 +128,21 @@ export default ts.config(
     },
   },
   {
+    // The app may be served without encryption, where browsers leave these out.
+    files: ["app/**/*.{ts,tsx}"],
+    ignores: ["app/components/ui/clipboard.ts", "app/**/*.test.{ts,tsx}"],
+    rules: {
+      "no-restricted-properties": [
+        "error",
+        ...[
+          ["crypto", "randomUUID", "newName of storage/names.ts does it everywhere."],
+          ["crypto", "subtle", "It does not exist on pages served without encryption."],
+          ["navigator", "clipboard", "copyText and copyBoth of ui/clipboard.ts work everywhere."],
+        ].map(([object, property, message]) => ({ object, property, message })),
+      ],
+    },
+  },
+  {
     // Engines are pluggable: the registry lists them, and nobody else knows one by name.
     files: ["**/*.ts", "**/*.tsx"],
     ignores: ["core/estimators/registry.ts", "core/estimators/*/**", "core/**/*.test.ts"],

@@ -100,19 +100,23 @@ if (!Number.isInteger(port) || port < 0 || port > 65_535) {
   console.error(`PORT is “${asked}”; it must be a number from 0 to 65535, such as PORT=3000.`);
   process.exit(1);
 }
-const server = app.listen(port);
+// Nothing of anybody's is here, so it listens everywhere unless HOST says where.
+const host = process.env.HOST;
+const server = host ? app.listen(port, host) : app.listen(port);
 server.requestTimeout = REQUEST_MS;
 server.headersTimeout = REQUEST_MS;
 server.on("listening", () =>
-  console.log(`Hebel is served at http://localhost:${server.address().port}`),
+  console.log(`Hebel is served at http://${host ?? "localhost"}:${server.address().port}`),
 );
 server.on("error", (error) => {
   console.error(
     error.code === "EADDRINUSE"
       ? `Port ${port} is in use by another program. Choose another: PORT=${port + 1} npm start`
-      : error.code === "EACCES"
-        ? `Port ${port} may not be used by this account. Choose one above 1023: PORT=3000 npm start`
-        : `The server could not start: ${error.message}`,
+      : error.code === "EADDRNOTAVAIL" || error.code === "ENOTFOUND"
+        ? `HOST is “${host}”, which is no address of this machine. Try HOST=127.0.0.1, or leave it out.`
+        : error.code === "EACCES"
+          ? `Port ${port} may not be used by this account. Choose one above 1023: PORT=3000 npm start`
+          : `The server could not start: ${error.message}`,
   );
   process.exit(1);
 });

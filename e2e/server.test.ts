@@ -3,7 +3,8 @@ import { readdirSync, statSync } from "node:fs";
 import { Agent, get, request, type IncomingMessage } from "node:http";
 import { connect } from "node:net";
 import { join } from "node:path";
-import { expect, test } from "@playwright/test";
+import { chromium, expect, test } from "@playwright/test";
+import { CHROMIUM_FLAGS } from "../scripts/chromium-flags.mjs";
 
 /** The server of the app, from outside: what a careless or hostile client may do to it. */
 const PORT = 4183;
@@ -65,6 +66,43 @@ const raw = (text: string): Promise<string> =>
     socket.on("error", reject);
     socket.setTimeout(5000, () => socket.destroy());
   });
+
+test("opened by the machine's name, without encryption, it works and says what does not", async () => {
+  // A name of its own instead of localhost: to the browser that is another machine.
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+    args: [...CHROMIUM_FLAGS, "--host-resolver-rules=MAP institute.test 127.0.0.1"],
+  });
+  try {
+    const page = await browser.newPage();
+    const faults: string[] = [];
+    page.on("pageerror", (error) => faults.push(error.message));
+    await page.goto(`http://institute.test:${PORT}/`);
+    expect(await page.evaluate(() => isSecureContext)).toBe(false);
+    await expect(page.getByText("Served without encryption (http)")).toBeVisible();
+    await page.getByRole("link", { name: /^Language café Do/ }).click();
+    await page.goto(`http://institute.test:${PORT}/study/demo/evidence`);
+    await expect(page.getByText("supported").first()).toBeVisible();
+    const copy = page.getByRole("button", { name: "Copy Hypotheses and decisions" });
+    await copy.click();
+    await expect(copy).toHaveText("Copied");
+    await page.getByRole("textbox", { name: "Research question" }).fill("");
+    await page.getByRole("textbox", { name: "Research question" }).press("Control+V");
+    await expect(page.getByRole("textbox", { name: "Research question" })).toHaveValue(/supported/);
+    expect(faults).toEqual([]);
+  } finally {
+    await browser.close();
+  }
+});
+
+test("HOST narrows where it listens, and says what is no address of this machine", async () => {
+  const narrow = start({ PORT: "4185", HOST: "127.0.0.1" });
+  await expect.poll(narrow.said).toContain("http://127.0.0.1:4185");
+  narrow.process.kill("SIGKILL");
+  const wrong = start({ PORT: "4186", HOST: "203.0.113.9" });
+  await expect.poll(wrong.said).toContain("HOST is “203.0.113.9”, which is no address");
+  expect(await wrong.ended).toBe(1);
+});
 
 test("what a browser keeps of the program stays small, and nothing of it is there twice", () => {
   const folder = join(import.meta.dirname, "../build/client/assets");

@@ -12,7 +12,7 @@ import { answering, useAsk } from "../actions/asking";
 import { fetchDemo, shelfAction, type ShelfOutcome } from "../actions/shelf-action";
 import { AboutDialog } from "../components/frame/open-about";
 import { LookToggle } from "../components/frame/look-toggle";
-import { MemoryNotice } from "../components/frame/storage-notices";
+import { MemoryNotice, WithoutEncryption } from "../components/frame/storage-notices";
 import { FileIcon } from "../components/icons";
 import { DropTarget } from "../components/importing/drop-target";
 import { FilePicker } from "../components/importing/file-picker";
@@ -135,6 +135,7 @@ const ShelfPage = memo(function ShelfPage({ entries, damaged, failed, act }: Pag
             About and licences
           </Button>
         </Typography>
+        <WithoutEncryption />
       </Box>
       {file && <ImportDialog file={file} close={() => setFile(null)} />}
       {about && <AboutDialog close={() => setAbout(false)} />}

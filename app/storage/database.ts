@@ -10,6 +10,7 @@ import {
   type StudyDefinition,
   type Verdict,
 } from "../../core";
+import { newName } from "./names";
 
 /** A state of a study that one can go back to: its definition and the data it was about. */
 export interface StudyState {
@@ -201,4 +202,4 @@ export function keepInMemory(options: DexieOptions): void {
 }
 
 /** Names this tab, so that it can tell its own changes from those of another. */
-export const TAB = crypto.randomUUID();
+export const TAB = newName(16);

@@ -15,6 +15,7 @@ import type { LoadedStudy } from "../../formats";
 import { isWhole, isWholeSheet } from "./damage";
 import { emptyHistory, boundedHistory, stateOf } from "./history";
 import { mergePatch } from "./merge";
+import { newName } from "./names";
 import { resumed, takePending } from "./pending";
 import { writing } from "./room";
 import { noteThrough } from "./through";
@@ -26,7 +27,7 @@ const ONE_STEP_MS = 1500;
 /** The origin of a state in which this tab has brought its changes together with another's. */
 const MERGED = `merged by ${TAB}`;
 
-const newId = (): string => crypto.randomUUID().slice(0, 8);
+const newId = (): string => newName(4);
 
 /** The data of the study opened last, which stay in memory. */
 let cachedTable: { key: string; table: Table } | null = null;

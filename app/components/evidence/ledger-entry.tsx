@@ -29,6 +29,7 @@ import { CautionMark, Cautions } from "../cautions";
 import { VerdictMark } from "../verdict";
 import { WorkingView } from "../ui/working-view";
 import { limitsPair } from "../structure/cells";
+import { copyText } from "../ui/clipboard";
 
 interface Props {
   hypothesis: HypothesisEvidence;
@@ -262,7 +263,7 @@ function Quote({ text }: { text: string }) {
       <Button
         size="small"
         onClick={() => {
-          void navigator.clipboard.writeText(text).then(() => {
+          void copyText(text).then(() => {
             setCopied(true);
             setTimeout(() => setCopied(false), 1500);
           });

@@ -1,9 +1,10 @@
 import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
-import { useSyncExternalStore } from "react";
+import { useEffect, useState, useSyncExternalStore } from "react";
 import type { StudyContext } from "../../analysis/use-study";
 import { keepingOf } from "../../storage/open";
 import { exportStudy } from "../export-study";
+import { copyText } from "../ui/clipboard";
 import { Row } from "../ui/layout";
 
 const PLACE = { m: "16px 24px 0" } as const;
@@ -24,6 +25,19 @@ export function MemoryNotice() {
       {MEMORY_WORDS[keeping.reason]}
     </Alert>
   );
+}
+
+/** What a page that is served without encryption cannot do, said once. */
+export function WithoutEncryption() {
+  // The server does not know how it is reached.
+  const [plain, setPlain] = useState(false);
+  useEffect(() => setPlain(!isSecureContext), []);
+  return plain ? (
+    <p className="quiet">
+      Served without encryption (http): everything works, but this browser cannot keep the program
+      for times without a network.
+    </p>
+  ) : null;
 }
 
 /** What could not be written, and what another tab has changed at the same moment. */
@@ -71,7 +85,7 @@ export function StorageNotices({ context }: { context: StudyContext }) {
               >
                 Use mine
               </Button>
-              <Button size="small" onClick={() => void navigator.clipboard.writeText(textOf(lost))}>
+              <Button size="small" onClick={() => void copyText(textOf(lost))}>
                 Copy mine
               </Button>
               <Button size="small" onClick={writer.dismiss}>
