@@ -1,11 +1,14 @@
 import { Inflate } from "fflate";
 import { FormatProblem } from "../problem";
+import { crc32 } from "./crc";
 
 /** One file within an archive. */
 interface Entry {
   method: number;
   compressed: number;
   offset: number;
+  /** What the bytes must come to when they are unpacked. */
+  crc: number;
 }
 
 /**
@@ -37,13 +40,14 @@ export class Archive {
    * Inflates a part as text, chunk by chunk.
    * @param take returns false when it has seen enough
    * @param progress share of the compressed bytes that have been read
+   * @returns whether the part was read to its end, and is what was packed
    * @throws FormatProblem for a part that is missing, damaged, or inflates beyond all measure
    */
   stream(
     name: string,
     take: (text: string) => boolean,
     progress: (share: number) => void = () => undefined,
-  ): void {
+  ): boolean {
     const entry = this.entries.get(name);
     if (!entry)
       throw new FormatProblem(
@@ -52,10 +56,12 @@ export class Archive {
     const data = this.dataOf(entry);
     const decoder = new TextDecoder();
     let inflated = 0;
+    let crc = 0;
     let goesOn = true;
     const emit = (chunk: Uint8Array): void => {
       if (!goesOn) return;
       inflated += chunk.length;
+      crc = crc32(chunk, crc);
       if (
         inflated > MAX_INFLATED ||
         (inflated > RATIO_COUNTS_FROM && inflated > MAX_RATIO * entry.compressed)
@@ -79,6 +85,11 @@ export class Archive {
       if (error instanceof FormatProblem) throw error;
       throw new FormatProblem(DAMAGED);
     }
+    if (goesOn && crc !== entry.crc)
+      throw new FormatProblem(
+        `This workbook is damaged: its part “${name}” is not what was saved, so its cells may be wrong. Fetch the file again, or save it again in a spreadsheet program.`,
+      );
+    return goesOn;
   }
 
   /** A small part whole. */
@@ -138,7 +149,8 @@ function readDirectory(bytes: Uint8Array): Map<string, Entry> {
         "This workbook is larger than 4 GB. Save the sheet as CSV with only the columns you need.",
       );
     }
-    entries.set(name, { method: view.getUint16(at + 10, true), compressed, offset });
+    const crc = view.getUint32(at + 16, true);
+    entries.set(name, { method: view.getUint16(at + 10, true), compressed, offset, crc });
     at += 46 + length + view.getUint16(at + 30, true) + view.getUint16(at + 32, true);
   }
   return entries;

@@ -1,8 +1,16 @@
 import { FormatProblem } from "../problem";
 import type { Archive } from "./archive";
 import { isDateFormat, isoDate, isPercentFormat } from "./dates";
-import { markupReader, streamMarkup } from "./markup";
-import { columnOf, isLong, MAX_COLUMNS, numberText, type RowSink, type Sheet } from "./sheet";
+import { readMarkup, streamMarkup, type MarkupHandler } from "./markup";
+import {
+  columnOf,
+  isLong,
+  MAX_COLUMNS,
+  MAX_ROWS,
+  numberText,
+  type RowSink,
+  type Sheet,
+} from "./sheet";
 
 interface Styles {
   date: boolean[];
@@ -28,7 +36,7 @@ export function xlsxSheets(archive: Archive): Sheet[] {
   const targets = relations(archive);
   const named: { name: string; part: string }[] = [];
   const book: Book = { archive, shared: null, styles: stylesOf(archive), since1904: false };
-  markupReader({
+  readMarkup(archive.text(ROOT), {
     open: (name, a) => {
       if (name === "workbookPr" && (a.date1904 === "1" || a.date1904 === "true"))
         book.since1904 = true;
@@ -37,7 +45,7 @@ export function xlsxSheets(archive: Archive): Sheet[] {
     },
     close: () => undefined,
     text: () => undefined,
-  })(archive.text(ROOT));
+  });
   if (named.length === 0) throw new FormatProblem("This workbook has no sheet with cells.");
   return named.map(({ name, part }) => ({
     name,
@@ -49,7 +57,7 @@ export function xlsxSheets(archive: Archive): Sheet[] {
 function relations(archive: Archive): Map<string, string> {
   const targets = new Map<string, string>();
   if (!archive.has("xl/_rels/workbook.xml.rels")) return targets;
-  markupReader({
+  readMarkup(archive.text("xl/_rels/workbook.xml.rels"), {
     open: (name, a) => {
       if (name !== "Relationship" || !a.Id || !a.Target) return;
       targets.set(
@@ -59,7 +67,7 @@ function relations(archive: Archive): Map<string, string> {
     },
     close: () => undefined,
     text: () => undefined,
-  })(archive.text("xl/_rels/workbook.xml.rels"));
+  });
   return targets;
 }
 
@@ -68,7 +76,7 @@ function stylesOf(archive: Archive): Styles {
   if (!archive.has("xl/styles.xml")) return styles;
   const codes = new Map<number, string>();
   let inside = false;
-  markupReader({
+  readMarkup(archive.text("xl/styles.xml"), {
     open: (name, a) => {
       if (name === "numFmt") codes.set(Number(a.numFmtId), a.formatCode ?? "");
       if (name === "cellXfs") inside = true;
@@ -81,7 +89,7 @@ function stylesOf(archive: Archive): Styles {
       if (name === "cellXfs") inside = false;
     },
     text: () => undefined,
-  })(archive.text("xl/styles.xml"));
+  });
   return styles;
 }
 
@@ -120,11 +128,13 @@ function readSheet(
   streamMarkup(book.archive, part, new SheetReader(book, sink), progress);
 }
 
-class SheetReader {
+class SheetReader implements MarkupHandler {
   goesOn = true;
   private row = -1;
   private column = -1;
   private cells: string[] = [];
+  /** Columns of the row that have a cell. */
+  private taken: number[] = [];
   private type = "n";
   private style = 0;
   private value = "";
@@ -139,12 +149,7 @@ class SheetReader {
 
   readonly open = (name: string, a: Record<string, string>): void => {
     if (name === "c") {
-      const column = a.r ? columnOf(a.r) : this.column + 1;
-      if (column >= MAX_COLUMNS || column < 0)
-        throw new FormatProblem(
-          `A cell of this sheet claims to stand at “${a.r}”, which no sheet has.`,
-        );
-      this.column = column;
+      this.column = this.placeOf(a.r);
       this.type = a.t ?? "n";
       this.style = Number(a.s ?? 0);
       this.value = "";
@@ -155,11 +160,36 @@ class SheetReader {
       this.hasValue = true;
     } else if (name === "f") this.hasFormula = true;
     else if (name === "row") {
-      this.row = a.r ? Number(a.r) - 1 : this.row + 1;
+      const row = a.r === undefined ? this.row + 1 : Number(a.r) - 1;
+      if (!Number.isInteger(row) || row <= this.row || row >= MAX_ROWS)
+        throw new FormatProblem(
+          `This sheet is damaged: after row ${this.row + 1} stands a row “${a.r}”. Save it again in a spreadsheet program.`,
+        );
+      this.row = row;
       this.column = -1;
+      this.taken = [];
       this.cells = [];
     } else if (name === "mergeCell") this.merge(a.ref ?? "");
   };
+
+  /** The column of a cell, which has to stand in its row and nowhere twice. */
+  private placeOf(reference: string | undefined): number {
+    const column = reference === undefined ? this.column + 1 : columnOf(reference);
+    const [, row] = /^[A-Z]{1,3}([1-9]\d*)$/.exec(reference ?? `A${this.row + 1}`) ?? [];
+    if (column >= MAX_COLUMNS || column < 0 || Number(row) !== this.row + 1)
+      throw new FormatProblem(
+        `A cell in row ${this.row + 1} of this sheet claims to stand at “${reference}”, where no cell of that row can be. Save it again in a spreadsheet program.`,
+      );
+    // Cells stand in order nearly always, and then none can be there already.
+    if (column <= this.column && this.taken.includes(column))
+      throw new FormatProblem(
+        `The cell “${reference}” stands twice in this sheet, so nobody knows which holds. Save it again in a spreadsheet program.`,
+      );
+    this.taken.push(column);
+    return column;
+  }
+
+  readonly where = (): string => (this.row < 0 ? "before its first row" : `in row ${this.row + 1}`);
 
   readonly text = (piece: string): void => {
     if (this.inValue) this.value += piece;
@@ -183,8 +213,15 @@ class SheetReader {
 
   private cellText(): string {
     const { value, type, book } = this;
-    if (type === "s") return book.shared![Number(value)] ?? "";
-    if (type === "b") return value === "1" ? "TRUE" : "FALSE";
+    if (type === "s") {
+      const text = value.trim() === "" ? undefined : book.shared![Number(value)];
+      if (text === undefined)
+        throw new FormatProblem(
+          `A cell in row ${this.row + 1} of this sheet refers to a text (number “${value}”) that the workbook does not hold. Save it again in a spreadsheet program.`,
+        );
+      return text;
+    }
+    if (type === "b") return /^(1|true)$/i.test(value.trim()) ? "TRUE" : "FALSE";
     if (type !== "n") return value;
     if (book.styles.date[this.style]) {
       this.sink.note("date", this.row, this.column);
