@@ -5,6 +5,7 @@ import { looksLikeMatrix, readMatrix } from "./matrix-table";
 import { tableOfMoments } from "./moments";
 import { isPack, readPack } from "./pack/read-pack";
 import { isRecords, readRecords } from "./records";
+import { jsonLosses, lossNotes } from "./json-notes";
 import type { ReadTable } from "./row-collector";
 import { parseJson, readStudy, type LoadedStudy } from "./study-file";
 import { guessSheetHeader, isWorkbook, openWorkbook, readSheet, type Sheet } from "./workbook";
@@ -55,7 +56,7 @@ export function openData(bytes: Uint8Array): Opened {
     if (!isRecords(json)) return { kind: "study", study: readStudy(text) };
     return {
       kind: "data",
-      source: { kind: "records", read: readRecords(json) },
+      source: { kind: "records", read: withNotes(readRecords(json), text) },
       layout: { separator: null, sheets: [], sheet: 0, headerRow: 1 },
     };
   }
@@ -66,6 +67,11 @@ export function openData(bytes: Uint8Array): Opened {
     layout: { separator, sheets: [], sheet: 0, headerRow: guessHeader(text, separator) },
   };
 }
+
+const withNotes = ({ table, notes }: ReadTable, text: string): ReadTable => ({
+  table,
+  notes: [...notes, ...lossNotes(jsonLosses(text))],
+});
 
 function hasCells(sheet: Sheet): boolean {
   let found = false;

@@ -68,7 +68,7 @@ export function Fault({
     : null;
   return (
     <Wrong>
-      ◆ {where}
+      ◆ {where !== "" && `${where} `}
       {fault.message}{" "}
       {mended !== null && (
         <Button size="small" onClick={() => change(mended)}>
