@@ -17,6 +17,7 @@ import { LOOK_ATTRIBUTE, LOOK_KEY, LookProvider } from "./theme/theme";
 import { TOKENS_CSS } from "./theme/tokens";
 import { UpdateNotice } from "./components/frame/update-notice";
 import { Mark } from "./components/mark";
+import { keepingOf } from "./storage/open";
 
 export const meta: Route.MetaFunction = () => [
   { title: "Hebel" },
@@ -83,11 +84,14 @@ export default function Root() {
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
-  const message = isRouteErrorResponse(error)
-    ? String(error.data || error.statusText)
-    : error instanceof Error
-      ? error.message
-      : "Something unexpected happened.";
+  const overtaken = keepingOf().kind === "overtaken";
+  const message = overtaken
+    ? "The studies of this browser have been taken over by a newer version of Hebel, or were cleared, in another tab. Reload to see them."
+    : isRouteErrorResponse(error)
+      ? String(error.data || error.statusText)
+      : error instanceof Error
+        ? error.message
+        : "Something unexpected happened.";
   return (
     <main className="opening">
       <Mark />

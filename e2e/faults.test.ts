@@ -1,5 +1,5 @@
 import { spawn } from "node:child_process";
-import { mkdtempSync, rmSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { chromium, type BrowserContext, type Page } from "@playwright/test";
@@ -174,6 +174,56 @@ test("a full store is said while typing, nothing is lost, and goes on when there
   await expect.poll(() => storedQuestion(page)).toBe("Typed into a full store");
   await page.reload();
   await expect(page.getByLabel("Research question")).toHaveValue("Typed into a full store");
+});
+
+test.describe("a database that somebody else changes", () => {
+  // Its own, so that no other test meets it.
+  test.use({ fresh: true });
+
+  test("a newer version that takes the studies over leaves this tab its work, and nothing is written", async ({
+    page,
+  }) => {
+    await page.goto("/");
+    await cards(page).first().waitFor();
+    await openDemo(page, "hypotheses");
+    await settled(page);
+    // What another tab with the next version of the program does.
+    await page.evaluate(
+      () =>
+        new Promise<void>((resolve, reject) => {
+          const asked = indexedDB.open("hebel", 900);
+          asked.onsuccess = () => {
+            asked.result.close();
+            resolve();
+          };
+          asked.onerror = () => reject(asked.error!);
+        }),
+    );
+    const notice = page.getByText(/A newer version of Hebel, in another tab/);
+    await expect(notice).toBeVisible();
+    await page.getByLabel("Research question").fill("typed after that");
+    await page.getByRole("link", { name: /Evidence/ }).click();
+    await expect(page.getByText("supported").first()).toBeVisible();
+    await expect(notice).toBeVisible();
+    const [file] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("alert").getByRole("button", { name: "Export the study" }).first().click(),
+    ]);
+    expect(readFileSync(await file.path(), "utf8")).toContain("typed after that");
+    // The store as the other left it.
+    const kept = await page.evaluate(
+      () =>
+        new Promise<string>((resolve, reject) => {
+          const asked = indexedDB.open("hebel");
+          asked.onsuccess = () => {
+            const got = asked.result.transaction("studies").objectStore("studies").getAll();
+            got.onsuccess = () => resolve(JSON.stringify(got.result));
+          };
+          asked.onerror = () => reject(asked.error!);
+        }),
+    );
+    expect(kept).not.toContain("typed after that");
+  });
 });
 
 test("a full store is said while importing, and the import goes through when there is room", async ({

@@ -17,6 +17,7 @@ import type { Route } from "./+types/compare";
 import { KeptRuns } from "../components/checks/kept-runs";
 import { answering } from "../actions/asking";
 import { runsAction } from "../actions/runs-action";
+import { keepingOf } from "../storage/open";
 import { listRuns } from "../storage/studies";
 import { CautionMark } from "../components/cautions";
 import { VerdictMark } from "../components/verdict";
@@ -30,7 +31,12 @@ import { NumberTable } from "../components/ui/number-table";
 const WIDTH = 104;
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
-  return { runs: await listRuns(params.id) };
+  const runs = await listRuns(params.id).catch((error: unknown) => {
+    // What is open is shown without them.
+    if (keepingOf().kind === "overtaken") return [];
+    throw error;
+  });
+  return { runs };
 }
 clientLoader.hydrate = true as const;
 

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import { styled } from "@mui/material/styles";
 import { useCallback, useEffect, useRef, useState, type ReactNode } from "react";
-import { data, useLocation } from "react-router";
+import { data, useLocation, type ShouldRevalidateFunctionArgs } from "react-router";
 import type { Route } from "./+types/study";
 import type { Evidence } from "../../core";
 import { answering } from "../actions/asking";
@@ -29,6 +29,7 @@ import { DropTarget } from "../components/importing/drop-target";
 import { database, TAB, type StoredStudy } from "../storage/database";
 import { evidenceKey, findEvidence } from "../storage/results";
 import { dataKeyOf, historyDepth, loadStudy, recoverPending } from "../storage/studies";
+import { keepingOf } from "../storage/open";
 import { useLive } from "../storage/use-live";
 
 let recovered: string | null = null;
@@ -82,6 +83,10 @@ const Page = styled("main")({
   position: "relative",
   "@media print": { overflow: "visible" },
 });
+
+/** Where nothing can be read any more, what is open stays as it is. */
+export const shouldRevalidate = ({ defaultShouldRevalidate }: ShouldRevalidateFunctionArgs) =>
+  defaultShouldRevalidate && keepingOf().kind !== "overtaken";
 
 export default function Study({ loaderData }: Route.ComponentProps) {
   return <StudyFrame key={loaderData.study.id} {...loaderData} />;

@@ -115,6 +115,9 @@ const completed = (definition: StudyDefinition): StudyDefinition => ({
 });
 
 /** Everything Hebel keeps, in this browser only. */
+/** What can happen to the database under the hands of a tab. */
+export type Overtaken = "later version" | "deleted";
+
 export class Database extends Dexie {
   studies!: EntityTable<StoredStudy, "id">;
   pages!: EntityTable<StoredSheet, "dataKey">;
@@ -126,14 +129,32 @@ export class Database extends Dexie {
   replicates!: EntityTable<StoredReplicates, "hash">;
   uses!: EntityTable<StoredUse, "hash">;
 
+  private tell: (by: Overtaken) => void = () => undefined;
+
+  /** Calls back when somebody else has taken the database over, or away. */
+  overtaken(tell: (by: Overtaken) => void): void {
+    this.tell = tell;
+  }
+
   /** @param options where the browser itself keeps nothing: a database in memory */
   constructor(options: DexieOptions = {}) {
     // What somebody has typed is on the disk before a write counts as done: a power cut loses the
     // last moment only.
     super("hebel", { chromeTransactionDurability: "strict", ...options });
-    // A later version may have given its tables another shape; nothing of them is touched.
-    this.on("ready", () => {
-      if (this.backendDB().version > LATEST * 10) throw new LaterVersion();
+    // A later version may have given its tables another shape; nothing of them is touched, at any
+    // opening.
+    this.on(
+      "ready",
+      () => {
+        if (this.backendDB().version > LATEST * 10) throw new LaterVersion();
+      },
+      true,
+    );
+    // Another tab upgrades or deletes it: this one lets go, and never opens it again by itself.
+    this.on("versionchange", ({ newVersion }) => {
+      this.close({ disableAutoOpen: true });
+      this.tell(newVersion === null ? "deleted" : "later version");
+      return false;
     });
     this.version(1).stores({
       studies: "id, updatedAt",
@@ -182,7 +203,7 @@ export class Database extends Dexie {
 }
 
 /** The version of the tables that this program knows. */
-const LATEST = 5;
+export const LATEST = 5;
 
 /** The studies of this browser were written by a later version of the program. */
 export class LaterVersion extends Error {

@@ -1,6 +1,7 @@
 import { liveQuery } from "dexie";
 import { useEffect, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
+import { keepingOf } from "./open";
 
 /**
  * What a live query reads, and whether this tab itself wrote it: its own action has then run the
@@ -37,5 +38,7 @@ export function useLive(query: () => Promise<LiveValue>, key: string): void {
     });
     return () => subscription.unsubscribe();
   }, [key]);
-  if (fault) throw fault instanceof Error ? fault : new Error("The database cannot be read.");
+  // Where somebody else has taken the database over, what is open stays in sight.
+  if (fault && keepingOf().kind !== "overtaken")
+    throw fault instanceof Error ? fault : new Error("The database cannot be read.");
 }

@@ -1,8 +1,8 @@
 import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
-import { useEffect, useState, useSyncExternalStore } from "react";
+import { useEffect, useState, useSyncExternalStore, type ReactNode } from "react";
 import type { StudyContext } from "../../analysis/use-study";
-import { keepingOf } from "../../storage/open";
+import { keepingOf, onKeeping, type Keeping } from "../../storage/open";
 import { exportStudy } from "../export-study";
 import { copyText } from "../ui/clipboard";
 import { Row } from "../ui/layout";
@@ -16,13 +16,26 @@ const MEMORY_WORDS = {
     "The studies in this browser were written by a newer version of Hebel; they are untouched, and this version cannot open them. Reload to get the newer version. What you do here meanwhile lives until this tab is closed: export it.",
 } as const;
 
-/** Where nothing is kept, that is said on every page. */
-export function MemoryNotice() {
-  const keeping = keepingOf();
+const OVERTAKEN_WORDS = {
+  "later version":
+    "A newer version of Hebel, in another tab, has taken over the studies of this browser. Nothing is written from here any more: export what is open, then reload.",
+  deleted:
+    "The storage of this browser was cleared while this tab was open. What is open is only here now: export it, then reload.",
+} as const;
+
+/** As long as nobody knows: what the server draws. */
+const AT_FIRST: Keeping = { kind: "browser" };
+
+/**
+ * Where nothing is kept, that is said on every page.
+ * @param action what can be done about it here
+ */
+export function MemoryNotice({ action }: { action?: ReactNode }) {
+  const keeping = useSyncExternalStore(onKeeping, keepingOf, () => AT_FIRST);
   if (keeping.kind === "browser") return null;
   return (
-    <Alert severity="warning" sx={PLACE}>
-      {MEMORY_WORDS[keeping.reason]}
+    <Alert severity="warning" sx={PLACE} action={action}>
+      {keeping.kind === "memory" ? MEMORY_WORDS[keeping.reason] : OVERTAKEN_WORDS[keeping.reason]}
     </Alert>
   );
 }
@@ -50,7 +63,13 @@ export function StorageNotices({ context }: { context: StudyContext }) {
   );
   return (
     <>
-      <MemoryNotice />
+      <MemoryNotice
+        action={
+          <Button size="small" onClick={() => void exportStudy(study, definition, raw)}>
+            Export the study
+          </Button>
+        }
+      />
       {problem && (
         <Alert
           severity="error"
