@@ -1,6 +1,6 @@
 import { own, TableBuilder, type Table } from "../core";
 import { FormatProblem } from "./problem";
-import { uniqueNames, type ReadTable } from "./row-collector";
+import { isHollow, uniqueNames, type ReadTable } from "./row-collector";
 
 const textOf = (value: unknown): string => {
   if (value === null || value === undefined) return "";
@@ -39,6 +39,11 @@ export function readRecords(json: unknown): ReadTable {
   }
   const names = [...new Set(json.flatMap((entry) => Object.keys(entry as object)))];
   if (names.length === 0) throw new FormatProblem("The records of this JSON have no fields.");
+  const present = (json as object[]).reduce((sum, entry) => sum + Object.keys(entry).length, 0);
+  if (isHollow(json.length * names.length - present, present))
+    throw new FormatProblem(
+      `The ${json.length} records of this JSON have ${names.length} different fields, and hardly any in common. A table has the same fields in every record.`,
+    );
   const builder = new TableBuilder(names);
   for (const entry of json as Record<string, unknown>[])
     builder.add(names.map((name) => textOf(own(entry, name))));

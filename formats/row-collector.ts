@@ -17,6 +17,14 @@ interface Options {
   beyond: "column" | "refuse";
 }
 
+/** So many cells may be missing for every one that is there, once there are many. */
+const MOST_MISSING = 50;
+const MANY_CELLS = 1_000_000;
+
+/** Is a table nearly all gaps, far larger than the file that it comes from? */
+export const isHollow = (missing: number, present: number): boolean =>
+  missing > MANY_CELLS && missing > MOST_MISSING * present;
+
 const blank = (cells: readonly string[]): boolean => cells.every((c) => c.trim() === "");
 
 /** Turns rows of cells into a table, whatever file they come from. */
@@ -30,6 +38,9 @@ export class RowCollector {
   private empty = 0;
   private blankLines = 0;
   private short = 0;
+  /** Cells that the file holds, and those that its rows lack. */
+  private present = 0;
+  private padded = 0;
 
   constructor(private readonly options: Options) {}
 
@@ -68,6 +79,12 @@ export class RowCollector {
     for (; this.hollow > 0; this.hollow--) this.builder.add([]);
     if (cells.length < this.names!.length) this.short += 1;
     this.builder.add(cells);
+    this.present += cells.length;
+    this.padded += Math.max(0, this.names!.length - cells.length);
+    if (isHollow(this.padded, this.present))
+      throw new FormatProblem(
+        `Up to row ${row} this file has ${this.names!.length} columns and hardly a cell in them (${Math.round(this.present / (row - headerRow))} in a row). Is the separator right, and the row of names?`,
+      );
   }
 
   /** A row without any cell, as sheets have between blocks. */
@@ -142,10 +159,14 @@ export class RowCollector {
 /** Names without blanks or doubles, so that every column can be told apart. */
 export function uniqueNames(cells: readonly string[], notes: string[]): string[] {
   const seen = new Set<string>();
+  /** The next number to try for a name that stood before. */
+  const next = new Map<string, number>();
   return cells.map((cell, i) => {
     const wanted = cell.trim() || `column_${i + 1}`;
     let name = wanted;
-    for (let k = 2; seen.has(name); k++) name = `${wanted}_${k}`;
+    let k = next.get(wanted) ?? 2;
+    for (; seen.has(name); k++) name = `${wanted}_${k}`;
+    next.set(wanted, k);
     if (!cell.trim()) notes.push(`Column ${i + 1} has no name; it is called “${name}”.`);
     else if (name !== wanted)
       notes.push(`“${wanted}” names two columns; column ${i + 1} is called “${name}”.`);

@@ -47,3 +47,30 @@ describe("JSON that says more than can be kept", () => {
       "",
     ));
 });
+
+describe("small files that would be large tables", () => {
+  const bytes = (text: string) => strToU8(text);
+  const read = (text: string) => {
+    const opened = openData(bytes(text));
+    if (opened.kind !== "data") throw new Error("no data");
+    return readData(opened.source, opened.layout).table;
+  };
+  const names = Array.from({ length: 4000 }, (_, i) => `n${i}`);
+
+  it("are refused where nearly every cell would be a gap", () => {
+    expect(() => read(`${names.join(",")}\n${names.map((_, i) => i).join("\n")}`)).toThrow(
+      /4000 columns and hardly a cell in them \(1 in a row\)/,
+    );
+    expect(() => read(JSON.stringify(names.map((name, i) => ({ [name]: i }))))).toThrow(
+      /4000 different fields, and hardly any in common/,
+    );
+  });
+
+  it("are read where they are tables, however often one name stands there", () => {
+    const same = read(`${names.map(() => "x").join(",")}\n${names.map((_, i) => i).join(",")}`);
+    expect(same.columns.at(-1)!.name).toBe("x_4000");
+    // Half of the answers missing is a survey.
+    const some = read(`a,b,c,d\n${"1,2\n".repeat(2000)}`);
+    expect(some.rows).toBe(2000);
+  });
+});
