@@ -183,7 +183,14 @@ function directEffect(
   if (!direct || direct.quantities.some((q) => heldReason(prepared, q) !== null)) return null;
   if (direct.quantities.length > 1) {
     const joint = jointTest(prepared, boot, direct.quantities);
-    return joint && { estimate: null, clear: joint.p < 1 - study.settings.level, open: false };
+    const alpha = 1 - study.settings.level;
+    return (
+      joint && {
+        estimate: null,
+        clear: joint.p < alpha,
+        open: isOpen(joint.p, joint.mcse, alpha),
+      }
+    );
   }
   const source = list.sources.get(direct.quantities[0]!.id)!;
   const shown = readInterval(source, study.settings, 0);
