@@ -7,6 +7,8 @@ import sirv from "sirv";
 import * as build from "./build/server/index.js";
 
 const MAX_BODY_BYTES = 64 * 1024;
+/** A name or an address, with a port or without. */
+const HOST_NAME = /^([\w.-]+|\[[\da-f:.]+\])(:\d{1,5})?$/i;
 const YEAR_S = 365 * 24 * 3600;
 const app = express();
 app.disable("x-powered-by");
@@ -36,16 +38,22 @@ app.use((request, response, next) => {
     "X-Content-Type-Options": "nosniff",
     "X-Frame-Options": "DENY",
   });
-  if (
-    Number(request.headers["content-length"] ?? 0) > MAX_BODY_BYTES ||
-    (request.method !== "GET" && request.method !== "HEAD")
-  ) {
-    // No route of the server takes anything: what a user enters stays in the browser.
-    response
-      .status(request.method === "GET" ? 413 : 405)
-      .type("text")
-      .send("This server accepts no data.");
-    return;
+  const refuse = (status, words) => response.status(status).type("text").send(words);
+  const { host = "" } = request.headers;
+  if (host !== "" && !HOST_NAME.test(host))
+    return refuse(400, "This request is for a host that cannot be.");
+  // No route of the server takes anything: what a user enters stays in the browser. Nobody reads
+  // what is sent, so its sender is let go as soon as the answer is out.
+  const length = Number(request.headers["content-length"] ?? 0);
+  const sends = length > 0 || request.headers["transfer-encoding"] !== undefined;
+  const asks = request.method === "GET" || request.method === "HEAD";
+  if (sends || !asks) {
+    response.set("Connection", "close");
+    response.on("finish", () => request.socket.destroySoon());
+    return refuse(
+      !asks ? 405 : length > MAX_BODY_BYTES ? 413 : 400,
+      "This server accepts no data.",
+    );
   }
   next();
 });

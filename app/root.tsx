@@ -95,7 +95,11 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   return (
     <main className="opening">
       <Mark />
-      <h1>This page could not be shown</h1>
+      <h1>
+        {isRouteErrorResponse(error) && error.status === 404
+          ? "Nothing stands here"
+          : "This page could not be shown"}
+      </h1>
       <p>{message}</p>
       <p>
         Your studies are kept in this browser and are not affected.{" "}

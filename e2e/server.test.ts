@@ -133,8 +133,16 @@ test("malformed, huge and unknown requests get a line, never how the program is 
     await ask("/study/x/data", { method: "POST" }),
     await ask("/", { headers: { "content-length": "9999999" } }),
     await ask(`/${"a".repeat(9000)}`),
+    await ask("/", { headers: { host: "a b<c>" } }),
+    await ask("/", { headers: { "content-length": "5" } }),
+    await ask("/constructor"),
+    await ask("/__proto__/data"),
+    await ask("/demo.hebel.json?about=constructor"),
+    await ask("/demo.hebel.json?about=__proto__"),
   ];
-  expect(answers.map((a) => a.status)).toEqual([404, 200, 404, 404, 405, 413, 404]);
+  expect(answers.map((a) => a.status)).toEqual([
+    404, 200, 404, 404, 405, 413, 404, 400, 400, 404, 404, 200, 200,
+  ]);
   for (const { body, status } of answers) {
     expect(status).toBeLessThan(500);
     expect(body).not.toMatch(/node_modules|at .*\.(m?js|ts):\d+/);
@@ -144,6 +152,24 @@ test("malformed, huge and unknown requests get a line, never how the program is 
     /^HTTP\/1\.1 431/,
   );
   expect((await ask("/health")).status).toBe(200);
+});
+
+test("senders of bodies without end are let go, and others are answered meanwhile", async () => {
+  const sockets = Array.from({ length: 20 }, () => {
+    const socket = connect(PORT, "127.0.0.1", () => {
+      socket.write("GET / HTTP/1.1\r\nHost: x\r\nTransfer-Encoding: chunked\r\n\r\n");
+    });
+    const sending = setInterval(() => socket.write("400\r\n" + "x".repeat(1024) + "\r\n"), 10);
+    socket.on("error", () => undefined);
+    return new Promise<void>((resolve) =>
+      socket.on("close", () => {
+        clearInterval(sending);
+        resolve();
+      }),
+    );
+  });
+  expect((await ask("/health")).status).toBe(200);
+  await Promise.all(sockets);
 });
 
 test("two thousand connections kept open do not keep anybody else waiting", async () => {

@@ -8,7 +8,9 @@ const files = new Map<string, string>();
 export const loader = ({ request }: Route.LoaderArgs) => {
   const about = new URL(request.url).searchParams.get("about");
   const which =
-    about !== null && about in DEMO_STUDIES ? (about as keyof typeof DEMO_STUDIES) : "mediation";
+    about !== null && Object.hasOwn(DEMO_STUDIES, about)
+      ? (about as keyof typeof DEMO_STUDIES)
+      : "mediation";
   const file = files.get(which) ?? writeStudy(DEMO_STUDIES[which]());
   files.set(which, file);
   return new Response(file, {

@@ -51,4 +51,5 @@ export const TOKENS_CSS =
   `:root[data-theme="dark"]{${declared("dark")};color-scheme:dark}` +
   `body{margin:0;background:var(--paper);color:var(--ink);font:400 15px/1.45 var(--sans)}` +
   `.opening{min-height:100vh;display:grid;place-content:center;justify-items:center;gap:12px;padding:24px;text-align:center}` +
+  `.opening h1{font:600 1.5rem var(--serif);margin:0}.opening p{font-family:var(--serif);max-width:60ch;margin:0}.opening a{color:var(--petrol)}` +
   `.mark-beam{stroke:var(--petrol);stroke-width:3.2;stroke-linecap:round;fill:none}.mark-fulcrum{fill:var(--rust)}`;
