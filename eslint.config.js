@@ -122,7 +122,8 @@ export default ts.config(
         ...["useFakeTimers", "stubGlobal", "stubEnv", "mock", "doMock"].map((property) => ({
           object: "vi",
           property,
-          message: "Only tests of actions, storage, analysis and workers have a world of their own.",
+          message:
+            "Only tests of actions, storage, analysis and workers have a world of their own.",
         })),
       ],
     },

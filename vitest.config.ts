@@ -41,7 +41,9 @@ export default defineConfig({
         extends: true,
         test: {
           name: "pure",
-          include: ["{core,formats,cli,demo,docs,reference,bench,app/components}/**/*.test.{ts,tsx}"],
+          include: [
+            "{core,formats,cli,demo,docs,reference,bench,app/components}/**/*.test.{ts,tsx}",
+          ],
           // Files of one worker share their modules: what is tested keeps nothing between calls.
           isolate: false,
         },
