@@ -37,7 +37,12 @@ describe("what cannot be read", () => {
   });
 
   it("leaves the whole line out where nothing of it would be left, or another fault is in it", () => {
-    for (const line of ["adjust belonging for nosuch", "adjust belonging for nosuch, age /"]) {
+    const many = Array.from({ length: 101 }, (_, i) => `u${i}`).join(", ");
+    for (const line of [
+      `adjust belonging for age, ${many}`,
+      "adjust belonging for nosuch",
+      "adjust belonging for nosuch, age /",
+    ]) {
       const { statements, leftOut } = read(line);
       expect(statements).toEqual([]);
       expect(leftOut).toMatchObject([{ text: line, name: null }]);

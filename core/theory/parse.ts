@@ -52,6 +52,9 @@ export function parseTheory(text: string, variables: readonly string[]): Theory 
   return theory;
 }
 
+/** So many missing names of one line are left out one by one; with more it is no line of this study. */
+const MOST_LEFT_OUT = 100;
+
 /**
  * Reads one line. Of a line of covariates a name that nothing is called by is left out alone, since
  * a model without the other covariates would be another one.
@@ -59,6 +62,7 @@ export function parseTheory(text: string, variables: readonly string[]): Theory 
 function readLine(
   tokens: Token[],
   of: (tokens: Token[]) => Statement,
+  most = MOST_LEFT_OUT,
 ): { statement: Statement | null; faults: Complaint[] } {
   try {
     return { statement: of(tokens), faults: [] };
@@ -66,8 +70,8 @@ function readLine(
     if (!(error instanceof LineError)) throw error;
     const { complaint } = error;
     const alone = { statement: null, faults: [complaint] };
-    if (tokens[0]!.text !== "adjust" || complaint.unknown === undefined) return alone;
-    const rest = readLine(withoutName(tokens, complaint.column), of);
+    if (tokens[0]!.text !== "adjust" || complaint.unknown === undefined || most === 0) return alone;
+    const rest = readLine(withoutName(tokens, complaint.column), of, most - 1);
     return rest.statement ? { ...rest, faults: [complaint, ...rest.faults] } : alone;
   }
 }
