@@ -11,7 +11,7 @@ export function sharedWorkers() {
     enforce: "pre",
     apply: "build",
     transform: {
-      filter: { code: STARTED },
+      filter: { code: new RegExp(STARTED.source) },
       handler(code, id) {
         if (this.environment.name !== "client") return null;
         const changed = code.replace(STARTED, (_, path) => {
