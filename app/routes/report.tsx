@@ -85,7 +85,9 @@ export default function Report() {
       </ScreenHead>
       {analysis.status !== "done" && (
         <Note sx={{ mb: 1.5, "@media print": { display: "none" } }} role="status">
-          Intervals are still provisional: resampling has not come to its end.
+          {analysis.before
+            ? "This is the report of the study as it was before; new numbers are on their way."
+            : "Intervals are still provisional: resampling has not come to its end."}
         </Note>
       )}
       <Box

@@ -30,6 +30,7 @@ import { VerdictMark } from "../verdict";
 import { WorkingView } from "../ui/working-view";
 import { limitsPair } from "../structure/cells";
 import { copyText } from "../ui/clipboard";
+import { useTaking } from "../ui/numbers-of-before";
 
 interface Props {
   hypothesis: HypothesisEvidence;
@@ -247,6 +248,7 @@ function TotalCheck({
 
 function Quote({ text }: { text: string }) {
   const [copied, setCopied] = useState(false);
+  const taking = useTaking();
   return (
     <Box
       component="blockquote"
@@ -262,6 +264,7 @@ function Quote({ text }: { text: string }) {
       {text}{" "}
       <Button
         size="small"
+        {...taking}
         onClick={() => {
           void copyText(text).then(() => {
             setCopied(true);

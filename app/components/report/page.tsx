@@ -20,6 +20,7 @@ import {
   type Text,
 } from "../../../core";
 import { drawFigure } from "../../../formats/figures";
+import { useTaking } from "../ui/numbers-of-before";
 import { copyReportTable } from "./copy-table";
 import { Drawn, FigureSaves } from "./figure-saves";
 import { figureStyle, saveFigure } from "./exports";
@@ -168,6 +169,7 @@ const WORDS = { ...CELL, textAlign: "left", whiteSpace: "normal" } as const;
 
 function TableView({ table, names }: { table: TableBlock; names: Names }) {
   const [said, setSaid] = useState("");
+  const taking = useTaking();
   const places = table.columns.map((_, j) =>
     Math.max(
       0,
@@ -188,6 +190,7 @@ function TableView({ table, names }: { table: TableBlock; names: Names }) {
           variant="text"
           onClick={copy}
           aria-label={`Copy Table ${table.number}`}
+          {...taking}
         >
           {said || "Copy"}
         </Button>
