@@ -1,7 +1,7 @@
 import { redirect } from "react-router";
 import { z } from "zod";
 import { newDefinition, TableBuilder, unpackTable, type Variable } from "../../core";
-import type { LoadedStudy } from "../../formats";
+import { readStudy, type LoadedStudy } from "../../formats";
 import { addStudy, loadStudy, studyOfTable } from "../storage/studies";
 import { removeStudy, restoreStudy, type RemovedStudy } from "../storage/removal";
 import { askToPersist } from "../storage/open";
@@ -31,7 +31,6 @@ export type DemoStudy =
 export async function fetchDemo(about: DemoStudy): Promise<LoadedStudy> {
   const response = await fetch(`/demo.hebel.json?about=${about}`);
   if (!response.ok) throw new Error("The demo study could not be fetched.");
-  const { readStudy } = await import("../../formats");
   return readStudy(await response.text());
 }
 

@@ -162,6 +162,15 @@ describe("the running analysis", () => {
     await vi.waitFor(() => expect(analysis.snapshot().before).toBe(false));
   });
 
+  it("tells a label given twice, which leaves nothing out", async () => {
+    const analysis = started(
+      definition({ theory: "H1: months raises friends\nH1: age raises friends" }, 0),
+    );
+    await until(analysis, "done");
+    expect(analysis.snapshot().complaints).toHaveLength(1);
+    expect(analysis.snapshot().leftOut).toEqual([]);
+  });
+
   it("draws what resampling adds when the hand rests, first estimates and progress at once", async () => {
     let typing = true;
     const quiet = new Quiet(() => (typing ? performance.now() : -Infinity));

@@ -1,6 +1,7 @@
 import { proxy } from "comlink";
 import {
   packTable,
+  type Complaint,
   type Evidence,
   type LeftOut,
   type StudyDefinition,
@@ -23,6 +24,8 @@ export interface AnalysisState {
   problem: PlainProblem | null;
   /** Lines of the theory, or names in them, that could not be read and take part in nothing. */
   leftOut: readonly LeftOut[];
+  /** Everything that is wrong with the text, labels given twice among it. */
+  complaints: readonly Complaint[];
   status: "estimating" | "resampling" | "stopped" | "done";
   done: number;
   requested: number;
@@ -34,6 +37,7 @@ const START: AnalysisState = {
   before: false,
   problem: null,
   leftOut: [],
+  complaints: [],
   status: "estimating",
   done: 0,
   requested: 0,
@@ -232,6 +236,7 @@ const knownState = (evidence: Evidence): Partial<AnalysisState> => ({
   evidence,
   before: false,
   leftOut: [],
+  complaints: [],
   status: "done",
   done: evidence.bootstrap?.done ?? 0,
   requested: evidence.bootstrap?.requested ?? 0,

@@ -150,7 +150,7 @@ function Exports({ evidence }: { evidence: EvidenceObject }) {
   const taking = useTaking();
   return (
     <Row role="group" aria-label="Take along">
-      <Button onClick={() => void exportStudy(study, definition, raw)}>Export the study</Button>
+      <Button onClick={() => exportStudy(study, definition, raw)}>Export the study</Button>
       <Button
         {...taking}
         onClick={() =>

@@ -1,6 +1,7 @@
 import {
   Analysis,
   StudyProblem,
+  type Complaint,
   type LeftOut,
   type Dataset,
   type Evidence,
@@ -26,6 +27,7 @@ export interface Update {
   evidence?: Evidence | null;
   problem?: PlainProblem | null;
   leftOut?: readonly LeftOut[];
+  complaints?: readonly Complaint[];
   status: "resampling" | "stopped" | "done";
   done: number;
   requested: number;
@@ -83,9 +85,10 @@ export class LiveAnalysis {
     const known = this.settled()
       .then(() => findEvidence(key))
       .catch(() => null);
-    const { leftOut } = dataset.theory;
+    const { leftOut, complaints } = dataset.theory;
     const nothing = {
       leftOut,
+      complaints,
       done: 0,
       requested: 0,
       secondsLeft: null,
@@ -103,7 +106,7 @@ export class LiveAnalysis {
     }
     this.latest = { key: key.text, analysis };
     const { requested } = analysis;
-    const said = { leftOut, problem: null, requested, secondsLeft: null };
+    const said = { leftOut, complaints, problem: null, requested, secondsLeft: null };
     const found = await known;
     if (superseded()) return;
     if (found) return tell({ ...said, evidence: found, done: requested, status: "done" });

@@ -56,7 +56,7 @@ function dataState({ study, dataset }: StudyContext, { problem }: AnalysisState)
 
 function hypothesesState({ definition }: StudyContext, analysis: AnalysisState): StageState {
   if (definition.theory.trim() === "") return "empty";
-  return analysis.leftOut.length > 0 || isStopped(analysis.problem) ? "look" : "ready";
+  return analysis.complaints.length > 0 || isStopped(analysis.problem) ? "look" : "ready";
 }
 
 function resultStates({ evidence, problem, status }: AnalysisState) {

@@ -65,7 +65,7 @@ export function StorageNotices({ context }: { context: StudyContext }) {
     <>
       <MemoryNotice
         action={
-          <Button size="small" onClick={() => void exportStudy(study, definition, raw)}>
+          <Button size="small" onClick={() => exportStudy(study, definition, raw)}>
             Export the study
           </Button>
         }
@@ -76,7 +76,7 @@ export function StorageNotices({ context }: { context: StudyContext }) {
           sx={PLACE}
           action={
             <Row>
-              <Button size="small" onClick={() => void exportStudy(study, definition, raw)}>
+              <Button size="small" onClick={() => exportStudy(study, definition, raw)}>
                 Export the study
               </Button>
               <Button size="small" onClick={writer.retry}>

@@ -96,7 +96,7 @@ function useFileCommands({ study, raw, definition, analysis }: StudyContext): Co
     () => [
       {
         name: "Export the study (.hebel.json)",
-        run: () => void exportStudy(study, definition, raw),
+        run: () => exportStudy(study, definition, raw),
       },
       {
         name: "Export the effects table (CSV)",

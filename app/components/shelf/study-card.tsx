@@ -104,7 +104,7 @@ const dayOf = (time: number): string => DAY.format(time);
 
 async function exportFromShelf(id: string): Promise<void> {
   const loaded = await loadStudy(id);
-  if (loaded) await exportStudy(loaded.study, loaded.study.definition, loaded.table);
+  if (loaded) exportStudy(loaded.study, loaded.study.definition, loaded.table);
 }
 
 function Strip({

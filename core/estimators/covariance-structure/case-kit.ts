@@ -26,6 +26,14 @@ export function arrowOf(text: string, label: string | null, value = 0): Arrow {
   return { kind, from: kind === "intercept" ? "" : from, to, label, value };
 }
 
+/** An arrow of a small model; fixed ones are held at one. */
+export const arrow = (
+  kind: Arrow["kind"],
+  from: string,
+  to: string,
+  label: string | null,
+): Arrow => ({ kind, from, to, label, value: 1 });
+
 /** The model of a case as it is stated there. */
 export function specOf(model: any, estimator: Estimator = "ml"): Specification {
   const names: string[] = model.groups ?? ["all"];

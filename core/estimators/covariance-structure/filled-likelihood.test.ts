@@ -1,19 +1,13 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { RandomStream } from "../../numerics/random";
-import { compileArrows, type Arrow } from "./arrows";
+import { compileArrows } from "./arrows";
+import { arrow } from "./case-kit";
 import { FilledLikelihood } from "./filled-likelihood";
 import { NormalLikelihood } from "./normal-likelihood";
 import type { PatternMoments } from "./pattern";
 
 const ITEMS = ["a", "b", "c", "d"];
-const arrow = (kind: Arrow["kind"], from: string, to: string, label: string | null): Arrow => ({
-  kind,
-  from,
-  to,
-  label,
-  value: 1,
-});
 /** One factor of four items with means; two of the items share more than the factor. */
 const model = compileArrows(
   ITEMS,

@@ -1,4 +1,4 @@
-import { choleskyInPlace } from "../../numerics/cholesky";
+import { choleskyInPlace, choleskySolveInPlace } from "../../numerics/cholesky";
 import { ln } from "../../numerics/elementary";
 import type { ArrowModel } from "./arrows";
 import { directionsOf } from "./directions";
@@ -215,23 +215,8 @@ class FilledPart {
       for (let i = 0; i < indices.length; i++) sum -= K[row + indices[i]!]! * d[indices[i]!]!;
       column[a] = sum;
     }
-    this.solveOwn(column, lacking.length);
+    choleskySolveInPlace(this.own, lacking.length, lacking.length, column);
     for (let a = 0; a < lacking.length; a++) d[lacking[a]!] = column[a]!;
-  }
-
-  /** K_mm^-1 x in place. */
-  private solveOwn(x: Float64Array, m: number): void {
-    const { own } = this;
-    for (let a = 0; a < m; a++) {
-      let sum = x[a]!;
-      for (let b = 0; b < a; b++) sum -= own[a * m + b]! * x[b]!;
-      x[a] = sum / own[a * m + a]!;
-    }
-    for (let a = m - 1; a >= 0; a--) {
-      let sum = x[a]!;
-      for (let b = a + 1; b < m; b++) sum -= own[b * m + a]! * x[b]!;
-      x[a] = sum / own[a * m + a]!;
-    }
   }
 
   /** Adds n times the filled deviations and their products. */
@@ -252,7 +237,7 @@ class FilledPart {
     const m = lacking.length;
     for (let a = 0; a < m; a++) {
       for (let b = 0; b < m; b++) column[b] = a === b ? n : 0;
-      this.solveOwn(column, m);
+      choleskySolveInPlace(this.own, m, m, column);
       const row = lacking[a]! * p;
       for (let b = 0; b <= a; b++)
         added[row + lacking[b]!] = added[row + lacking[b]!]! + column[b]!;
@@ -297,7 +282,7 @@ class FilledPart {
     const m = lacking.length;
     for (let i = 0; i < k; i++) {
       for (let a = 0; a < m; a++) column[a] = -K[lacking[a]! * implied.p + indices[i]!]!;
-      this.solveOwn(column, m);
+      choleskySolveInPlace(this.own, m, m, column);
       for (let a = 0; a < m; a++) back[a * k + i] = column[a]!;
     }
   }

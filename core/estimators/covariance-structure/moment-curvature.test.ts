@@ -3,6 +3,7 @@ import { normals } from "../../test-kit";
 import { normalEm } from "../../screening/normal-em";
 import { patternsOf } from "../../screening/patterns";
 import { compileArrows, type Arrow } from "./arrows";
+import { arrow } from "./case-kit";
 import { addCurvature } from "./curvature";
 import { fitModel } from "./fit-model";
 import { modelCurvature, throughMoments } from "./moment-curvature";
@@ -24,13 +25,6 @@ const columns = observed.map((_, j) =>
     (i + 3 * j) % (5 + j) === 0 ? NaN : 2 + (0.5 + 0.2 * (j % 3)) * v + 0.7 * noise[j]![i]!,
   ),
 );
-const arrow = (kind: Arrow["kind"], from: string, to: string, label: string | null): Arrow => ({
-  kind,
-  from,
-  to,
-  label,
-  value: 1,
-});
 const arrows: Arrow[] = [
   arrow("path", "F", "a1", null),
   arrow("path", "F", "a2", "equal"),

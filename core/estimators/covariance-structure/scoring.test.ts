@@ -1,16 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { compileArrows, type Arrow } from "./arrows";
+import { compileArrows } from "./arrows";
+import { arrow } from "./case-kit";
 import { NormalLikelihood } from "./normal-likelihood";
 import { CONVERGED, fisherScoring } from "./scoring";
 
 const ITEMS = ["a", "b", "c"];
-const arrow = (kind: Arrow["kind"], from: string, to: string, label: string | null): Arrow => ({
-  kind,
-  from,
-  to,
-  label,
-  value: 1,
-});
 /** One factor of three items, the first its marker. */
 const model = compileArrows(
   ITEMS,
