@@ -2,12 +2,14 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { DEMO_MEASURES } from "../demo/study";
 import { written } from "./store";
+import { VIEWPORT } from "./playwright.config";
 import { prepareShelf, shelfAsPrepared } from "./shelf";
 import {
   test as base,
   expect,
   type BrowserContext,
   type BrowserContextOptions,
+  type ConsoleMessage,
   type Locator,
   type Page,
 } from "@playwright/test";
@@ -28,19 +30,38 @@ export const test = base.extend<{ page: Page; fresh: boolean }, { profile: Brows
   // Where a test asks for a browser of its own kind, it gets one, with nothing in it.
   context: async ({ profile, fresh, context }, use) => {
     if (fresh) return use(context);
-    await shelfAsPrepared(profile);
     await use(profile);
     await profile.setOffline(false);
-    for (const page of profile.pages()) await page.close();
   },
-  page: async ({ page }, use) => {
+  page: async ({ profile, fresh, context }, use) => {
+    const page = fresh ? await context.newPage() : await pageOf(profile);
     const complaints: string[] = [];
-    page.on("console", (message) => message.type() === "error" && complaints.push(message.text()));
-    page.on("pageerror", (error) => complaints.push(String(error)));
+    const complain = (message: ConsoleMessage): unknown =>
+      message.type() === "error" && complaints.push(message.text());
+    const fail = (error: Error): unknown => complaints.push(String(error));
+    page.on("console", complain);
+    page.on("pageerror", fail);
     await use(page);
+    page.off("console", complain);
+    page.off("pageerror", fail);
     expect(complaints).toEqual([]);
   },
 });
+
+/**
+ * The page of a worker, with the shelf as prepared: one process of the browser, which has compiled
+ * the program already, serves all its tests.
+ */
+async function pageOf(profile: BrowserContext): Promise<Page> {
+  const [first, ...others] = profile.pages();
+  for (const other of others) await other.close();
+  const page = first ?? (await profile.newPage());
+  await page.unrouteAll({ behavior: "ignoreErrors" });
+  await page.emulateMedia({ colorScheme: null, media: null });
+  await page.setViewportSize(VIEWPORT);
+  await shelfAsPrepared(page);
+  return page;
+}
 
 export { expect };
 

@@ -29,6 +29,7 @@ test("a condition with three groups: a joint test, pairwise differences, a compa
   ).toBeVisible();
   const joint = page.getByText(/Joint bootstrap test of the 2 effects, T = [\d.]+, p/).first();
   await expect(joint).toBeVisible();
+  await settled(page);
   const said = await joint.textContent();
   await expect(
     page.getByRole("table", { name: "Pairwise differences, H1" }).getByRole("row"),

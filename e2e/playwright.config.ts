@@ -2,6 +2,7 @@ import { defineConfig } from "@playwright/test";
 import { CHROMIUM_FLAGS } from "../scripts/chromium-flags.mjs";
 
 const PORT = 4173;
+export const VIEWPORT = { width: 1280, height: 800 };
 
 /** Real-browser journeys against the built app; Debian's Chromium, no other browser. */
 export default defineConfig({
@@ -17,7 +18,7 @@ export default defineConfig({
   reporter: "list",
   use: {
     baseURL: `http://localhost:${PORT}`,
-    viewport: { width: 1280, height: 800 },
+    viewport: VIEWPORT,
     // Only the tests of work without a network let the program settle in the browser.
     serviceWorkers: "block",
     permissions: ["clipboard-read", "clipboard-write"],

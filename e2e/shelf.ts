@@ -1,5 +1,4 @@
 import { expect, type BrowserContext, type Page } from "@playwright/test";
-import { rowsOf } from "./store";
 
 /**
  * One profile of a browser serves all tests of a worker: the program is read and compiled once, the
@@ -19,9 +18,8 @@ export async function prepareShelf(context: BrowserContext): Promise<void> {
     await expect(page.getByRole("heading", { level: 1 }).first()).toBeVisible();
     await expect.poll(() => kept(page)).toContain(study);
   }
-  await page.close();
-  await onEmptyPage(context, fewerSamples);
-  await onEmptyPage(context, keepStore);
+  await onEmptyPage(page, fewerSamples);
+  await onEmptyPage(page, keepStore);
 }
 
 /**
@@ -56,21 +54,30 @@ async function fewerSamples(): Promise<void> {
 }
 
 /** The shelf as it was prepared; nothing else is remembered. */
-export const shelfAsPrepared = (context: BrowserContext): Promise<void> =>
-  onEmptyPage(context, restoreStore);
+export const shelfAsPrepared = (page: Page): Promise<void> => onEmptyPage(page, restoreStore);
 
 /** The studies with results of all resamples. */
-const kept = async (page: Page): Promise<string[]> =>
-  (await rowsOf<{ study: string; evidence?: unknown }>(page, "results"))
-    .filter((row) => row.evidence)
-    .map((row) => row.study);
+const kept = (page: Page): Promise<string[]> =>
+  page.evaluate(
+    () =>
+      new Promise<string[]>((done, fail) => {
+        const asked = indexedDB.open("hebel");
+        asked.onerror = () => fail(asked.error!);
+        asked.onsuccess = () => {
+          const all = asked.result.transaction("results").objectStore("results").getAll();
+          all.onsuccess = () => {
+            asked.result.close();
+            const rows = all.result as { study: string; evidence?: unknown }[];
+            done(rows.filter((row) => row.evidence).map((row) => row.study));
+          };
+        };
+      }),
+  );
 
 /** Does something in the page's origin while the program itself is not running. */
-async function onEmptyPage(context: BrowserContext, work: () => Promise<void>): Promise<void> {
-  const page = await context.newPage();
+async function onEmptyPage(page: Page, work: () => Promise<void>): Promise<void> {
   await page.goto("/favicon.svg");
   await page.evaluate(work);
-  await page.close();
 }
 
 /** Copies the program's database into one beside it. Runs in the page. */

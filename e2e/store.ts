@@ -22,9 +22,22 @@ export const rowsOf = <Row>(page: Page, table: "studies" | "results"): Promise<R
 /** Waits until what was done to any study has been written down, as this piece of text. */
 export const written = (page: Page, text: string): Promise<void> =>
   expect
-    .poll(async () =>
-      (await rowsOf<{ definition: StudyDefinition }>(page, "studies"))
-        .map(({ definition }) => JSON.stringify(definition))
-        .some((definition) => definition.includes(JSON.stringify(text).slice(1, -1))),
+    .poll(() =>
+      page.evaluate(
+        (piece) =>
+          new Promise<boolean>((done, fail) => {
+            const asked = indexedDB.open("hebel");
+            asked.onerror = () => fail(asked.error!);
+            asked.onsuccess = () => {
+              const all = asked.result.transaction("studies").objectStore("studies").getAll();
+              all.onsuccess = () => {
+                asked.result.close();
+                const rows = all.result as { definition: StudyDefinition }[];
+                done(rows.some((row) => JSON.stringify(row.definition).includes(piece)));
+              };
+            };
+          }),
+        JSON.stringify(text).slice(1, -1),
+      ),
     )
     .toBe(true);
