@@ -163,7 +163,7 @@ export default ts.config(
   },
   {
     files: ["core/model/**", "core/design/**", "core/effects/**", "core/inference/**"],
-    ignores: ["**/*.test.ts", "core/effects/second-route.ts"],
+    ignores: ["**/*.test.ts"],
     rules: noImports(
       [
         "**/estimators*",

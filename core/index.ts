@@ -1,8 +1,8 @@
-export { analyse } from "./analyse";
+export { analyse } from "./analysis";
 export { Analysis, type Progress } from "./analysis";
-export { ReplicateMaker, resamplerOf, type MakerRequest } from "./replicate-maker";
-export { ReplicatePool, type MakerThread } from "./replicate-pool";
-export { checkSettings, prepare, type Prepared, type ResamplingProblem } from "./prepare";
+export { ReplicateMaker, resamplerOf, type MakerRequest } from "./preparation/replicate-maker";
+export { ReplicatePool, type MakerThread } from "./analysis/replicate-pool";
+export { checkSettings, prepare, type Prepared, type ResamplingProblem } from "./preparation";
 export { StudyProblem, type ProblemCode, type ProblemPlace, type Warning } from "./problems";
 export { heldWords, listed, type Condition } from "./wording";
 export {
@@ -35,13 +35,13 @@ export {
 } from "./dataset";
 export type { LinearSensitivity, SensitivitySection } from "./sensitivity";
 export * from "./derive";
-export { findCell, rowsWhere, shownText, sortRows, type CellPlace } from "./dataset-view";
-export { describeChange, withLog } from "./change-log";
-export { checkedName, renameVariable } from "./rename-variable";
-export { replaceData, type Replacement } from "./replace-data";
+export { findCell, rowsWhere, shownText, sortRows, type CellPlace } from "./dataset/view";
+export { describeChange, withLog } from "./study/change-log";
+export { checkedName, renameVariable } from "./study/rename-variable";
+export { replaceData, type Replacement } from "./dataset/replace-data";
 export { itemFamilies, type ItemFamily, type ItemStatistics, type Reliability } from "./measures";
 export type { CorrelationCell, CorrelationTable, CorrelationTest, Description } from "./screening";
-export { ENGINE } from "./version";
+export { ENGINE } from "./preparation/version";
 export * from "./data";
 export * from "./evidence";
 export * from "./theory";
@@ -77,7 +77,7 @@ export {
   type Specification,
 } from "./robustness";
 export { findTerms, GLOSSARY, glossaryEntry, type GlossaryEntry } from "./glossary";
-export { own } from "./own";
+export { own } from "./data/own";
 export * from "./report";
 export * from "./working";
 export * from "./registration";

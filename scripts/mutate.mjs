@@ -4,7 +4,7 @@
 //   npm run mutate -- core/inference                      every line of a folder
 //   npm run mutate -- "core/evidence/verdict*.ts"         of some files
 //   npm run mutate -- core/evidence --sample 40           of 40 blocks of its lines drawn at random
-//   npm run mutate -- core/evidence core/analysis.test.ts core/evidence/**/*.test.ts
+//   npm run mutate -- core/evidence core/analysis core/evidence/**/*.test.ts
 //
 // The tests beside the files watch, or those that are named; the same seed draws the same blocks.
 import { existsSync, readdirSync, readFileSync, statSync } from "node:fs";

@@ -1,9 +1,18 @@
 import { describe, expect, it } from "vitest";
 import { compileExpression, type Expression } from "../model";
-import { prepare } from "../prepare";
+import { prepare } from "../preparation";
 import { madeStudy, problemOf, type MadeStudy } from "../test-kit";
 import { claimOf, directOf, type Claimed } from "./claims";
-import { caseAt, CODES, COLUMNS, made, mean, N, readerOf, type Values } from "./second-route";
+import {
+  caseAt,
+  CODES,
+  COLUMNS,
+  made,
+  mean,
+  N,
+  readerOf,
+  type Values,
+} from "../test-kit/second-route";
 
 const { x, w, v } = COLUMNS;
 

@@ -2,7 +2,7 @@ import { equationsOf } from "../evidence";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DEFAULT_SETTINGS, newDefinition } from "../study";
-import { analyse } from "../analyse";
+import { analyse } from "../analysis";
 import { guessVariable, TableBuilder } from "../data";
 import { RandomStream } from "../numerics/random";
 import { compileExpression, gradient, parametersOf, type Expression } from "../model";

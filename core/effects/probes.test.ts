@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { prepare } from "../prepare";
+import { prepare } from "../preparation";
 import type { ProbeChoice } from "../study";
 import { madeStudy } from "../test-kit";
 import { combinations, middleOf, probeGrid, type Moderator } from "./probes";
-import { COLUMNS, made, mean, sd } from "./second-route";
+import { COLUMNS, made, mean, sd } from "../test-kit/second-route";
 
 const { w, v, x } = COLUMNS;
 

@@ -1,5 +1,5 @@
 import { timesPower } from "../numerics/unit";
-import { own } from "../own";
+import { own } from "../data/own";
 import type { TypedColumn } from "../data";
 import { centreOf, type Column, type UsedCoding } from "../design";
 import { extent, mean, twoValues } from "../numerics/moments";

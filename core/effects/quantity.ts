@@ -1,4 +1,4 @@
-import { own } from "../own";
+import { own } from "../data/own";
 import type { TypedColumn, Variable } from "../data";
 import { centreOf, type Column, type UsedCoding } from "../design";
 import {

@@ -1,8 +1,17 @@
 import { describe, expect, it } from "vitest";
 import type { Quantity } from "../model";
-import { prepare } from "../prepare";
+import { prepare } from "../preparation";
 import { madeStudy, type MadeStudy } from "../test-kit";
-import { CODES, COLUMNS, made, mean, probeValues, readerOf, sd, type Values } from "./second-route";
+import {
+  CODES,
+  COLUMNS,
+  made,
+  mean,
+  probeValues,
+  readerOf,
+  sd,
+  type Values,
+} from "../test-kit/second-route";
 
 const { x, w, v, z, m, k, y } = COLUMNS;
 

@@ -10,11 +10,11 @@ export type {
   SectionContext,
   Suitability,
 } from "./engine";
-export { studiesOf } from "./composite-studies";
+export { studiesOf } from "./composites/studies";
 export { optionColumns, withOptions } from "./options";
 export { engineFor, engineOf, engines, kernelOf, registerEngine } from "./registry";
-export type * from "./response-types";
+export type * from "./generalised/types";
 export type * from "./sections";
-export type * from "./composite-types";
-export type * from "./structure-types";
-export { naturalLimits, type NaturalLimits } from "./natural-limits";
+export type * from "./composites/types";
+export type * from "./covariance-structure/types";
+export { naturalLimits, type NaturalLimits } from "./generalised/natural-limits";

@@ -1,5 +1,5 @@
 import { afterAll, describe, expect, it } from "vitest";
-import { analyse } from "../analyse";
+import { analyse } from "../analysis";
 import { Analysis } from "../analysis";
 import {
   Averages,
@@ -14,8 +14,8 @@ import {
 import { effectsCsv } from "../../formats";
 import { byCovariance, type Covariance, type Kernel } from "../model";
 import { choleskyInPlace, choleskySolveInPlace } from "../numerics/cholesky";
-import { ReplicateMaker } from "../replicate-maker";
-import { ReplicatePool } from "../replicate-pool";
+import { ReplicateMaker } from "../preparation/replicate-maker";
+import { ReplicatePool } from "../analysis/replicate-pool";
 import { madeStudy, normals, problemOf } from "../test-kit";
 import type { Engine, Fit, ModelData } from "./engine";
 import { engineOf, engines, registerEngine } from "./registry";

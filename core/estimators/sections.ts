@@ -1,8 +1,8 @@
-import type { CompositeSection } from "./composite-types";
-import type { ResponseSection } from "./response-types";
+import type { CompositeSection } from "./composites/types";
+import type { ResponseSection } from "./generalised/types";
 import type { BootstrapSummary } from "../inference";
 import type { SensitivitySection } from "../sensitivity";
-import type { StructureSection } from "./structure-types";
+import type { StructureSection } from "./covariance-structure/types";
 import type { ByCovariance, CoefficientTest, FTest } from "../model";
 
 export interface ChiSquaredTest {

@@ -1,9 +1,9 @@
-import { own } from "../own";
+import { own } from "../data/own";
 import { pathEffect } from "../effects";
 import { extent, mean, standardDeviation } from "../numerics/moments";
 import { pick } from "../data";
-import type { Prepared } from "../prepare";
-import { ENGINE } from "../version";
+import type { Prepared } from "../preparation";
+import { ENGINE } from "../preparation/version";
 import { warning } from "../wording";
 import { bootstrapAll, effectEvidence } from "./effects";
 import { drawnCoefficients } from "./sources";

@@ -1,7 +1,7 @@
 import type { Claim, Claimed, Quantity } from "../effects";
 import { jointBootstrapTest, jointDeltaTest, type JointTest } from "../inference";
 import { compileExpression, gradient } from "../model";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 import type { BootstrapAll, EffectList } from "./effects";
 import { isBootstrap } from "../inference";
 import { readInterval, type Side } from "./reading";

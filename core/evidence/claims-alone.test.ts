@@ -3,7 +3,7 @@ import { demoCompositesStudy } from "../../demo/composites";
 import { demoFactorsStudy } from "../../demo/factors";
 import { demoLeverStudy, demoStudy } from "../../demo/study";
 import { Analysis } from "../analysis";
-import { prepare } from "../prepare";
+import { prepare } from "../preparation";
 import type { IntervalKind } from "../study";
 import { claimsAlone } from "./claims-alone";
 

@@ -8,8 +8,8 @@ import {
   withoutCrossBlocks,
   type NormalTest,
 } from "../model";
-import type { Prepared } from "../prepare";
-import { resamplerOf } from "../replicate-maker";
+import type { Prepared } from "../preparation";
+import { resamplerOf } from "../preparation/replicate-maker";
 import type { IntervalKind } from "../study";
 import { bootstrapAll, sourceOf } from "./effects";
 import { claimsIn, testsOf } from "./judging";

@@ -1,5 +1,5 @@
 import { orthogonalFactor } from "../numerics/orthogonal";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 
 /**
  * How many clusters a coefficient rests on, in effect: (Σ L)² / Σ L², with L the share of a cluster

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { analyseMade, normals } from "../test-kit";
-import { hypothesis } from "./situations";
+import { hypothesis } from "../test-kit/situations";
 
 const n = 200;
 const [e1, e2, e3] = [normals(n, 1), normals(n, 2), normals(n, 3)];

@@ -16,7 +16,7 @@ import {
   withoutCrossBlocks,
   type NormalTest,
 } from "../model";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 import { madeOf } from "./made-of";
 import { isBootstrap } from "../inference";
 import { readInterval, type Sources } from "./reading";

@@ -1,7 +1,7 @@
 import type { Claimed } from "../effects";
 import { compileExpression } from "../model";
 import { extent } from "../numerics/moments";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 import { nodesOf, type Hypothesis, type Moderation } from "../theory";
 import { statedDirection } from "./claim-test";
 import type { EffectList } from "./effects";

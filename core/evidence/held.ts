@@ -1,5 +1,5 @@
 import type { Quantity } from "../effects";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 import type { ArrowRef, CompiledTheory } from "../theory";
 import { minus } from "../wording/numbers";
 

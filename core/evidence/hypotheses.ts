@@ -1,5 +1,5 @@
 import { directOf, pathEffect, type Claim, type Claimed, type Quantity } from "../effects";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 import { claimWords, nodesOf, type Hypothesis, type Moderation } from "../theory";
 import { statedDirection } from "./claim-test";
 import type { BootstrapAll, EffectList } from "./effects";

@@ -1,5 +1,5 @@
 import { claimOf, type Claim, type Claimed } from "../effects";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 import type { Warning } from "../problems";
 import { thinContrast } from "./cautions";
 import { claimTest, statedDirection } from "./claim-test";

@@ -1,5 +1,5 @@
 import type { Claim } from "../effects";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 import type { NameRef } from "../theory";
 import { listed } from "../wording";
 import { plain } from "../wording/numbers";

@@ -1,7 +1,7 @@
 import { equationsOf } from "./equations-of";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { analyse } from "../analyse";
+import { analyse } from "../analysis";
 import { guessVariable, TableBuilder } from "../data";
 import {
   boundaries,

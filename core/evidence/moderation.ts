@@ -17,8 +17,8 @@ import {
 import { byCovariance, without } from "../model";
 import { extent, mean, standardDeviation } from "../numerics/moments";
 import { studentQuantile } from "../numerics/distributions";
-import { own } from "../own";
-import type { Prepared } from "../prepare";
+import { own } from "../data/own";
+import type { Prepared } from "../preparation";
 import type { CovarianceKind } from "../study";
 import { crossings } from "./crossings";
 import { LineReader } from "./line-reader";

@@ -1,5 +1,5 @@
 import { directOf, pathEffect, totalId, type Claimed } from "../effects";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 import type { Hypothesis } from "../theory";
 import { jointTest } from "./claim-test";
 import type { BootstrapAll, EffectList } from "./effects";

@@ -1,6 +1,6 @@
 import type { Quantity } from "../effects";
 import { standardDeviation } from "../numerics/moments";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 import { plain } from "../wording/numbers";
 
 /** An effect smaller than this, in SDs of its outcome per SD of its predictor, is rounding. */

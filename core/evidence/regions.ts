@@ -1,7 +1,7 @@
 import type { EffectPair } from "../effects";
 import { bootstrapLimits, strataOf } from "../inference";
 import { compileExpression, moderatorsOf, number, type Quantity } from "../model";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 import type { Band, RegionEvidence } from "./region-types";
 import { evaluateReplicates, type Resamples } from "./replicates";
 

@@ -18,7 +18,7 @@ import {
   y,
   columns,
   run,
-} from "./situations";
+} from "../test-kit/situations";
 import type { Evidence } from "./types";
 
 it("several effects at once are told by one test: differing, not, or too near to say", () => {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { analyse } from "../analyse";
+import { analyse } from "../analysis";
 import { demoStudy } from "../../demo/study";
 import { compareRuns, keptRun } from "./runs";
 

@@ -17,7 +17,7 @@ import {
   y,
   columns,
   run,
-} from "./situations";
+} from "../test-kit/situations";
 import type { HypothesisEvidence } from "./types";
 
 /** Situations in which a verdict could go wrong, each with numbers found another way. */

@@ -14,8 +14,8 @@ import {
   type NormalTest,
   type Quantity,
 } from "../model";
-import type { Prepared } from "../prepare";
-import { resamplerOf } from "../replicate-maker";
+import type { Prepared } from "../preparation";
+import { resamplerOf } from "../preparation/replicate-maker";
 import { evaluateReplicates } from "./replicates";
 
 /**

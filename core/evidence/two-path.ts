@@ -1,6 +1,6 @@
 import { indirectId, type EffectPair, type Quantity } from "../effects";
 import { byCovariance, normalTest, parameterAt, sdLabel, type Expression } from "../model";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 import type { CovarianceKind } from "../study";
 import type { EffectEvidence, TwoPathEvidence } from "./types";
 

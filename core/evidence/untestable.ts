@@ -1,6 +1,6 @@
 import type { Quantity } from "../effects";
 import { isBootstrap, MOST_MISSING } from "../inference";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 import { percent } from "../wording/numbers";
 import type { BootstrapAll } from "./effects";
 import { heldReason } from "./held";

@@ -7,7 +7,7 @@ import {
   type Probe,
 } from "../effects";
 import type { BootstrapSummary } from "../inference";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 import type { Warning } from "../problems";
 import type { CovarianceKind } from "../study";
 import { warning } from "../wording";

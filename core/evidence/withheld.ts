@@ -1,7 +1,7 @@
 import { directId, totalId, type EffectPair, type Quantity } from "../effects";
 import { deltaTest } from "../inference";
 import { compileExpression, firstFixed, gradient, parametersOf, type Expression } from "../model";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 import { thinnest } from "./lone-clusters";
 import { excludes } from "./reading";
 import { chosenJoint } from "./sources";

@@ -1,7 +1,7 @@
 import { choleskyInPlace } from "../numerics/cholesky";
 import { StudyProblem } from "../problems";
 import { scoreCorrelation, type Marginal } from "./marginal";
-import { correlationOf, type StudyPlan } from "./plan";
+import { correlationOf, type StudyPlan } from "../study";
 
 /**
  * Lower factor of the correlations of normal scores that give variables the correlations that are

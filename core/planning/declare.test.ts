@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { declaredNames, declaredVariable, declaredWords } from ".";
-import { renameVariable } from "../rename-variable";
-import { study, variable } from "./test-kit";
+import { renameVariable } from "../study/rename-variable";
+import { study, variable } from "../test-kit/plans";
 
 describe("variables to come", () => {
   it("are named one by one or counted up", () => {

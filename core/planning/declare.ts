@@ -1,5 +1,5 @@
 import type { Variable } from "../data";
-import { checkedName } from "../rename-variable";
+import { checkedName } from "../study/rename-variable";
 import { StudyProblem } from "../problems";
 
 /** "conf1 to conf4": names that count up. */

@@ -2,7 +2,7 @@ import type { Claim } from "../effects";
 import { choleskyInPlace, choleskySolveInPlace } from "../numerics/cholesky";
 import type { EquationSpec } from "../theory";
 import { jointPower, pathPower, type TestedPath } from "./exact-power";
-import { sizeOf, type StudyPlan } from "./plan";
+import { sizeOf, type StudyPlan } from "../study";
 import type { Population } from "./population";
 
 /** Power that needs no simulation, where a closed form exists. */

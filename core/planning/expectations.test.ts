@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { Analysis } from "../analysis";
 import { madeStudy, normals, type MadeStudy } from "../test-kit";
 import { expectationsOf } from "./expectations";
-import { completePlan } from "./plan";
+import { completePlan } from "../study";
 import { Population } from "./population";
 
 const N = 240;

@@ -2,11 +2,11 @@ import type { TypedColumn, Variable } from "../data";
 import { at as polynomialAt, compileExpression, derivative, type Polynomial } from "../model";
 import { choleskyInPlace, choleskySolveInPlace } from "../numerics/cholesky";
 import { correlation, mean, standardDeviation } from "../numerics/moments";
-import type { Prepared } from "../prepare";
+import type { Prepared } from "../preparation";
 import type { Measure } from "../theory";
 import { arrowsOf, nodesOfTheory, type Arrow } from "./arrows";
 import { NORMAL, SKEWED } from "./marginal";
-import type { ExpectedCorrelation, ExpectedSize, ExpectedVariable, StudyPlan } from "./plan";
+import type { ExpectedCorrelation, ExpectedSize, ExpectedVariable, StudyPlan } from "../study";
 import { MOST_ANSWERS, plannedColumn } from "./variables";
 
 /** Beyond this skewness a continuous variable is planned with a long tail. */

@@ -13,7 +13,7 @@ export {
   type ExpectedVariable,
   type Shape,
   type StudyPlan,
-} from "./plan";
+} from "../study";
 export { arrowsOf, nodesOfTheory, type Arrow } from "./arrows";
 export { claimsInOrder } from "./claims-in-order";
 export { scaledPlan } from "./scaled";

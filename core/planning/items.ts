@@ -1,6 +1,6 @@
 import type { Measure } from "../theory";
 import { scoreCorrelation } from "./marginal";
-import { DEFAULT_RELIABILITY, type StudyPlan } from "./plan";
+import { DEFAULT_RELIABILITY, type StudyPlan } from "../study";
 import type { PlannedColumn } from "./variables";
 
 /** How the answers to the items of a measure follow from what it measures. */

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { prepare } from "../prepare";
+import { prepare } from "../preparation";
 import type { StudyDefinition } from "../study";
 import type { Variable } from "../data";
 import {
@@ -25,7 +25,7 @@ import {
   stepped,
 } from "./marginal";
 import { amount } from "../test-kit";
-import { items, size, study, variable } from "./test-kit";
+import { items, size, study, variable } from "../test-kit/plans";
 
 const THREE = ["x", "m", "y"].map((n) => variable(n));
 const MEDIATION = "H1: x raises y through m";

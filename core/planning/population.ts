@@ -8,7 +8,7 @@ import { mentioned, nodesOfTheory } from "./arrows";
 import { factorOf } from "./correlations";
 import { itemScores, plannedItems, type PlannedItems } from "./items";
 import { NORMAL, SKEWED } from "./marginal";
-import { sizeOf, type StudyPlan } from "./plan";
+import { sizeOf, type StudyPlan } from "../study";
 import { plannedColumn, type PlannedColumn } from "./variables";
 import { whiten } from "./whiten";
 

@@ -1,7 +1,7 @@
 import type { CompiledTheory } from "../theory";
 import { nodesOf } from "../theory";
 import { claimsInOrder } from "./claims-in-order";
-import { arrowKey, type StudyPlan } from "./plan";
+import { arrowKey, type StudyPlan } from "../study";
 
 /**
  * The plan with the arrows that one sentence is about made larger or smaller: every step of an

@@ -7,7 +7,7 @@ import {
   smallestSample,
   type PlannedPoint,
 } from ".";
-import { size, study, variable } from "./test-kit";
+import { size, study, variable } from "../test-kit/plans";
 
 describe("the smallest number of people", () => {
   const point = (people: number, share: number): PlannedPoint => {

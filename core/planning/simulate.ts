@@ -1,5 +1,5 @@
 import { claimsAlone, type ClaimReading } from "../evidence/claims-alone";
-import { prepare, type Prepared } from "../prepare";
+import { prepare, type Prepared } from "../preparation";
 import { compileExpression } from "../model";
 import { claimOf } from "../effects";
 import { holmAdjusted } from "../inference";
@@ -8,7 +8,7 @@ import { StudyProblem } from "../problems";
 import { DEFAULT_SETTINGS, type IntervalKind, type StudyDefinition } from "../study";
 import { excludes } from "../evidence/reading";
 import { claimsInOrder } from "./claims-in-order";
-import type { StudyPlan } from "./plan";
+import type { StudyPlan } from "../study";
 import { Population } from "./population";
 
 /** Intervals whose limits a simulation keeps, beside the chosen one. */

@@ -9,7 +9,7 @@ import {
   stepped,
   type Marginal,
 } from "./marginal";
-import type { StudyPlan } from "./plan";
+import type { StudyPlan } from "../study";
 
 /** How a column of made-up data is filled: from a normal score to a cell. */
 export interface PlannedColumn {

@@ -1,7 +1,7 @@
-import { describeChange } from "../change-log";
+import { describeChange } from "../study/change-log";
 import type { Registration, Settings, StudyDefinition } from "../study";
-import { completePlan, sizeOf, type StudyPlan } from "../planning/plan";
-import { INTERVAL_WORDS } from "../evidence";
+import { completePlan, sizeOf, type StudyPlan } from "../study";
+import { INTERVAL_WORDS } from "../wording/intervals";
 import { percent, thousands } from "../wording/numbers";
 
 /**

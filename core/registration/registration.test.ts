@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { deviations, registrationDocument, registrationOf } from ".";
+import { deviations, registrationOf } from ".";
+import { registrationDocument } from "../report";
 import { demoStudy } from "../../demo/study";
 import type { StudyDefinition } from "../study";
 

@@ -1,7 +1,7 @@
 import type { DataEvidence, Evidence } from "../evidence";
 import type { Specification } from "../robustness";
 import type { StudyDefinition } from "../study";
-import type { PartId, ReportChoices } from "./choices";
+import type { PartId, ReportChoices } from "../study";
 import { heading, type Part, type ReportContext } from "./context";
 import type { Block, ReportDocument } from "./document";
 import { Cells, Figures } from "./figures";

@@ -1,7 +1,7 @@
 import type { DataEvidence, Evidence } from "../evidence";
 import type { Specification } from "../robustness";
 import type { StudyDefinition } from "../study";
-import type { ReportChoices } from "./choices";
+import type { ReportChoices } from "../study";
 import type { Block, Cell, Column, Row, TableBlock, Text } from "./document";
 import type { Cells, Figures } from "./figures";
 

@@ -1,6 +1,6 @@
 import { minus, percent, plain, pValue, thousands } from "../wording/numbers";
 import type { Cell } from "./document";
-import type { ReportStyle } from "./choices";
+import type { ReportStyle } from "../study";
 
 type Number_ = number | null | undefined;
 

@@ -8,9 +8,10 @@ export {
   type PartId,
   type ReportChoices,
   type ReportStyle,
-} from "./choices";
+} from "../study";
 export type * from "./document";
 export { hasSurface } from "./parts/figures";
 export { arrowNote, pathEffects, type PathUnits } from "./path-numbers";
 export { plainText } from "./present";
 export { referenceText } from "./references";
+export { registrationDocument } from "./registration";

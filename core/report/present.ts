@@ -1,4 +1,4 @@
-import type { ReportStyle } from "./choices";
+import type { ReportStyle } from "../study";
 import type { Block, Cell, Run, Text } from "./document";
 
 /** Statistical symbols that journals set in italics where a number follows. */

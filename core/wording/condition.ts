@@ -1,5 +1,5 @@
 import { plain } from "./numbers";
-import type { ProblemCode } from "../problem-types";
+import type { ProblemCode } from "./problem-types";
 
 /**
  * A condition that stops an analysis: the code of its family, and what is said of it from its data.

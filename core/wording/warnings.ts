@@ -1,4 +1,4 @@
-import type { Warning } from "../problem-types";
+import type { Warning } from "./problem-types";
 import { numbered, quoted } from "./condition";
 import { INTERVAL_WORDS } from "./intervals";
 import { percent, plain } from "./numbers";

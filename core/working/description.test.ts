@@ -3,7 +3,7 @@ import { dataEvidence } from "../evidence";
 import { madeStudy, normals } from "../test-kit";
 import { descriptionWorking } from "./description";
 import { eValueWorking } from "./e-value";
-import { workedOut } from "./working-kit";
+import { workedOut } from "../test-kit/workings";
 
 const x = normals(81, 5).map((v) => Math.round(100 * (3 + v)) / 100);
 const y = [...normals(80, 6).map((v) => Math.exp(v)), 60];

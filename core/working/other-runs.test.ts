@@ -26,7 +26,7 @@ import { demoCompositesStudy } from "../../demo/composites";
 import { demoFactorsStudy } from "../../demo/factors";
 import { demoPlannedStudy } from "../../demo/planned";
 import { demoStudy } from "../../demo/study";
-import { countWorked, numbersOf } from "./working-kit";
+import { countWorked, numbersOf } from "../test-kit/workings";
 
 describe("the working of groups of factors", () => {
   const { definition, table } = demoFactorsStudy();

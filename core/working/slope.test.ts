@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { effectAt } from "../evidence";
 import { analyseMade, normals } from "../test-kit";
 import { slopeWorking } from "./slope";
-import { workedOut } from "./working-kit";
+import { workedOut } from "../test-kit/workings";
 
 const n = 120;
 const [x, w, z, e] = [1, 2, 3, 4].map((k) => normals(n, 40 + k)) as [

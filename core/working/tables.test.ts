@@ -26,7 +26,7 @@ import {
 } from "..";
 import { demoFactorsStudy } from "../../demo/factors";
 import { demoLeverStudy, demoStudy, demoTreatmentStudy } from "../../demo/study";
-import { countWorked, numbersOf, worksOut } from "./working-kit";
+import { countWorked, numbersOf, worksOut } from "../test-kit/workings";
 
 type Demo = ReturnType<typeof demoStudy>;
 

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { workedOut } from "./working-kit";
+import { workedOut } from "../test-kit/workings";
 import {
   alphaWorking,
   analyse,

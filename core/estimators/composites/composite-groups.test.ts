@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { analyse } from "../../analyse";
+import { analyse } from "../../analysis";
 import type { Evidence } from "../../evidence";
 import { madeStudy, normals } from "../../test-kit";
-import { columnsOf, MEDIATION, sectionOf } from "./composites-kit";
+import { columnsOf, MEDIATION, sectionOf } from "../../test-kit/composites";
 
 type Columns = Record<string, number[]>;
 const THEORY = [...MEDIATION, "groups by z"];

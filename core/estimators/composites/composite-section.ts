@@ -8,7 +8,7 @@ import type {
   HtmtEvidence,
   Named,
   ResampledEvidence,
-} from "../composite-types";
+} from "./types";
 import type { SectionContext } from "../engine";
 import type { FittedComposite, FurtherStudies } from "./fitted-composite";
 import type { EstimatedGroup } from "./estimated-groups";

@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Evidence } from "../../evidence";
-import { analyse } from "../../analyse";
+import { analyse } from "../../analysis";
 import { analyseMade, madeStudy, normals, problemOf } from "../../test-kit";
-import { columnsOf, COMBINES, MEDIATION, N, run, sectionOf } from "./composites-kit";
+import { columnsOf, COMBINES, MEDIATION, N, run, sectionOf } from "../../test-kit/composites";
 
 const resultOf = (evidence: Evidence) => sectionOf(evidence).groups[0]!.result;
 const numbers = ({ effects }: Evidence): (number | null)[] => effects.map((e) => e.estimate);

@@ -1,6 +1,6 @@
 import { quantile6 } from "../../numerics/quantile";
 import { RandomStream, streamIndex } from "../../numerics/random";
-import type { ExactFitEvidence } from "../composite-types";
+import type { ExactFitEvidence } from "./types";
 import { CompositeEstimator, type EstimationPlan } from "./estimator";
 import { BY_CORRELATION } from "./layout";
 import {

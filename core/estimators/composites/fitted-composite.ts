@@ -2,7 +2,7 @@ import type { Settings } from "../../study";
 import type { CompiledTheory } from "../../theory";
 import type { Fit, ModelData } from "../engine";
 import type { Grouping } from "../grouping";
-import type { CompositeSection } from "../composite-types";
+import type { CompositeSection } from "./types";
 import type { EstimatedGroup, EstimatedTheory } from "./estimated-groups";
 import type { CompositeProblem } from "./kernel";
 import type { CompositeOptions } from "./options";

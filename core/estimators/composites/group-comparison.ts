@@ -1,7 +1,7 @@
 import { ln } from "../../numerics/elementary";
 import { quantile6 } from "../../numerics/quantile";
 import { RandomStream, streamIndex } from "../../numerics/random";
-import type { GroupComparisonEvidence, PermutationTest } from "../composite-types";
+import type { GroupComparisonEvidence, PermutationTest } from "./types";
 import { CompositeEstimator } from "./estimator";
 import type { EstimatedGroup } from "./estimated-groups";
 import { buildComposite, type BuiltComposite } from "./model";

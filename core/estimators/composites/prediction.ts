@@ -1,6 +1,6 @@
 import { listed } from "../../wording";
 import { RandomStream, streamIndex } from "../../numerics/random";
-import type { PredictionEvidence } from "../composite-types";
+import type { PredictionEvidence } from "./types";
 import { CompositeEstimator } from "./estimator";
 import { shuffle } from "./group-comparison";
 import { buildComposite, type BuiltComposite } from "./model";

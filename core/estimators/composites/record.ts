@@ -4,7 +4,7 @@ import type {
   Named,
   StageTwoEvidence,
   StructuralEvidence,
-} from "../composite-types";
+} from "./types";
 import type { BuiltComposite } from "./model";
 import { distinctProducts } from "./model";
 import type { RawConstruct } from "./raw-scores";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { analyseMade, normals } from "../../test-kit";
-import type { StructureSection } from "../structure-types";
+import type { StructureSection } from "./types";
 
 const n = 300;
 const f = normals(n, 71);

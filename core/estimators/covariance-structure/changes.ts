@@ -1,6 +1,6 @@
 import { writeName, type CompiledTheory } from "../../theory";
 import { plain } from "../../wording/numbers";
-import type { ChangeEvidence } from "../structure-types";
+import type { ChangeEvidence } from "./types";
 import type { FittedModel } from "./fit-model";
 import type { ScoreTest } from "./score-tests";
 import type { TheoryModel } from "./theory-model";

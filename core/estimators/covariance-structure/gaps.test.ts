@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Evidence } from "../../evidence";
-import { analyse } from "../../analyse";
+import { analyse } from "../../analysis";
 import { compareRuns, keptRun } from "../../evidence/runs";
 import { sampleWords } from "../../evidence/wording";
 import { analyseMade, madeStudy, normals, problemOf } from "../../test-kit";

@@ -1,5 +1,5 @@
 import type { GroupPart } from "../../theory";
-import type { DifferenceEvidence, InvarianceEvidence } from "../structure-types";
+import type { DifferenceEvidence, InvarianceEvidence } from "./types";
 import { StudyProblem } from "../../problems";
 import { writeStatement } from "../../theory";
 import { ModelFault, type Arrow } from "./arrows";

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Settings } from "../../study";
 import { analyseMade, normals, problemOf } from "../../test-kit";
-import type { StructureSection } from "../structure-types";
+import type { StructureSection } from "./types";
 
 const n = 180;
 const noise = Array.from({ length: 12 }, (_, k) => normals(n, 70 + k));

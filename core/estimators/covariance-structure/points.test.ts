@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { prepare } from "../../prepare";
+import { prepare } from "../../preparation";
 import { madeStudy, normals } from "../../test-kit";
 
 const N = 120;

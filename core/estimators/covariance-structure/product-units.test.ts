@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Evidence } from "../../evidence";
 import { analyseMade, normals } from "../../test-kit";
-import type { StructureSection } from "../structure-types";
+import type { StructureSection } from "./types";
 
 const n = 220;
 const e = Array.from({ length: 16 }, (_, k) => normals(n, 210 + k));

@@ -1,7 +1,7 @@
 import { RandomStream, streamIndex } from "../../numerics/random";
 import { quantile6 } from "../../numerics/quantile";
 import { heterotraitRatios, type ItemBlock } from "../../measures/discriminant";
-import type { MeasurementEvidence } from "../structure-types";
+import type { MeasurementEvidence } from "./types";
 import type { FittedModel } from "./fit-model";
 import type { ImpliedMoments } from "./implied";
 import { inverseOf } from "./scoring";

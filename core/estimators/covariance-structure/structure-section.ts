@@ -7,7 +7,7 @@ import type {
   InformationEvidence,
   LatentInteractionEvidence,
   StructureSection,
-} from "../structure-types";
+} from "./types";
 import { bollenStine } from "./bollen-stine";
 import { changesOf } from "./changes";
 import { comparisonsOfGroups, testsOfHolds } from "./group-comparisons";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { analyseMade, normals } from "../../test-kit";
-import type { StructureSection } from "../structure-types";
+import type { StructureSection } from "./types";
 
 const n = 240;
 const e = Array.from({ length: 9 }, (_, k) => normals(n, 320 + k));

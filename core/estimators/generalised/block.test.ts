@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Evidence } from "../../evidence";
 import { analyseMade, normals, problemOf } from "../../test-kit";
-import type { NaturalEffectsEvidence, ResponseSection } from "../response-types";
+import type { NaturalEffectsEvidence, ResponseSection } from "./types";
 import { Estimation } from "./estimation";
 import { Base, designOf, splitByAll } from "./terms";
 import type { Functional } from "./functional";

@@ -11,7 +11,7 @@ import { contrastsOf, type Contrast } from "./contrasts";
 import { isBinary, isCount, type FamilyId } from "./families";
 import type { Equation } from "./generalised-fit";
 import type { ResponseOptions } from "./options";
-import type { HeldAt } from "../response-types";
+import type { HeldAt } from "./types";
 import { Base, designOf, INTERCEPT, type Setting, type Term } from "./terms";
 
 /** One response with its model. */

@@ -1,5 +1,5 @@
 import { subtract, type Expression } from "../../model";
-import type { HeldAt, NaturalEffectKind } from "../response-types";
+import type { HeldAt, NaturalEffectKind } from "./types";
 import type { Triad } from "./causal-model";
 import type { FittedResponses } from "./fitted-responses";
 

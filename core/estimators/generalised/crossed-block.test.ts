@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { analyseMade, normals, problemOf } from "../../test-kit";
-import type { NaturalEffectsEvidence, ResponseSection } from "../response-types";
+import type { NaturalEffectsEvidence, ResponseSection } from "./types";
 import { Estimation } from "./estimation";
 import type { Functional } from "./functional";
 import { estimatedOn, gradientByDifferences } from "./means-kit";

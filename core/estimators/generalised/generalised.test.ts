@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { analyse } from "../../analyse";
+import { analyse } from "../../analysis";
 import type { Evidence } from "../../evidence";
 import { analyseMade, madeStudy, normals } from "../../test-kit";
-import type { NaturalEffectsEvidence, ResponseSection } from "../response-types";
+import type { NaturalEffectsEvidence, ResponseSection } from "./types";
 import { FAMILIES, familyOf, type FamilyId } from "./families";
 import { innerMean, innerRule } from "./inner-means";
 import { separationOf } from "./separation";

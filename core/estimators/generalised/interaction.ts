@@ -1,7 +1,7 @@
 import { normalP, zQuantile } from "../../numerics/distributions";
 import { extent, mean, twoValues } from "../../numerics/moments";
 import type { Covariance } from "../../model";
-import type { ResponseInteraction, TestedNumber } from "../response-types";
+import type { ResponseInteraction, TestedNumber } from "./types";
 import type { Response } from "./causal-model";
 import { familyOf } from "./families";
 import type { FittedResponses } from "./fitted-responses";

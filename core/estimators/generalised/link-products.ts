@@ -2,7 +2,7 @@ import { WITHHELD } from "../../wording";
 import { coefficientLabel, multiply, number, parameter, type Expression } from "../../model";
 import { normalP, zQuantile } from "../../numerics/distributions";
 import { standardDeviation } from "../../numerics/moments";
-import type { LinkCoefficient, LinkProduct } from "../response-types";
+import type { LinkCoefficient, LinkProduct } from "./types";
 import type { Response, Triad } from "./causal-model";
 import { isBinary } from "./families";
 import { GeneralisedFit } from "./generalised-fit";

@@ -7,7 +7,7 @@ import {
 } from "../../numerics/distributions";
 import { logFactorial } from "../../numerics/counting";
 import { exp, ln } from "../../numerics/elementary";
-import type { ResponseCoefficient, ResponseFit, ResponseModelEvidence } from "../response-types";
+import type { ResponseCoefficient, ResponseFit, ResponseModelEvidence } from "./types";
 import type { Response } from "./causal-model";
 import { countLogLikelihood } from "./dispersion";
 import { isBinary, isCount } from "./families";

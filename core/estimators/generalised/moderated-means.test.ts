@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { Evidence, HypothesisEvidence } from "../../evidence";
 import { amount, analyseMade, normals } from "../../test-kit";
 import { effectWorking } from "../../working";
-import type { ResponseSection } from "../response-types";
+import type { ResponseSection } from "./types";
 
 const N = 140;
 const CLUBS = ["north", "south", "west"];

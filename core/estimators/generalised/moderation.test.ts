@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { effectAt, predictAt, responseAt, responseSlopeAt, type Evidence } from "../../evidence";
 import { analyseMade, normals } from "../../test-kit";
-import type { ResponseSection } from "../response-types";
+import type { ResponseSection } from "./types";
 
 const N = 160;
 

@@ -1,5 +1,5 @@
 import { add, divide, number, parameter, subtract, type Expression } from "../../model";
-import type { EffectScale, NaturalEffectKind } from "../response-types";
+import type { EffectScale, NaturalEffectKind } from "./types";
 import { isBinary, type FamilyId } from "./families";
 import type { TriadMeans } from "./effect-plan";
 

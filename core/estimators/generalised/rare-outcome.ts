@@ -1,7 +1,7 @@
 import { coefficientLabel, compileExpression } from "../../model";
 import { exp } from "../../numerics/elementary";
 import { mean } from "../../numerics/moments";
-import type { RareOutcome } from "../response-types";
+import type { RareOutcome } from "./types";
 import type { Triad } from "./causal-model";
 import { reportedCoefficient } from "./reported";
 import type { FittedResponses } from "./fitted-responses";

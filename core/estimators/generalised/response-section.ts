@@ -24,7 +24,7 @@ import type {
   ResponseModelEvidence,
   ResponseSection,
   TestedNumber,
-} from "../response-types";
+} from "./types";
 import { changeLabel, changesOf, type Change } from "./changes";
 import type { TriadMeans } from "./effect-plan";
 import { sandwich } from "./generalised-fit";

@@ -1,5 +1,5 @@
 import { unmeasuredCause, unmeasuredDifference, type UnmeasuredCause } from "../../sensitivity";
-import type { NaturalEffect, NaturalEffectsEvidence } from "../response-types";
+import type { NaturalEffect, NaturalEffectsEvidence } from "./types";
 
 const EFFECTS = ["pure_natural_direct", "total_natural_indirect", "total_effect"] as const;
 

@@ -2,9 +2,9 @@ import { describe, expect, it } from "vitest";
 import type { Evidence } from "../../evidence";
 import { completeChoices, composeReport, type Block } from "../../report";
 import { dataEvidence } from "../../evidence";
-import { analyse } from "../../analyse";
+import { analyse } from "../../analysis";
 import { madeStudy, normals } from "../../test-kit";
-import type { NaturalEffect, ResponseSection } from "../response-types";
+import type { NaturalEffect, ResponseSection } from "./types";
 import { isShare, withheldAmong } from "./withheld-shares";
 
 const N = 400;

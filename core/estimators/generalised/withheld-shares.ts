@@ -1,7 +1,7 @@
 import { WITHHELD } from "../../wording";
 import type { SectionContext } from "../engine";
-import { naturalLimits } from "../natural-limits";
-import type { NaturalEffect, NaturalEffectKind } from "../response-types";
+import { naturalLimits } from "./natural-limits";
+import type { NaturalEffect, NaturalEffectKind } from "./types";
 
 /** Shares of four parts, of which those with the mediator held differ by where (VanderWeele 2014). */
 const FOUR: ReadonlySet<NaturalEffectKind> = new Set([

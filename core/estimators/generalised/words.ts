@@ -1,11 +1,6 @@
 import { heldWords, listed } from "../../wording/condition";
 import { plain } from "../../wording/numbers";
-import type {
-  EffectScale,
-  NaturalEffect,
-  NaturalEffectKind,
-  ResponseInteraction,
-} from "../response-types";
+import type { EffectScale, NaturalEffect, NaturalEffectKind, ResponseInteraction } from "./types";
 import type { UnmeasuredCause } from "../../sensitivity";
 import type { Triad } from "./causal-model";
 import { isBinary, type FamilyId } from "./families";

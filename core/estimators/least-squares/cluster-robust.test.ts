@@ -4,7 +4,7 @@ import { EigenvalueDecomposition, inverse, Matrix } from "ml-matrix";
 import { describe, expect, it } from "vitest";
 import { fisherP } from "../../numerics/distributions";
 import { analyseMade, madeStudy, normals } from "../../test-kit";
-import { prepare } from "../../prepare";
+import { prepare } from "../../preparation";
 import { ClusterRobust } from "./cluster-robust";
 import { linearTest } from "./tests";
 

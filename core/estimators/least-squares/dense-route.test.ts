@@ -3,7 +3,7 @@ import { EigenvalueDecomposition, inverse, Matrix, SVD } from "ml-matrix";
 import { describe, expect, it } from "vitest";
 import { byCovariance } from "../../model";
 import { chiSquaredP, fisherP, studentP, studentQuantile } from "../../numerics/distributions";
-import { prepare } from "../../prepare";
+import { prepare } from "../../preparation";
 import { madeStudy } from "../../test-kit";
 import type { LeastSquaresFit } from "./least-squares-fit";
 import {
@@ -25,7 +25,7 @@ import {
   dense,
   close,
   wald,
-} from "./dense-route";
+} from "../../test-kit/dense-route";
 
 describe.each(["m", "y"])("the equation of %s by dense matrices", (outcome) => {
   const out = OUTCOME[outcome]!;

@@ -1,6 +1,6 @@
 import { equationsOf } from "../../evidence";
 import { describe, expect, it } from "vitest";
-import { analyse } from "../../analyse";
+import { analyse } from "../../analysis";
 import { guessVariable, TableBuilder } from "../../data";
 import type { Evidence } from "../../evidence";
 import { RandomStream } from "../../numerics/random";

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { totalOmnibusOf, type Evidence } from "../../evidence";
 import { fisherP } from "../../numerics/distributions";
 import { analyseMade, type MadeStudy } from "../../test-kit";
-import { close, dense, N, wald, w, x, m, y, g } from "./dense-route";
+import { close, dense, N, wald, w, x, m, y, g } from "../../test-kit/dense-route";
 
 // The total effect of x on y is the slope of y on x without the mediator, where every equation
 // holds the same predictors and covariates; the regression by dense matrices is the second route.

@@ -2,7 +2,7 @@ import { equationsOf } from "../../evidence";
 import { describe, expect, it } from "vitest";
 import { ERRORS } from "../../study";
 import { RandomStream } from "../../numerics/random";
-import { prepare, type Prepared } from "../../prepare";
+import { prepare, type Prepared } from "../../preparation";
 import { analyseMade, madeStudy, normals, type MadeStudy } from "../../test-kit";
 import { equationOf, withoutCrossBlocks } from "../../model";
 import type { RefitProblem } from "./refit-problem";

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { guessVariable, TableBuilder } from "../../data";
 import { compileExpression, parameterAt } from "../../model";
-import { prepare, type Prepared } from "../../prepare";
+import { prepare, type Prepared } from "../../preparation";
 import { RandomStream } from "../../numerics/random";
 import { DEFAULT_SETTINGS, newDefinition, type Settings } from "../../study";
 import { refitUnder } from "../../test-kit";

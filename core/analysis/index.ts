@@ -1,0 +1,2 @@
+export { analyse } from "./analyse";
+export { Analysis, type Progress } from "./analysis";

@@ -1,0 +1,3 @@
+export * from "./definition";
+export * from "./plan";
+export * from "./report-choices";
