@@ -1,5 +1,6 @@
 import { choleskyInPlace, choleskySolveInPlace } from "../../numerics/cholesky";
 import { MOST_SIZE, sizeOf } from "./dispersion";
+import { hasNewton, Newton } from "./newton";
 import {
   familyOf,
   isBinary,
@@ -45,6 +46,8 @@ export class GeneralisedFit {
   readonly mu: Float64Array;
   deviance = NaN;
   private start: Float64Array | null = null;
+  /** For fits that begin where the sample ended. */
+  private newton: Newton | null = null;
   /** Of a negative binomial response: its size θ, with a variance of μ + μ²/θ. */
   size: number | null = null;
   private startSize: number | null = null;
@@ -101,9 +104,15 @@ export class GeneralisedFit {
 
   /** Fits under row weights; `beta`, `eta`, `mu` hold the result. */
   fit(weights: Float64Array): FitEnding {
-    return this.equation.family === "negative_binomial"
-      ? this.fitWithSize(weights)
-      : this.fitMeans(weights);
+    if (this.equation.family === "negative_binomial") return this.fitWithSize(weights);
+    if (this.start && this.newton) {
+      this.gamma.set(this.start);
+      if (this.newton.solve(weights, this.gamma)) {
+        this.finish();
+        return "converged";
+      }
+    }
+    return this.fitMeans(weights);
   }
 
   /**
@@ -158,11 +167,16 @@ export class GeneralisedFit {
     return "not_converged";
   }
 
-  /** Fits, and begins later fits there. */
+  /**
+   * Fits, and begins later fits there; of those of logistic and Poisson models nothing but the
+   * coefficients is found.
+   */
   startFrom(weights: Float64Array): void {
     if (this.fit(weights) !== "converged") return;
     this.start = this.gamma.slice();
     this.startSize = this.size;
+    const { family, y, offset } = this.equation;
+    if (hasNewton(family)) this.newton = new Newton(family, this.z, this.p, y, offset);
   }
 
   private begin(): void {
