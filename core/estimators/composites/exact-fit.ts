@@ -1,7 +1,7 @@
 import { quantile6 } from "../../numerics/quantile";
 import { RandomStream, streamIndex } from "../../numerics/random";
 import type { ExactFitEvidence } from "./types";
-import { CompositeEstimator, type EstimationPlan } from "./estimator";
+import { CompositeEstimator, type EstimationPlan, type SampleMoments } from "./estimator";
 import { BY_CORRELATION } from "./layout";
 import {
   discrepancies,
@@ -11,7 +11,7 @@ import {
   type Discrepancies,
 } from "./model-fit";
 import { factorLoadings } from "./reliability";
-import { momentsOfRows } from "./sample-covariances";
+import { DrawnMoments, momentsOfRows } from "./sample-covariances";
 import { causalOrder, ownerOf, type CompositeSolution } from "./solution";
 
 const FIRST = 3;
@@ -39,18 +39,16 @@ export function exactFit(
   const failed = new Set<number>();
   const first: Record<string, number[]> = {};
   const measures = (["saturated", "estimated"] as const).flatMap((model) => {
-    const data = transformed(
-      built.plan.values,
-      solution.r,
-      impliedOf(solution)[model],
-      built.indicators.length,
-    );
+    const p = built.indicators.length;
+    const data = transformed(built.plan.values, solution.r, impliedOf(solution)[model], p);
+    const drawn = new DrawnMoments(data, p);
     const found: Discrepancies[] = [];
     rowsOf(built.n, total, seed, given, (rows, r) => {
-      const value = replicate(data, rows, model);
+      const value = replicate(drawn.of(rows), model);
       if (value) found.push(value);
       else failed.add(r);
     });
+    drawn.release();
     return MEASURES.flatMap((measure) => {
       const value = observed[model]![measure];
       const all = found.flatMap((d) => d[measure] ?? []);
@@ -104,11 +102,10 @@ const firstStage = (plan: EstimationPlan): EstimationPlan => ({
  */
 function replicator(
   solution: CompositeSolution,
-): (data: Float64Array, rows: ArrayLike<number>, model: Which) => Discrepancies | null {
+): (sample: SampleMoments, model: Which) => Discrepancies | null {
   const estimator = new CompositeEstimator(firstStage(solution.built.plan));
   const p = solution.built.indicators.length;
-  return (data, rows, model) => {
-    const sample = momentsOfRows(data, p, rows);
+  return (sample, model) => {
     if (estimator.measure(sample) || estimator.structure(sample)) return null;
     return discrepancies(estimator.r, impliedBy(solution, estimator)[model], p);
   };

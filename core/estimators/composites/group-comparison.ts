@@ -5,7 +5,7 @@ import type { GroupComparisonEvidence, PermutationTest } from "./types";
 import { CompositeEstimator } from "./estimator";
 import type { EstimatedGroup } from "./estimated-groups";
 import { buildComposite, type BuiltComposite } from "./model";
-import { momentsOfRows } from "./sample-covariances";
+import { DrawnMoments } from "./sample-covariances";
 import type { TheoryComposite } from "./theory-model";
 
 const ROUNDING = 1e-12;
@@ -91,17 +91,14 @@ function dividing(
   const { plan } = built;
   const { indicators: p, constructs: c } = plan.layout;
   const whole = new CompositeEstimator(plan);
-  const all = momentsOfRows(
-    plan.values,
-    p,
-    Int32Array.from({ length: built.n }, (_, i) => i),
-  );
+  const drawn = new DrawnMoments(plan.values, p);
+  const all = drawn.of(Int32Array.from({ length: built.n }, (_, i) => i));
   if (whole.measure(all)) return () => null;
   const r = whole.r.slice();
   const scores = scoresBy(built, whole.algorithm.weights);
   const estimator = new CompositeEstimator(plan);
   const estimate = (rows: Int32Array): { weights: Float64Array; b: number[] } | null => {
-    const sample = momentsOfRows(plan.values, p, rows);
+    const sample = drawn.of(rows);
     if (estimator.measure(sample) || estimator.structure(sample)) return null;
     return { weights: estimator.algorithm.weights.slice(), b: [...estimator.coefficients] };
   };

@@ -1,3 +1,4 @@
+import { choleskyInPlace, solveLower } from "../../numerics/cholesky";
 import { ln } from "../../numerics/elementary";
 import { EigenvalueDecomposition, inverse, Matrix } from "ml-matrix";
 import type { EquationResult } from "./structural";
@@ -33,13 +34,18 @@ export function impliedCorrelations(
 ): Float64Array {
   const p = owner.length;
   const c = factor.length;
-  return Float64Array.from({ length: p * p }, (_, at) => {
-    const [k, m] = [Math.floor(at / p), at % p];
-    const [a, b] = [owner[k]!, owner[m]!];
-    if (k === m) return 1;
-    if (a === b) return factor[a] ? loadings[k]! * loadings[m]! : r[at]!;
-    return phi[a * c + b]! * loadings[k]! * loadings[m]!;
-  });
+  const out = new Float64Array(p * p);
+  for (let k = 0; k < p; k++) {
+    out[k * p + k] = 1;
+    for (let m = 0; m < k; m++) {
+      const [a, b] = [owner[k]!, owner[m]!];
+      const both = loadings[k]! * loadings[m]!;
+      const value = a !== b ? phi[a * c + b]! * both : factor[a] ? both : r[k * p + m]!;
+      out[k * p + m] = value;
+      out[m * p + k] = value;
+    }
+  }
+  return out;
 }
 
 /** Correlations of constructs that the paths imply: exogenous ones keep theirs. */
@@ -94,16 +100,52 @@ export function discrepancies(r: Float64Array, sigma: Float64Array, p: number): 
 }
 
 function geodesic(r: Float64Array, sigma: Float64Array, p: number): number | null {
-  const [left, right] = [matrixOf(r, p), matrixOf(sigma, p)];
-  const own = new EigenvalueDecomposition(left, { assumeSymmetric: true });
-  if (Math.min(...own.realEigenvalues) <= DEFINITE || smallestEigenvalue(right) <= DEFINITE)
-    return null;
-  // R^-1/2 Σ R^-1/2 is symmetric and has the eigenvalues of R⁻¹Σ.
-  const root = rootOf(own, -1);
-  const { realEigenvalues } = new EigenvalueDecomposition(root.mmul(right).mmul(root), {
+  const [left, right] = [lowerInverse(r, p), lowerInverse(sigma, p)];
+  if (!left || !right) return null;
+  // With R = L L', L⁻¹ Σ L⁻ᵀ is symmetric and has the eigenvalues of R⁻¹Σ.
+  const { realEigenvalues } = new EigenvalueDecomposition(turned(left, sigma, p), {
     assumeSymmetric: true,
   });
   return realEigenvalues.reduce((sum, e) => sum + ln(e) ** 2, 0) / 2;
+}
+
+/** The inverse of the Cholesky factor; null where an eigenvalue is none. */
+function lowerInverse(values: Float64Array, p: number): Float64Array | null {
+  const l = values.slice();
+  if (!(choleskyInPlace(l, p, p) > 0)) return null;
+  const inverse = new Float64Array(p * p);
+  const column = new Float64Array(p);
+  // Σ 1/eigenvalue, of which none is larger than the sum.
+  let trace = 0;
+  for (let j = 0; j < p; j++) {
+    column.fill(0);
+    column[j] = 1;
+    solveLower(l, column, p);
+    for (let i = j; i < p; i++) {
+      inverse[i * p + j] = column[i]!;
+      trace += column[i]! * column[i]!;
+    }
+  }
+  return trace < 1 / DEFINITE || smallestOf(values, p) > DEFINITE ? inverse : null;
+}
+
+/** A Σ A' for a lower triangle A. */
+function turned(a: Float64Array, sigma: Float64Array, p: number): Matrix {
+  const half = new Float64Array(p * p);
+  for (let i = 0; i < p; i++)
+    for (let m = 0; m <= i; m++) {
+      const left = a[i * p + m]!;
+      for (let k = 0; k < p; k++) half[i * p + k] = half[i * p + k]! + left * sigma[m * p + k]!;
+    }
+  const out = Matrix.zeros(p, p);
+  for (let i = 0; i < p; i++)
+    for (let j = 0; j <= i; j++) {
+      let sum = 0;
+      for (let k = 0; k <= j; k++) sum += half[i * p + k]! * a[j * p + k]!;
+      out.set(i, j, sum);
+      out.set(j, i, sum);
+    }
+  return out;
 }
 
 const matrixOf = (values: Float64Array, p: number): Matrix =>
