@@ -4,9 +4,10 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { unzipSync } from "fflate";
 import { describe, expect, it } from "vitest";
-import { analyse, Analysis, type StudyDefinition, type Table } from "../core";
+import { analyse, Analysis, dataEvidence, type StudyDefinition, type Table } from "../core";
 import { readStudy, writeStudy } from "../formats";
 import { writePack } from "../formats/pack";
+import { packExtras } from "./report";
 import { nodePool } from "./threads";
 import { readCase } from "../reference/load";
 
@@ -100,23 +101,39 @@ describe("the command line", () => {
     expect(wrong.stderr).toMatch(/^file: A report is a file that ends in/);
   });
 
-  it("runs an archive again, and says of every number whether it is the same", () => {
+  it("runs an archive again, and says of every number and file whether it is the same", async () => {
     const folder = mkdtempSync(join(tmpdir(), "hebel-"));
     const study = readStudy(readCase("simple-mediation", "study.hebel.json"), (path) =>
       readCase("simple-mediation", path),
     );
     study.definition.settings.replications = 200;
     const evidence = analyse(study.definition, study.table);
-    const pack = (found: typeof evidence): string => {
+    const data = dataEvidence(study.definition, study.table);
+    const { definition } = study;
+    const extras = await packExtras({ evidence, data, definition }, true);
+    const pack = (found: typeof evidence, change: typeof extras = extras): string => {
       const path = join(folder, "pack.zip");
-      const extras = { reportHtml: "", reportDocx: null, figures: new Map<string, string>() };
-      writeFileSync(path, writePack(study, found, null, extras));
+      writeFileSync(path, writePack(study, found, data, change));
       return path;
     };
     const same = run(pack(evidence), "--verify");
     expect(same.stdout).toMatch(/same {7}effects: (\d+) of \1 numbers/);
     expect(same.stdout).toMatch(/All \d+ numbers are the same/);
+    expect(same.stdout).toMatch(/same {7}report.docx\nsame {7}report.html\nAll \d+ files beside/);
     expect(same.status).toBe(0);
+    // A number of the report that somebody wrote over, and a figure of somebody's own.
+    const over = run(
+      pack(evidence, {
+        ...extras,
+        reportHtml: extras.reportHtml.replace(/\d\.\d\d(?=<\/td>)/, "9.99"),
+        figures: new Map([...extras.figures, ["figure-99", "<svg/>"]]),
+      }),
+      "--verify",
+    );
+    expect(over.stdout).toMatch(/DIFFERENT {2}report.html\n {2}line \d+: was “.*9\.99.*”, is “/);
+    expect(over.stdout).toMatch(/NOT OURS {3}figures\/figure-99.svg/);
+    expect(over.stdout).toMatch(/2 of \d+ files are not the same/);
+    expect(over.status).toBe(1);
     // The last digit of one limit.
     const shown = evidence.effects[0]!.shown!;
     shown.lower = shown.lower! * (1 + 2 ** -50);

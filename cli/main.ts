@@ -1,20 +1,37 @@
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { dirname, resolve } from "node:path";
-import { Analysis, dataEvidence, ENGINE, StudyProblem, type Evidence } from "../core";
+import {
+  Analysis,
+  dataEvidence,
+  ENGINE,
+  robustness,
+  StudyProblem,
+  type DataEvidence,
+  type Evidence,
+} from "../core";
 import { decodeText, FormatProblem, parseJson, readStudy, type LoadedStudy } from "../formats";
-import { looksLikePack, readPack, verify, type Pack } from "../formats/pack";
+import {
+  compareFiles,
+  filesOf,
+  looksLikePack,
+  readPack,
+  verify,
+  writePack,
+  type FileComparison,
+  type Pack,
+} from "../formats/pack";
 import { demoStudy } from "../demo/study";
 import type { QueueClient } from "./queue/client";
 import { nodePool } from "./threads";
 import { analyseReplicates } from "./replicates";
 import { readable, readableData } from "./table";
-import { verificationWords } from "./verify";
+import { fileWords, verificationWords } from "./verify";
 
 const USAGE = `Usage: npm run --silent analyse -- [STUDY.hebel.json | PACK.zip] [--verify] [--out EVIDENCE.json] [--report FILE] [--workers N | --queue redis://HOST]
 
 Without a study file the demo study is analysed. With one, the evidence is printed as JSON, or written to
 the --out file and summarised as a table. The file may also hold replicates made elsewhere (format hebel-replicates).
---verify runs an archive that was handed over again, and says of every number whether it is the same.
+--verify runs an archive that was handed over again, and says of every number and every file whether it is the same.
 --queue has resamples made by the workers of a queue (npm run worker), with the same numbers.
 --report also writes the report, as a page, a document or a workbook by the ending of its name: .html, .md, .docx, .xlsx, .tex.
 Faults are one line on standard error, code: message.
@@ -69,7 +86,7 @@ async function run(options: Options): Promise<void> {
   const pack = bytes && looksLikePack(bytes) ? readPack(bytes) : null;
   if (options.verify) {
     if (!pack) throw new FormatProblem(`“${options.study}” is no archive that could be verified.`);
-    await verifyPack(pack, options);
+    await verifyPack(pack, bytes!, options);
     return;
   }
   if (pack) study = pack.study;
@@ -114,8 +131,15 @@ async function run(options: Options): Promise<void> {
   );
 }
 
-/** Runs a pack again and says what is the same; the exit code is 1 where something is not. */
-async function verifyPack({ study, evidence }: Pack, options: Options): Promise<void> {
+/**
+ * Runs a pack again and says what is the same, of its numbers and of its files; the exit code is 1
+ * where something is not.
+ */
+async function verifyPack(
+  { study, evidence }: Pack,
+  bytes: Uint8Array,
+  options: Options,
+): Promise<void> {
   const model = await modelEvidence(study, options);
   const data = dataEvidence(study.definition, study.table);
   const kept = evidence as { engine?: unknown; data?: unknown };
@@ -123,8 +147,31 @@ async function verifyPack({ study, evidence }: Pack, options: Options): Promise<
   const found = verify(evidence, now);
   const other =
     kept.engine === ENGINE ? "" : `Made by ${String(kept.engine)}, run again by ${ENGINE}.\n`;
-  process.stdout.write(`${other}${verificationWords(found)}\n`);
-  if (found.differences.length > 0) process.exitCode = 1;
+  const files = model ? await comparedFiles(study, bytes, model, data) : [];
+  process.stdout.write(`${other}${verificationWords(found)}\n\n${fileWords(files)}\n`);
+  if (found.differences.length > 0 || files.some((f) => f.state !== "same")) process.exitCode = 1;
+}
+
+/** Every file of an archive beside what its study gives now. */
+async function comparedFiles(
+  study: LoadedStudy,
+  bytes: Uint8Array,
+  evidence: Evidence,
+  data: DataEvidence,
+): Promise<FileComparison[]> {
+  const { packExtras } = await import("./report");
+  const kept = filesOf(bytes);
+  const { definition, table } = study;
+  // The other ways are in a report only where somebody asked for them.
+  const tried = /id="b-robustness"/.test(decodeText(kept["report.html"] ?? new Uint8Array()));
+  const sources = {
+    evidence,
+    data,
+    definition,
+    robustness: tried ? robustness(definition, table) : null,
+  };
+  const made = writePack(study, evidence, data, await packExtras(sources, "report.docx" in kept));
+  return compareFiles(kept, filesOf(made));
 }
 
 /** A study without sentences about effects is only described and screened. */

@@ -10,6 +10,7 @@ import {
   xlsxReport,
   type Picture,
 } from "../formats/report";
+import type { PackExtras } from "../formats/pack";
 import { fontUrl, pngOf } from "./points";
 
 export const REPORT_ENDINGS = [".html", ".md", ".docx", ".xlsx", ".tex"];
@@ -17,15 +18,8 @@ export const REPORT_ENDINGS = [".html", ".md", ".docx", ".xlsx", ".tex"];
 /** Resolution of pictures in a word-processor document, for programs that draw no vectors. */
 const DOCUMENT_DPI = 300;
 
-/**
- * The report of a study as a file of the kind that its name says, with the choices that the study
- * keeps.
- * @throws FormatProblem for another kind
- */
-export async function reportFile(
-  path: string,
-  sources: ReportSources,
-): Promise<string | Uint8Array> {
+/** A report, and its figures by the names of their blocks. */
+function drawnReport(sources: ReportSources) {
   const choices = completeChoices(sources.definition.report);
   const report = composeReport(sources, choices);
   const { widthMm, fontPt } = choices.figures;
@@ -36,6 +30,38 @@ export async function reportFile(
       return block.kind === "figure" && drawn ? [[block.id, drawn] as const] : [];
     }),
   );
+  return { report, figures };
+}
+
+/**
+ * What an archive holds beside the study and its evidence, to be compared: report and figures. Of a
+ * word-processor document the words count, so its pictures are not drawn.
+ */
+export async function packExtras(sources: ReportSources, withDocx: boolean): Promise<PackExtras> {
+  const { report, figures } = drawnReport(sources);
+  const svgs = new Map([...figures].map(([id, { svg }]) => [id, svg]));
+  return {
+    reportHtml: htmlReport(report, svgs),
+    reportDocx: withDocx ? await docxReport(report, withoutPoints(figures)) : null,
+    figures: new Map(
+      report.blocks.flatMap((block) => {
+        const svg = block.kind === "figure" ? svgs.get(block.id) : undefined;
+        return block.kind === "figure" && svg ? [[`figure-${block.number}`, svg] as const] : [];
+      }),
+    ),
+  };
+}
+
+/**
+ * The report of a study as a file of the kind that its name says, with the choices that the study
+ * keeps.
+ * @throws FormatProblem for another kind
+ */
+export async function reportFile(
+  path: string,
+  sources: ReportSources,
+): Promise<string | Uint8Array> {
+  const { report, figures } = drawnReport(sources);
   const pictures = new Map([...figures].map(([id, { svg }]) => [id, svg]));
   switch (extname(path).toLowerCase()) {
     case ".html":
@@ -57,6 +83,9 @@ export async function reportFile(
       );
   }
 }
+
+const withoutPoints = (figures: ReadonlyMap<string, DrawnFigure>): Map<string, Picture> =>
+  new Map([...figures].map(([id, figure]) => [id, { ...figure, png: new Uint8Array(0) }]));
 
 async function withPoints(
   figures: ReadonlyMap<string, DrawnFigure>,

@@ -1,4 +1,4 @@
-import type { Verification } from "../formats/pack";
+import type { FileComparison, Verification } from "../formats/pack";
 
 /** Differences that are told one by one. */
 const MOST = 40;
@@ -21,5 +21,28 @@ export function verificationWords({ numbers, differences }: Verification): strin
     differences.length === 0
       ? `All ${all} numbers are the same, to the last digit.`
       : `${differences.length} are not the same.`,
+  ].join("\n");
+}
+
+const STATES: Record<FileComparison["state"], string> = {
+  same: "same     ",
+  different: "DIFFERENT",
+  missing: "MISSING  ",
+  unknown: "NOT OURS ",
+};
+
+/** What a run says of the files of a pack. */
+export function fileWords(files: readonly FileComparison[]): string {
+  if (files.length === 0) return "No files are compared: there is nothing to report.";
+  const lines = files.flatMap(({ name, state, where }) => [
+    `${STATES[state]}  ${name}`,
+    ...(where ? [`  line ${where.line}: was “${where.kept}”, is “${where.now}”`] : []),
+  ]);
+  const off = files.filter((f) => f.state !== "same").length;
+  return [
+    ...lines,
+    off === 0
+      ? `All ${files.length} files beside study and evidence are the same (of report.docx its words).`
+      : `${off} of ${files.length} files are not the same.`,
   ].join("\n");
 }

@@ -1,9 +1,9 @@
-import { unzipSync, zipSync } from "fflate";
+import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { describe, expect, it } from "vitest";
 import { analyse } from "../../core";
 import { demoStudy } from "../../demo/study";
 import { openData } from "../open-data";
-import { readPack, verify, writePack } from ".";
+import { compareFiles, filesOf, readPack, verify, writePack } from ".";
 
 const study = demoStudy();
 study.definition.settings.replications = 0;
@@ -67,5 +67,39 @@ describe("comparing with what was kept", () => {
       ["a[2].f", "nothing"],
       ["c", "null"],
     ]);
+  });
+});
+
+describe("the files of an archive", () => {
+  const files = unzipSync(bytes);
+
+  it("are compared one by one, with the place where they part", () => {
+    expect(compareFiles(files, filesOf(bytes)).map((f) => f.state)).toEqual(Array(5).fill("same"));
+    const { "codebook.csv": codebook, ...rest } = files;
+    const lines = strFromU8(files["data.csv"]!).split("\n");
+    lines[7] = lines[7]!.replace(/\d/, (digit) => String((Number(digit) + 1) % 10));
+    const changed = { ...rest, "data.csv": strToU8(lines.join("\n")), "note.txt": strToU8("?") };
+    const off = compareFiles(changed, files).filter((f) => f.state !== "same");
+    expect(off.map(({ name, state, where }) => [name, state, where?.line])).toEqual([
+      ["codebook.csv", "missing", undefined],
+      ["data.csv", "different", 8],
+      ["note.txt", "unknown", undefined],
+    ]);
+    expect(codebook!.length).toBeGreaterThan(0);
+  });
+
+  it("are none where a byte is not what was packed", () => {
+    for (let at = 60; at < bytes.length; at += 997) {
+      const off = bytes.slice();
+      off[at] = off[at]! ^ 4;
+      let read: Record<string, Uint8Array> | null = null;
+      try {
+        read = filesOf(off);
+      } catch (error) {
+        expect(String(error)).toMatch(/damaged|too large/);
+      }
+      // A byte that belongs to no file, as of a date, changes nothing.
+      if (read) for (const [name, file] of Object.entries(read)) expect(file).toEqual(files[name]);
+    }
   });
 });

@@ -1,5 +1,7 @@
 import { strFromU8, unzipSync } from "fflate";
 import { FormatProblem } from "../problem";
+import { checksumsOf } from "../workbook/archive";
+import { crc32 } from "../workbook/crc";
 import { readStudy, parseJson, type LoadedStudy } from "../study-file";
 import { EVIDENCE, STUDY } from "./names";
 
@@ -34,16 +36,22 @@ export function isPack(bytes: Uint8Array): boolean {
 }
 
 /**
- * Reads the study and the evidence of an archive that was handed over.
- * @throws FormatProblem where it is none, or one of the two is missing
+ * The files of an archive by their names.
+ * @param wanted which of them
+ * @throws FormatProblem where it cannot be unpacked, or holds more than a study could
  */
-export function readPack(bytes: Uint8Array): Pack {
+export function filesOf(
+  bytes: Uint8Array,
+  wanted: (name: string) => boolean = () => true,
+): Record<string, Uint8Array> {
   let unpacked = 0;
   let files: Record<string, Uint8Array>;
+  let checksums: Map<string, number>;
   try {
+    checksums = checksumsOf(bytes);
     files = unzipSync(bytes, {
       filter: ({ name, originalSize }) => {
-        if (name !== STUDY && name !== EVIDENCE) return false;
+        if (!wanted(name)) return false;
         unpacked += originalSize;
         if (unpacked > MOST_BYTES)
           throw new FormatProblem("The archive is too large to be a study.");
@@ -51,9 +59,23 @@ export function readPack(bytes: Uint8Array): Pack {
       },
     });
   } catch (error) {
-    if (error instanceof FormatProblem) throw error;
+    if (error instanceof FormatProblem && error.message.includes("too large")) throw error;
     throw new FormatProblem("The archive is damaged: it cannot be unpacked.");
   }
+  for (const [name, file] of Object.entries(files))
+    if (crc32(file) !== checksums.get(name))
+      throw new FormatProblem(
+        `The archive is damaged: its “${name}” is not what was packed. Fetch the archive again.`,
+      );
+  return files;
+}
+
+/**
+ * Reads the study and the evidence of an archive that was handed over.
+ * @throws FormatProblem where it is none, or one of the two is missing
+ */
+export function readPack(bytes: Uint8Array): Pack {
+  const files = filesOf(bytes, (name) => name === STUDY || name === EVIDENCE);
   const missing = [STUDY, EVIDENCE].find((name) => !files[name]);
   if (missing !== undefined)
     throw new FormatProblem(

@@ -71,7 +71,7 @@ function readMe({ definition, table }: LoadedStudy, evidence: Evidence): string 
     "",
     "To run it again, in a copy of Hebel with Node 20 or newer:",
     "  npm run --silent analyse -- PACK.zip --verify",
-    "It says of every number whether it is the same.",
+    "It says of every number and every file whether it is the same.",
     "",
   ].join("\n");
 }

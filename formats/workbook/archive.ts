@@ -119,6 +119,13 @@ export class Archive {
 const viewOf = (bytes: Uint8Array): DataView =>
   new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 
+/**
+ * What the files of a zip archive come to when they are unpacked whole, by their names.
+ * @throws FormatProblem for an archive whose directory cannot be read
+ */
+export const checksumsOf = (bytes: Uint8Array): Map<string, number> =>
+  new Map([...readDirectory(bytes)].map(([name, { crc }]) => [name, crc]));
+
 /** The central directory at the end of a zip archive. */
 function readDirectory(bytes: Uint8Array): Map<string, Entry> {
   const view = viewOf(bytes);
