@@ -13,6 +13,7 @@ export {
   MODEL_ERRORS,
   DEFAULT_SETTINGS,
   INTERVALS,
+  MAX_DRAWS,
   MAX_REPLICATIONS,
   type CovarianceKind,
   type ErrorKind,

@@ -220,6 +220,31 @@ describe("the study file", () => {
     expect(() => readStudy(JSON.stringify(gone))).toThrow("“Q9” that its data do not have");
   });
 
+  it("holds no number or list that would keep a reader busy without end", () => {
+    const file = JSON.parse(writeStudy(demoStudy()));
+    const refused = (change: object): string => {
+      try {
+        readStudy(JSON.stringify({ ...file, ...change }));
+      } catch (error) {
+        return String(error);
+      }
+      return "read";
+    };
+    expect(refused({ settings: { monteCarloDraws: 1e9 } })).toMatch(
+      /“settings.monteCarloDraws” should be at most 1000000/,
+    );
+    const matrix = { names: ["a", "b"], n: 1e8, correlation: [[1], [0.5, 1]] };
+    expect(refused({ data: { moments: matrix }, variables: {} })).toMatch(/n” should be at most/);
+    const sentences = Array.from({ length: 100_001 }, () => "H: a raises b");
+    expect(refused({ theory: sentences })).toMatch(
+      /“theory” should be text or at most 100000 entries, but it is a list of 100001/,
+    );
+    const guess = { difference: 1, effect: 1 };
+    expect(refused({ settings: { leftOut: Array(1001).fill(guess) } })).toMatch(
+      /“settings.leftOut” should be at most 1000 entries, but it is a list of 1001/,
+    );
+  });
+
   it("has the schema that is published", () => {
     expect(
       JSON.parse(readFileSync(new URL("../docs/study.schema.json", import.meta.url), "utf8")),

@@ -19,7 +19,7 @@ const kindOf = (expected: string): string => KINDS[expected] ?? expected;
 
 /** The value itself, short: what stands in the file. */
 function shown(value: unknown): string {
-  if (Array.isArray(value)) return "it is a list";
+  if (Array.isArray(value)) return `it is a list of ${value.length}`;
   if (typeof value === "object" && value !== null) return "it is an object";
   const text = JSON.stringify(value);
   return `it is ${text.length > 40 ? `${text.slice(0, 39)}…` : text}`;
@@ -70,7 +70,7 @@ function wanted(issue: Issue): string | null {
         ? "something that is not empty"
         : `at least ${String(issue.minimum)}`;
     case "too_big":
-      return `at most ${String(issue.maximum)}`;
+      return `at most ${String(issue.maximum)}${{ array: " entries", string: " characters" }[String(issue.origin)] ?? ""}`;
     default:
       return null;
   }

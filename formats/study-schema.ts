@@ -1,5 +1,16 @@
 import { z } from "zod";
 import {
+  cellValue,
+  columnName,
+  correction,
+  derived,
+  filter,
+  log,
+  MOST,
+  screeningSet,
+  variable,
+} from "./study-parts";
+import {
   CENTRINGS,
   ERRORS,
   MODEL_ERRORS,
@@ -8,57 +19,41 @@ import {
   PARTS,
   SHAPES,
   INTERVALS,
+  MAX_DRAWS,
   MAX_REPLICATIONS,
 } from "../core";
-
-const cellValue = z.union([z.string(), z.number(), z.boolean(), z.null()]);
-const columnName = z.string().min(1);
-
-const coding = z.enum(["indicator", "sequential", "helmert", "effect"]);
-
-const variable = z.strictObject({
-  column: columnName.optional().describe("What the data call it, where that is another name"),
-  level: z.enum(["continuous", "ordinal", "binary", "categorical", "identifier"]).optional(),
-  label: z.string().optional(),
-  unit: z.string().optional(),
-  missing: z.array(z.string()).optional().describe("Cells that mean no answer, as text"),
-  decimal: z.enum([".", ","]).optional(),
-  levels: z.array(z.string()).optional().describe("Levels in their order; default ascending"),
-  one: z.string().optional().describe("Binary columns: the level that counts as 1"),
-  range: z
-    .tuple([z.number(), z.number()])
-    .optional()
-    .describe("Lowest and highest value that can occur; reversing uses these limits"),
-  labels: z
-    .record(z.string(), z.string())
-    .optional()
-    .describe("What the codes of the answers mean"),
-  coding: coding.optional(),
-  reference: z.string().optional().describe("Reference level of indicator and effect coding"),
-});
 
 /** What is expected before there are data. */
 const plan = z.strictObject({
   sizes: z
     .array(
       z.strictObject({
-        from: z.union([columnName.transform((name) => [name]), z.array(columnName).min(1)]),
+        from: z.union([columnName.transform((name) => [name]), z.array(columnName).min(1).max(20)]),
         to: columnName,
         size: z.number(),
       }),
     )
+    .max(MOST.columns)
     .optional()
     .describe("Standardised paths; with several names in `from` the coefficient of their product"),
-  correlations: z.array(z.strictObject({ a: columnName, b: columnName, r: z.number() })).optional(),
+  correlations: z
+    .array(z.strictObject({ a: columnName, b: columnName, r: z.number() }))
+    .max(MOST.columns)
+    .optional(),
   variables: z
     .record(
       z.string(),
       z.strictObject({
         shape: z.enum(SHAPES).optional(),
         mean: z.number().optional().describe("Of a count"),
-        shares: z.array(z.number()).optional().describe("Of the levels in their order"),
+        shares: z
+          .array(z.number())
+          .max(MOST.entries)
+          .optional()
+          .describe("Of the levels in their order"),
         answers: z
           .array(z.string())
+          .max(MOST.entries)
           .optional()
           .describe("What these levels are called, where the variable does not say"),
       }),
@@ -99,7 +94,7 @@ const settings = z.strictObject({
   crossEquations: z.enum(["joint", "zero"]).default(DEFAULT_SETTINGS.crossEquations),
   strata: columnName.nullable().default(null),
   cluster: columnName.nullable().default(null),
-  monteCarloDraws: z.number().default(DEFAULT_SETTINGS.monteCarloDraws),
+  monteCarloDraws: z.number().max(MAX_DRAWS).default(DEFAULT_SETTINGS.monteCarloDraws),
   centring: z
     .enum(CENTRINGS)
     .default(DEFAULT_SETTINGS.centring)
@@ -107,88 +102,35 @@ const settings = z.strictObject({
   probes: z
     .record(
       columnName,
-      z.array(
-        z.union([
-          z.enum(["mean_sd", "quartiles", "tenths", "percentile"]),
-          z
-            .string()
-            .regex(/^\d+(\.\d+)?\s*%$/, "a percentile reads “20 %”")
-            .transform((text): `${number} %` => `${Number.parseFloat(text)} %`)
-            .describe("A percentile, as in “20 %”"),
-          z.number(),
-        ]),
-      ),
+      z
+        .array(
+          z.union([
+            z.enum(["mean_sd", "quartiles", "tenths", "percentile"]),
+            z
+              .string()
+              .regex(/^\d+(\.\d+)?\s*%$/, "a percentile reads “20 %”")
+              .transform((text): `${number} %` => `${Number.parseFloat(text)} %`)
+              .describe("A percentile, as in “20 %”"),
+            z.number(),
+          ]),
+        )
+        .max(MOST.entries),
     )
     .default({})
     .describe("Values of each moderator at which effects are looked at"),
   leftOut: z
     .array(z.strictObject({ difference: z.number(), effect: z.number() }))
+    .max(MOST.entries)
     .default([])
     .describe(
       "Guesses of something left out that moves mediator and outcome: its difference between the treatments, and its effect on the outcome",
     ),
 });
 
-const of = columnName.describe("The column it is made of");
-
-const recipe = z.discriminatedUnion("kind", [
-  z.strictObject({ kind: z.literal("formula"), formula: z.string() }),
-  z.strictObject({
-    kind: z.literal("recode"),
-    of,
-    map: z.record(z.string(), z.string()),
-    otherwise: z.enum(["keep", "missing"]).default("keep"),
-  }),
-  z.strictObject({ kind: z.literal("reverse"), of, low: z.number(), high: z.number() }),
-  z.strictObject({ kind: z.literal("rescale"), of, per: z.number() }),
-  z.strictObject({
-    kind: z.literal("log"),
-    of,
-    base: z.enum(["e", "10", "2"]).default("e"),
-    add: z.number().default(0),
-  }),
-  z.strictObject({ kind: z.literal("centre"), of }),
-  z.strictObject({ kind: z.literal("standardise"), of }),
-  z.strictObject({ kind: z.literal("rank"), of }),
-  z.strictObject({
-    kind: z.literal("winsorise"),
-    of,
-    lower: z.number().describe("Percent"),
-    upper: z.number().describe("Percent"),
-  }),
-  z.strictObject({
-    kind: z.literal("split"),
-    of,
-    at: z.array(z.number()).describe("Percentiles, rising; [50] is the median"),
-  }),
-  z.strictObject({
-    kind: z.literal("code"),
-    of,
-    coding,
-    index: z.number().int().min(1),
-    reference: z.string().optional(),
-  }),
-]);
-
-const filter = z.strictObject({
-  name: z.string().min(1),
-  active: z.boolean().default(true),
-  rule: z.union([
-    z.strictObject({
-      kind: z.literal("rows"),
-      rows: z.array(z.number().int().min(1)).describe("Data rows, counted from 1"),
-    }),
-    z.strictObject({
-      kind: z.literal("condition"),
-      formula: z.string().describe("Rows for which this holds are left out"),
-    }),
-  ]),
-});
-
 const moments = z
   .strictObject({
-    names: z.array(columnName).min(1),
-    n: z.number().int().min(3),
+    names: z.array(columnName).min(1).max(MOST.entries),
+    n: z.number().int().min(3).max(MOST.people),
     means: z.array(z.number()).optional(),
     covariance: z
       .array(z.array(z.number()))
@@ -224,8 +166,10 @@ export const studySchema = z.strictObject({
       }),
       z.strictObject({
         columns: z.union([
-          z.array(z.strictObject({ name: columnName, values: z.array(cellValue) })),
-          z.record(columnName, z.array(cellValue)),
+          z
+            .array(z.strictObject({ name: columnName, values: z.array(cellValue).max(MOST.rows) }))
+            .max(MOST.columns),
+          z.record(columnName, z.array(cellValue).max(MOST.rows)),
         ]),
       }),
       z.strictObject({ moments }),
@@ -236,30 +180,26 @@ export const studySchema = z.strictObject({
     .record(columnName, variable)
     .default({})
     .describe("What is known of columns; the rest is guessed from the cells"),
-  derived: z
-    .array(z.strictObject({ name: columnName, recipe }))
-    .default([])
-    .describe("Variables made of others"),
+  derived: z.array(derived).max(MOST.columns).default([]).describe("Variables made of others"),
   corrections: z
-    .array(
-      z.strictObject({
-        column: columnName,
-        row: z.number().int().min(1),
-        from: z.string(),
-        to: z.string(),
-      }),
-    )
+    .array(correction)
+    .max(MOST.rows)
     .default([])
     .describe("Cells changed by hand; the data above stay as they were imported"),
-  filters: z.array(filter).default([]).describe("Rows left out of every analysis"),
+  filters: z
+    .array(filter)
+    .max(MOST.entries)
+    .default([])
+    .describe("Rows left out of every analysis"),
   screening: z
-    .array(z.strictObject({ name: z.string().min(1), variables: z.array(columnName).min(1) }))
+    .array(screeningSet)
+    .max(MOST.entries)
     .default([])
     .describe(
       "Sets of variables screened together; default those of the theory, else the numeric ones",
     ),
   theory: z
-    .union([z.string(), z.array(z.string())])
+    .union([z.string().max(MOST.theory), z.array(z.string()).max(MOST.columns)])
     .default("")
     .describe("The sentences, one a line"),
   settings: settings.prefault({}),
@@ -309,6 +249,7 @@ export const studySchema = z.strictObject({
         .prefault({}),
       parts: z
         .array(z.strictObject({ id: z.enum(PARTS), shown: z.boolean().default(true) }))
+        .max(MOST.entries)
         .default([])
         .describe(
           "In their order; parts that are not named stand between their neighbours in papers where both are, else at the end",
@@ -322,17 +263,15 @@ export const studySchema = z.strictObject({
       when: z.string(),
       question: z.string().default(""),
       unit: z.string().default("people"),
-      theory: z.union([z.string(), z.array(z.string())]),
+      theory: z.union([z.string().max(MOST.theory), z.array(z.string()).max(MOST.columns)]),
       settings: settings.prefault({}),
-      derived: z.array(z.strictObject({ name: columnName, recipe })).default([]),
+      derived: z.array(derived).default([]),
       filters: z.array(filter).default([]),
       plan: plan.optional(),
     })
     .optional()
     .describe("The plan as it was laid down, which the report holds against what was done"),
-  log: z
-    .array(z.strictObject({ when: z.string(), what: z.string(), why: z.string().default("") }))
-    .default([]),
+  log: z.array(log).max(MOST.log).default([]),
 });
 
 export type StudyFile = z.infer<typeof studySchema>;

@@ -1,3 +1,4 @@
+import { definitionLists } from "../../formats/study-parts";
 import { database, type StoredSheet, type StoredStudy } from "./database";
 
 /** A study whose row in the database is not what it should be. */
@@ -9,7 +10,6 @@ export interface DamagedStudy {
 const isObject = (value: unknown): value is Record<string, unknown> =>
   typeof value === "object" && value !== null && !Array.isArray(value);
 
-const LISTS = ["variables", "derived", "corrections", "filters", "screening", "log"];
 const TEXTS = ["title", "question", "unit", "theory"];
 
 /** Has the row everything that the screens read without asking? */
@@ -20,7 +20,7 @@ export function isWhole(study: unknown): study is StoredStudy {
   return (
     isObject(definition) &&
     isObject(definition.settings) &&
-    LISTS.every((key) => Array.isArray(definition[key])) &&
+    definitionLists.safeParse(definition).success &&
     TEXTS.every((key) => typeof definition[key] === "string") &&
     typeof study.updatedAt === "number" &&
     typeof study.rows === "number"

@@ -160,6 +160,31 @@ describe("a damaged row", () => {
     await expect(loadStudy(broken)).rejects.toThrow(/damaged/);
   });
 
+  it("is known by what its lists hold, too", async () => {
+    const whole = definition("H9: a note");
+    for (const wrong of [
+      { variables: [null] },
+      { variables: [{ level: "continuous" }] },
+      { derived: [{ name: 3 }] },
+      { derived: [{ name: "z", recipe: { kind: "spell", of: "a" } }] },
+      { filters: [{}, null] },
+      { corrections: [{ column: "a", row: "first", from: "1", to: "2" }] },
+      { screening: [["a"]] },
+      { log: ["once"] },
+    ]) {
+      const id = await addStudy({ definition: { ...whole, ...wrong } as never, table });
+      expect(
+        (await damagedStudies()).map((d) => d.id),
+        JSON.stringify(wrong),
+      ).toContain(id);
+      await expect(loadStudy(id)).rejects.toThrow(/damaged/);
+    }
+    // What a later version knows of a variable is no damage.
+    const later = { ...whole, variables: whole.variables.map((v) => ({ ...v, colour: "red" })) };
+    const id = await addStudy({ definition: later, table });
+    expect(await loadStudy(id)).not.toBeNull();
+  });
+
   it("of data is said when the study is opened", async () => {
     const id = await addStudy({ definition: definition(), table });
     const other = await addStudy({ definition: definition(), table });

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { cell, TableBuilder } from "../data";
 import { buildDataset, findVariable, tryRecipe } from "../dataset";
 import { newDefinition } from "../study";
-import { formulaValues, readFormulaText, recipeWords, type Recipe } from ".";
+import { columnsOfFormula, formulaValues, readFormulaText, recipeWords, type Recipe } from ".";
 
 const data: Record<string, number[]> = {
   a: [1, 2, NaN, 4],
@@ -21,6 +21,17 @@ const values = (text: string): (number | null)[] =>
   Array.from(formulaValues(readFormulaText(text), source), (v) => (Number.isNaN(v) ? null : v));
 
 describe("formulas", () => {
+  it("sum and multiply as many terms as somebody writes, from left to right", () => {
+    const many = (operator: string, term: string): string =>
+      Array(10_000).fill(term).join(operator);
+    expect(values(many(" + ", "a"))).toEqual([10_000, 20_000, null, 40_000]);
+    expect(values(many(" * ", "1"))).toEqual([1, 1, 1, 1]);
+    expect(values(many(" and ", "a > 1"))).toEqual([0, 1, null, 1]);
+    expect(values(many(" or ", "a > 1"))).toEqual([0, 1, null, 1]);
+    expect(values("8 / 4 / 2 * 3 - 1 - 1 - b")).toEqual([-9, 1, -4, 3]);
+    expect(columnsOfFormula(readFormulaText(`${many(" + ", "a")} - b`))).toEqual(["a", "b"]);
+  });
+
   it.each<[string, (number | null)[]]>([
     ["a + b * 2", [21, 2, null, 0]],
     ["-a^2", [-1, -4, null, -16]],

@@ -8,6 +8,8 @@ export type Node =
   | { kind: "column"; name: string; at: number }
   | { kind: "not" | "negative"; of: Node }
   | { kind: "binary"; operator: Operator; left: Node; right: Node }
+  /** Operators of one rank, from left to right: as many as somebody writes, without nesting. */
+  | { kind: "chain"; first: Node; rest: { operator: Operator; of: Node }[] }
   | { kind: "call"; name: FunctionName; args: Node[]; at: number };
 
 export type Operator =
@@ -167,12 +169,10 @@ class FormulaReader {
   }
 
   private chain(next: () => Node, goesOn: (reader: FormulaReader) => boolean): Node {
-    let left = next();
-    while (goesOn(this)) {
-      const operator = this.take().text as Operator;
-      left = { kind: "binary", operator, left, right: next() };
-    }
-    return left;
+    const first = next();
+    const rest: { operator: Operator; of: Node }[] = [];
+    while (goesOn(this)) rest.push({ operator: this.take().text as Operator, of: next() });
+    return rest.length === 0 ? first : { kind: "chain", first, rest };
   }
 
   /** A minus binds less tightly than a power: -2^2 is -4. */
@@ -238,21 +238,33 @@ class FormulaReader {
   }
 }
 
-/** The columns a formula reads. */
+/** The columns a formula reads, each once. */
 export function columnsOfFormula(node: Node): string[] {
+  const found = new Set<string>();
+  collect(node, found);
+  return [...found];
+}
+
+function collect(node: Node, found: Set<string>): void {
   switch (node.kind) {
     case "number":
     case "text":
-      return [];
+      return;
     case "column":
-      return [node.name];
+      found.add(node.name);
+      return;
     case "not":
     case "negative":
-      return columnsOfFormula(node.of);
+      return collect(node.of, found);
     case "binary":
-      return [...new Set([...columnsOfFormula(node.left), ...columnsOfFormula(node.right)])];
+      collect(node.left, found);
+      return collect(node.right, found);
+    case "chain":
+      collect(node.first, found);
+      for (const { of } of node.rest) collect(of, found);
+      return;
     case "call":
-      return [...new Set(node.args.flatMap(columnsOfFormula))];
+      for (const argument of node.args) collect(argument, found);
   }
 }
 

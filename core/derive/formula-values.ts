@@ -58,8 +58,10 @@ function compile(node: Node, source: FormulaSource): Value {
     case "binary":
       return (
         textComparison(node, source) ??
-        arithmetic(node.operator, compile(node.left, source), compile(node.right, source))
+        joined(node.operator, compile(node.left, source), compile(node.right, source))
       );
+    case "chain":
+      return chained(node, source);
     case "call":
       return call(node.name, node.args, source);
   }
@@ -93,53 +95,47 @@ function textComparison(
 
 const truth = (value: boolean): number => (value ? 1 : 0);
 
-/** Missing operands make a comparison missing, except where one side of and / or decides alone. */
-function arithmetic(operator: Operator, a: Value, b: Value): Value {
-  const compared =
-    (test: (x: number, y: number) => boolean): Value =>
-    (i) => {
-      const x = a(i);
-      const y = b(i);
-      return Number.isNaN(x) || Number.isNaN(y) ? NaN : truth(test(x, y));
-    };
-  switch (operator) {
-    case "+":
-      return (i) => a(i) + b(i);
-    case "-":
-      return (i) => a(i) - b(i);
-    case "*":
-      return (i) => a(i) * b(i);
-    case "/":
-      return (i) => a(i) / b(i);
-    case "^":
-      return (i) => pow(a(i), b(i));
-    case "=":
-      return compared((x, y) => x === y);
-    case "!=":
-      return compared((x, y) => x !== y);
-    case "<":
-      return compared((x, y) => x < y);
-    case "<=":
-      return compared((x, y) => x <= y);
-    case ">":
-      return compared((x, y) => x > y);
-    case ">=":
-      return compared((x, y) => x >= y);
-    case "and":
-      return (i) => {
-        const x = a(i);
-        const y = b(i);
-        return x === 0 || y === 0 ? 0 : Number.isNaN(x) || Number.isNaN(y) ? NaN : 1;
-      };
-    case "or":
-      return (i) => {
-        const x = a(i);
-        const y = b(i);
-        const yes = (v: number): boolean => !Number.isNaN(v) && v !== 0;
-        return yes(x) || yes(y) ? 1 : Number.isNaN(x) || Number.isNaN(y) ? NaN : 0;
-      };
-  }
+function joined(operator: Operator, a: Value, b: Value): Value {
+  const join = OPERATORS[operator];
+  return (i) => join(a(i), b(i));
 }
+
+/** Operands of one rank, from left to right. */
+function chained({ first, rest }: Extract<Node, { kind: "chain" }>, source: FormulaSource): Value {
+  const begin = compile(first, source);
+  const joins = rest.map(({ operator }) => OPERATORS[operator]);
+  const values = rest.map(({ of }) => compile(of, source));
+  return (i) => {
+    let value = begin(i);
+    for (let k = 0; k < values.length; k++) value = joins[k]!(value, values[k]!(i));
+    return value;
+  };
+}
+
+/** A comparison, missing where an operand is. */
+const compared =
+  (test: (x: number, y: number) => boolean) =>
+  (x: number, y: number): number =>
+    Number.isNaN(x) || Number.isNaN(y) ? NaN : truth(test(x, y));
+
+const yes = (v: number): boolean => !Number.isNaN(v) && v !== 0;
+
+/** What operators make of two values; one side of “and” and “or” may decide alone. */
+const OPERATORS: Record<Operator, (x: number, y: number) => number> = {
+  "+": (x, y) => x + y,
+  "-": (x, y) => x - y,
+  "*": (x, y) => x * y,
+  "/": (x, y) => x / y,
+  "^": pow,
+  "=": compared((x, y) => x === y),
+  "!=": compared((x, y) => x !== y),
+  "<": compared((x, y) => x < y),
+  "<=": compared((x, y) => x <= y),
+  ">": compared((x, y) => x > y),
+  ">=": compared((x, y) => x >= y),
+  and: (x, y) => (x === 0 || y === 0 ? 0 : Number.isNaN(x) || Number.isNaN(y) ? NaN : 1),
+  or: (x, y) => (yes(x) || yes(y) ? 1 : Number.isNaN(x) || Number.isNaN(y) ? NaN : 0),
+};
 
 const OF_ONE: Partial<Record<FunctionName, (x: number) => number>> = {
   abs: Math.abs,

@@ -27,6 +27,7 @@ import { compileExpression } from "../model";
 import { StudyProblem } from "../problems";
 import {
   chosenCovariance,
+  MAX_DRAWS,
   MAX_REPLICATIONS,
   type CovarianceKind,
   type Settings,
@@ -354,8 +355,8 @@ export function checkSettings(settings: Settings): void {
   if (!Number.isInteger(replications) || replications < 0 || replications > MAX_REPLICATIONS)
     throw new StudyProblem("replications", { replications, most: MAX_REPLICATIONS });
   if (!Number.isSafeInteger(seed) || seed < 0) throw new StudyProblem("seed", { seed });
-  if (!Number.isInteger(monteCarloDraws) || monteCarloDraws < 1)
-    throw new StudyProblem("monte_carlo_draws", { draws: monteCarloDraws });
+  if (!Number.isInteger(monteCarloDraws) || monteCarloDraws < 1 || monteCarloDraws > MAX_DRAWS)
+    throw new StudyProblem("monte_carlo_draws", { draws: monteCarloDraws, most: MAX_DRAWS });
   if (cluster !== null && interval === "bootstrap_t")
     throw new StudyProblem("bootstrap_t_of_clusters", {});
   for (const [name, list] of Object.entries(probes)) {

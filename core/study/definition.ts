@@ -118,6 +118,8 @@ export const DEFAULT_SETTINGS: Settings = {
 };
 
 export const MAX_REPLICATIONS = 100_000;
+/** The most Monte Carlo draws. */
+export const MAX_DRAWS = 1_000_000;
 
 /** A study's plan as it was laid down, to be held against what was done later. */
 export interface Registration {

@@ -3,7 +3,10 @@ import type { Formula, NameRef } from "./syntax";
 
 const CALLS = ["abs", "sqrt", "exp", "ln"] as const;
 
-/** sum := product { (+|-) product } ; the usual precedence of arithmetic. */
+/**
+ * sum := product { (+|-) product } ; the usual precedence of arithmetic.
+ * @throws LineError for what is none, and for more parts than a quantity has
+ */
 export function readFormula(reader: Reader): Formula {
   let left = readProduct(reader);
   while (reader.isMark("+") || reader.isMark("-")) {
@@ -23,6 +26,7 @@ function readProduct(reader: Reader): Formula {
 }
 
 function readAtom(reader: Reader): Formula {
+  reader.countPart();
   if (reader.takeIf("-")) return { kind: "negative", of: readAtom(reader) };
   if (reader.takeIf("(")) {
     const inner = readFormula(reader);

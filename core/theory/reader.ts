@@ -17,9 +17,13 @@ export class LineError extends Error {
   }
 }
 
+/** Numbers, effects, signs and brackets of a quantity; many more would exhaust the stack. */
+const MOST_PARTS = 500;
+
 /** Walks the tokens of one line and complains where it stops understanding. */
 export class Reader {
   private at = 0;
+  private parts = 0;
 
   constructor(
     private readonly tokens: Token[],
@@ -63,6 +67,15 @@ export class Reader {
   end(sentence: string): void {
     if (this.peek())
       this.fail(`The sentence should end before “${this.peek()!.text}”: ${sentence}.`);
+  }
+
+  /** Another part of a quantity. @throws LineError beyond what quantities are made of */
+  countPart(): void {
+    this.parts += 1;
+    if (this.parts > MOST_PARTS)
+      this.fail(
+        `A quantity has at most ${MOST_PARTS} parts (numbers, effects, signs, brackets). Define some of them as a quantity of its own, and use its name here.`,
+      );
   }
 
   /** A number, which may be below zero. */

@@ -1,4 +1,5 @@
 import { worded } from "./condition";
+import { thousands } from "./numbers";
 
 /** What may be wrong with settings and engines, and with a run. */
 export const SETTINGS_PROBLEMS = {
@@ -24,8 +25,8 @@ export const SETTINGS_PROBLEMS = {
   ),
   monte_carlo_draws: worded(
     "invalid_setting",
-    ({ draws }: { draws: number }) =>
-      `Monte Carlo draws: ${draws}; it must be a whole number above 0.`,
+    ({ draws, most }: { draws: number; most: number }) =>
+      `Monte Carlo draws: ${draws}; it must be a whole number from 1 to ${thousands(most)}.`,
   ),
   bootstrap_t_of_clusters: worded(
     "invalid_setting",
