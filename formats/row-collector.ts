@@ -21,6 +21,9 @@ interface Options {
 const MOST_MISSING = 50;
 const MANY_CELLS = 1_000_000;
 
+/** More cells than this are no table of answers, and would not fit into a browser. */
+const MOST_CELLS = 20_000_000;
+
 /** Is a table nearly all gaps, far larger than the file that it comes from? */
 export const isHollow = (missing: number, present: number): boolean =>
   missing > MANY_CELLS && missing > MOST_MISSING * present;
@@ -79,11 +82,24 @@ export class RowCollector {
     for (; this.hollow > 0; this.hollow--) this.builder.add([]);
     if (cells.length < this.names!.length) this.short += 1;
     this.builder.add(cells);
-    this.present += cells.length;
-    this.padded += Math.max(0, this.names!.length - cells.length);
+    this.count(row, cells);
+  }
+
+  /** @throws FormatProblem for a table that is nearly all gaps, or beyond what can be held */
+  private count(row: number, cells: readonly string[]): void {
+    const { headerRow, beyond } = this.options;
+    const width = this.names!.length;
+    // Gaps between the cells of a sheet cost its file nothing.
+    const present = beyond === "column" ? cells.filter((c) => c !== "").length : cells.length;
+    this.present += present;
+    this.padded += Math.max(0, width - present);
     if (isHollow(this.padded, this.present))
       throw new FormatProblem(
-        `Up to row ${row} this file has ${this.names!.length} columns and hardly a cell in them (${Math.round(this.present / (row - headerRow))} in a row). Is the separator right, and the row of names?`,
+        `Up to row ${row} this file has ${width} columns and hardly a cell in them (${Math.round(this.present / (row - headerRow))} in a row). Is the separator right, and the row of names?`,
+      );
+    if (this.present + this.padded > MOST_CELLS)
+      throw new FormatProblem(
+        `Up to row ${row} this file has more than ${MOST_CELLS / 1e6} million cells (${width} columns), more than can be worked with here. Leave out the columns that you do not need, and import that.`,
       );
   }
 

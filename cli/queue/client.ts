@@ -47,7 +47,7 @@ export class QueueClient {
     this.queue.on("error", () => undefined);
     this.events.on("error", () => undefined);
     this.events.on("completed", ({ jobId, returnvalue }) =>
-      this.settle(jobId, returnvalue as unknown as string),
+      this.settle(jobId, returnvalue as unknown as string | null),
     );
     this.events.on("failed", () => void this.look());
     this.timer = setInterval(() => void this.look(), LOOK_EVERY);
@@ -90,7 +90,12 @@ export class QueueClient {
     await Promise.allSettled([this.events.close(), this.queue.close()]);
   }
 
-  private settle(id: string, text: string): void {
+  /**
+   * @param text null where the job was read before it was done, though it is by now: the next look
+   *   finds it
+   */
+  private settle(id: string, text: string | null): void {
+    if (typeof text !== "string") return;
     this.awaited.get(id)?.settle(text);
     this.awaited.delete(id);
   }
@@ -103,7 +108,7 @@ export class QueueClient {
       for (const [id, { ask, fail }] of [...this.awaited]) {
         const job = await Job.fromId(this.queue, id);
         if (!job) await ask();
-        else if (await job.isCompleted()) this.settle(id, job.returnvalue as string);
+        else if (await job.isCompleted()) this.settle(id, job.returnvalue as string | null);
         else if (await job.isFailed()) {
           this.awaited.delete(id);
           fail(new Error(`A worker could not do its work: ${job.failedReason}`));

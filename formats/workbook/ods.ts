@@ -44,6 +44,9 @@ function readSheet(
   streamMarkup(archive, CONTENT, new SheetReader(sheet, sink), progress);
 }
 
+/** Cells of a sheet that are not written out but said to be the same as one that is. */
+const MOST_COPIES = 2_000_000;
+
 const tooMany = (): FormatProblem =>
   new FormatProblem(
     "This sheet claims more rows or columns than a sheet can have, so it is damaged. Save it again in a spreadsheet program, and import that.",
@@ -77,6 +80,8 @@ class SheetReader {
   private cells: string[] = [];
   /** Empty cells that only count when a filled one follows. */
   private gap = 0;
+  /** Cells so far that stand for others. */
+  private copies = 0;
   private attributes: Record<string, string> = {};
   private value = "";
   private paragraphs = 0;
@@ -150,6 +155,7 @@ class SheetReader {
       return;
     }
     if (column + repeat > MAX_COLUMNS) throw tooMany();
+    this.repeated(repeat - 1);
     for (; this.gap > 0; this.gap--) this.cells.push("");
     for (let i = 0; i < repeat; i++) this.cells.push(text);
   }
@@ -173,9 +179,19 @@ class SheetReader {
     }
   }
 
+  /** Counts cells that the file does not write out. @throws FormatProblem beyond all measure */
+  private repeated(count: number): void {
+    this.copies += count;
+    if (this.copies > MOST_COPIES)
+      throw new FormatProblem(
+        `Up to row ${this.row + 1} this sheet repeats cells more than ${MOST_COPIES / 1e6} million times, which no sheet of answers does. Save it again in a spreadsheet program, or as CSV.`,
+      );
+  }
+
   private endRow(): void {
     const filled = this.cells.length > 0;
     if (filled && this.row + this.rowRepeat > MAX_ROWS) throw tooMany();
+    if (filled) this.repeated(this.cells.length * (this.rowRepeat - 1));
     // A sheet ends in about a million empty rows; a filled row is repeated as often as it says.
     if (filled)
       for (let i = 0; i < this.rowRepeat && this.goesOn; i++)

@@ -203,6 +203,8 @@ class SheetReader implements MarkupHandler {
   };
 
   private endCell(): void {
+    // What is left of a piece after enough has been seen is not looked at.
+    if (!this.goesOn) return;
     if (!this.hasValue) {
       if (this.hasFormula) this.sink.note("no_value", this.row, this.column);
       return;
