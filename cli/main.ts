@@ -147,7 +147,7 @@ async function verifyPack(
   const found = verify(evidence, now);
   const other =
     kept.engine === ENGINE ? "" : `Made by ${String(kept.engine)}, run again by ${ENGINE}.\n`;
-  const files = model ? await comparedFiles(study, bytes, model, data) : [];
+  const files = model ? await comparedFiles(study, bytes, model, kept.data ? data : null) : [];
   process.stdout.write(`${other}${verificationWords(found)}\n\n${fileWords(files)}\n`);
   if (found.differences.length > 0 || files.some((f) => f.state !== "same")) process.exitCode = 1;
 }
@@ -157,7 +157,7 @@ async function comparedFiles(
   study: LoadedStudy,
   bytes: Uint8Array,
   evidence: Evidence,
-  data: DataEvidence,
+  data: DataEvidence | null,
 ): Promise<FileComparison[]> {
   const { packExtras } = await import("./report");
   const kept = filesOf(bytes);

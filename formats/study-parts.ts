@@ -129,14 +129,30 @@ export const log = z.strictObject({
 });
 
 /**
- * The lists of a study as programs keep it: nothing in them that is none of theirs, such as a null
- * among variables. Fields that a later version adds are left to it.
+ * The lists of a study as programs keep it: the shape that screens rely on, such as no null among
+ * variables. Values that somebody is still writing, empty names and numbers that are none are no
+ * damage, nor are fields that a later version adds.
  */
 export const definitionLists = z.looseObject({
-  variables: z.array(z.looseObject({ ...variable.shape, name: columnName })),
-  derived: z.array(derived),
-  corrections: z.array(correction),
-  filters: z.array(filter),
-  screening: z.array(screeningSet),
-  log: z.array(log),
+  variables: z.array(z.looseObject({ name: z.string(), level: z.string() })),
+  derived: z.array(
+    z.looseObject({
+      name: z.string(),
+      recipe: z.looseObject({ kind: z.enum(recipe.options.map((way) => way.shape.kind.value)) }),
+    }),
+  ),
+  corrections: z.array(
+    z.looseObject({ column: z.string(), row: z.number(), from: z.string(), to: z.string() }),
+  ),
+  filters: z.array(
+    z.looseObject({
+      name: z.string(),
+      rule: z.union([
+        z.looseObject({ kind: z.literal("rows"), rows: z.array(z.number()) }),
+        z.looseObject({ kind: z.literal("condition"), formula: z.string() }),
+      ]),
+    }),
+  ),
+  screening: z.array(z.looseObject({ name: z.string(), variables: z.array(z.string()) })),
+  log: z.array(z.looseObject({ when: z.string(), what: z.string() })),
 });
