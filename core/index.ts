@@ -40,7 +40,22 @@ export { findCell, rowsWhere, shownText, sortRows, type CellPlace } from "./data
 export { describeChange, withLog } from "./study/change-log";
 export { checkedName, renameVariable } from "./study/rename-variable";
 export { replaceData, type Replacement } from "./dataset/replace-data";
-export { itemFamilies, type ItemFamily, type ItemStatistics, type Reliability } from "./measures";
+export {
+  BELONGS,
+  CROSSES,
+  type Extraction,
+  type FactorSolution,
+  type LoadedItem,
+  type Rotation,
+} from "./exploratory";
+export {
+  answeredAlike,
+  itemFamilies,
+  type AnswerBattery,
+  type ItemFamily,
+  type ItemStatistics,
+  type Reliability,
+} from "./measures";
 export type { CorrelationCell, CorrelationTable, CorrelationTest, Description } from "./screening";
 export { ENGINE } from "./preparation/version";
 export * from "./data";

@@ -1,5 +1,11 @@
 import { useEffect, useState } from "react";
-import type { DataEvidence, MeasureEvidence, ResidualRows } from "../../core";
+import type {
+  DataEvidence,
+  Exploration,
+  ExploreQuestion,
+  MeasureEvidence,
+  ResidualRows,
+} from "../../core";
 import { withData } from "../components/data/use-summaries";
 import type { Attempt } from "../workers/attempt";
 import type { AnalysisState } from "./analysis";
@@ -30,6 +36,17 @@ export function useMeasures(context: StudyContext): {
   const { definition, dataset } = context;
   return useFromWorker(context, [dataset, definition.settings.level], async (engine) =>
     engine.measures(definition),
+  );
+}
+
+/** Which of these items belong together, as somebody asks. */
+export function useExploration(
+  context: StudyContext,
+  question: ExploreQuestion,
+): { result: Attempt<Exploration> | null; old: boolean } {
+  const { definition, dataset } = context;
+  return useFromWorker(context, [dataset, JSON.stringify(question)], async (engine) =>
+    engine.explore(definition, question),
   );
 }
 

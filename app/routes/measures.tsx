@@ -1,18 +1,10 @@
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import {
-  lineKind,
-  itemFamilies,
-  parseTheory,
-  plain,
-  usesOf,
-  writeName,
-  type Measure,
-} from "../../core";
+import { useSearchParams } from "react-router";
+import { lineKind, itemFamilies, plain, usesOf, writeName, type Measure } from "../../core";
 import { useMeasures } from "../analysis/use-data-evidence";
-import { useStudy } from "../analysis/use-study";
-import { useSummaries } from "../components/data/use-summaries";
+import { useStudy, type StudyContext } from "../analysis/use-study";
 import {
   addMeasure,
   freeFactors,
@@ -22,7 +14,9 @@ import {
   rewriteMeasure,
   itemsFor,
 } from "../components/measures/edit-measures";
+import { ExploreScreen } from "../components/measures/explore-screen";
 import { ItemPool } from "../components/measures/item-pool";
+import { usePool, type Pool } from "../components/measures/use-pool";
 import { MeasureCard } from "../components/measures/measure-card";
 import { Fault } from "../components/theory/raw-line";
 import { replaceLine } from "../components/theory/edit-text";
@@ -32,24 +26,31 @@ import { ScreenHead } from "../components/ui/layout";
 /** Items grouped into measures, with their reliability as items come and go. */
 export default function Measures() {
   const context = useStudy();
-  const { definition, edit, dataset, raw } = context;
+  const pool = usePool(context);
+  const [query, setQuery] = useSearchParams();
+  const asked = query.get("explore");
+  if (asked !== null)
+    return <ExploreScreen {...{ context, pool, asked }} close={() => setQuery({})} />;
+  return (
+    <ListOfMeasures {...{ context, pool }} explore={(which) => setQuery({ explore: which })} />
+  );
+}
+
+function ListOfMeasures({
+  context,
+  pool: { columns, measures, complaints, free, summaries, alike, wordings },
+  explore,
+}: {
+  context: StudyContext;
+  pool: Pool;
+  /** Of a battery by its first item, or of everything that is free for an empty one. */
+  explore: (which: string) => void;
+}) {
+  const { definition, edit, raw } = context;
   const { result, old } = useMeasures(context);
-  const summaries = useSummaries(context);
-  const columns = dataset.table.columns
-    .map((c) => c.name)
-    .filter((name) => dataset.origins.get(name) !== "measure");
-  const { statements, complaints } = parseTheory(definition.theory, columns);
-  const measures = statements.filter((s) => s.kind === "measure");
   const faults = complaints.filter(
     (c) => lineKind(definition.theory.split("\n")[c.line - 1] ?? "") === "measure",
   );
-  const used = new Set(measures.flatMap((m) => m.items.map((i) => i.ref.name)));
-  const numeric = dataset.variables
-    .filter(
-      (v) => columns.includes(v.name) && ["continuous", "ordinal", "binary"].includes(v.level),
-    )
-    .map((v) => v.name);
-  const free = numeric.filter((name) => !used.has(name));
   const factors = freeFactors(measures);
   /** Only means and covariances are known, so there are no answers to make scores of. */
   const momentsOnly = raw.moments !== undefined;
@@ -80,9 +81,12 @@ export default function Measures() {
       )}
       <ItemPool
         families={families}
+        alike={momentsOnly ? [] : alike}
+        explore={momentsOnly ? null : explore}
         free={free}
         factors={factors}
         taken={taken}
+        hasMeasures={measures.length > 0}
         make={(name, items) => {
           const latent = momentsOnly || items.some((item) => factors.includes(item));
           const form = latent ? "reflects" : "averages";
@@ -126,6 +130,7 @@ export default function Measures() {
                   ? "moments"
                   : "answers"
             }
+            wordings={wordings}
             means={!raw.moments?.standardised}
             observed={observed(measure)}
             change={(next) =>
@@ -133,6 +138,12 @@ export default function Measures() {
             }
             rename={(name) =>
               change(renameMeasure(definition.theory, measure, freeName(name, taken)), "rename")
+            }
+            explore={
+              momentsOnly ||
+              measures.some((m) => measure.items.some((i) => i.ref.name === m.name.name))
+                ? null
+                : () => explore(measure.name.name)
             }
             remove={() => {
               const uses = usesOf(definition, measure.name.name, columns);
@@ -173,9 +184,9 @@ const List = styled("div")({
 function EmptyMeasures() {
   return (
     <Typography sx={{ fontFamily: "var(--serif)", maxWidth: "62ch" }}>
-      No measure yet. Take one of the likely batteries on the left, or make an empty measure and add
-      items to it. A scale score, a common factor and a composite are the same list of items; which
-      of them it is can be changed at any time.
+      No measure yet. Take one of the likely batteries on the left, let their answers say which
+      items belong together, or choose the items of a new measure. A scale score, a common factor
+      and a composite are the same list of items; which of them it is can be changed at any time.
     </Typography>
   );
 }

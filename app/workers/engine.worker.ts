@@ -3,12 +3,15 @@ import {
   Analysis,
   buildDataset,
   dataEvidence,
+  explore,
   measuresEvidence,
   summarise,
   unpackTable,
   type ColumnSummary,
   type DataEvidence,
   type Dataset,
+  type Exploration,
+  type ExploreQuestion,
   type MeasureEvidence,
   type PackedTable,
   type ResidualRows,
@@ -92,6 +95,10 @@ const engine = {
     attempt(() => dataEvidence(definition, data!.table, datasetOf(definition))),
   measures: (definition: StudyDefinition): MeasureEvidence[] =>
     measuresEvidence(definition, datasetOf(definition)),
+
+  /** Which of these items belong together. */
+  explore: (definition: StudyDefinition, question: ExploreQuestion): Attempt<Exploration> =>
+    attempt(() => explore(datasetOf(definition), question)),
 
   /** Columns of the equation of an outcome, and the outcome itself, in the rows of the analysis. */
   points(

@@ -23,6 +23,7 @@ export { numbersOf } from "./numbers";
 export { guessDecimal, guessLevel, guessVariable } from "./guess";
 export { suspectedCodes, type SuspectedCode } from "./suspected-codes";
 export { codeColumns, type CodeColumn } from "./coding";
+export { shortNames } from "./short-names";
 export { listwise, type NumberColumn } from "./number-column";
 export { anySample, listwiseSample, pick, type Sample } from "./sample";
 export { equalWidthBars, summarise, type ColumnSummary } from "./summary";

@@ -10,5 +10,5 @@ export {
 export { oneFactor, type OneFactor } from "./one-factor";
 export { DEFAULT_ANSWERED, reversed, scaleScores, type ScoreRule } from "./scores";
 export { straightLining, type StraightLining } from "./straight-lining";
-export { itemFamilies, type ItemFamily } from "./families";
+export { answeredAlike, itemFamilies, type AnswerBattery, type ItemFamily } from "./families";
 export { heterotraitRatios, type HeterotraitRatio, type ItemBlock } from "./discriminant";

@@ -26,6 +26,26 @@ export const MEASURE_PROBLEMS = {
     ({ names }: { names: string[] }) =>
       `${quoted(names)} never ${numbered(names.length, "varies", "vary")} among the complete rows, so reliability is not defined. Drop ${numbered(names.length, "this item", "these items")}.`,
   ),
+  few_items_to_explore: worded(
+    "too_few_items",
+    ({ n }: { n: number }) =>
+      `${n === 0 ? "No item is" : n === 1 ? "One item is" : "Two items are"} chosen; common factors need at least three. Tick more items.`,
+  ),
+  few_rows_to_explore: worded(
+    "too_few_cases",
+    ({ n, least, items, half }: { n: number; least: number; items: number; half: 1 | 2 | null }) =>
+      `Only ${n} ${numbered(n, "row has", "rows have")} an answer on all ${items} items${half === null ? "" : " in this half"}; at least ${least} are needed. Leave out items with many missing answers${half === null ? "" : ", or explore everybody"}.`,
+  ),
+  still_items: worded(
+    "constant_variable",
+    ({ names }: { names: string[] }) =>
+      `${quoted(names)} never ${numbered(names.length, "varies", "vary")} among the complete rows. Untick ${numbered(names.length, "this item", "these items")}.`,
+  ),
+  items_repeat_one_another: worded(
+    "collinear",
+    ({ names }: { names: string[] }) =>
+      `Some items are (nearly) sums or copies of others, so their correlations have no inverse; ${quoted(names)} correlate most. Untick one of them, or a score that is made of other items.`,
+  ),
   few_rows_for_measures: worded(
     "too_few_cases",
     ({ n }: { n: number }) =>

@@ -13,10 +13,13 @@ export function Items({
   box,
   items,
   evidence,
+  wording,
 }: {
   box: Box;
   items: readonly string[];
   evidence: Evidence;
+  /** What an item says, where that is known. */
+  wording: (item: string) => string | undefined;
 }) {
   return placeItems(box, items).map(({ item, x, y, from, above }) => {
     const { value, words } = itemNumber(evidence, box.name, item);
@@ -29,7 +32,7 @@ export function Items({
         <rect x={x} y={y} width={ITEM_WIDTH} height={ITEM_HEIGHT} />
         <text x={x + ITEM_WIDTH / 2} y={y + 14} textAnchor="middle">
           {short}
-          <title>{item}</title>
+          <title>{[item, wording(item)].filter(Boolean).join(": ")}</title>
         </text>
         <text className={styles.loading} x={middle.x} y={middle.y} textAnchor="middle">
           {plain(value, 2)}

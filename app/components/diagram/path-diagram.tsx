@@ -96,7 +96,14 @@ export function PathDiagram({
           const top = box.y + (box.height - height) / 2;
           return (
             <g key={box.name}>
-              {open && <Items box={box} items={open.items} evidence={evidence} />}
+              {open && (
+                <Items
+                  box={box}
+                  items={open.items}
+                  evidence={evidence}
+                  wording={(item) => definition.variables.find((v) => v.name === item)?.label}
+                />
+              )}
               <g transform={`translate(${box.x} ${top})`}>
                 <rect
                   className={styles.cardShape}

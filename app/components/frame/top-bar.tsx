@@ -81,13 +81,18 @@ const Tools = memo(function Tools(props: Props) {
       <Button
         component={Link}
         to="data"
-        title="Rows with an answer on every variable of the theory"
+        title={
+          n == null
+            ? "Rows that no filter leaves out"
+            : "Rows with an answer on every variable of the theory"
+        }
       >
         {study.rows === 0 ? (
           <span>no data yet</span>
         ) : (
           <span>
-            <strong>{n ?? study.rows}</strong> of {study.rows} {definition.unit}
+            <strong>{n ?? context.dataset.included.length}</strong> of {study.rows}{" "}
+            {definition.unit}
           </span>
         )}
       </Button>

@@ -10,6 +10,7 @@ import { engine } from "../../workers/engine";
 import { useAsk } from "../../actions/asking";
 import { LayoutChoice } from "./layout-choice";
 import { Preview } from "./preview";
+import { withShortNames } from "./short-names";
 import { Dialog } from "../ui/dialog";
 import { Note, ScreenHead } from "../ui/layout";
 
@@ -49,7 +50,7 @@ export function ImportDialog({
   replacing?: Replacing;
 }) {
   const { failed, ...finish } = useFinish(file, close, replacing);
-  const { stage: read, setStage, parse, chooseSheet } = useReading(file, finish.open);
+  const { stage: read, setStage, parse, chooseSheet } = useReading(file, finish.open, !replacing);
   const stage: Stage = failed === null ? read : { kind: "failed", message: failed };
   const use = async (variables: Variable[], asMatrix: boolean): Promise<void> => {
     const misfits = replacing ? await misfitsOf(replacing, variables, asMatrix) : [];
@@ -100,6 +101,7 @@ export function ImportDialog({
             preview={stage.preview}
             variables={stage.variables}
             asMatrix={stage.asMatrix}
+            shorten={!replacing}
             layoutChoice={layoutChoice(stage.layout)}
             setVariables={(variables) => setStage({ ...stage, variables })}
             setAsMatrix={(asMatrix) => setStage({ ...stage, asMatrix })}
@@ -125,7 +127,7 @@ async function misfitsOf(
  * Reads a file in the worker, anew whenever its layout is chosen differently; only the latest
  * reading counts.
  */
-function useReading(file: File, openStudy: () => Promise<void>) {
+function useReading(file: File, openStudy: () => Promise<void>, shorten: boolean) {
   const [stage, setStage] = useState<Stage>({ kind: "reading", share: 0 });
   const turn = useRef(0);
   const parse = async (layout: DataLayout): Promise<void> => {
@@ -143,7 +145,7 @@ function useReading(file: File, openStudy: () => Promise<void>) {
       kind: "preview",
       layout,
       preview,
-      variables: preview.variables,
+      variables: shorten ? withShortNames(preview.variables) : preview.variables,
       asMatrix: preview.matrix !== null,
     });
   };

@@ -12,6 +12,7 @@ import { Check } from "../ui/check";
 import { Select } from "../ui/select";
 import { TextInput } from "../ui/text-input";
 import { Labelled, Note, ScreenHead } from "../ui/layout";
+import { ShortName, ShortNamesChoice } from "./short-names";
 import { SuspectedCodes } from "./suspected";
 
 interface Props {
@@ -21,6 +22,8 @@ interface Props {
   layoutChoice: ReactNode;
   setVariables: (variables: Variable[]) => void;
   setAsMatrix: (asMatrix: boolean) => void;
+  /** Whether columns may get short names: those of a new study. */
+  shorten: boolean;
 }
 
 const Frame = styled("div")({
@@ -45,6 +48,13 @@ const Frame = styled("div")({
     fontWeight: 600,
     zIndex: 1,
   },
+  "& th > .MuiInputBase-root input": {
+    padding: "0 !important",
+    height: "auto",
+    fontSize: 13,
+    fontWeight: 600,
+    borderBottom: "1px dotted var(--line)",
+  },
   "& .level": { display: "block", fontWeight: 400 },
   "& .level .MuiInputBase-root": { fontSize: 13, color: "var(--petrol)" },
   "& .level .MuiOutlinedInput-notchedOutline": { border: 0 },
@@ -61,6 +71,7 @@ export function Preview({
   layoutChoice,
   setVariables,
   setAsMatrix,
+  shorten,
 }: Props) {
   const { notes } = preview;
   /** The list of codes begins anew when codes have come from elsewhere. */
@@ -103,6 +114,7 @@ export function Preview({
           </>
         )}
       </ScreenHead>
+      {!asMatrix && shorten && <ShortNamesChoice {...{ variables, setVariables }} />}
       {!asMatrix && (
         <SuspectedCodes
           preview={preview}
@@ -122,7 +134,11 @@ export function Preview({
             <TableRow>
               {preview.columns.map((column, j) => (
                 <TableCell key={column.name} scope="col">
-                  {column.name}
+                  {asMatrix || variables[j]!.column === undefined ? (
+                    column.name
+                  ) : (
+                    <ShortName key={variables[j]!.name} {...{ variables, setVariables }} at={j} />
+                  )}
                   {!asMatrix && (
                     <span className="level">
                       <Select

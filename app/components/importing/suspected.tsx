@@ -13,7 +13,7 @@ const columnsOf = ({ columns }: SuspectedCode): string =>
 
 const hasAll = (codes: readonly SuspectedCode[], variables: readonly Variable[]): boolean =>
   codes.every(({ code, columns }) =>
-    variables.every((v) => !columns.includes(v.name) || v.missing?.includes(code)),
+    variables.every((v) => !columns.includes(v.column ?? v.name) || v.missing?.includes(code)),
   );
 
 /**
@@ -25,7 +25,7 @@ export const withSuspected = (
   variables: readonly Variable[],
 ): Variable[] =>
   variables.map((variable, j) => {
-    const own = suspected.codes.filter((c) => c.columns.includes(variable.name));
+    const own = suspected.codes.filter((c) => c.columns.includes(variable.column ?? variable.name));
     if (own.length === 0) return variable;
     const missing = [...new Set([...(variable.missing ?? []), ...own.map((c) => c.code)])];
     const level =

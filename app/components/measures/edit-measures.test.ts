@@ -7,6 +7,7 @@ import {
   freeFactors,
   freeName,
   itemsFor,
+  measuresMade,
   reliable,
   removeMeasure,
   renameMeasure,
@@ -172,5 +173,40 @@ describe("editing measures in the theory", () => {
     expect(freeName("a", ["b"])).toBe("a");
     expect(freeName("a", ["a"])).toBe("a_scale");
     expect(freeName("a", ["a", "a_scale", "a_scale_2"])).toBe("a_scale_3");
+  });
+});
+
+describe("measures made of factors", () => {
+  const theory = [
+    "measure belonging averages b1, b2, b3",
+    "measure trust averages t1, t2",
+    "H1: hours raises trust through belonging",
+  ].join("\n");
+  const { statements } = parseTheory(theory, ["b1", "b2", "b3", "t1", "t2", "x", "hours"]);
+  const measures = statements.filter((s) => s.kind === "measure");
+  const item = (name: string, reversed = false) => ({ item: name, reversed });
+
+  it("an item leaves its measure, a name that stays keeps its place, what is reversed has its scale", () => {
+    const made = [
+      { name: "trust", items: [item("t1"), item("t2", true), item("b3")] },
+      { name: "other", items: [item("x"), item("b1")] },
+    ];
+    expect(measuresMade(theory, measures, made, "averages", () => [1, 5])).toBe(
+      [
+        "measure belonging averages b2",
+        "measure trust averages t1, reversed t2, b3 on 1 to 5",
+        "measure other averages x, b1",
+        "H1: hours raises trust through belonging",
+      ].join("\n"),
+    );
+  });
+
+  it("a measure that is left without items goes", () => {
+    const made = [{ name: "all", items: ["b1", "b2", "b3"].map((name) => item(name)) }];
+    expect(measuresMade(theory, measures, made, "reflects", () => null).split("\n")).toEqual([
+      "measure trust averages t1, t2",
+      "measure all reflects b1, b2, b3",
+      "H1: hours raises trust through belonging",
+    ]);
   });
 });

@@ -31,6 +31,57 @@ export function addMeasure(
   return [...at.slice(0, after), writeStatement(measure), ...at.slice(after)].join("\n");
 }
 
+/**
+ * The theory with these measures: an item leaves the measure in which it stood, a measure that is
+ * left without items goes, and one that keeps its name keeps its place.
+ */
+export function measuresMade(
+  theory: string,
+  measures: readonly Measure[],
+  made: readonly { name: string; items: readonly { item: string; reversed: boolean }[] }[],
+  form: MeasureForm,
+  rangeOf: (items: string[]) => [number, number] | null,
+): string {
+  const moved = new Set(made.flatMap((m) => m.items.map((i) => i.item)));
+  const written = (one: (typeof made)[number]): Measure => {
+    const scale = one.items.some((i) => i.reversed) ? rangeOf(one.items.map((i) => i.item)) : null;
+    return {
+      kind: "measure",
+      line: 0,
+      name: ref(one.name),
+      form,
+      items: one.items.map(({ item, reversed }) => ({ ref: ref(item), reversed })),
+      scale,
+      answered: null,
+    };
+  };
+  const lines = theory.trim() === "" ? [] : theory.split("\n");
+  const kept = new Map<number, string | null>();
+  const placed = new Set<string>();
+  for (const measure of measures) {
+    const left = measure.items.map((i) => i.ref.name).filter((item) => moved.has(item));
+    const again = made.find((one) => one.name === measure.name.name);
+    if (again) placed.add(again.name);
+    if (again) kept.set(measure.line, writeStatement(written(again)));
+    else if (left.length === measure.items.length) kept.set(measure.line, null);
+    else if (left.length > 0)
+      kept.set(measure.line, writeStatement(left.reduce(withoutItem, measure)));
+  }
+  const after = Math.max(0, ...measures.map((m) => m.line));
+  const asKept = (line: string, at: number): string[] => {
+    const now = kept.get(at + 1);
+    return now === undefined ? [line] : now === null ? [] : [now];
+  };
+  const added = made
+    .filter((one) => !placed.has(one.name))
+    .map((one) => writeStatement(written(one)));
+  return [
+    ...lines.slice(0, after).flatMap(asKept),
+    ...added,
+    ...lines.slice(after).flatMap((line, at) => asKept(line, at + after)),
+  ].join("\n");
+}
+
 /** A name that no column and no measure has yet. */
 export function freeName(wanted: string, taken: readonly string[]): string {
   if (!taken.includes(wanted)) return wanted;

@@ -2,20 +2,28 @@ import Button from "@mui/material/Button";
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import type { ItemFamily } from "../../../core";
+import { plain, type AnswerBattery, type ItemFamily } from "../../../core";
 import { PlusIcon } from "../icons";
 import { ITEM_TYPE } from "./measure-card";
 import { NewMeasureDialog } from "./new-measure-dialog";
 
+/** From so many items on a battery may be several measures. */
+const SEVERAL = 6;
+
 interface Props {
   /** Likely batteries of which no item is in a measure yet. */
   families: ItemFamily[];
+  /** Neighbours that are answered on one scale, whatever they are called. */
+  alike: AnswerBattery[];
+  /** Asks which items belong together: of such a battery, by its first item, or of all for "". */
+  explore: ((which: string) => void) | null;
   /** Numeric columns in no measure. */
   free: string[];
   /** Factors that may be items of a factor of second order. */
   factors: string[];
   /** Names that are in use. */
   taken: string[];
+  hasMeasures: boolean;
   make: (name: string, items: string[]) => void;
 }
 
@@ -23,10 +31,27 @@ interface Props {
  * What is not in a measure yet: likely batteries first, then every column, to be dragged onto a
  * measure.
  */
-export function ItemPool({ families, free, factors, taken, make }: Props) {
+export function ItemPool({
+  families,
+  alike,
+  explore,
+  free,
+  factors,
+  taken,
+  hasMeasures,
+  make,
+}: Props) {
   const [making, setMaking] = useState(false);
   return (
     <Pool aria-label="Columns in no measure">
+      <Button disabled={free.length + factors.length === 0} onClick={() => setMaking(true)}>
+        <PlusIcon /> New measure
+      </Button>
+      {explore && free.length >= 3 && (
+        <Button variant="text" onClick={() => explore("")}>
+          Which items belong together?
+        </Button>
+      )}
       {families.length > 0 && (
         <>
           <Typography variant="h2">These look like batteries</Typography>
@@ -36,9 +61,39 @@ export function ItemPool({ families, free, factors, taken, make }: Props) {
                 <p>
                   <strong>{stem}</strong> <span className="quiet">{items.length} items</span>
                 </p>
-                <p className="quiet">{items.join(", ")}</p>
+                <p className="quiet">
+                  {items.length > 8 ? `${items[0]} … ${items.at(-1)}` : items.join(", ")}
+                </p>
                 <Button sx={{ mt: 0.5 }} onClick={() => make(stem, items)}>
                   <PlusIcon /> Make a measure
+                </Button>
+                {explore && items.length >= SEVERAL && (
+                  <Button variant="text" sx={{ mt: 0.5 }} onClick={() => explore(items[0]!)}>
+                    How many factors?
+                  </Button>
+                )}
+              </li>
+            ))}
+          </Families>
+        </>
+      )}
+      {explore && alike.length > 0 && (
+        <>
+          <Typography variant="h2">Answered on one scale</Typography>
+          <Families>
+            {alike.map(({ items, low, high }) => (
+              <li key={items[0]}>
+                <p>
+                  <strong>{items.length} columns</strong>{" "}
+                  <span className="quiet">
+                    {plain(low, 0)} to {plain(high, 0)}
+                  </span>
+                </p>
+                <p className="quiet">
+                  {items[0]} … {items.at(-1)}
+                </p>
+                <Button sx={{ mt: 0.5 }} onClick={() => explore(items[0]!)}>
+                  How many factors?
                 </Button>
               </li>
             ))}
@@ -46,7 +101,11 @@ export function ItemPool({ families, free, factors, taken, make }: Props) {
         </>
       )}
       <Typography variant="h2">Columns in no measure</Typography>
-      <p className="quiet">Drag one onto a measure, or add it there.</p>
+      {free.length === 0 ? (
+        <p className="quiet">Every numeric column is in a measure.</p>
+      ) : (
+        hasMeasures && <p className="quiet">Drag one onto a measure, or add it there.</p>
+      )}
       <Columns>
         {free.map((name) => (
           <li key={name} draggable onDragStart={(e) => e.dataTransfer.setData(ITEM_TYPE, name)}>
@@ -54,9 +113,6 @@ export function ItemPool({ families, free, factors, taken, make }: Props) {
           </li>
         ))}
       </Columns>
-      <Button disabled={free.length + factors.length === 0} onClick={() => setMaking(true)}>
-        <PlusIcon /> New measure
-      </Button>
       {making && (
         <NewMeasureDialog {...{ free, factors, taken, make }} close={() => setMaking(false)} />
       )}

@@ -12,12 +12,14 @@ interface Props {
    * False where only covariances are known: the rows that stand for them have no mean of their own.
    */
   means: boolean;
+  /** What the items say, where that is known. */
+  wordings: ReadonlyMap<string, string>;
   turn: (item: string) => void;
   remove: (item: string) => void;
 }
 
 /** One row for each item: how it goes with the others, and what would be without it. */
-export function ItemTable({ measure, evidence, means, turn, remove }: Props) {
+export function ItemTable({ measure, evidence, means, wordings, turn, remove }: Props) {
   const reliability = evidence?.reliability.value;
   const against = reliability?.warnings.find((w) => w.code === "negative_item_total")?.about ?? [];
   return (
@@ -42,7 +44,7 @@ export function ItemTable({ measure, evidence, means, turn, remove }: Props) {
           marked: against.includes(name),
           ...(evidence && at >= 0 && { working: () => itemWorking(evidence, name)! }),
           cells: [
-            name,
+            { shown: <span title={wordings.get(name)}>{name}</span>, value: name },
             keyed(reversed, () => turn(name)),
             two(means ? s?.mean : null),
             two(s?.sd),

@@ -35,6 +35,8 @@ function card(theory: string, items: "answers" | "moments" | "factors" = "answer
           change={() => undefined}
           rename={() => undefined}
           remove={() => undefined}
+          explore={null}
+          wordings={new Map()}
         />
       ),
     },

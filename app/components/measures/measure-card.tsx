@@ -49,7 +49,11 @@ interface Props {
   observed: [number, number] | null;
   change: (measure: Measure) => void;
   rename: (name: string) => void;
+  /** What the items say, where that is known. */
+  wordings: ReadonlyMap<string, string>;
   remove: () => void;
+  /** Looks for factors among its items; null where there are no answers. */
+  explore: (() => void) | null;
 }
 
 /**
@@ -63,10 +67,12 @@ export function MeasureCard({
   pool,
   items,
   means,
+  wordings,
   observed,
   change,
   rename,
   remove,
+  explore,
 }: Props) {
   const [over, setOver] = useState(false);
   const working = evidence ? alphaWorking(evidence) : null;
@@ -114,6 +120,11 @@ export function MeasureCard({
           )}
         </Select>
         <Spacer />
+        {explore && measure.items.length >= 3 && (
+          <Button variant="text" onClick={explore}>
+            Do these belong together?
+          </Button>
+        )}
         <IconAction name={`Remove the measure ${measure.name.name}`} onClick={remove}>
           <CloseIcon />
         </IconAction>
@@ -152,7 +163,7 @@ export function MeasureCard({
         <ItemTable
           measure={measure}
           evidence={evidence}
-          means={means}
+          {...{ means, wordings }}
           turn={(item) => change(turnItem(measure, item, observed))}
           remove={takeOut}
         />

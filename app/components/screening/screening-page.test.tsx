@@ -88,6 +88,7 @@ describe("the items of a measure", () => {
         means
         measure={dataset.measures[0]!}
         evidence={evidence}
+        wordings={new Map()}
         turn={nothing}
         remove={nothing}
       />,

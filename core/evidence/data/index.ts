@@ -15,6 +15,7 @@ import { warning } from "../../wording";
 
 export type * from "./types";
 export { screeningSets } from "./sets";
+export { explore, type Exploration, type ExploreQuestion } from "./explore";
 
 /**
  * Describes, screens and checks the data and measures of a study, without any model.

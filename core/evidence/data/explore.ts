@@ -1,0 +1,105 @@
+import { listwise, pick } from "../../data";
+import type { Dataset } from "../../dataset";
+import {
+  extractFactors,
+  halfOf,
+  invert,
+  minimumAveragePartial,
+  mostFactors,
+  parallelAnalysis,
+  rotate,
+  solutionOf,
+  type Extraction,
+  type FactorFit,
+  type FactorSolution,
+  type ParallelAnalysis,
+  type Rotation,
+} from "../../exploratory";
+import { correlationMatrix } from "../../measures";
+import { StudyProblem } from "../../problems";
+import { NumberReader } from "./columns";
+
+/** What somebody asks of items that may belong together. */
+export interface ExploreQuestion {
+  items: string[];
+  /** As many as parallel analysis counts where null. */
+  factors: number | null;
+  extraction: Extraction;
+  rotation: Rotation;
+  /** A random half of the people, so that the other one can confirm; everybody where null. */
+  half: 1 | 2 | null;
+  seed: number;
+}
+
+export interface Exploration {
+  items: string[];
+  /** Complete rows that were explored, out of so many. */
+  n: number;
+  of: number;
+  /** Their rows of the file, from 1, where it is a half; empty otherwise. */
+  explored: number[];
+  parallel: ParallelAnalysis;
+  /** By minimum average partial. */
+  partial: number;
+  factors: number;
+  /** The most that these items can tell apart. */
+  most: number;
+  /** Fit of one factor, two and so on up to one more than are shown. */
+  fits: FactorFit[];
+  solution: FactorSolution;
+}
+
+/**
+ * Exploratory factor analysis of items on their complete rows.
+ * @throws StudyProblem for fewer than three items, too few rows, items that never vary or repeat
+ *   one another, more factors than can be told apart
+ */
+export function explore(dataset: Dataset, question: ExploreQuestion): Exploration {
+  const { items, extraction, rotation, seed, half } = question;
+  if (items.length < 3) throw new StudyProblem("few_items_to_explore", { n: items.length });
+  const reader = new NumberReader(dataset);
+  const every = items.map((item) => reader.comparable(item).values);
+  const { included } = dataset;
+  const part = half === null ? null : halfOf(included.length, half, seed);
+  const taken = part ? every.map((values) => pick(values, part)) : every;
+  const rows = listwise(taken);
+  const columns = taken.map((values) => pick(values, rows));
+  const n = rows.length;
+  const least = items.length + 2;
+  if (n < least)
+    throw new StudyProblem("few_rows_to_explore", { n, least, items: items.length, half });
+  const still = items.filter((_, i) => columns[i]!.every((x) => x === columns[i]![0]));
+  if (still.length > 0) throw new StudyProblem("still_items", { names: still });
+  const r = correlationMatrix(columns);
+  if (!invert(r)) throw new StudyProblem("items_repeat_one_another", { names: repeated(items, r) });
+  const most = Math.max(1, mostFactors(items.length));
+  const parallel = parallelAnalysis(columns, seed);
+  const factors = Math.min(most, question.factors ?? Math.max(1, parallel.factors));
+  const extracted = Array.from({ length: Math.min(most, factors + 1) }, (_, m) =>
+    extractFactors(r, m + 1, n, extraction)!,
+  );
+  const chosen = extracted[factors - 1]!;
+  return {
+    items,
+    n,
+    of: part?.length ?? included.length,
+    explored: part ? Array.from(part, (i) => included[i]! + 1) : [],
+    parallel,
+    partial: minimumAveragePartial(r).factors,
+    factors,
+    most,
+    fits: extracted.map(({ fit }) => fit),
+    solution: solutionOf(items, chosen, rotate(chosen.loadings, rotation, seed)),
+  };
+}
+
+/** The two items that correlate most: those somebody looks at first. */
+function repeated(items: readonly string[], r: number[][]): string[] {
+  let [a, b, most] = [0, 1, -1];
+  r.forEach((row, i) =>
+    row.forEach((value, j) => {
+      if (j < i && Math.abs(value) > most) [a, b, most] = [j, i, Math.abs(value)];
+    }),
+  );
+  return [items[a]!, items[b]!];
+}
