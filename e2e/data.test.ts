@@ -39,6 +39,22 @@ test("from a workbook to a reliable measure: sheet, family of items, an item key
   await page.getByRole("button", { name: "Sentences" }).click();
   await settled(page);
   await expect(page.getByLabel("Hypothesis H1")).toContainText("supported");
+
+  // The editor remembers what was typed, also after it was left.
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  await text.press("Control+z");
+  await expect.poll(() => theoryText(page)).not.toContain("H1");
+  // Lines that are pasted into it go into it, and nowhere else.
+  await text.press("Control+End");
+  await page.locator(".cm-line").last().evaluate((line) => {
+    const clipboardData = new DataTransfer();
+    clipboardData.setData("text/plain", "\nH1: hours raises confidence\nH2: hours raises friends");
+    line.dispatchEvent(
+      new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true }),
+    );
+  });
+  await expect.poll(() => theoryText(page)).toContain("H2: hours raises friends");
+  await expect(page.getByRole("dialog")).toHaveCount(0);
 });
 
 test("screening: a finding becomes a named filter, the sample follows, and undo brings the rows back", async ({

@@ -1,3 +1,4 @@
+import { FormatProblem } from "./problem";
 import type { Table } from "../core";
 import { decodeText } from "./text-encoding";
 import { guessHeader, guessSeparator, readDelimited, type Separator } from "./delimited";
@@ -38,10 +39,7 @@ export function openData(bytes: Uint8Array): Opened {
   if (isPack(bytes)) return { kind: "study", study: readPack(bytes).study };
   if (isWorkbook(bytes)) {
     const sheets = openWorkbook(bytes);
-    const sheet = Math.max(
-      0,
-      sheets.findIndex((s) => hasCells(s)),
-    );
+    const sheet = firstTable(sheets);
     const layout = {
       separator: null,
       sheets: sheets.map((s) => s.name),
@@ -73,17 +71,39 @@ const withNotes = ({ table, notes }: ReadTable, text: string): ReadTable => ({
   notes: [...notes, ...lossNotes(jsonLosses(text))],
 });
 
-function hasCells(sheet: Sheet): boolean {
-  let found = false;
-  sheet.read({
-    row: () => {
-      found = true;
-      return false;
-    },
-    merged: () => undefined,
-    note: () => undefined,
-  });
-  return found;
+/** Rows of so many cells make a table; a title or a note alone does not. */
+const TABLE_ROWS = 2;
+const TABLE_CELLS = 2;
+
+/** The first sheet with a table; else the first with anything; else the first. */
+function firstTable(sheets: readonly Sheet[]): number {
+  const seen = sheets.map(() => ({ any: false, rows: 0 }));
+  if (sheets.length === 1) return 0;
+  for (const [at, sheet] of sheets.entries()) {
+    try {
+      sheet.read({
+        row: (_, cells) => noted(seen[at]!, cells),
+        merged: () => undefined,
+        note: () => undefined,
+      });
+    } catch (error) {
+      // What is wrong with it is told when it is read.
+      if (!(error instanceof FormatProblem)) throw error;
+    }
+    if (seen[at]!.rows >= TABLE_ROWS) return at;
+  }
+  return Math.max(
+    0,
+    seen.findIndex((s) => s.any),
+  );
+}
+
+/** Whether the sheet is to be read on. */
+function noted(seen: { any: boolean; rows: number }, cells: readonly string[]): boolean {
+  const filled = cells.filter((text) => text !== "").length;
+  seen.any ||= filled > 0;
+  if (filled >= TABLE_CELLS) seen.rows += 1;
+  return seen.rows < TABLE_ROWS;
 }
 
 /** The layout with another sheet chosen, its row of names guessed anew. */

@@ -47,6 +47,8 @@ describe("an XLSX workbook", () => {
     });
     const { source, layout } = open(bytes);
     expect(layout.sheets).toEqual(["about", "answers"]);
+    // A line of words is no table.
+    expect(layout.sheet).toBe(1);
     const chosen = chooseSheet(source, layout, 1);
     expect(chosen.headerRow).toBe(3);
     const { table, notes } = readData(source, chosen);

@@ -29,10 +29,11 @@ export function DropTarget({ children }: { children: ReactNode }) {
     const onPaste = (event: ClipboardEvent): void => {
       const typing =
         event.target instanceof HTMLElement &&
-        event.target.matches("input, textarea, select, [contenteditable]");
+        // A line within an editor is not itself what is edited.
+        event.target.closest("input, textarea, select, [contenteditable]") !== null;
       const pasted = event.clipboardData?.files[0];
       const text = event.clipboardData?.getData("text/plain") ?? "";
-      if (typing || (!pasted && !/\n/.test(text.trim()))) return;
+      if (typing || event.defaultPrevented || (!pasted && !/\n/.test(text.trim()))) return;
       event.preventDefault();
       setFile(pasted ?? new File([text], "Pasted cells.tsv", { type: "text/plain" }));
     };

@@ -1,8 +1,8 @@
 import { autocompletion, type CompletionSource } from "@codemirror/autocomplete";
-import { defaultKeymap, history, historyKeymap } from "@codemirror/commands";
+import { defaultKeymap, history, historyField, historyKeymap } from "@codemirror/commands";
 import { HighlightStyle, StreamLanguage, syntaxHighlighting } from "@codemirror/language";
 import { setDiagnostics, type Diagnostic } from "@codemirror/lint";
-import { Compartment, EditorState } from "@codemirror/state";
+import { Compartment, EditorState, type EditorStateConfig } from "@codemirror/state";
 import { EditorView, keymap, lineNumbers, placeholder } from "@codemirror/view";
 import { tags } from "@lezer/highlight";
 import { use, useEffect, useRef } from "react";
@@ -103,6 +103,12 @@ function diagnosticsOf(state: EditorState, complaints: readonly Complaint[]): Di
     });
 }
 
+const FIELDS = { history: historyField };
+/** The editor as it was left, so that what was typed can be undone after coming back. */
+let left: { doc: string; state: unknown } | null = null;
+const cameBack = (config: EditorStateConfig): EditorState =>
+  EditorState.fromJSON(left!.state, config, FIELDS);
+
 /** The theory as text: coloured, completed, with complaints in place and an undo of its own. */
 export default function TheoryEditor({ text, complaints, variables, change }: Props) {
   const nonce = use(NonceContext);
@@ -118,8 +124,7 @@ export default function TheoryEditor({ text, complaints, variables, change }: Pr
   });
   useEffect(() => {
     const styles = new Compartment();
-    const state = EditorState.create({
-      doc: latest.current.text,
+    const config = {
       extensions: [
         styles.of(nonce ? EditorView.cspNonce.of(nonce) : []),
         lineNumbers(),
@@ -142,10 +147,19 @@ export default function TheoryEditor({ text, complaints, variables, change }: Pr
           latest.current.change(typed);
         }),
       ],
+    };
+    const made = new EditorView({
+      state:
+        left?.doc === latest.current.text
+          ? cameBack(config)
+          : EditorState.create({ ...config, doc: latest.current.text }),
+      parent: host.current!,
     });
-    const made = new EditorView({ state, parent: host.current! });
     view.current = made;
-    return () => made.destroy();
+    return () => {
+      left = { doc: made.state.doc.toString(), state: made.state.toJSON(FIELDS) };
+      made.destroy();
+    };
   }, [nonce]);
   useEffect(() => {
     const { current } = view;
