@@ -52,10 +52,10 @@ vi.mock("../workers/engine", () => ({
       return true;
     },
     setTable: async () => undefined,
-    follow: (definition: StudyDefinition, goOn: boolean, tell: (u: Update) => void) =>
+    follow: (definition: StudyDefinition, wanted: { goOn: boolean }, tell: (u: Update) => void) =>
       live.follow(
         { definition, dataKey: KEY, table: table!, dataset: buildDataset(definition, table!) },
-        goOn,
+        wanted,
         tell,
       ),
     stop: () => live.stop(),

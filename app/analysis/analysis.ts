@@ -11,6 +11,7 @@ import { evidenceKey, findEvidence } from "../storage/results";
 import type { PlainProblem } from "../workers/attempt";
 import { engine, onEngineLost } from "../workers/engine";
 import type { Update } from "../workers/live-analysis";
+import { fewerWhileTrying, SAMPLES_WHILE_TRYING } from "./trying";
 import { onTyped, Quiet } from "./quiet";
 
 /** What the screens see of a running analysis. */
@@ -26,7 +27,8 @@ export interface AnalysisState {
   leftOut: readonly LeftOut[];
   /** Everything that is wrong with the text, labels given twice among it. */
   complaints: readonly Complaint[];
-  status: "estimating" | "resampling" | "stopped" | "done";
+  /** `trying`: fewer samples than the study asks for were wanted for now. */
+  status: "estimating" | "resampling" | "stopped" | "trying" | "done";
   done: number;
   requested: number;
   secondsLeft: number | null;
@@ -125,7 +127,7 @@ export class Analysis {
 
   /** Goes on after a stop. */
   readonly resume = (): void => {
-    if (this.state.status !== "stopped") return;
+    if (this.state.status !== "stopped" && this.state.status !== "trying") return;
     this.publish({ status: "resampling" });
     void this.follow((this.token += 1), true);
   };
@@ -175,7 +177,8 @@ export class Analysis {
     };
     try {
       if (!(await engine().hasTable(key))) await engine().setTable(key, packTable(table));
-      if (token === this.token) await engine().follow(definition, goOn, proxy(tell));
+      if (token === this.token)
+        await engine().follow(definition, { goOn, ...wantedForNow() }, proxy(tell));
     } catch (error) {
       if (token === this.token) this.fail(error);
     }
@@ -226,6 +229,10 @@ export class Analysis {
     });
   }
 }
+
+/** As many resamples as are wanted while something is tried. */
+const wantedForNow = (): { most?: number } =>
+  fewerWhileTrying() ? { most: SAMPLES_WHILE_TRYING } : {};
 
 /** What an analysis depends on is what its evidence is kept by. */
 const stateOf = (definition: StudyDefinition, key: string): string =>

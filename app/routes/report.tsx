@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import Typography from "@mui/material/Typography";
-import { useDeferredValue, useMemo, useState } from "react";
+import { useDeferredValue, useMemo, useState, useEffect } from "react";
 import { Link } from "react-router";
 import {
   completeChoices,
@@ -35,6 +35,11 @@ export default function Report() {
   const context = useStudy();
   const analysis = useAnalysis(context.analysis);
   const { definition } = context;
+  // What goes into a paper rests on all samples, also where fewer were drawn while trying.
+  const fewer = analysis.status === "trying";
+  useEffect(() => {
+    if (fewer) context.analysis.resume();
+  }, [fewer, context.analysis]);
   const evidence = useDeferredValue(analysis.evidence, analysis.evidence);
   const data = useDataEvidence(context).result?.value ?? null;
   const robustness = useRobustness(context);

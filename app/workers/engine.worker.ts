@@ -74,12 +74,12 @@ const engine = {
    */
   follow: (
     definition: StudyDefinition,
-    goOn: boolean,
+    wanted: { goOn: boolean; most?: number },
     tell: (update: Update) => void,
   ): Promise<void> =>
     live.follow(
       { definition, dataKey: data!.key, table: data!.table, dataset: datasetOf(definition) },
-      goOn,
+      wanted,
       tell,
     ),
   stop: (): void => live.stop(),

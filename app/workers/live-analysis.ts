@@ -28,7 +28,8 @@ export interface Update {
   problem?: PlainProblem | null;
   leftOut?: readonly LeftOut[];
   complaints?: readonly Complaint[];
-  status: "resampling" | "stopped" | "done";
+  /** `trying`: fewer were wanted for now. */
+  status: "resampling" | "stopped" | "trying" | "done";
   done: number;
   requested: number;
   secondsLeft: number | null;
@@ -72,10 +73,15 @@ export class LiveAnalysis {
   }
 
   /**
-   * @param goOn also where somebody stopped the run before
+   * @param goOn also where somebody stopped the run before, and as many as the study asks for
+   * @param most resamples that are wanted for now
    * @returns when all is told, or newer work has taken over
    */
-  async follow(followed: Followed, goOn: boolean, tell: (update: Update) => void): Promise<void> {
+  async follow(
+    followed: Followed,
+    { goOn, most = Infinity }: { goOn: boolean; most?: number },
+    tell: (update: Update) => void,
+  ): Promise<void> {
     this.control.abort("superseded");
     const control = new AbortController();
     this.control = control;
@@ -116,7 +122,8 @@ export class LiveAnalysis {
       return this.keep(key, followed, estimates);
     }
     tell({ ...said, evidence: estimates, done: 0, status: "resampling" });
-    await this.resample(analysis, key, followed, { goOn, control, tell });
+    const until = goOn ? requested : Math.min(requested, most);
+    await this.resample(analysis, key, followed, { goOn, until, control, tell });
   }
 
   /** Evidence of a theory that waits for being mended is not kept: it is on its way to another. */
@@ -139,9 +146,15 @@ export class LiveAnalysis {
     followed: Followed,
     {
       goOn,
+      until,
       control,
       tell,
-    }: { goOn: boolean; control: AbortController; tell: (update: Update) => void },
+    }: {
+      goOn: boolean;
+      until: number;
+      control: AbortController;
+      tell: (update: Update) => void;
+    },
   ): Promise<void> {
     const { requested } = analysis;
     const { dataKey } = followed;
@@ -154,22 +167,30 @@ export class LiveAnalysis {
       analysis.add(firstOf(kept.blocks, requested));
       const { done } = analysis;
       const stays = done < requested && kept.stopped && !goOn;
-      const status = done === requested ? "done" : stays ? "stopped" : "resampling";
+      const enough = done >= until;
+      const status =
+        done === requested ? "done" : stays ? "stopped" : enough ? "trying" : "resampling";
       const evidence = analysis.evidence();
       tell({ evidence, status, done, requested, secondsLeft: null });
       if (done === requested) return this.keep(key, followed, evidence);
-      if (stays) return;
+      if (stays || enough) return;
     } else await pause(this.quietMs, signal);
     if (superseded()) return;
     const from = analysis.done;
     const started = performance.now();
     let keptAt = started;
-    for await (const { done, evidence } of analysis.resample(this.pool, signal)) {
+    for await (const { done, evidence } of analysis.resample(this.pool, signal, until)) {
       if (superseded()) return;
       const perReplicate = (performance.now() - started) / (done - from);
-      const last = done === requested || signal.aborted;
-      const status = done === requested ? "done" : signal.aborted ? "stopped" : "resampling";
-      const secondsLeft = last ? null : Math.ceil(((requested - done) * perReplicate) / 1000);
+      const last = done === until || signal.aborted;
+      const status = !last
+        ? "resampling"
+        : done === requested
+          ? "done"
+          : signal.aborted
+            ? "stopped"
+            : "trying";
+      const secondsLeft = last ? null : Math.ceil(((until - done) * perReplicate) / 1000);
       tell({ ...(evidence ? { evidence } : {}), status, done, requested, secondsLeft });
       if (last || performance.now() - keptAt > KEEP_EVERY_MS) {
         keptAt = performance.now();

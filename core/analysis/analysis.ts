@@ -104,8 +104,13 @@ export class Analysis {
    * Makes the missing replicates in growing batches, and puts evidence together while the next
    * batch is on its way.
    * @param signal ends the run between batches; what is made is kept
+   * @param until so many and no more, where fewer than all are wanted for now
    */
-  async *resample(pool: ReplicatePool, signal: AbortSignal): AsyncGenerator<Progress> {
+  async *resample(
+    pool: ReplicatePool,
+    signal: AbortSignal,
+    until: number = this.requested,
+  ): AsyncGenerator<Progress> {
     const { requested, key } = this;
     const most = Math.min(MAX_BATCH, this.prepared.fit.batch ?? MAX_BATCH);
     let size = Math.min(FIRST_BATCH, most);
@@ -113,7 +118,7 @@ export class Analysis {
     if (this.prepared.fit.batch && !this.leftOut && this.done < requested)
       await this.leaveOutOn(pool, most, signal);
     const next = (from: number): Promise<ReplicateBlock[]> | null => {
-      const count = Math.min(Math.round(size), requested - from);
+      const count = Math.min(Math.round(size), until - from);
       size = Math.min(size * BATCH_GROWTH, most);
       return count > 0 && !signal.aborted
         ? pool.replicates(key, this.prepared.resampling, from, count, signal)

@@ -1,3 +1,4 @@
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Grid from "@mui/material/Grid";
 import { useState, type ReactNode } from "react";
@@ -8,6 +9,7 @@ import {
   INTERVALS,
   INTERVAL_WORDS,
   MAX_REPLICATIONS,
+  thousands,
   type Engine,
   type ErrorKind,
   type IntervalKind,
@@ -16,58 +18,37 @@ import {
   type Settings,
 } from "../../../core";
 import type { AnalysisState } from "../../analysis/analysis";
+import {
+  chooseFewerWhileTrying,
+  SAMPLES_WHILE_TRYING,
+  useFewerWhileTrying,
+} from "../../analysis/trying";
 import { useAnalysis } from "../../analysis/use-analysis";
 import type { StudyContext } from "../../analysis/use-study";
 import { Dialog } from "../ui/dialog";
+import { Check } from "../ui/check";
+import { CENTRING_WORDS, ERROR_HELP, ERROR_WORDS, INTERVAL_HELP } from "./settings-words";
 import { Choice as Field, Entry, type Option } from "../ui/field";
 
-const INTERVAL_HELP: Record<IntervalKind, string> = {
-  bca: "Bias-corrected and accelerated: adjusts for bias and skewness. What reviewers mostly expect; with indirect effects somewhat liberal below about 100 cases.",
-  bc: "Bias-corrected: adjusts for bias only; with indirect effects the most liberal in small samples.",
-  percentile:
-    "The middle of the bootstrap distribution as it is; keeps the error rate better in small samples, at some loss of power.",
-  bootstrap_t:
-    "Each bootstrap sample is measured in its own standard error. Good under skewness, unsteady in small samples; takes longer.",
-  basic: "The percentile interval mirrored at the estimate.",
-  normal: "Estimate less bias, plus and minus z times the bootstrap error. Assumes symmetry.",
-  monte_carlo:
-    "Draws coefficients from their normal distribution instead of resampling cases. Fast. Single coefficients keep their t intervals.",
-  delta:
-    "Single coefficients by t, products by a first-order normal approximation, which assumes a symmetry that products seldom have.",
-};
-
-const ERROR_HELP: Record<ErrorKind, string> = {
-  classical: "Assumes that residuals spread equally everywhere.",
-  HC0: "Allows unequal spread; too small in small samples.",
-  HC1: "HC0 with a degrees-of-freedom correction.",
-  HC2: "HC0 corrected for leverage.",
-  HC3: "Corrects strongly for leverage; a good default under unequal spread.",
-  HC4: "Like HC3, adapts to cases with very high leverage.",
-  expected: "From the expected information; right where the items are normal.",
-  observed: "From the observed information; the usual choice with values missing.",
-  robust: "Allows items that are not normal (sandwich of case scores).",
-  robust_expected: "Allows items that are not normal, around the expected information.",
-  naive: "Takes the weights of the estimator as right.",
-  normal_theory: "By normal theory, around this estimator.",
-};
-
-const ERROR_WORDS: Partial<Record<ErrorKind, string>> = {
-  expected: "expected information",
-  observed: "observed information",
-  robust: "robust",
-  robust_expected: "robust, expected information",
-  naive: "as the weights say",
-  normal_theory: "normal theory",
-};
-
-/** What each choice does to coefficients; centring does nothing to effects, regions and indices. */
-const CENTRING_WORDS: Record<Settings["centring"], string> = {
-  none: "A lower-order coefficient is the slope where its partner is 0, which may be far from the data. Effects are the same in each way.",
-  mean: "A lower-order coefficient is the slope at the partner's mean. Effects, regions and indices do not change.",
-  products: "Slopes as when centred; the intercept stays that of the raw columns.",
-  standardised:
-    "Every numeric variable, outcomes too, is turned into z-scores before products are made. Effects and probe values are then in SDs, found anew in every resample.",
-};
+/** Of this browser, not of the study: its numbers are those of all samples. */
+function FewerWhileTrying({ context }: { context: StudyContext }) {
+  const fewer = useFewerWhileTrying();
+  return (
+    <Grid size={{ xs: 12, sm: 6 }}>
+      <Check
+        label={`At most ${thousands(SAMPLES_WHILE_TRYING)} samples while I try`}
+        checked={fewer}
+        onChange={(next) => {
+          chooseFewerWhileTrying(next);
+          if (!next) context.analysis.resume();
+        }}
+      />
+      <Box sx={{ fontSize: 13, color: "var(--quiet)" }}>
+        The report draws all of them. A choice of this browser, not of the study.
+      </Box>
+    </Grid>
+  );
+}
 
 /** Settings of the analysis; every change counts at once. */
 export function SettingsDialog({ context, close }: { context: StudyContext; close: () => void }) {
@@ -147,6 +128,7 @@ export function SettingsDialog({ context, close }: { context: StudyContext; clos
           help="5,000 to 10,000 is usual; more narrows the Monte Carlo error."
           onValue={(replications) => set({ replications })}
         />
+        <FewerWhileTrying context={context} />
         <NumberField
           label="Seed"
           value={settings.seed}

@@ -69,7 +69,11 @@ function resultStates({ evidence, problem, status }: AnalysisState) {
       report: "empty",
     } as const;
   const unsettled = evidence.hypotheses.some((h) => h.verdict === "unsettled");
-  const waiting = status === "resampling" || status === "estimating" || status === "stopped";
+  const waiting =
+    status === "resampling" ||
+    status === "estimating" ||
+    status === "stopped" ||
+    status === "trying";
   const result: StageState = problem || unsettled ? "look" : waiting ? "progress" : "ready";
   const probe: StageState = evidence.moderations.length > 0 ? result : "empty";
   const checks: StageState = evidence.warnings.some((w) => LOOK.has(w.code)) ? "look" : "ready";

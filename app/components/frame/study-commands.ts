@@ -130,7 +130,11 @@ function useRunCommands({ analysis }: StudyContext): Command[] {
   return useMemo(
     () => [
       { name: "Stop the bootstrap", available: status === "resampling", run: analysis.stop },
-      { name: "Go on with the bootstrap", available: status === "stopped", run: analysis.resume },
+      {
+        name: "Go on with the bootstrap",
+        available: status === "stopped" || status === "trying",
+        run: analysis.resume,
+      },
     ],
     [status, analysis],
   );

@@ -226,6 +226,20 @@ function Run({ context, openSettings }: Pick<Props, "context" | "openSettings">)
           </Button>
         </Typography>
       )}
+      {status === "trying" && (
+        <Typography
+          component="span"
+          variant="body2"
+          color="textSecondary"
+          role="status"
+          title="Fewer samples while you try, as the settings say; the report draws all of them"
+        >
+          {thousands(done)} while trying{" "}
+          <Button variant="text" onClick={context.analysis.resume}>
+            Draw all
+          </Button>
+        </Typography>
+      )}
       <Button
         onClick={openSettings}
         aria-haspopup="dialog"
