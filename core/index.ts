@@ -80,6 +80,7 @@ export {
   engines,
   kernelOf,
   registerEngine,
+  SHORT_NATURAL,
   studiesOf,
   type StructureSection,
 } from "./estimators";

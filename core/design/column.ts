@@ -24,6 +24,14 @@ export interface UsedCoding {
   columns: { key: string; contrast: string; codes: number[] }[];
 }
 
+/** A binary column as it enters: which of its values is 1. */
+export interface BinaryCoding {
+  variable: string;
+  /** Levels as people call them. */
+  zero: string;
+  one: string;
+}
+
 /** Where a column is centred within products: a number at its mean, a code column nowhere. */
 export const centreOf = (column: Column): number =>
   column.contrast === null ? mean(column.values) : 0;

@@ -1,4 +1,4 @@
-export { centreOf, type Column, type UsedCoding } from "./column";
+export { centreOf, type Column, type BinaryCoding, type UsedCoding } from "./column";
 export { buildDesign, codedColumns, productColumn, type Design, type Equation } from "./design";
 export {
   Averages,

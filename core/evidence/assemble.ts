@@ -70,6 +70,7 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     descriptives: descriptives(prepared),
     groupMeans: groupMeans(prepared),
     codings: fit.codings,
+    binary: binaryCodings(prepared),
     warnings,
     sections:
       fit.sections?.({
@@ -111,6 +112,19 @@ const exactTotals = (effects: EffectEvidence[]): Set<string> =>
       .filter((e) => e.kind === "total" && e.reduced !== null)
       .map((e) => `${e.from}\u0000${e.to}`),
   );
+
+/** Of the columns of the model; a cell is called by its label where it has one. */
+function binaryCodings({ theory, typed, study }: Prepared): Evidence["binary"] {
+  const used = new Set(
+    theory.equations.flatMap((e) => [e.outcome, ...e.predictors, ...e.moderators, ...e.covariates]),
+  );
+  return study.variables.flatMap(({ name, level, labels }) => {
+    const levels = level === "binary" && used.has(name) ? typed.get(name)?.levels : null;
+    if (levels?.length !== 2) return [];
+    const [zero, one] = levels.map((cell) => own(labels, cell) ?? cell);
+    return [{ variable: name, zero: zero!, one: one! }];
+  });
+}
 
 function descriptives(prepared: Prepared): Evidence["descriptives"] {
   const { equations } = prepared.theory;

@@ -1,5 +1,6 @@
 export { assembleEvidence, type Resamples } from "./assemble";
 export * from "./types";
+export { codingWords } from "./coding-words";
 export {
   bandKind,
   changeShown,

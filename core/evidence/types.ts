@@ -1,4 +1,4 @@
-import type { UsedCoding } from "../design";
+import type { BinaryCoding, UsedCoding } from "../design";
 import type { ExactTest, Section } from "../estimators";
 import type { BootstrapSummary, JointTest, MonteCarloInterval } from "../inference";
 import type { ByCovariance, NormalTest, Quantity } from "../model";
@@ -265,6 +265,8 @@ export interface Evidence {
    */
   groupMeans: GroupMeans[];
   codings: UsedCoding[];
+  /** Which value of a binary column is 1. */
+  binary: BinaryCoding[];
   warnings: Warning[];
   effects: EffectEvidence[];
   hypotheses: HypothesisEvidence[];

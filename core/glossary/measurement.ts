@@ -23,6 +23,46 @@ export const MEASUREMENT: readonly GlossaryEntry[] = [
     source: "Fornell & Larcker 1981, J Marketing Res 18",
   },
   {
+    term: "BIC",
+    definition:
+      "Bayesian information criterion of an exploratory model: misfit less what its degrees of freedom would cost; of several numbers of factors the lowest is preferred.",
+    formula: "χ² − df · ln n",
+    source: "Schwarz 1978, Ann Stat 6; Raftery 1995, Sociol Methodol 25",
+  },
+  {
+    term: "factor",
+    also: ["factors"],
+    definition:
+      "What several items have in common. Exploratory analysis asks how many there are and which items load on which; a theory then states it, for other people to confirm.",
+    source: "Lawley & Maxwell 1971, Factor Analysis as a Statistical Method",
+  },
+  {
+    term: "parallel analysis",
+    definition:
+      "How many factors: as many as have larger eigenvalues than 95 % of samples without any common factor.",
+    source: "Horn 1965, Psychometrika 30; Glorfeld 1995, Educ Psychol Meas 55",
+  },
+  {
+    term: "minimum average partial",
+    definition:
+      "How many factors: as many components as leave the smallest average squared partial correlation behind.",
+    source: "Velicer 1976, Psychometrika 41",
+  },
+  {
+    term: "oblimin",
+    also: ["geomin", "varimax", "rotation"],
+    definition:
+      "Rotations turn factors so that each item loads on few of them. Oblimin and geomin let factors correlate, varimax does not.",
+    source:
+      "Jennrich & Sampson 1966, Psychometrika 31; Browne 2001, Multivar Behav Res 36; Kaiser 1958, Psychometrika 23",
+  },
+  {
+    term: "residuals",
+    also: ["RMSR"],
+    definition: "Root mean square of what the correlations of the items have beyond the factors.",
+    formula: "√(Σ residual² / (k (k − 1) / 2))",
+  },
+  {
     term: "communality",
     also: ["explained"],
     definition:

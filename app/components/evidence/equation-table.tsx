@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import {
+  codingWords,
   dfWords,
   errorsName,
   percent,
@@ -69,7 +70,7 @@ export function EquationTable({
             R² = {plain(equation.r2)}, adjusted {plain(equation.adjustedR2)}; residual SD{" "}
             {plain(equation.residualSd)};
             {f && ` F(${f.df1}, ${dfWords(f.df2)}) = ${plain(f.F, 2)}, ${pClause(f.p)};`} n ={" "}
-            {equation.n}
+            {equation.n}. {codingWords(evidence)}
           </>
         }
       />

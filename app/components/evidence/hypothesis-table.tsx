@@ -2,6 +2,7 @@ import Typography from "@mui/material/Typography";
 import {
   cautionsTold,
   claimWorking,
+  codingWords,
   dfWords,
   measuresOf,
   percent,
@@ -64,6 +65,7 @@ export function HypothesisTable({ evidence }: { evidence: Evidence }) {
         note={[
           measuresOf(hypotheses),
           restsOn(hypotheses, evidence.errors),
+          codingWords(evidence),
           ...cautionsTold(hypotheses),
         ]
           .filter(Boolean)

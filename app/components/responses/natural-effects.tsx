@@ -10,6 +10,7 @@ import {
   withheldNotes,
   type ChangedEffects,
   type Evidence,
+  SHORT_NATURAL,
   type NaturalEffect,
   type NaturalEffectsEvidence,
 } from "../../../core";
@@ -163,20 +164,6 @@ export function ChangeTable({ change, evidence }: { change: ChangedEffects; evid
   );
 }
 
-/** Short names of the trade, beside the words. */
-const SHORT: Partial<Record<NaturalEffect["kind"], string>> = {
-  total_effect: "TE",
-  pure_natural_direct: "pure NDE",
-  total_natural_indirect: "total NIE",
-  total_natural_direct: "total NDE",
-  pure_natural_indirect: "pure NIE",
-  controlled_direct: "CDE",
-  mediated_interaction: "mediated interaction",
-  reference_interaction: "reference interaction",
-  proportion_mediated: "proportion mediated",
-  proportion_eliminated: "proportion eliminated",
-};
-
 function EffectTable({
   list,
   title,
@@ -211,7 +198,7 @@ function EffectTable({
 
 const cellsOf = (e: NaturalEffect) => [
   e.words,
-  SHORT[e.kind] ?? "",
+  SHORT_NATURAL[e.kind] ?? "",
   e.estimate,
   e.model?.se ?? null,
   limitsCell(e.model?.lower ?? null, e.model?.upper ?? null),

@@ -1,4 +1,5 @@
 import {
+  codingWords,
   inUnits,
   pairWords,
   percent,
@@ -153,7 +154,7 @@ export function effectsTable(
     [word("Effect"), number("Estimate"), number("SE"), limits(`${level} % CI`), number("p")],
     rows,
     [
-      `${notesOf(listedEffects, units !== "sizes", context)}${leftOut > 0 ? ` ${context.write.count(leftOut)} further effects are not claimed by any hypothesis; they stand on Evidence and in the file of all effects.` : ""}`,
+      `${[notesOf(listedEffects, units !== "sizes", context), codingWords(evidence)].filter(Boolean).join(" ")}${leftOut > 0 ? ` ${context.write.count(leftOut)} further effects are not claimed by any hypothesis; they stand on Evidence and in the file of all effects.` : ""}`,
     ],
   );
 }

@@ -1,4 +1,5 @@
 import {
+  codingWords,
   dfWords,
   equationsOf,
   errorsName,
@@ -78,10 +79,20 @@ function regression(equation: EquationEvidence, context: ReportContext): TableBl
       );
     }),
     [
+      codingWords(evidence, namesIn(equation)),
       `R² = ${write.bounded(equation.r2)}, adjusted R² = ${write.bounded(equation.adjustedR2)}${fit}; n = ${equation.n}. b: coefficient in ${unitWords(evidence)}; β: standardised coefficient; VIF: variance inflation factor.`,
     ],
   );
 }
+
+/** The outcome and every column that stands in the equation, within products too. */
+const namesIn = ({ outcome, coefficients }: EquationEvidence): string[] => [
+  outcome,
+  ...coefficients.flatMap((c) => [
+    ...(c.variable === null ? [] : [c.variable]),
+    ...(c.components ?? []).map((component) => component.variable),
+  ]),
+];
 
 const predictorWords = ({
   term,
@@ -137,7 +148,7 @@ function structuralPaths(section: StructureSection, context: ReportContext): Tab
       number("Standardised"),
     ],
     rows,
-    [explained.length > 0 ? `R²: ${explained.join("; ")}.` : ""],
+    [explained.length > 0 ? `R²: ${explained.join("; ")}.` : "", codingWords(evidence)],
   );
 }
 
@@ -171,7 +182,10 @@ function compositePaths(section: CompositeSection, g: number, context: ReportCon
         cell.number(p.vif, 2),
       ),
     ),
-    [r2.length > 0 ? `Coefficients in SDs of both scores. R²: ${r2.join("; ")}.` : ""],
+    [
+      r2.length > 0 ? `Coefficients in SDs of both scores. R²: ${r2.join("; ")}.` : "",
+      codingWords(evidence),
+    ],
   );
 }
 
@@ -222,8 +236,14 @@ function responseModel(model: ResponseModelEvidence, context: ReportContext): Ta
         cell.limits(c.ratio?.lower, c.ratio?.upper),
       ),
     ),
-    [`n = ${model.n}; ${pseudo}.`],
+    [`n = ${model.n}; ${pseudo}.`, codingWords(evidence, namesOfModel(model, evidence))],
   );
+}
+
+function namesOfModel(model: ResponseModelEvidence, { codings }: Evidence): string[] {
+  const variableOf = (key: string): string =>
+    codings.find((c) => c.columns.some((column) => column.key === key))?.variable ?? key;
+  return [model.outcome, ...model.coefficients.flatMap((c) => c.term.split(":").map(variableOf))];
 }
 
 /** A term in words: code columns by what they compare. */

@@ -1,6 +1,7 @@
 import { reportSentence } from "../../evidence/report";
 import {
   cautionsTold,
+  codingWords,
   dfWords,
   leftOutTold,
   measuresOf,
@@ -108,6 +109,7 @@ function tableOf(context: ReportContext): TableBlock {
     [
       measuresOf(evidence.hypotheses),
       restsOn(evidence.hypotheses, evidence.errors),
+      codingWords(evidence),
       ...cautionsTold(evidence.hypotheses),
     ].filter((note) => note !== ""),
   );

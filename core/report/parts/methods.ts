@@ -1,6 +1,6 @@
 import { errorsName, INTERVAL_WORDS, percent, type Evidence } from "../../evidence";
 import { deviations } from "../../registration";
-import type { StudyDefinition } from "../../study";
+import { netChanges, type StudyDefinition } from "../../study";
 import { heading, paragraphs, sentence, type Part, type ReportContext } from "../context";
 import { listed } from "../../wording";
 
@@ -8,9 +8,7 @@ import { listed } from "../../wording";
 export const methods: Part = (context) => {
   const { evidence, definition } = context;
   const { hypotheses, settings } = evidence;
-  const log = definition.log.map(
-    ({ what, why }) => `${what}${why === "" ? "" : ` (${why.replace(/\.$/, "")})`}`,
-  );
+  const changes = netChanges(definition);
   return [
     heading("Statistical analysis"),
     ...paragraphs([
@@ -21,7 +19,9 @@ export const methods: Part = (context) => {
       codingWords(evidence),
       missingWords(context),
       plannedWords(definition),
-      log.length > 0 ? `Changes made to the data and measures: ${log.join("; ")}.` : "",
+      changes.length > 0
+        ? `Changes made to the data: ${changes.join("; ")}.${definition.log.length > 0 ? " The study file holds every step and its date." : ""}`
+        : "",
       `Analyses were done with ${sentence(evidence.engine)}; with the same study file they give the same digits again.`,
     ]),
   ];

@@ -1,10 +1,12 @@
 import {
   naturalLimits,
+  SHORT_NATURAL,
+  shortNaturalWords,
   type NaturalEffect,
   type NaturalEffectsEvidence,
   type PotentialMean,
 } from "../../estimators";
-import { isReported, percent, withheldNotes } from "../../evidence";
+import { codingWords, isReported, percent, withheldNotes } from "../../evidence";
 import {
   heading,
   limits,
@@ -93,11 +95,15 @@ function tableOf(
   context: ReportContext,
 ): Block {
   const { cell, evidence } = context;
+  const shortOf = (e: NaturalEffect | PotentialMean): string | undefined =>
+    "kind" in e ? SHORT_NATURAL[e.kind] : undefined;
+  const named = items.some((e) => shortOf(e) !== undefined);
   return table(
     id,
     title,
     [
       word(head),
+      ...(named ? [word("Short")] : []),
       number("Estimate"),
       number("SE"),
       limits(`${percent(evidence.settings.level)} % CI`),
@@ -112,12 +118,17 @@ function tableOf(
         });
         return row(
           cell.words(sentence(e.words)),
+          ...(named ? [cell.words(shortOf(e) ?? null)] : []),
           cell.number(e.estimate, 3),
           cell.number(found?.se, 3),
           cell.limits(found?.lower, found?.upper),
           cell.p(tested ? found?.p : null, found?.pIsBound),
         );
       }),
-    withheldNotes(items.filter((e) => "withheld" in e)),
+    [
+      shortNaturalWords(items.flatMap((e) => ("kind" in e ? [e.kind] : []))),
+      codingWords(evidence),
+      ...withheldNotes(items.filter((e) => "withheld" in e)),
+    ].filter((note) => note !== ""),
   );
 }
