@@ -78,6 +78,7 @@ export type { UsedCoding } from "./design";
 export {
   engineOf,
   engines,
+  hangsTogether,
   kernelOf,
   registerEngine,
   SHORT_NATURAL,

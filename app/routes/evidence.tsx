@@ -190,11 +190,12 @@ function Groups({ evidence: { groupMeans } }: { evidence: EvidenceObject }) {
  * What differs from the plan that was laid down, sentence by sentence, before any number is read.
  */
 function Deviations() {
-  const { definition } = useStudy();
+  const { definition, analysis } = useStudy();
   const { registered } = definition;
+  const n = useAnalysis(analysis, ({ evidence }) => evidence?.sample.n ?? null);
   const off = useMemo(
-    () => (registered ? deviations(registered, definition) : null),
-    [registered, definition],
+    () => (registered ? deviations(registered, definition, n) : null),
+    [registered, definition, n],
   );
   if (!registered || !off) return null;
   const when = registered.when.slice(0, 10);

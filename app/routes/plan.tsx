@@ -103,7 +103,11 @@ export default function PlanScreen({ loaderData: { shelf } }: Route.ComponentPro
           )}
           nodes={[...nodes.exogenous, ...nodes.endogenous]}
         />
-        <Results {...{ definition, plan, state }} claims={claims.map(claimWords)} />
+        <Results
+          {...{ definition, plan, state }}
+          claims={claims.map(claimWords)}
+          planWith={(n) => change({ ...plan, n })}
+        />
       </Box>
       <Box sx={{ mt: 4, maxWidth: 560 }}>
         <Preregistration

@@ -17,5 +17,6 @@ export type * from "./generalised/types";
 export type * from "./sections";
 export type * from "./composites/types";
 export type * from "./covariance-structure/types";
+export { hangsTogether } from "./composites/hangs-together";
 export { SHORT_NATURAL, shortNaturalWords } from "./generalised/short-names";
 export { naturalLimits, type NaturalLimits } from "./generalised/natural-limits";

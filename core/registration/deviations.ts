@@ -6,9 +6,14 @@ import { percent, thousands } from "../wording/numbers";
 
 /**
  * What differs now from the plan, in sentences: hypotheses and other lines of the theory one by
- * one, measures, exclusions, settings. Empty where nothing does.
+ * one, measures, exclusions, settings, how many came. Empty where nothing does.
+ * @param came cases that entered the analysis, where there is one
  */
-export function deviations(plan: Registration, now: StudyDefinition): string[] {
+export function deviations(
+  plan: Registration,
+  now: StudyDefinition,
+  came: number | null = null,
+): string[] {
   const before: StudyDefinition = {
     ...now,
     theory: plan.theory,
@@ -20,8 +25,17 @@ export function deviations(plan: Registration, now: StudyDefinition): string[] {
     ...describeChange(before, now).map((what) => `${what[0]!.toUpperCase()}${what.slice(1)}.`),
     ...settingChanges(plan.settings, now.settings),
     ...expectationChanges(plan.plan, now.plan),
+    ...cameChanges(plan, came),
     ...(plan.unit === now.unit ? [] : [`The unit was ${plan.unit}, and is ${now.unit}.`]),
   ];
+}
+
+/** A number was planned, and another one came. */
+function cameChanges({ plan, unit }: Registration, came: number | null): string[] {
+  const planned = plan?.n;
+  return planned === undefined || came === null || came === planned
+    ? []
+    : [`Planned were ${thousands(planned)} ${unit}; ${thousands(came)} entered the analysis.`];
 }
 
 /** Sizes and numbers of people that were planned, and are others now. */

@@ -109,6 +109,17 @@ describe("expectations of a plan", () => {
     expect(text).toContain("300 people, for a wanted power of 80 %");
   });
 
+  it("a number that was planned is held against the number that came", () => {
+    const definition = { ...demoStudy().definition, plan: { n: 126 } };
+    const registered = { ...registrationOf(definition, "2026-12-01"), plan: { n: 126 } };
+    expect(deviations(registered, definition, 126)).toEqual([]);
+    expect(deviations(registered, definition, 98)).toEqual([
+      "Planned were 126 people; 98 entered the analysis.",
+    ]);
+    // Without a plan of a number there is nothing to differ from.
+    expect(deviations({ ...registered, plan: {} }, definition, 98).join(" ")).not.toContain("98");
+  });
+
   it("are named where they are others now", () => {
     const now = { ...definition, plan: { ...expected, n: 250, sizes: [expected.sizes[0]!] } };
     expect(deviations(planned, now)).toEqual([

@@ -1,10 +1,15 @@
 import Typography from "@mui/material/Typography";
-import { percent, type CompositeSection, type ResampledEvidence } from "../../../core";
+import {
+  hangsTogether,
+  percent,
+  type CompositeSection,
+  type ResampledEvidence,
+} from "../../../core";
 import { limitsCell } from "../structure/cells";
 import { AVE, GUIDANCE, HTMT, REDUNDANT, RELIABLE } from "../structure/guidance";
 import { LeaveOut, type LeaveOutItem } from "../structure/leave-out";
 import { NumberTable, type Cell } from "../ui/number-table";
-import { COLLINEAR, hangsTogether, LOADING } from "./shortcomings";
+import { COLLINEAR, LOADING } from "./shortcomings";
 
 interface TableProps {
   group: CompositeSection["groups"][number];

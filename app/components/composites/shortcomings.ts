@@ -1,4 +1,4 @@
-import type { CompositeConstruct, CompositeSection } from "../../../core";
+import { hangsTogether, type CompositeConstruct, type CompositeSection } from "../../../core";
 import { AVE, HTMT, RELIABLE, shortcomingWords } from "../structure/guidance";
 
 /**
@@ -7,12 +7,6 @@ import { AVE, HTMT, RELIABLE, shortcomingWords } from "../structure/guidance";
  */
 export const LOADING = 0.7;
 export const COLLINEAR = 5;
-
-/**
- * Items that a construct is to explain: where they are regressed on, they need not hang together.
- */
-export const hangsTogether = ({ weighting }: CompositeConstruct): boolean =>
-  weighting === "correlation" || weighting === "equal";
 
 /** What falls short in the measurement of one group, in sentences. */
 export function compositeShortcomings({

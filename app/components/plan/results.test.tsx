@@ -49,7 +49,13 @@ function shown(own: Partial<PlanningState>): string {
     {
       path: "/",
       Component: () => (
-        <Results definition={study} plan={plan} state={state(own)} claims={CLAIMS} />
+        <Results
+          definition={study}
+          plan={plan}
+          state={state(own)}
+          planWith={() => undefined}
+          claims={CLAIMS}
+        />
       ),
     },
   ]);

@@ -1,4 +1,5 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useMemo, useRef } from "react";
 import {
@@ -31,10 +32,12 @@ interface Props {
   state: PlanningState;
   /** The sentences of the theory, in words. */
   claims: readonly string[];
+  /** Takes a number of people that was found over into the plan. */
+  planWith: (people: number) => void;
 }
 
 /** What the simulation has found so far: in sentences, as a table, as a curve. */
-export function Results({ definition, plan, state, claims }: Props) {
+export function Results({ definition, plan, state, claims, planWith }: Props) {
   const { points, problem, smallest, sizes, question } = state;
   // The table is about what was asked last: the smallest sample that was found, else the planned
   // one.
@@ -50,7 +53,7 @@ export function Results({ definition, plan, state, claims }: Props) {
       {state.old && points.length > 0 && (
         <Note>The study has changed since; ask again for what it says now.</Note>
       )}
-      <Answers {...{ definition, plan, state }} />
+      <Answers {...{ definition, plan, state, planWith }} />
       {shown && <PointOf found={shown} {...{ definition, plan, claims }} />}
       <Box sx={{ display: "grid", gridTemplateColumns: { lg: "1fr 1fr" }, gap: 3, mt: 2 }}>
         {points.length > 1 && <OverPeople {...{ definition, plan, points }} />}
@@ -61,7 +64,7 @@ export function Results({ definition, plan, state, claims }: Props) {
 }
 
 /** What was asked for, in a sentence to be read first. */
-function Answers({ definition, plan, state }: Omit<Props, "claims">) {
+function Answers({ definition, plan, state, planWith }: Omit<Props, "claims">) {
   const { smallest, effect, noEffect, question } = state;
   const lines: string[] = [];
   if (smallest && question?.kind === "smallest") {
@@ -82,20 +85,35 @@ function Answers({ definition, plan, state }: Omit<Props, "claims">) {
     lines.push(
       `With ${thousands(plan.n)} ${definition.unit} no effect of ${question.label} that is possible reaches a power of ${percent(plan.target)} %.`,
     );
-  return lines.map((line) => (
-    <Typography
-      key={line}
-      sx={{ fontFamily: "var(--serif)", fontSize: 21, my: 1, maxWidth: "70ch" }}
-    >
-      {line}
-    </Typography>
-  ));
+  const found = smallest && question?.kind === "smallest" && !state.old ? smallest.people : null;
+  return (
+    <>
+      {lines.map((line) => (
+        <Typography
+          key={line}
+          sx={{ fontFamily: "var(--serif)", fontSize: 21, my: 1, maxWidth: "70ch" }}
+        >
+          {line}
+        </Typography>
+      ))}
+      {found !== null && found !== plan.n && (
+        <Button onClick={() => planWith(found)}>
+          Plan with {thousands(found)} {definition.unit}
+        </Button>
+      )}
+    </>
+  );
 }
 
 const shareCell = (share: SimulatedShare | null): Cell =>
   share ? { shown: shareWords(share), value: share.share } : null;
 
-function PointOf({ found, definition, plan, claims }: { found: PlanFound } & Omit<Props, "state">) {
+function PointOf({
+  found,
+  definition,
+  plan,
+  claims,
+}: { found: PlanFound } & Omit<Props, "state" | "planWith">) {
   const { point, exact } = found;
   const sentences = planSentences(found, claims, plan.target, definition.unit);
   const together = togetherWords(found);
@@ -183,7 +201,7 @@ function OverPeople({
   definition,
   plan,
   points,
-}: Omit<Props, "state" | "claims"> & { points: readonly PlanFound[] }) {
+}: Pick<Props, "definition" | "plan"> & { points: readonly PlanFound[] }) {
   const figure = useRef<HTMLDivElement>(null);
   const curves = useMemo((): PowerCurve[] => {
     const labels = points[0]!.point.sentences.map((s) => s.label);
@@ -229,7 +247,7 @@ function OverPeople({
   );
 }
 
-function OverSize({ definition, plan, state }: Omit<Props, "claims">) {
+function OverSize({ definition, plan, state }: Omit<Props, "claims" | "planWith">) {
   const figure = useRef<HTMLDivElement>(null);
   const { sizes, question } = state;
   const label = question?.kind === "effect" ? question.label : "";

@@ -34,6 +34,7 @@ export function MeasurementView({
           key={group.group}
           group={group}
           level={section.method.level}
+          incomplete={section.method.missing === "everybody"}
           several={section.measurement.length > 1}
           leaveOut={leaveOut}
         />
@@ -46,11 +47,14 @@ function Group({
   group,
   level,
   several,
+  incomplete,
   leaveOut,
 }: {
   group: MeasurementEvidence;
   level: number;
   several: boolean;
+  /** Everybody is kept, gaps and all. */
+  incomplete: boolean;
   leaveOut: (measure: string, item: string) => void;
 }) {
   const where = several ? `, ${group.group}` : "";
@@ -155,7 +159,7 @@ function Group({
           summary="Show the working of reliability, variance extracted and ratios"
         />
       )}
-      {group.htmt.length > 0 && <Discriminant group={group} level={level} where={where} />}
+      {group.htmt.length > 0 && <Discriminant {...{ group, level, where, incomplete }} />}
     </Box>
   );
 }
@@ -164,10 +168,12 @@ function Discriminant({
   group,
   level,
   where,
+  incomplete,
 }: {
   group: MeasurementEvidence;
   level: number;
   where: string;
+  incomplete: boolean;
 }) {
   const names = group.factors.map((f) => f.factor);
   const correlation = (a: string, b: string): number =>
@@ -188,7 +194,7 @@ function Discriminant({
           pair.htmt2,
         ],
       }))}
-      note={`${GUIDANCE.htmt} Its interval, by percentiles of 1,000 resamples, appears with the bootstrap.`}
+      note={`${GUIDANCE.htmt} ${incomplete ? "It has no interval here: that is made by drawing complete rows again, and here everybody is kept." : "Its interval, by percentiles of 1,000 resamples, appears with the bootstrap."}`}
     />
   );
 }

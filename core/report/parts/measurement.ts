@@ -1,4 +1,10 @@
-import type { CompositeSection, MeasurementEvidence, StructureSection } from "../../estimators";
+import {
+  hangsTogether,
+  type CompositeSection,
+  type MeasurementEvidence,
+  type StructureSection,
+} from "../../estimators";
+import { listed } from "../../wording";
 import { percent } from "../../wording/numbers";
 import {
   heading,
@@ -86,7 +92,10 @@ function factors(
       ),
       [
         "α: Cronbach's alpha; ω: from the loadings; CR: composite reliability; AVE: average variance extracted. Correlations of latent variables to the right.",
-      ],
+        context.data?.measures.length
+          ? `α here is that of the cases of the model (n = ${context.write.count(context.evidence.sample.n)}${context.evidence.sample.keepsIncomplete ? ", gaps by full information" : ""}); the α of each measure above is that of everybody who answered all its items.`
+          : "",
+      ].filter((note) => note !== ""),
     ),
     ...htmt(`htmt ${m.group}`, of, m.htmt, context),
   ];
@@ -118,6 +127,11 @@ function htmt(
           cell.limits(p.lower, p.upper, 2),
         ),
       ),
+      pairs.every((p) => p.lower === null) &&
+        evidence.bootstrap !== null &&
+        evidence.sample.keepsIncomplete
+        ? ["No interval: it is made by drawing complete rows again, and here everybody was kept."]
+        : [],
     ),
   ];
 }
@@ -126,6 +140,7 @@ function composites(section: CompositeSection, g: number, context: ReportContext
   const { cell } = context;
   const { group, constructs, htmt: pairs } = section.groups[g]!;
   const of = groupWords(section.groups.length > 1, group);
+  const together = new Set(constructs.filter(hangsTogether).map((c) => c.construct));
   return [
     table(
       `weights ${group}`,
@@ -167,13 +182,13 @@ function composites(section: CompositeSection, g: number, context: ReportContext
         number("Largest r"),
       ],
       constructs.map((c) => {
-        // Reliability is nothing that a composite or a single item has.
-        const q = c.kind === "factor" ? c.quality : null;
+        // Items that are regressed on need not hang together, and a single one has no reliability.
+        const q = hangsTogether(c) ? c.quality : null;
         return row(
           cell.words(c.construct),
           cell.words(c.words),
           cell.bounded(q?.alpha),
-          cell.bounded(q?.rhoA),
+          cell.bounded(q && c.weighting === "correlation" ? q.rhoA : null),
           cell.bounded(q?.compositeReliability),
           cell.bounded(q?.ave),
           cell.bounded(q ? c.rootAve : null),
@@ -181,9 +196,25 @@ function composites(section: CompositeSection, g: number, context: ReportContext
         );
       }),
       [
-        `${constructs.some((c) => c.kind === "factor") ? "CR: composite reliability; AVE: average variance extracted; " : ""}Largest r: the largest correlation (absolute) with another construct.`,
-      ],
+        `${constructs.some(hangsTogether) ? "α: Cronbach's alpha; ρA: reliability of the score by its weights; CR: composite reliability; AVE: average variance extracted; " : ""}Largest r: the largest correlation (absolute) with another construct.`,
+        beyondOne(constructs),
+      ].filter((note) => note !== ""),
     ),
-    ...htmt(`htmt ${group}`, of, pairs, context),
+    ...htmt(
+      `htmt ${group}`,
+      of,
+      pairs.filter((p) => together.has(p.first) && together.has(p.second)),
+      context,
+    ),
   ];
+}
+
+/** A reliability above 1 is none. */
+function beyondOne(constructs: CompositeSection["groups"][number]["constructs"]): string {
+  const names = constructs
+    .filter((c) => c.weighting === "correlation" && hangsTogether(c) && c.quality.rhoA > 1)
+    .map((c) => c.construct);
+  return names.length === 0
+    ? ""
+    : `ρA of ${listed(names)} is above 1, which no reliability can be: the loadings are not proportional to the weights, or the sample is too small for it.`;
 }

@@ -18,7 +18,7 @@ export const methods: Part = (context) => {
       settings.centring === "none" ? "" : CENTRING[settings.centring],
       codingWords(evidence),
       missingWords(context),
-      plannedWords(definition),
+      plannedWords(definition, evidence.sample.n),
       changes.length > 0
         ? `Changes made to the data: ${changes.join("; ")}.${definition.log.length > 0 ? " The study file holds every step and its date." : ""}`
         : "",
@@ -34,10 +34,10 @@ const CENTRING = {
 } as const;
 
 /** What differs from the plan that was laid down, sentence by sentence. */
-function plannedWords(definition: StudyDefinition): string {
+function plannedWords(definition: StudyDefinition, came: number): string {
   const { registered } = definition;
   if (!registered) return "";
-  const off = deviations(registered, definition);
+  const off = deviations(registered, definition, came);
   const when = `A plan was laid down on ${registered.when.slice(0, 10)}`;
   return off.length === 0
     ? `${when} and followed without change.`

@@ -1,3 +1,4 @@
+import { listed } from "../../wording";
 import { studiesOf, type PredictionEvidence } from "../../estimators";
 import {
   heading,
@@ -29,6 +30,7 @@ function predicted(
   group: string,
   { cell }: ReportContext,
 ): Block[] {
+  const worthless = items.filter((i) => i.q2 <= 0).map((i) => i.item);
   const lead = group === "" ? "" : `${group}: `;
   return [
     ...paragraphs([`${lead}${words.join(" ")}`]),
@@ -57,7 +59,10 @@ function predicted(
       ),
       [
         `${folds} folds${repetitions > 1 ? `, averaged over ${repetitions} divisions` : ""}; benchmark: a regression of the item on all items of constructs that nothing explains.`,
-      ],
+        worthless.length > 0
+          ? `Q² of zero or less, so no better than the item's mean: ${listed(worthless)}.`
+          : "",
+      ].filter((note) => note !== ""),
     ),
   ];
 }
