@@ -3,7 +3,7 @@ import { styled } from "@mui/material/styles";
 import { useCallback, useEffect, useRef, useState, type ReactNode } from "react";
 import { data, useLocation, type ShouldRevalidateFunctionArgs } from "react-router";
 import type { Route } from "./+types/study";
-import type { Evidence } from "../../core";
+import { leftOutTold, type Evidence } from "../../core";
 import { answering } from "../actions/asking";
 import { studyAction } from "../actions/study-action";
 import type { Analysis, AnalysisState } from "../analysis/analysis";
@@ -23,6 +23,7 @@ import { SettingsDialog } from "../components/frame/settings-dialog";
 import { useStudyCommands } from "../components/frame/study-commands";
 import { StorageNotices } from "../components/frame/storage-notices";
 import { TopBar } from "../components/frame/top-bar";
+import { LeftOutOfNumbers } from "../components/ui/left-out";
 import { NumbersOfBefore } from "../components/ui/numbers-of-before";
 import { GlossaryOpener } from "../components/ui/term";
 import { DropTarget } from "../components/importing/drop-target";
@@ -158,6 +159,8 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
 
 /** Screens of numbers alone, which are dimmed as long as they are of before. */
 const OF_NUMBERS = new Set(["evidence", "probe", "checks", "compare", "report"]);
+const leftOutWords = ({ evidence }: AnalysisState): string =>
+  evidence ? leftOutTold(evidence).join(" ") : "";
 const isBefore = ({ before }: AnalysisState): boolean => before;
 
 /** Marks numbers that are those of the study as it was before. */
@@ -165,14 +168,17 @@ function Current({ analysis, children }: { analysis: Analysis; children: ReactNo
   const before = useAnalysis(analysis, isBefore);
   const screen = useLocation().pathname.split("/").at(-1)!;
   const dimmed = before && OF_NUMBERS.has(screen);
+  const leftOut = useAnalysis(analysis, leftOutWords);
   return (
     <NumbersOfBefore value={before}>
-      <Box
-        aria-busy={before}
-        sx={{ display: "contents", "& > *": dimmed ? { opacity: 0.6 } : undefined }}
-      >
-        {children}
-      </Box>
+      <LeftOutOfNumbers value={OF_NUMBERS.has(screen) ? leftOut : ""}>
+        <Box
+          aria-busy={before}
+          sx={{ display: "contents", "& > *": dimmed ? { opacity: 0.6 } : undefined }}
+        >
+          {children}
+        </Box>
+      </LeftOutOfNumbers>
     </NumbersOfBefore>
   );
 }

@@ -81,6 +81,15 @@ describe("deviations from a plan", () => {
   });
 });
 
+it("a line that nothing can be tested of is told in the document, and no other is", () => {
+  const theory = `${definition.theory}\nH9: hours somehow belonging`;
+  const document = registrationDocument("Café", registrationOf({ ...definition, theory }, "2026"));
+  expect(document.leftOut).toHaveLength(1);
+  expect(document.leftOut[0]).toContain("“H9: hours somehow belonging”");
+  expect(JSON.stringify(document.blocks)).toContain("could not read this line");
+  expect(registrationDocument("Café", registrationOf(definition, "2026")).leftOut).toEqual([]);
+});
+
 it("a plan as a document holds every sentence and every setting", () => {
   const text = JSON.stringify(registrationDocument("Café", plan).blocks);
   for (const line of definition.theory.split("\n").filter((l) => l.trim() !== ""))

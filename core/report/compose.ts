@@ -1,3 +1,4 @@
+import { leftOutTold } from "../evidence";
 import type { DataEvidence, Evidence } from "../evidence";
 import type { Specification } from "../robustness";
 import type { StudyDefinition } from "../study";
@@ -96,6 +97,7 @@ export function composeReport(sources: ReportSources, choices: ReportChoices): R
   return {
     title: evidence.title || "Untitled study",
     question: definition.question,
+    leftOut: leftOutTold(evidence),
     language: choices.spelling === "british" ? "en-GB" : "en-US",
     decimal: choices.decimal,
     blocks: numbered(blocks),

@@ -3,7 +3,8 @@ import { recipeWords } from "../derive";
 import { completePlan, type StudyPlan } from "../study";
 import { percent, thousands } from "../wording/numbers";
 import type { Block, ReportDocument } from "./document";
-import { linesOf } from "../theory";
+import { linesOf, parseTheory, RESERVED } from "../theory";
+import { tokenise } from "../theory/tokens";
 import { settingWords } from "../registration/deviations";
 
 const heading = (text: string): Block => ({ kind: "heading", level: 1, text });
@@ -11,6 +12,18 @@ const list = (items: readonly string[]): Block => ({
   kind: "list",
   items: items.map((item) => [item]),
 });
+
+/** Every word that may be the name of a column: those of measures are their own. */
+function namesIn(theory: string): string[] {
+  const lines = theory.split(/\r?\n/).map((line, at) => tokenise(line, at + 1).tokens);
+  const measures = new Set(
+    lines.flatMap((tokens) => (tokens[0]?.text === "measure" && tokens[1] ? [tokens[1].text] : [])),
+  );
+  return lines
+    .flat()
+    .filter(({ kind, text }) => kind === "name" || (kind === "word" && !RESERVED.has(text)))
+    .flatMap(({ text }) => (measures.has(text) ? [] : [text]));
+}
 
 /**
  * A plan as a document for a registry: hypotheses, measures, what is left out, how it will be
@@ -31,11 +44,18 @@ export function registrationDocument(title: string, plan: Registration): ReportD
         ? `${f.name}: rows where ${f.rule.formula}`
         : `${f.name}: ${f.rule.rows.length} rows by number`,
     );
+  // Which columns there will be is not laid down, so every name counts as one.
+  const { complaints } = parseTheory(plan.theory, namesIn(plan.theory));
+  const unread = [...new Set(complaints.map((c) => c.line))].map(
+    (line) =>
+      `The program could not read this line, so nothing would be tested of it: “${plan.theory.split(/\r?\n/)[line - 1]!.trim()}” (${complaints.find((c) => c.line === line)!.message})`,
+  );
   const part = (name: string, items: readonly string[]): Block[] =>
     items.length === 0 ? [] : [heading(name), list(items)];
   return {
     title: `Plan: ${title || "Untitled study"}`,
     question: plan.question,
+    leftOut: unread,
     language: "en-GB",
     decimal: ".",
     blocks: [
@@ -45,6 +65,7 @@ export function registrationDocument(title: string, plan: Registration): ReportD
           `Laid down on ${plan.when.slice(0, 10)}. One row of the data is one of the ${plan.unit}.`,
         ],
       },
+      ...unread.map((text): Block => ({ kind: "paragraph", text: [text] })),
       ...part("Hypotheses", labelled),
       ...part("Measures", measures),
       ...part("Further sentences of the theory", rest),

@@ -1,13 +1,8 @@
+import type { Worksheet } from "exceljs";
 import { captionNames, type ReportDocument, type TableBlock } from "../../core";
 import { neutralise } from "../effects-table";
 import { spoken } from "./markdown";
-
-/** Characters that the name of a sheet cannot have, and how many it can have. */
-const FORBIDDEN = /[\\/?*[\]:]/g;
-const MOST = 31;
-
-const sheetName = (table: TableBlock): string =>
-  `${table.number} ${table.title}`.replace(FORBIDDEN, " ").slice(0, MOST).trim();
+import { sheetName } from "./sheet-name";
 
 /** What a column holds, with both limits of an interval in columns of their own. */
 function columnsOf(
@@ -37,12 +32,19 @@ export async function xlsxReport(document: ReportDocument): Promise<Uint8Array> 
   const { default: ExcelJs } = await import("exceljs");
   const names = captionNames(document.blocks);
   const book = new ExcelJs.Workbook();
+  const taken = new Set<string>();
   for (const table of document.blocks.filter((b) => b.kind === "table")) {
-    const sheet = book.addWorksheet(sheetName(table));
+    const sheet = book.addWorksheet(sheetName(`${table.number} ${table.title}`, taken));
     const columns = columnsOf(table);
     sheet.addRow([`Table ${table.number}. ${table.title}`]).font = { bold: true };
     sheet.addRow(columns.map((c) => c.head)).font = { bold: true };
-    for (const row of table.rows)
+    const widths = columns.map(({ head }) => head.length);
+    for (const row of table.rows) {
+      if (!row.heading)
+        noteWidths(
+          widths,
+          columns.map(({ of }) => of(row)),
+        );
       sheet.addRow(
         row.heading
           ? [neutralise(row.cells[0]!.text)]
@@ -51,10 +53,39 @@ export async function xlsxReport(document: ReportDocument): Promise<Uint8Array> 
               return typeof value === "string" ? neutralise(value) : value;
             }),
       );
+    }
+    for (const words of document.leftOut) sheet.addRow([words]).font = { italic: true };
     for (const note of table.notes)
       sheet.addRow([`Note. ${spoken(note, names)}`]).font = { italic: true };
-    sheet.columns.forEach((column, j) => (column.width = j === 0 ? 36 : 14));
+    layOut(
+      sheet,
+      widths,
+      columns.map((_, j) => table.rows.some((row) => typeof columns[j]!.of(row) === "number")),
+    );
   }
   if (book.worksheets.length === 0) book.addWorksheet("No tables");
   return new Uint8Array(await book.xlsx.writeBuffer());
+}
+
+function noteWidths(widths: number[], values: readonly (string | number | null)[]): void {
+  values.forEach((value, j) => {
+    const length = typeof value === "number" ? 12 : (value ?? "").length;
+    widths[j] = Math.max(widths[j]!, length);
+  });
+}
+
+/** Heads of the table: the row beneath its title. */
+const HEADS = 2;
+
+/**
+ * Columns as wide as what stands in them, heads above numbers to the right, title and heads in
+ * sight, printed as wide as a page across.
+ */
+function layOut(sheet: Worksheet, widths: readonly number[], numeric: readonly boolean[]): void {
+  widths.forEach((width, j) => {
+    sheet.getColumn(j + 1).width = Math.min(60, Math.max(9, width + 2));
+    if (numeric[j]) sheet.getCell(HEADS, j + 1).alignment = { horizontal: "right" };
+  });
+  sheet.views = [{ state: "frozen", ySplit: HEADS }];
+  sheet.pageSetup = { orientation: "landscape", fitToPage: true, fitToWidth: 1, fitToHeight: 0 };
 }

@@ -1,5 +1,6 @@
 import Button, { type ButtonProps } from "@mui/material/Button";
 import type { RefObject } from "react";
+import { useLeftOutWords } from "../ui/left-out";
 import { useTaking } from "../ui/numbers-of-before";
 import { savePng, saveSvg } from "./export-picture";
 
@@ -19,19 +20,20 @@ export function PictureButtons({
   ...button
 }: PictureProps & Pick<ButtonProps, "variant" | "size">) {
   const taking = useTaking();
+  const said = [caption, useLeftOutWords()].filter(Boolean).join(" ");
   return (
     <>
       <Button
         {...button}
         {...taking}
-        onClick={() => target.current && saveSvg(target.current, caption, name)}
+        onClick={() => target.current && saveSvg(target.current, said, name)}
       >
         SVG
       </Button>
       <Button
         {...button}
         {...taking}
-        onClick={() => target.current && void savePng(target.current, caption, name)}
+        onClick={() => target.current && void savePng(target.current, said, name)}
       >
         PNG
       </Button>

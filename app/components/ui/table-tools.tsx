@@ -1,10 +1,12 @@
 import Button from "@mui/material/Button";
+import type { Worksheet } from "exceljs";
 import { useEffect, useState } from "react";
 import { plain } from "../../../core";
-import { neutralise } from "../../../formats";
+import { neutralise, sheetName } from "../../../formats";
 import { escapedMarkup } from "../../../formats/markup";
 import { copyBoth, tabbed } from "./clipboard";
 import { download, fileName } from "../download";
+import { useLeftOutWords } from "./left-out";
 import { useTaking } from "./numbers-of-before";
 import { exportedCell, exportedTable, isShown, type Cell, type TableRowSpec } from "./cell";
 
@@ -23,13 +25,14 @@ const SAID_MS = 2000;
 export function TableTools({ title, heads, rows }: Props) {
   const [said, setSaid] = useState("");
   const taking = useTaking();
+  const leftOut = useLeftOutWords();
   useEffect(() => {
     if (said === "") return;
     const timer = setTimeout(() => setSaid(""), SAID_MS);
     return () => clearTimeout(timer);
   }, [said]);
   const copy = (): void =>
-    void copyTable(title, heads, rows).then(
+    void copyTable(title, heads, rows, leftOut).then(
       () => setSaid("Copied"),
       () => setSaid("The browser did not allow it"),
     );
@@ -44,7 +47,7 @@ export function TableTools({ title, heads, rows }: Props) {
         variant="text"
         size="small"
         aria-label={`${title} as CSV`}
-        onClick={() => save(saveCsv(title, heads, rows))}
+        onClick={() => save(saveCsv(title, heads, rows, leftOut))}
         {...taking}
       >
         CSV
@@ -53,7 +56,7 @@ export function TableTools({ title, heads, rows }: Props) {
         variant="text"
         size="small"
         aria-label={`${title} as XLSX`}
-        onClick={() => save(saveXlsx(title, heads, rows))}
+        onClick={() => save(saveXlsx(title, heads, rows, leftOut))}
         {...taking}
       >
         XLSX
@@ -79,7 +82,12 @@ const shownText = (cell: Cell): string => {
  * The table as HTML that pastes into a word processor as a table: rules above, below the head and
  * at the end.
  */
-export function tableHtml(title: string, heads: readonly string[], rows: Props["rows"]): string {
+export function tableHtml(
+  title: string,
+  heads: readonly string[],
+  rows: Props["rows"],
+  leftOut = "",
+): string {
   const cell = (tag: "th" | "td", text: string, j: number, rule: string): string =>
     `<${tag} style="text-align:${j === 0 ? "left" : "right"};padding:2px 8px;font-weight:normal${rule}">${escapedMarkup(text)}</${tag}>`;
   const head = heads
@@ -91,20 +99,33 @@ export function tableHtml(title: string, heads: readonly string[], rows: Props["
       return `<tr>${cells.map((one, j) => cell("td", shownText(one), j, rule)).join("")}</tr>`;
     })
     .join("");
-  return `<table style="border-collapse:collapse"><caption style="text-align:left">${escapedMarkup(title)}</caption><thead><tr>${head}</tr></thead><tbody>${body}</tbody></table>`;
+  return `<table style="border-collapse:collapse"><caption style="text-align:left">${escapedMarkup(title)}</caption><thead><tr>${head}</tr></thead><tbody>${body}</tbody></table>${leftOut === "" ? "" : `<p>${escapedMarkup(leftOut)}</p>`}`;
 }
 
 /** The same as text: tabs between cells. */
-export const tableText = (heads: readonly string[], rows: Props["rows"]): string =>
-  tabbed([heads, ...rows.map(({ cells }) => cells.map(shownText))]);
+export const tableText = (heads: readonly string[], rows: Props["rows"], leftOut = ""): string =>
+  tabbed([heads, ...rows.map(({ cells }) => cells.map(shownText)), ...lastLine(leftOut)]);
 
-const copyTable = (title: string, heads: Props["heads"], rows: Props["rows"]): Promise<void> =>
-  copyBoth(tableHtml(title, heads, rows), tableText(heads, rows));
+/** What takes part in no number, as the last line of a table. */
+const lastLine = (leftOut: string): string[][] => (leftOut === "" ? [] : [[leftOut]]);
 
-async function saveCsv(title: string, heads: Props["heads"], rows: Props["rows"]): Promise<void> {
+const copyTable = (
+  title: string,
+  heads: Props["heads"],
+  rows: Props["rows"],
+  leftOut: string,
+): Promise<void> =>
+  copyBoth(tableHtml(title, heads, rows, leftOut), tableText(heads, rows, leftOut));
+
+async function saveCsv(
+  title: string,
+  heads: Props["heads"],
+  rows: Props["rows"],
+  leftOut: string,
+): Promise<void> {
   const { default: Papa } = await import("papaparse");
   const whole = exportedTable(heads, rows);
-  const lines = [whole.heads, ...whole.rows];
+  const lines = [whole.heads, ...whole.rows, ...lastLine(leftOut)];
   const text = Papa.unparse(
     lines.map((line) =>
       line.map((cell) => (typeof cell === "number" ? cell : neutralise(cell ?? ""))),
@@ -113,18 +134,38 @@ async function saveCsv(title: string, heads: Props["heads"], rows: Props["rows"]
   download(fileName(title, ".csv"), `${text}\r\n`, "text/csv");
 }
 
-async function saveXlsx(title: string, heads: Props["heads"], rows: Props["rows"]): Promise<void> {
+async function saveXlsx(
+  title: string,
+  heads: Props["heads"],
+  rows: Props["rows"],
+  leftOut: string,
+): Promise<void> {
   const { default: ExcelJs } = await import("exceljs");
   const book = new ExcelJs.Workbook();
-  const sheet = book.addWorksheet(title.replace(/[\\/?*[\]:]/g, " ").slice(0, 31) || "Table");
+  const sheet = book.addWorksheet(sheetName(title, new Set()));
   const whole = exportedTable(heads, rows);
   sheet.addRow(whole.heads).font = { bold: true };
   for (const line of whole.rows) sheet.addRow(line);
-  sheet.columns.forEach((column, j) => (column.width = j === 0 ? 34 : 14));
+  fitted(sheet, whole);
+  for (const line of lastLine(leftOut)) sheet.addRow(line);
   const bytes = await book.xlsx.writeBuffer();
   download(
     fileName(title, ".xlsx"),
     new Blob([bytes]),
     "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
   );
+}
+
+/** Columns as wide as what stands in them, the head in sight, a page as wide as the table. */
+function fitted(sheet: Worksheet, { heads, rows }: ReturnType<typeof exportedTable>): void {
+  const lengthOf = (value: string | number | null | undefined): number =>
+    typeof value === "number" ? 12 : (value ?? "").length;
+  sheet.columns.forEach((column, j) => {
+    const widest = Math.max(...[heads[j], ...rows.map((row) => row[j])].map(lengthOf));
+    column.width = Math.min(60, Math.max(9, widest + 2));
+    if (rows.some((row) => typeof row[j] === "number"))
+      sheet.getCell(1, j + 1).alignment = { horizontal: "right" };
+  });
+  sheet.views = [{ state: "frozen", ySplit: 1 }];
+  sheet.pageSetup = { orientation: "landscape", fitToPage: true, fitToWidth: 1, fitToHeight: 0 };
 }
