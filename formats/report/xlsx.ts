@@ -54,14 +54,13 @@ export async function xlsxReport(document: ReportDocument): Promise<Uint8Array> 
             }),
       );
     }
-    for (const words of document.leftOut) sheet.addRow([words]).font = { italic: true };
-    for (const note of table.notes)
-      sheet.addRow([`Note. ${spoken(note, names)}`]).font = { italic: true };
     layOut(
       sheet,
       widths,
       columns.map((_, j) => table.rows.some((row) => typeof columns[j]!.of(row) === "number")),
     );
+    const notes = table.notes.map((note) => `Note. ${spoken(note, names)}`);
+    for (const words of [...document.leftOut, ...notes]) addNote(sheet, words, columns.length);
   }
   if (book.worksheets.length === 0) book.addWorksheet("No tables");
   return new Uint8Array(await book.xlsx.writeBuffer());
@@ -72,6 +71,17 @@ function noteWidths(widths: number[], values: readonly (string | number | null)[
     const length = typeof value === "number" ? 12 : (value ?? "").length;
     widths[j] = Math.max(widths[j]!, length);
   });
+}
+
+/** Words beneath a table, across all of its columns, on as many lines as they need. */
+function addNote(sheet: Worksheet, words: string, columns: number): void {
+  const row = sheet.addRow([words]);
+  row.font = { italic: true };
+  if (columns > 1) sheet.mergeCells(row.number, 1, row.number, columns);
+  row.getCell(1).alignment = { wrapText: true, vertical: "top" };
+  const width = Array.from({ length: columns }, (_, j) => sheet.getColumn(j + 1).width ?? 9);
+  // Merged cells do not grow with their text.
+  row.height = 15 * Math.ceil((1.1 * words.length) / width.reduce((sum, w) => sum + w, 0));
 }
 
 /** Heads of the table: the row beneath its title. */
