@@ -1,5 +1,11 @@
-export { analyse } from "./analysis";
-export { Analysis, type Progress } from "./analysis";
+export {
+  analyse,
+  Analysis,
+  keepingEverybody,
+  settingMends,
+  type Progress,
+  type SettingMend,
+} from "./analysis";
 export { ReplicateMaker, resamplerOf, type MakerRequest } from "./preparation/replicate-maker";
 export { ReplicatePool, type MakerThread } from "./analysis/replicate-pool";
 export { checkSettings, prepare, type Prepared, type ResamplingProblem } from "./preparation";

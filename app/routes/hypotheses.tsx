@@ -5,6 +5,7 @@ import { parseTheory } from "../../core";
 import { useAnalysis } from "../analysis/use-analysis";
 import { useStudy } from "../analysis/use-study";
 import { isStopped } from "../components/frame/fault";
+import { SettingMends } from "../components/frame/setting-mends";
 import { choicesOf } from "../components/theory/choices";
 import { Picture } from "../components/theory/picture";
 import { Sentences } from "../components/theory/sentences";
@@ -94,6 +95,7 @@ export default function Hypotheses() {
         {isStopped(analysis.problem) && (
           <Note role="alert" sx={{ mt: 1.75 }}>
             {analysis.problem.message}
+            <SettingMends context={context} />
           </Note>
         )}
       </Composer>

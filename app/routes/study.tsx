@@ -139,7 +139,7 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
         />
         <Page id="main" ref={page} tabIndex={-1}>
           <StorageNotices context={context} />
-          <Fault analysis={context.analysis} />
+          <Fault context={context} />
           <LeftOutNotice analysis={context.analysis} />
           <GlossaryOpener value={openGlossary}>
             <Current analysis={context.analysis}>

@@ -4,7 +4,9 @@ import {
   buildDataset,
   dataEvidence,
   explore,
+  keepingEverybody,
   measuresEvidence,
+  settingMends,
   summarise,
   unpackTable,
   type ColumnSummary,
@@ -15,6 +17,8 @@ import {
   type MeasureEvidence,
   type PackedTable,
   type ResidualRows,
+  type SettingMend,
+  type Settings,
   type StudyDefinition,
   type Table,
   type Variable,
@@ -95,6 +99,14 @@ const engine = {
     attempt(() => dataEvidence(definition, data!.table, datasetOf(definition))),
   measures: (definition: StudyDefinition): MeasureEvidence[] =>
     measuresEvidence(definition, datasetOf(definition)),
+
+  /** What could be set otherwise, so that a study that is refused can be estimated. */
+  mends: (definition: StudyDefinition): SettingMend[] =>
+    settingMends(definition, data!.table, datasetOf(definition)),
+
+  /** Settings that leave nobody out for missing answers; null where no engine has them. */
+  keepingEverybody: (definition: StudyDefinition): Settings | null =>
+    keepingEverybody(definition, data!.table, datasetOf(definition)),
 
   /** Which of these items belong together. */
   explore: (definition: StudyDefinition, question: ExploreQuestion): Attempt<Exploration> =>

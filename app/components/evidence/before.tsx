@@ -2,8 +2,10 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
-import { type Evidence, sampleWords } from "../../../core";
+import { useEffect, useState } from "react";
+import { sampleWords, type Evidence, type Settings, type StudyDefinition } from "../../../core";
 import { useStudy } from "../../analysis/use-study";
+import { withData } from "../data/use-summaries";
 
 const Frame = styled("header")({
   display: "grid",
@@ -42,9 +44,49 @@ function KeepEverybody() {
   );
 }
 
+/** From this share of the cases on what is lost is no trifle. */
+const MANY = 0.2;
+
+/**
+ * What may be done where many are left out: full information, where the model can be estimated by
+ * it; else what loses fewer.
+ */
+function KeepMore() {
+  const context = useStudy();
+  const { definition, edit } = context;
+  const [found, setFound] = useState<{ of: StudyDefinition; settings: Settings | null } | null>(
+    null,
+  );
+  useEffect(() => {
+    let current = true;
+    void (async () => {
+      const settings = await (await withData(context)).keepingEverybody(definition);
+      if (current) setFound({ of: definition, settings });
+    })().catch(() => undefined);
+    return () => {
+      current = false;
+    };
+    // Asked anew where the study has changed.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [definition]);
+  if (found?.of !== definition) return null;
+  const { settings } = found;
+  return settings ? (
+    <>
+      {" "}
+      <Button size="small" onClick={() => edit({ settings }, "keep everybody")}>
+        Keep everybody, by full information
+      </Button>
+    </>
+  ) : (
+    " No way of estimating keeps them all for this model: scores that need fewer answers (on Measures), or fewer covariates, lose fewer."
+  );
+}
+
 /** Sample and roles before any number, then what needs a look. */
 export function Before({ evidence }: { evidence: Evidence }) {
   const { roles, sample, warnings, codings, estimator, latent } = evidence;
+  const told = warnings.some((w) => w.code === "keep_everybody");
   return (
     <Frame>
       <Typography variant="h1">Sample and roles</Typography>
@@ -100,6 +142,9 @@ export function Before({ evidence }: { evidence: Evidence }) {
           <li key={`${w.code} ${w.about.join()}`}>
             ◆ {w.message}
             {w.code === "keep_everybody" && <KeepEverybody />}
+            {w.code === "rows_dropped" &&
+              !told &&
+              sample.dropped.length > MANY * sample.rowsRead && <KeepMore />}
           </li>
         ))}
       </Box>

@@ -3,7 +3,9 @@ import Button from "@mui/material/Button";
 import { Link, useLocation } from "react-router";
 import type { Analysis, AnalysisState } from "../../analysis/analysis";
 import { useAnalysis } from "../../analysis/use-analysis";
+import type { StudyContext } from "../../analysis/use-study";
 import type { PlainProblem } from "../../workers/attempt";
+import { SettingMends } from "./setting-mends";
 
 /** Where the theory is written, what is wrong with it stands beside the sentences. */
 const BESIDE_THE_SENTENCES = "hypotheses";
@@ -50,7 +52,8 @@ export function LeftOutNotice({ analysis }: { analysis: Analysis }) {
 }
 
 /** What stops the analysis, on every screen whose numbers then are old or missing. */
-export function Fault({ analysis }: { analysis: Analysis }) {
+export function Fault({ context }: { context: StudyContext }) {
+  const { analysis } = context;
   const screen = useLocation().pathname.split("/").at(-1)!;
   const problem = useAnalysis(analysis, problemOf);
   const old = useAnalysis(analysis, hasEvidence);
@@ -72,6 +75,7 @@ export function Fault({ analysis }: { analysis: Analysis }) {
       {old && !broken
         ? " The numbers here are those of the last theory that could be estimated."
         : ""}
+      <SettingMends context={context} />
     </Alert>
   );
 }
