@@ -46,13 +46,19 @@ test("from a workbook to a reliable measure: sheet, family of items, an item key
   await expect.poll(() => theoryText(page)).not.toContain("H1");
   // Lines that are pasted into it go into it, and nowhere else.
   await text.press("Control+End");
-  await page.locator(".cm-line").last().evaluate((line) => {
-    const clipboardData = new DataTransfer();
-    clipboardData.setData("text/plain", "\nH1: hours raises confidence\nH2: hours raises friends");
-    line.dispatchEvent(
-      new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true }),
-    );
-  });
+  await page
+    .locator(".cm-line")
+    .last()
+    .evaluate((line) => {
+      const clipboardData = new DataTransfer();
+      clipboardData.setData(
+        "text/plain",
+        "\nH1: hours raises confidence\nH2: hours raises friends",
+      );
+      line.dispatchEvent(
+        new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true }),
+      );
+    });
   await expect.poll(() => theoryText(page)).toContain("H2: hours raises friends");
   await expect(page.getByRole("dialog")).toHaveCount(0);
 });
