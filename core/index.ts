@@ -49,12 +49,12 @@ export { replaceData, type Replacement } from "./dataset/replace-data";
 export {
   BELONGS,
   CROSSES,
-  type Extraction,
   type FactorSolution,
   type LoadedItem,
   type Rotation,
 } from "./exploratory";
 export {
+  type Extraction,
   answeredAlike,
   itemFamilies,
   type AnswerBattery,

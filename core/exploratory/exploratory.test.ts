@@ -1,12 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { RandomStream } from "../numerics/random";
-import { oneFactor } from "../measures";
+import { extractFactors, mostFactors, oneFactor } from "../measures";
 import expected from "./expected.json";
 import {
-  extractFactors,
   halfOf,
   minimumAveragePartial,
-  mostFactors,
   parallelAnalysis,
   rotate,
   solutionOf,

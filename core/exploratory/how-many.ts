@@ -1,6 +1,6 @@
 import { RandomStream } from "../numerics/random";
 import { quantile6 } from "../numerics/quantile";
-import { rootsOf } from "./eigen";
+import { rootsOf } from "../measures";
 
 /** Roots of the sample beside those of data without any common factor. */
 export interface ParallelAnalysis {

@@ -1,4 +1,3 @@
-export { extractFactors, invert, mostFactors, type Extraction, type FactorFit } from "./extraction";
 export { rotate, type Rotation } from "./rotation";
 export { minimumAveragePartial, parallelAnalysis, type ParallelAnalysis } from "./how-many";
 export { BELONGS, CROSSES, solutionOf, type FactorSolution, type LoadedItem } from "./solution";

@@ -1,4 +1,4 @@
-import { product, type Extracted } from "./extraction";
+import { product, type Extracted } from "../measures";
 import type { Rotated } from "./rotation";
 
 /** A loading from here on makes an item one of a factor (Stevens 2009). */

@@ -1,21 +1,23 @@
 import { listwise, pick } from "../../data";
 import type { Dataset } from "../../dataset";
 import {
-  extractFactors,
   halfOf,
-  invert,
   minimumAveragePartial,
-  mostFactors,
   parallelAnalysis,
   rotate,
   solutionOf,
-  type Extraction,
-  type FactorFit,
   type FactorSolution,
   type ParallelAnalysis,
   type Rotation,
 } from "../../exploratory";
-import { correlationMatrix } from "../../measures";
+import {
+  correlationMatrix,
+  extractFactors,
+  invert,
+  mostFactors,
+  type Extraction,
+  type FactorFit,
+} from "../../measures";
 import { StudyProblem } from "../../problems";
 import { NumberReader } from "./columns";
 

@@ -11,6 +11,8 @@ export interface Extracted {
   /** Items by factors, in descending order of what the factors explain. */
   loadings: number[][];
   uniquenesses: number[];
+  /** Of what was minimised, at its minimum. */
+  value: number;
   /** Whether the gradient came to zero. */
   converged: boolean;
   /** A uniqueness stands at its bound of 0.005. */
@@ -29,7 +31,7 @@ export interface FactorFit {
 }
 
 const BOUND = 0.005;
-const GRADIENT = 1e-9;
+const GRADIENT = 1e-10;
 const MAX_STEPS = 500;
 
 /**
@@ -61,7 +63,7 @@ export function extractFactors(
     if (converged) break;
     const next = improve(psi, point, free, (x) => evaluate(r, x, factors));
     if (!next) {
-      converged = point.gradient.every((g, i) => !free[i] || Math.abs(g) < 1e-6);
+      converged = point.gradient.every((g, i) => !free[i] || Math.abs(g) < 1e-7);
       break;
     }
     ({ psi, point } = next);
@@ -70,6 +72,7 @@ export function extractFactors(
   return {
     loadings,
     uniquenesses: psi,
+    value: point.value,
     converged,
     atBound: psi.map((p) => p <= BOUND + 1e-9),
     fit: factorFit(r, loadings, psi, factors, n),
