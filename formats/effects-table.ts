@@ -3,6 +3,7 @@ import {
   cautionsTold,
   intervalName,
   leftOutTold,
+  provisionalTold,
   percent,
   referenceName,
   type Evidence,
@@ -49,7 +50,13 @@ export function effectsCsv(evidence: Evidence): string {
     shown ? intervalName(shown) : "",
     shown ? referenceName(shown) : "",
     shown?.reference === "bootstrap" ? String(used) : "",
-    [...leftOutTold(evidence), withheld ?? cautionsAbout(evidence, id)].join(" ").trim(),
+    [
+      ...leftOutTold(evidence),
+      ...provisionalTold(evidence),
+      withheld ?? cautionsAbout(evidence, id),
+    ]
+      .join(" ")
+      .trim(),
   ]);
   return `${Papa.unparse([header, ...rows].map((row) => row.map(neutralise)))}\r\n`;
 }

@@ -1,3 +1,4 @@
+export { addNote, layOutSheet } from "./report/sheet-layout";
 export { sheetName } from "./report/sheet-name";
 export { FormatProblem } from "./problem";
 export { decodeText } from "./text-encoding";

@@ -5,6 +5,8 @@ import type {
   ExploreQuestion,
   MeasureEvidence,
   ResidualRows,
+  SettingMend,
+  Settings,
 } from "../../core";
 import { withData } from "../components/data/use-summaries";
 import type { Attempt } from "../workers/attempt";
@@ -48,6 +50,27 @@ export function useExploration(
   return useFromWorker(context, [dataset, JSON.stringify(question)], async (engine) =>
     engine.explore(definition, question),
   );
+}
+
+/** Settings that could be otherwise, so that a study that is refused can be estimated. */
+export function useSettingMends(context: StudyContext, refused: boolean): SettingMend[] {
+  const { definition } = context;
+  const { result, old } = useFromWorker(context, [definition, refused], async (engine) =>
+    refused ? engine.mends(definition) : [],
+  );
+  return old ? [] : (result ?? []);
+}
+
+/**
+ * Settings that leave nobody out for missing answers, null where no engine has them; undefined
+ * until that is known.
+ */
+export function useKeepingEverybody(context: StudyContext): Settings | null | undefined {
+  const { definition } = context;
+  const { result, old } = useFromWorker(context, [definition], async (engine) => ({
+    settings: await engine.keepingEverybody(definition),
+  }));
+  return old ? undefined : result?.settings;
 }
 
 const sectionsOf = ({ evidence }: AnalysisState) => evidence?.sections;

@@ -16,6 +16,7 @@ import {
 } from "../components/measures/edit-measures";
 import { ExploreScreen } from "../components/measures/explore-screen";
 import { ItemPool } from "../components/measures/item-pool";
+import { Sides } from "../components/measures/sides";
 import { usePool, type Pool } from "../components/measures/use-pool";
 import { MeasureCard } from "../components/measures/measure-card";
 import { Fault } from "../components/theory/raw-line";
@@ -38,7 +39,7 @@ export default function Measures() {
 
 function ListOfMeasures({
   context,
-  pool: { columns, measures, complaints, free, summaries, alike, wordings },
+  pool: { columns, measures, complaints, free, alike, wordings, rangeOf },
   explore,
 }: {
   context: StudyContext;
@@ -61,14 +62,6 @@ function ListOfMeasures({
   const [going, setGoing] = useState<{ measure: Measure; uses: string[] } | null>(null);
   const take = (measure: Measure): void =>
     change(removeMeasure(definition.theory, measure), "remove");
-  const observed = (measure: Measure): [number, number] | null => {
-    const own = summaries.filter(
-      (s) => measure.items.some((i) => i.ref.name === s.name) && s.min !== null,
-    );
-    return own.length > 0
-      ? [Math.min(...own.map((s) => s.min!)), Math.max(...own.map((s) => s.max!))]
-      : null;
-  };
   return (
     <Sides>
       {going && (
@@ -132,7 +125,7 @@ function ListOfMeasures({
             }
             wordings={wordings}
             means={!raw.moments?.standardised}
-            observed={observed(measure)}
+            observed={rangeOf(measure.items.map((i) => i.ref.name))}
             change={(next) =>
               change(rewriteMeasure(definition.theory, next), `change ${measure.name.name}`)
             }
@@ -164,13 +157,6 @@ function ListOfMeasures({
     </Sides>
   );
 }
-
-const Sides = styled("div")({
-  display: "grid",
-  gridTemplateColumns: "250px minmax(0, 1fr)",
-  minHeight: "100%",
-  "@media (max-width: 800px)": { gridTemplateColumns: "minmax(0, 1fr)" },
-});
 
 const List = styled("div")({
   padding: "18px 24px 40px",

@@ -3,7 +3,7 @@ import { styled } from "@mui/material/styles";
 import { useCallback, useEffect, useRef, useState, type ReactNode } from "react";
 import { data, useLocation, type ShouldRevalidateFunctionArgs } from "react-router";
 import type { Route } from "./+types/study";
-import { leftOutTold, type Evidence } from "../../core";
+import { leftOutTold, provisionalTold, type Evidence } from "../../core";
 import { answering } from "../actions/asking";
 import { studyAction } from "../actions/study-action";
 import type { Analysis, AnalysisState } from "../analysis/analysis";
@@ -160,7 +160,7 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
 /** Screens of numbers alone, which are dimmed as long as they are of before. */
 const OF_NUMBERS = new Set(["evidence", "probe", "checks", "compare", "report"]);
 const leftOutWords = ({ evidence }: AnalysisState): string =>
-  evidence ? leftOutTold(evidence).join(" ") : "";
+  evidence ? [...leftOutTold(evidence), ...provisionalTold(evidence)].join(" ") : "";
 const isBefore = ({ before }: AnalysisState): boolean => before;
 
 /** Marks numbers that are those of the study as it was before. */

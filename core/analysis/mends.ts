@@ -14,7 +14,8 @@ export interface SettingMend {
   settings: Settings;
 }
 
-const STRUCTURE = "covariance_structure";
+/** The choice of an engine that leaves nobody out. */
+const EVERYBODY = "everybody";
 /** So many ways are offered. */
 const MOST = 3;
 
@@ -105,10 +106,17 @@ export function keepingEverybody(
   dataset: Dataset,
 ): Settings | null {
   const { settings } = study;
+  const engine = engines().find((e) =>
+    e.options.some(
+      (o) => o.name === "missing" && o.choices !== undefined && EVERYBODY in o.choices,
+    ),
+  );
+  if (!engine) return null;
+  const kept = settings.engine === engine.id ? settings.options : {};
   const wanted: Settings = {
     ...settings,
-    engine: STRUCTURE,
-    options: { ...(settings.engine === STRUCTURE ? settings.options : {}), missing: "everybody" },
+    engine: engine.id,
+    options: { ...kept, missing: EVERYBODY },
     errors: DEFAULT_SETTINGS.errors,
     centring: "none",
   };

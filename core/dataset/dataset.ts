@@ -10,7 +10,8 @@ import {
 } from "../data";
 import {
   applyRecipe,
-  columnsOfFormula,
+  columnsNamedIn,
+  columnsOfRecipe,
   formulaValues,
   numeric,
   readFormulaText,
@@ -313,18 +314,11 @@ export function usesOf(
 ): string[] {
   const uses: string[] = [];
   for (const d of definition.derived) {
-    const of =
-      d.recipe.kind === "formula"
-        ? safely(() => columnsOfFormula(readFormulaText((d.recipe as { formula: string }).formula)))
-        : [d.recipe.of];
-    if (of.includes(name)) uses.push(`the derived variable “${d.name}”`);
+    if (columnsOfRecipe(d.recipe).includes(name)) uses.push(`the derived variable “${d.name}”`);
   }
   for (const f of definition.filters) {
     const { rule } = f;
-    if (
-      rule.kind === "condition" &&
-      safely(() => columnsOfFormula(readFormulaText(rule.formula))).includes(name)
-    )
+    if (rule.kind === "condition" && columnsNamedIn(rule.formula).includes(name))
       uses.push(`the filter “${f.name}”`);
   }
   const { statements } = parseTheory(definition.theory, columns);
@@ -338,14 +332,6 @@ export function usesOf(
   const { strata, cluster } = definition.settings;
   if (strata === name || cluster === name) uses.push("the settings of resampling");
   return uses;
-}
-
-function safely(task: () => string[]): string[] {
-  try {
-    return task();
-  } catch {
-    return [];
-  }
 }
 
 /** A column of a dataset with its description. */

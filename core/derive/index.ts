@@ -1,4 +1,5 @@
 export { columnsOfFormula, FUNCTIONS, readFormulaText, renameInFormula } from "./formula-syntax";
+export { columnsNamedIn, columnsOfRecipe } from "./sources";
 export { formulaValues, type FormulaSource } from "./formula-values";
 export { applyRecipe, numeric, type Made, type RecipeSource } from "./apply";
 export {

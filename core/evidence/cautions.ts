@@ -1,6 +1,7 @@
 import type { Warning } from "../problems";
 import { listed, warning } from "../wording";
-import type { HypothesisEvidence } from "./types";
+import { thousands } from "../wording/numbers";
+import type { Evidence, HypothesisEvidence } from "./types";
 
 /** What a claim is about, as far as warnings ask. */
 type ClaimScope = Pick<
@@ -88,6 +89,15 @@ export const weakStep = (
 /** What of the theory could not be read, so that all numbers are without it; one sentence each. */
 export const leftOutTold = ({ warnings }: { warnings: readonly Warning[] }): string[] =>
   warnings.flatMap(({ code, message }) => (code === "sentence_left_out" ? [message] : []));
+
+/** That resampling has not come to its end, in a sentence; nothing where it has. */
+export function provisionalTold({ bootstrap }: Pick<Evidence, "bootstrap">): string[] {
+  if (!bootstrap || bootstrap.done >= bootstrap.requested) return [];
+  const { done, requested } = bootstrap;
+  return [
+    `Provisional: intervals rest on ${thousands(done)} of ${thousands(requested)} bootstrap samples.`,
+  ];
+}
 
 /** Every caution once, after the hypotheses that it touches. */
 export function cautionsTold(

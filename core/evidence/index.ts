@@ -40,6 +40,7 @@ export {
   plain,
   pValue,
   thousands,
+  withoutZero,
 } from "../wording/numbers";
 export {
   errorsName,
@@ -56,4 +57,4 @@ export { isBootstrap, SUMMARY } from "../inference";
 export { isFromMoments, isNeverResampled } from "./known";
 export { measuresOf, restsOn } from "./table-notes";
 export { isReported, withheldNotes } from "./natural-notes";
-export { cautionsTold, leftOutTold } from "./cautions";
+export { cautionsTold, leftOutTold, provisionalTold } from "./cautions";

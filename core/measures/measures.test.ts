@@ -4,6 +4,7 @@ import { RandomStream } from "../numerics/random";
 import {
   heterotraitRatios,
   itemFamilies,
+  answeredAlike,
   oneFactor,
   reliability,
   reversed,
@@ -174,5 +175,41 @@ describe("answering styles and names", () => {
     expect(heterotraitRatios(blocks, r)[0]).toMatchObject({ htmt2: 0 });
     const apart = r.map((row, i) => row.map((v, j) => (i < 2 && j < 2 && i !== j ? 0 : v)));
     expect(heterotraitRatios(blocks, apart)[0]).toMatchObject({ htmt: null, htmt2: null });
+  });
+});
+
+describe("columns answered alike", () => {
+  const column = (name: string, min: number | null, max: number | null, distinct: number) => ({
+    name,
+    min,
+    max,
+    distinct,
+  });
+  const likert = (name: string) => column(name, 1, 5, 5);
+
+  it("are neighbours on one scale of few steps, whatever they are called", () => {
+    const found = answeredAlike([
+      column("id", 1, 310, 310),
+      likert("home"),
+      likert("miss"),
+      column("seldom at the end", 2, 5, 4),
+      column("hours", 0.5, 12.5, 60),
+      ...["s1", "s2", "s3"].map((name) => column(name, 0, 1, 2)),
+      likert("lonely"),
+    ]);
+    expect(found).toEqual([
+      { items: ["home", "miss", "seldom at the end"], low: 1, high: 5 },
+      { items: ["s1", "s2", "s3"], low: 0, high: 1 },
+    ]);
+  });
+
+  it("are none where fewer than three stand together, or one has no numbers", () => {
+    expect(
+      answeredAlike([likert("a"), likert("b"), column("c", null, null, 4), likert("d")]),
+    ).toEqual([]);
+    // Seven steps beside five are another scale; whole numbers alone make none.
+    expect(
+      answeredAlike([likert("a"), likert("b"), column("c", 1, 7, 7), column("d", 18, 60, 40)]),
+    ).toEqual([]);
   });
 });

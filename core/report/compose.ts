@@ -1,4 +1,4 @@
-import { leftOutTold } from "../evidence";
+import { leftOutTold, provisionalTold } from "../evidence";
 import type { DataEvidence, Evidence } from "../evidence";
 import type { Specification } from "../robustness";
 import type { StudyDefinition } from "../study";
@@ -97,7 +97,7 @@ export function composeReport(sources: ReportSources, choices: ReportChoices): R
   return {
     title: evidence.title || "Untitled study",
     question: definition.question,
-    leftOut: leftOutTold(evidence),
+    leftOut: [...leftOutTold(evidence), ...provisionalTold(evidence)],
     language: choices.spelling === "british" ? "en-GB" : "en-US",
     decimal: choices.decimal,
     blocks: numbered(blocks),

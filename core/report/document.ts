@@ -92,7 +92,7 @@ export interface ReportDocument {
   /** BCP 47. */
   language: "en-GB" | "en-US";
   decimal: "." | ",";
-  /** What could not be read and takes part in no number, for files of tables alone. */
+  /** What takes part in no number, or has not settled, for files of tables alone. */
   leftOut: readonly string[];
   blocks: readonly Block[];
 }

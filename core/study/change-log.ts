@@ -79,6 +79,21 @@ function ruleWords({ rule }: RowFilter): string {
   return `${rule.rows.length === 1 ? "row" : "rows"} ${some}${rule.rows.length > 6 ? ` and ${rule.rows.length - 6} more` : ""}`;
 }
 
+/** What of a variable is declared, by the names that the log has for it. */
+export const DECLARATIONS = [
+  "level",
+  "missing codes",
+  "decimal mark",
+  "range",
+  "order of levels",
+  "level that counts as 1",
+  "coding",
+  "reference level",
+] as const;
+
+/** What the log says of a column that was given another name. */
+export const RENAMED = /^(.+) is called (.+)$/;
+
 const PARTS: [keyof Variable, string, (variable: Variable) => string][] = [
   ["level", "level", (v) => v.level],
   ["label", "label", (v) => v.label ?? ""],

@@ -2,6 +2,7 @@ import { expect, it } from "vitest";
 import { withLog } from "./change-log";
 import { newDefinition, type StudyDefinition } from "./definition";
 import { netChanges } from "./net-changes";
+import { renameVariable } from "./rename-variable";
 
 const columns = ["a", "b", "c", "d", "e"];
 const start = newDefinition(
@@ -56,6 +57,14 @@ it("tells the result, by label and count, without what was taken back", () => {
     "-99 counts as missing on 4 columns",
     "level of e set to continuous",
   ]);
+});
+
+it("follows a column that was renamed meanwhile", () => {
+  let study = changed(start, {
+    variables: start.variables.map((v) => (v.name === "a" ? { ...v, missing: ["9"] } : v)),
+  });
+  study = changed(study, renameVariable(study, "a", "age"));
+  expect(netChanges(study)).toEqual(["9 counts as missing on age", "a is called age"]);
 });
 
 it("is silent where nothing was changed", () => {

@@ -1,9 +1,11 @@
 import { recipeWords } from "../derive";
+import { DECLARATIONS, RENAMED } from "./change-log";
 import type { StudyDefinition } from "./definition";
 
 /** A declaration of a variable in the log: its name, what was declared, and how that changed. */
-const DECLARED =
-  /^(.+): (level|missing codes|decimal mark|range|order of levels|level that counts as 1|coding|reference level) (?:is (.*)|changed from (.*) to (.*)|(taken away))$/;
+const DECLARED = new RegExp(
+  `^(.+): (${DECLARATIONS.join("|")}) (?:is (.*)|changed from (.*) to (.*)|taken away)$`,
+);
 
 /** So many names are listed; beyond that they are counted. */
 const MOST_NAMED = 3;
@@ -28,6 +30,7 @@ export function netChanges(definition: StudyDefinition): string[] {
           `left out as “${f.name}”: ${f.rule.kind === "condition" ? `rows where ${f.rule.formula}` : counted(f.rule.rows.length, "row")}${reasonOf(definition, [`left out as “${f.name}”`])}`,
       ),
     ...declared(definition),
+    ...renamed(definition),
   ];
 }
 
@@ -52,19 +55,21 @@ function corrected({ corrections }: StudyDefinition): string[] {
 function declared({ log, variables }: StudyDefinition): string[] {
   const known = new Set(variables.map((v) => v.name));
   const net = new Map<string, { name: string; what: string; first: string; last: string }>();
-  for (const entry of log) {
+  log.forEach((entry, at) => {
     const match = DECLARED.exec(entry.what);
-    if (!match || !known.has(match[1]!)) continue;
-    const [, name, what, is, from, to] = match;
+    if (!match) return;
+    const [, called, what, is, from, to] = match;
+    const name = nameNow(called!, log.slice(at + 1));
+    if (!known.has(name)) return;
     const key = `${name}\n${what}`;
     const before = net.get(key);
     net.set(key, {
-      name: name!,
+      name,
       what: what!,
       first: before?.first ?? from ?? "",
       last: is ?? to ?? "",
     });
-  }
+  });
   const changed = [...net.values()].filter(({ first, last }) => first !== last);
   const alike = grouped(changed, ({ what, last }) => `${what}\n${last}`);
   return [...alike.values()].map((group) => {
@@ -77,6 +82,22 @@ function declared({ log, variables }: StudyDefinition): string[] {
         : `${last} ${last.includes(",") ? "count" : "counts"} as missing on ${on}`
       : `${what} of ${on} ${last === "" ? "taken away" : `set to ${last}`}`;
   });
+}
+
+/** What a column is called after later entries. */
+const nameNow = (name: string, later: StudyDefinition["log"]): string =>
+  later.reduce((now, { what }) => {
+    const match = RENAMED.exec(what);
+    return match?.[1] === now ? match[2]! : now;
+  }, name);
+
+/** Columns that the data call otherwise, apart from wordings that are their labels. */
+function renamed({ variables }: StudyDefinition): string[] {
+  const own = variables.filter((v) => v.column !== undefined && v.column !== v.label);
+  if (own.length === 0) return [];
+  return own.length <= MOST_NAMED
+    ? own.map((v) => `${v.column!} is called ${v.name}`)
+    : [`${own.length} columns were given other names`];
 }
 
 function grouped<T>(items: readonly T[], key: (item: T) => string): Map<string, T[]> {

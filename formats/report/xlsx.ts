@@ -1,7 +1,7 @@
-import type { Worksheet } from "exceljs";
 import { captionNames, type ReportDocument, type TableBlock } from "../../core";
 import { neutralise } from "../effects-table";
 import { spoken } from "./markdown";
+import { addNote, layOutSheet } from "./sheet-layout";
 import { sheetName } from "./sheet-name";
 
 /** What a column holds, with both limits of an interval in columns of their own. */
@@ -38,26 +38,19 @@ export async function xlsxReport(document: ReportDocument): Promise<Uint8Array> 
     const columns = columnsOf(table);
     sheet.addRow([`Table ${table.number}. ${table.title}`]).font = { bold: true };
     sheet.addRow(columns.map((c) => c.head)).font = { bold: true };
-    const widths = columns.map(({ head }) => head.length);
-    for (const row of table.rows) {
-      if (!row.heading)
-        noteWidths(
-          widths,
-          columns.map(({ of }) => of(row)),
-        );
+    const values = table.rows.map((row) => (row.heading ? [] : columns.map(({ of }) => of(row))));
+    table.rows.forEach((row, i) =>
       sheet.addRow(
         row.heading
           ? [neutralise(row.cells[0]!.text)]
-          : columns.map(({ of }) => {
-              const value = of(row);
-              return typeof value === "string" ? neutralise(value) : value;
-            }),
-      );
-    }
-    layOut(
+          : values[i]!.map((value) => (typeof value === "string" ? neutralise(value) : value)),
+      ),
+    );
+    layOutSheet(
       sheet,
-      widths,
-      columns.map((_, j) => table.rows.some((row) => typeof columns[j]!.of(row) === "number")),
+      HEADS,
+      columns.map(({ head }) => head),
+      values,
     );
     const notes = table.notes.map((note) => `Note. ${spoken(note, names)}`);
     for (const words of [...document.leftOut, ...notes]) addNote(sheet, words, columns.length);
@@ -66,36 +59,5 @@ export async function xlsxReport(document: ReportDocument): Promise<Uint8Array> 
   return new Uint8Array(await book.xlsx.writeBuffer());
 }
 
-function noteWidths(widths: number[], values: readonly (string | number | null)[]): void {
-  values.forEach((value, j) => {
-    const length = typeof value === "number" ? 12 : (value ?? "").length;
-    widths[j] = Math.max(widths[j]!, length);
-  });
-}
-
-/** Words beneath a table, across all of its columns, on as many lines as they need. */
-function addNote(sheet: Worksheet, words: string, columns: number): void {
-  const row = sheet.addRow([words]);
-  row.font = { italic: true };
-  if (columns > 1) sheet.mergeCells(row.number, 1, row.number, columns);
-  row.getCell(1).alignment = { wrapText: true, vertical: "top" };
-  const width = Array.from({ length: columns }, (_, j) => sheet.getColumn(j + 1).width ?? 9);
-  // Merged cells do not grow with their text.
-  row.height = 15 * Math.ceil((1.1 * words.length) / width.reduce((sum, w) => sum + w, 0));
-}
-
 /** Heads of the table: the row beneath its title. */
 const HEADS = 2;
-
-/**
- * Columns as wide as what stands in them, heads above numbers to the right, title and heads in
- * sight, printed as wide as a page across.
- */
-function layOut(sheet: Worksheet, widths: readonly number[], numeric: readonly boolean[]): void {
-  widths.forEach((width, j) => {
-    sheet.getColumn(j + 1).width = Math.min(60, Math.max(9, width + 2));
-    if (numeric[j]) sheet.getCell(HEADS, j + 1).alignment = { horizontal: "right" };
-  });
-  sheet.views = [{ state: "frozen", ySplit: HEADS }];
-  sheet.pageSetup = { orientation: "landscape", fitToPage: true, fitToWidth: 1, fitToHeight: 0 };
-}

@@ -2,10 +2,9 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
-import { useEffect, useState } from "react";
-import { sampleWords, type Evidence, type Settings, type StudyDefinition } from "../../../core";
+import { sampleWords, type Evidence } from "../../../core";
+import { useKeepingEverybody } from "../../analysis/use-data-evidence";
 import { useStudy } from "../../analysis/use-study";
-import { withData } from "../data/use-summaries";
 
 const Frame = styled("header")({
   display: "grid",
@@ -53,24 +52,9 @@ const MANY = 0.2;
  */
 function KeepMore() {
   const context = useStudy();
-  const { definition, edit } = context;
-  const [found, setFound] = useState<{ of: StudyDefinition; settings: Settings | null } | null>(
-    null,
-  );
-  useEffect(() => {
-    let current = true;
-    void (async () => {
-      const settings = await (await withData(context)).keepingEverybody(definition);
-      if (current) setFound({ of: definition, settings });
-    })().catch(() => undefined);
-    return () => {
-      current = false;
-    };
-    // Asked anew where the study has changed.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [definition]);
-  if (found?.of !== definition) return null;
-  const { settings } = found;
+  const { edit } = context;
+  const settings = useKeepingEverybody(context);
+  if (settings === undefined) return null;
   return settings ? (
     <>
       {" "}

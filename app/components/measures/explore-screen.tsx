@@ -1,4 +1,3 @@
-import { styled } from "@mui/material/styles";
 import { useState } from "react";
 import { itemFamilies, usesOf, type MeasureForm } from "../../../core";
 import type { StudyContext } from "../../analysis/use-study";
@@ -8,6 +7,7 @@ import { measuresMade } from "./edit-measures";
 import { Explore } from "./explore";
 import { ExploreItems, type ItemGroup } from "./explore-items";
 import type { ProposedMeasure } from "./explore-make";
+import { Sides } from "./sides";
 import type { Pool } from "./use-pool";
 
 interface Props {
@@ -20,7 +20,7 @@ interface Props {
 
 /** Items to the left, what their answers say to the right. */
 export function ExploreScreen({ context, pool, asked, close }: Props) {
-  const { measures, free, numeric, columns, summaries, alike, wordings } = pool;
+  const { measures, free, numeric, columns, alike, wordings, rangeOf } = pool;
   const { definition, edit } = context;
   const groups: ItemGroup[] = [
     { title: "In no measure", items: free },
@@ -45,12 +45,6 @@ export function ExploreScreen({ context, pool, asked, close }: Props) {
     null,
   );
   const make = (made: ProposedMeasure[], form: MeasureForm, leaveOut: number[]): void => {
-    const rangeOf = (items: string[]): [number, number] | null => {
-      const own = summaries.filter((s) => items.includes(s.name) && s.min !== null);
-      return own.length > 0
-        ? [Math.min(...own.map((s) => s.min!)), Math.max(...own.map((s) => s.max!))]
-        : null;
-    };
     const go = (): void => {
       edit(
         {
@@ -96,10 +90,3 @@ function likely(alike: Pool["alike"], free: readonly string[]): string[] {
   const batteries = [...alike, ...itemFamilies(free)].flatMap((battery) => battery.items);
   return free.filter((name) => batteries.length < 3 || batteries.includes(name));
 }
-
-const Sides = styled("div")({
-  display: "grid",
-  gridTemplateColumns: "250px minmax(0, 1fr)",
-  minHeight: "100%",
-  "@media (max-width: 800px)": { gridTemplateColumns: "minmax(0, 1fr)" },
-});

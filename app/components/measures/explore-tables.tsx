@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import { BELONGS, CROSSES, minus, plain, pValue, type Exploration } from "../../../core";
+import { BELONGS, CROSSES, plain, pValue, withoutZero, type Exploration } from "../../../core";
 import { ItemWords } from "./item-words";
 import { NumberTable } from "../ui/number-table";
 
@@ -25,7 +25,7 @@ export function LoadingsTable({
           color: own ? "inherit" : crosses ? "var(--rust)" : "var(--quiet)",
         }}
       >
-        {short(value)}
+        {withoutZero(value)}
         {crosses && <span title="also loads here"> ◆</span>}
       </Box>
     ),
@@ -48,7 +48,7 @@ export function LoadingsTable({
             ...row.loadings.map((value, t) =>
               shown(value, row.factor === t, row.crosses.includes(t)),
             ),
-            { shown: short(row.communality), value: row.communality },
+            { shown: withoutZero(row.communality), value: row.communality },
           ],
         })),
         {
@@ -56,15 +56,15 @@ export function LoadingsTable({
           quiet: true,
           cells: [
             "Share of all variance",
-            ...explained.map((value) => ({ shown: short(value), value })),
-            { shown: short(total), value: total },
+            ...explained.map((value) => ({ shown: withoutZero(value), value })),
+            { shown: withoutZero(total), value: total },
           ],
         },
       ]}
       note={
         <>
-          Bold: where an item belongs (its largest loading, {short(BELONGS)} and more). ◆: it also
-          loads {short(CROSSES)} and more elsewhere. Pale rows belong nowhere.
+          Bold: where an item belongs (its largest loading, {withoutZero(BELONGS)} and more). ◆: it
+          also loads {withoutZero(CROSSES)} and more elsewhere. Pale rows belong nowhere.
         </>
       }
     />
@@ -92,7 +92,7 @@ export function FactorCorrelations({
           ...row
             .slice(0, -1)
             .map((value, j) =>
-              j <= i ? { shown: short(value), value } : { shown: "", value: null },
+              j <= i ? { shown: withoutZero(value), value } : { shown: "", value: null },
             ),
         ],
       }))}
@@ -131,6 +131,3 @@ export function FactorFits({ found }: { found: Exploration }) {
     />
   );
 }
-
-/** Of a number that cannot be beyond 1, as tables print it. */
-const short = (x: number): string => minus(x.toFixed(2).replace(/^(-?)0\./, "$1."));

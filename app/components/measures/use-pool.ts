@@ -21,6 +21,8 @@ export interface Pool {
   summaries: ColumnSummary[];
   /** What columns say, where that is known: their labels. */
   wordings: ReadonlyMap<string, string>;
+  /** Lowest and highest answer to any of these; null where none is a number. */
+  rangeOf: (items: readonly string[]) => [number, number] | null;
   /** Free columns that are answered on one scale, where their names do not say so already. */
   alike: AnswerBattery[];
 }
@@ -40,6 +42,12 @@ export function usePool(context: StudyContext): Pool {
     .filter((v) => columns.includes(v.name) && NUMERIC.includes(v.level))
     .map((v) => v.name);
   const free = numeric.filter((name) => !used.has(name));
+  const rangeOf = (items: readonly string[]): [number, number] | null => {
+    const own = summaries.filter((s) => items.includes(s.name) && s.min !== null);
+    return own.length > 0
+      ? [Math.min(...own.map((s) => s.min!)), Math.max(...own.map((s) => s.max!))]
+      : null;
+  };
   const wordings = new Map(
     dataset.variables.flatMap((v) => (v.label ? [[v.name, v.label] as const] : [])),
   );
@@ -47,5 +55,5 @@ export function usePool(context: StudyContext): Pool {
   const alike = answeredAlike(summaries.filter((s) => free.includes(s.name))).filter(
     ({ items }) => !named.has([...items].sort().join("\n")),
   );
-  return { columns, measures, complaints, free, numeric, summaries, wordings, alike };
+  return { columns, measures, complaints, free, numeric, summaries, wordings, rangeOf, alike };
 }

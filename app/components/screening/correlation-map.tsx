@@ -12,10 +12,10 @@ import { Wide } from "../ui/wide";
 import { useState } from "react";
 import {
   correlationWorking,
-  minus,
   pClause,
   percent,
   plain,
+  withoutZero,
   type CorrelationCell,
   type CorrelationTable,
 } from "../../../core";
@@ -32,14 +32,11 @@ interface Props {
 
 type Kind = "pearson" | "spearman";
 
-/** A correlation without its leading zero, as tables print it. */
-const short = (r: number): string => minus(r.toFixed(2).replace(/^(-?)0\./, "$1."));
-
 /** For a paper: a star below .05, two below .01. */
 const exported = (found: { r: number; p: number } | null | undefined): Cell =>
   found
     ? {
-        shown: `${short(found.r)}${found.p < 0.01 ? "**" : found.p < 0.05 ? "*" : ""}`,
+        shown: `${withoutZero(found.r)}${found.p < 0.01 ? "**" : found.p < 0.05 ? "*" : ""}`,
         value: found.r,
       }
     : null;
@@ -203,11 +200,11 @@ function MapCell({ cell, kind, chosen, choose }: CellProps) {
     >
       <ButtonBase
         aria-pressed={chosen}
-        aria-label={`${cell.x} with ${cell.y}: ${short(found.r)}`}
+        aria-label={`${cell.x} with ${cell.y}: ${withoutZero(found.r)}`}
         sx={{ fontWeight: found.p < 0.05 ? 700 : 400 }}
         onClick={() => choose(cell)}
       >
-        {short(found.r)}
+        {withoutZero(found.r)}
       </ButtonBase>
     </TableCell>
   );

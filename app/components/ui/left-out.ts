@@ -1,9 +1,12 @@
 import { createContext, useContext } from "react";
 
-/** What of the theory could not be read, in sentences; empty where everything was. */
+/**
+ * What of the theory could not be read and what has not settled yet, in sentences; empty where
+ * everything was and has.
+ */
 const Words = createContext("");
 
 export const LeftOutOfNumbers = Words.Provider;
 
-/** What every file of numbers says of sentences that take part in none of them. */
+/** What every file of numbers says besides them. */
 export const useLeftOutWords = (): string => useContext(Words);

@@ -1,8 +1,7 @@
 import Button from "@mui/material/Button";
-import type { Worksheet } from "exceljs";
 import { useEffect, useState } from "react";
 import { plain } from "../../../core";
-import { neutralise, sheetName } from "../../../formats";
+import { addNote, layOutSheet, neutralise, sheetName } from "../../../formats";
 import { escapedMarkup } from "../../../formats/markup";
 import { copyBoth, tabbed } from "./clipboard";
 import { download, fileName } from "../download";
@@ -146,26 +145,12 @@ async function saveXlsx(
   const whole = exportedTable(heads, rows);
   sheet.addRow(whole.heads).font = { bold: true };
   for (const line of whole.rows) sheet.addRow(line);
-  fitted(sheet, whole);
-  for (const line of lastLine(leftOut)) sheet.addRow(line);
+  layOutSheet(sheet, 1, whole.heads, whole.rows);
+  if (leftOut !== "") addNote(sheet, leftOut, whole.heads.length);
   const bytes = await book.xlsx.writeBuffer();
   download(
     fileName(title, ".xlsx"),
     new Blob([bytes]),
     "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
   );
-}
-
-/** Columns as wide as what stands in them, the head in sight, a page as wide as the table. */
-function fitted(sheet: Worksheet, { heads, rows }: ReturnType<typeof exportedTable>): void {
-  const lengthOf = (value: string | number | null | undefined): number =>
-    typeof value === "number" ? 12 : (value ?? "").length;
-  sheet.columns.forEach((column, j) => {
-    const widest = Math.max(...[heads[j], ...rows.map((row) => row[j])].map(lengthOf));
-    column.width = Math.min(60, Math.max(9, widest + 2));
-    if (rows.some((row) => typeof row[j] === "number"))
-      sheet.getCell(1, j + 1).alignment = { horizontal: "right" };
-  });
-  sheet.views = [{ state: "frozen", ySplit: 1 }];
-  sheet.pageSetup = { orientation: "landscape", fitToPage: true, fitToWidth: 1, fitToHeight: 0 };
 }

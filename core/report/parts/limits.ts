@@ -1,4 +1,4 @@
-import { cautionsTold, leftOutTold, type Evidence } from "../../evidence";
+import { cautionsTold, leftOutTold, provisionalTold, type Evidence } from "../../evidence";
 import { listed } from "../../wording";
 import { heading, paragraph, type Part } from "../context";
 
@@ -6,6 +6,7 @@ import { heading, paragraph, type Part } from "../context";
 export const limits: Part = ({ evidence, style }) => {
   const told = [
     ...leftOutTold(evidence),
+    ...provisionalTold(evidence),
     ...(style.conditions ? conditions(evidence) : []),
     ...cautionsTold(evidence.hypotheses),
   ];

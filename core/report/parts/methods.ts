@@ -1,4 +1,4 @@
-import { errorsName, INTERVAL_WORDS, percent, type Evidence } from "../../evidence";
+import { codingWords, errorsName, INTERVAL_WORDS, percent, type Evidence } from "../../evidence";
 import { deviations } from "../../registration";
 import { netChanges, type StudyDefinition } from "../../study";
 import { heading, paragraphs, sentence, type Part, type ReportContext } from "../context";
@@ -99,11 +99,6 @@ function verdictWords({ settings }: Evidence): string {
   return settings.several === "holm"
     ? `${tail} p values of the hypotheses were adjusted by Holm's method for the decisions.`
     : tail;
-}
-
-function codingWords({ codings }: Evidence): string {
-  const names = codings.map((c) => `${c.variable} (${c.coding})`);
-  return names.length > 0 ? `Categorical predictors were coded as columns: ${listed(names)}.` : "";
 }
 
 function missingWords({ evidence }: ReportContext): string {

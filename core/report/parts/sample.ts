@@ -1,4 +1,5 @@
 import { isFromMoments, type DataEvidence, type Evidence } from "../../evidence";
+import { columnsOfRecipe } from "../../derive";
 import type { StudyDefinition } from "../../study";
 import { parseTheory } from "../../theory";
 import { heading, paragraphs, type Part } from "../context";
@@ -46,8 +47,11 @@ export const sample: Part = ({ evidence, data, definition, write }) => {
   ];
 };
 
-/** Everything that enters the model: variables, and the items of its measures. */
-function variablesOfModel(evidence: Evidence, { theory, settings, variables }: StudyDefinition) {
+/** Everything that enters the model: variables, items of its measures, what they are made of. */
+function variablesOfModel(
+  evidence: Evidence,
+  { theory, settings, variables, derived }: StudyDefinition,
+) {
   const { predictors, mediators, outcomes, moderators, covariates } = evidence.roles;
   const names = new Set([...predictors, ...mediators, ...outcomes, ...moderators, ...covariates]);
   for (const { name, items } of evidence.latent) for (const one of [name, ...items]) names.add(one);
@@ -58,6 +62,9 @@ function variablesOfModel(evidence: Evidence, { theory, settings, variables }: S
   for (const s of statements)
     if (s.kind === "measure" && names.has(s.name.name))
       for (const item of s.items) names.add(item.ref.name);
+  // What a derived variable of the model is made of, those made last first.
+  for (const { name, recipe } of [...derived].reverse())
+    if (names.has(name)) for (const source of columnsOfRecipe(recipe)) names.add(source);
   for (const name of [settings.cluster, settings.strata]) if (name !== null) names.add(name);
   return names;
 }
