@@ -122,3 +122,9 @@ export async function writeText(page: Page, text: string): Promise<void> {
   await written(page, text);
   await expect.poll(() => theoryText(page)).toBe(text);
 }
+
+/** Opens a file of data on the shelf, as somebody who chooses it. */
+export async function openFile(page: Page, name: string, buffer: Buffer): Promise<void> {
+  await page.goto("/");
+  await page.getByLabel("File to open").setInputFiles({ name, mimeType: "text/csv", buffer });
+}

@@ -1,4 +1,4 @@
-import { settled, expect, test } from "./fixtures";
+import { settled, expect, openFile, test } from "./fixtures";
 
 /**
  * An orchard's trees: names with units, a site of three levels, years written as dates, yields in
@@ -35,11 +35,7 @@ function orchardCsv(): Buffer {
 test("a file nobody here has seen before: from the import to the sentence by keyboard alone, and on to the report", async ({
   page,
 }) => {
-  await page.goto("/");
-  await page
-    .locator("input[type=file]")
-    .first()
-    .setInputFiles({ name: "orchard.csv", mimeType: "text/csv", buffer: orchardCsv() });
+  await openFile(page, "orchard.csv", orchardCsv());
   await page.getByRole("button", { name: "Start a study with these data" }).press("Enter");
   await expect(page.getByRole("heading", { name: "Data" })).toBeVisible();
   const stages = page.getByRole("navigation", { name: "Stages of the work" });

@@ -6,7 +6,6 @@ import type {
   MeasureEvidence,
   ResidualRows,
   SettingMend,
-  Settings,
 } from "../../core";
 import { withData } from "../components/data/use-summaries";
 import type { Attempt } from "../workers/attempt";
@@ -62,15 +61,15 @@ export function useSettingMends(context: StudyContext, refused: boolean): Settin
 }
 
 /**
- * Settings that leave nobody out for missing answers, null where no engine has them; undefined
- * until that is known.
+ * A way that leaves nobody out for missing answers, null where no engine has one; undefined until
+ * that is known.
  */
-export function useKeepingEverybody(context: StudyContext): Settings | null | undefined {
+export function useKeepingEverybody(context: StudyContext): SettingMend | null | undefined {
   const { definition } = context;
   const { result, old } = useFromWorker(context, [definition], async (engine) => ({
-    settings: await engine.keepingEverybody(definition),
+    way: await engine.keepingEverybody(definition),
   }));
-  return old ? undefined : result?.settings;
+  return old ? undefined : result?.way;
 }
 
 const sectionsOf = ({ evidence }: AnalysisState) => evidence?.sections;

@@ -18,7 +18,6 @@ import {
   type PackedTable,
   type ResidualRows,
   type SettingMend,
-  type Settings,
   type StudyDefinition,
   type Table,
   type Variable,
@@ -104,8 +103,8 @@ const engine = {
   mends: (definition: StudyDefinition): SettingMend[] =>
     settingMends(definition, data!.table, datasetOf(definition)),
 
-  /** Settings that leave nobody out for missing answers; null where no engine has them. */
-  keepingEverybody: (definition: StudyDefinition): Settings | null =>
+  /** A way that leaves nobody out for missing answers; null where no engine has one. */
+  keepingEverybody: (definition: StudyDefinition): SettingMend | null =>
     keepingEverybody(definition, data!.table, datasetOf(definition)),
 
   /** Which of these items belong together. */

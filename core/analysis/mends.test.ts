@@ -49,11 +49,18 @@ describe("settings that stop an analysis", () => {
 
 it("everybody is kept by full information where the model allows it, and nothing is offered elsewhere", () => {
   const holes = { ...columns, m: columns.m.map((v, i) => (i % 3 === 0 ? null : v)) };
-  const kept = (theory: string): number | null => {
-    const { definition, table } = madeStudy({ columns: holes, theory });
-    const settings = keepingEverybody(definition, table, buildDataset(definition, table));
-    return settings && analyse({ ...definition, settings }, table).sample.n;
+  const kept = (theory: string, interval: Settings["interval"] = "bca") => {
+    const made = madeStudy({ columns: holes, theory, settings: { interval } });
+    const { definition, table } = made;
+    const way = keepingEverybody(definition, table, buildDataset(definition, table));
+    if (!way) return null;
+    const { sample } = analyse({ ...definition, settings: way.settings }, table);
+    return `${way.words}: ${sample.n}`;
   };
-  expect(kept("H1: x raises y through m")).toBe(n);
+  const theory = "H1: x raises y through m";
+  expect(kept(theory)).toBe(`Keep everybody, by full information: ${n}`);
+  expect(kept(theory, "bootstrap_t")).toBe(
+    `Keep everybody, by full information, with BCa intervals: ${n}`,
+  );
   expect(kept("H1: x raises y through twice")).toBeNull();
 });

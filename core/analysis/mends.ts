@@ -97,14 +97,15 @@ function* singleChanges(settings: Settings): Generator<SettingMend> {
 }
 
 /**
- * Settings with which nobody is left out for missing answers: full information, where the model can
- * be estimated by it and keeps more cases than it does now; null where it cannot.
+ * A way in which nobody is left out for missing answers: full information, where the model can be
+ * estimated by it and keeps more cases than it does now; null where it cannot. An interval that
+ * does not exist there is exchanged for the usual one, and the words say so.
  */
 export function keepingEverybody(
   study: StudyDefinition,
   raw: Table,
   dataset: Dataset,
-): Settings | null {
+): SettingMend | null {
   const { settings } = study;
   const engine = engines().find((e) =>
     e.options.some(
@@ -128,5 +129,15 @@ export function keepingEverybody(
       return 0;
     }
   };
-  return casesUnder(wanted) > casesUnder(settings) ? wanted : null;
+  const now = casesUnder(settings);
+  const { interval } = DEFAULT_SETTINGS;
+  const words = "Keep everybody, by full information";
+  const ways = [
+    { words, settings: wanted },
+    {
+      words: `${words}, with ${INTERVAL_WORDS[interval]} intervals`,
+      settings: { ...wanted, interval },
+    },
+  ];
+  return ways.find((way) => casesUnder(way.settings) > now) ?? null;
 }

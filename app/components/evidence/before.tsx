@@ -53,13 +53,13 @@ const MANY = 0.2;
 function KeepMore() {
   const context = useStudy();
   const { edit } = context;
-  const settings = useKeepingEverybody(context);
-  if (settings === undefined) return null;
-  return settings ? (
+  const way = useKeepingEverybody(context);
+  if (way === undefined) return null;
+  return way ? (
     <>
       {" "}
-      <Button size="small" onClick={() => edit({ settings }, "keep everybody")}>
-        Keep everybody, by full information
+      <Button size="small" onClick={() => edit({ settings: way.settings }, "keep everybody")}>
+        {way.words}
       </Button>
     </>
   ) : (
