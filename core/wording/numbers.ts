@@ -23,7 +23,13 @@ export function plain(value: number | null | undefined, digits = 3): string {
 }
 
 /** A number that cannot be beyond 1, as tables print it: two places, no leading zero. */
-export const withoutZero = (r: number): string => minus(r.toFixed(2).replace(/^(-?)0\./, "$1."));
+export const withoutZero = (r: number): string =>
+  minus(
+    r
+      .toFixed(2)
+      .replace(/^-(?=0\.00$)/, "")
+      .replace(/^(-?)0\./, "$1."),
+  );
 
 /** A p value in the way journals print it: no leading zero, three places, a bound below .001. */
 export function pValue(p: number | null | undefined, isBound = false): string {

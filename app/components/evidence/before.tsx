@@ -3,6 +3,8 @@ import Button from "@mui/material/Button";
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
 import { sampleWords, type Evidence } from "../../../core";
+import type { AnalysisState } from "../../analysis/analysis";
+import { useAnalysis } from "../../analysis/use-analysis";
 import { useKeepingEverybody } from "../../analysis/use-data-evidence";
 import { useStudy } from "../../analysis/use-study";
 
@@ -43,6 +45,7 @@ function KeepEverybody() {
   );
 }
 
+const isRefused = ({ problem }: AnalysisState): boolean => problem !== null;
 /** From this share of the cases on what is lost is no trifle. */
 const MANY = 0.2;
 
@@ -54,7 +57,9 @@ function KeepMore() {
   const context = useStudy();
   const { edit } = context;
   const way = useKeepingEverybody(context);
-  if (way === undefined) return null;
+  // While the study is refused nothing is known of what else could be done.
+  const refused = useAnalysis(context.analysis, isRefused);
+  if (way === undefined || refused) return null;
   return way ? (
     <>
       {" "}
@@ -63,7 +68,7 @@ function KeepMore() {
       </Button>
     </>
   ) : (
-    " No way of estimating keeps them all for this model: scores that need fewer answers (on Measures), or fewer covariates, lose fewer."
+    " No way of estimating keeps them all for this model and these settings: scores that need fewer answers (on Measures), or fewer covariates, lose fewer."
   );
 }
 

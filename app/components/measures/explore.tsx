@@ -69,7 +69,7 @@ export function Explore({ context, items, taken, wordings, replaced, make, close
           label="Factors"
           value={choices.factors === null ? "" : String(choices.factors)}
           options={[
-            ["", "as many as parallel analysis counts"],
+            ["", "by parallel analysis"],
             ...Array.from({ length: Math.min(12, found?.most ?? 1) }, (_, m): [string, string] => [
               String(m + 1),
               String(m + 1),
@@ -90,9 +90,9 @@ export function Explore({ context, items, taken, wordings, replaced, make, close
           label="Rotated by"
           value={choices.rotation}
           options={[
-            ["oblimin", "oblimin: factors may correlate"],
-            ["geomin", "geomin: factors may correlate"],
-            ["varimax", "varimax: factors do not correlate"],
+            ["oblimin", "oblimin (may correlate)"],
+            ["geomin", "geomin (may correlate)"],
+            ["varimax", "varimax (uncorrelated)"],
           ]}
           onChange={(v) => change({ rotation: v as Rotation })}
         />
