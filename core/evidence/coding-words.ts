@@ -17,8 +17,8 @@ export function codingWords(
     .filter((c) => wanted(c.variable))
     .map(
       (c) =>
-        `${c.variable}: ${c.coding} coding (${c.columns.map((column) => column.contrast).join("; ")})`,
+        `${c.variable}: ${c.coding} coding (${c.columns.map((column) => column.contrast).join(", ")})`,
     );
   const all = [...two, ...more];
-  return all.length === 0 ? "" : `Coding: ${all.join(". ")}.`;
+  return all.length === 0 ? "" : `Coding: ${all.join("; ")}.`;
 }
