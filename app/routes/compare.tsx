@@ -28,7 +28,7 @@ import { Waiting } from "../components/ui/waiting";
 import { Note, Screen, ScreenHead } from "../components/ui/layout";
 import { NumberTable } from "../components/ui/number-table";
 
-const WIDTH = 104;
+const WIDTH = 84;
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   const runs = await listRuns(params.id).catch((error: unknown) => {
@@ -164,7 +164,7 @@ function RobustnessTable({ specifications, sentences }: TableProps) {
           ...(s.problem ? [{ shown: s.problem, value: s.problem, span: sentences.length }] : []),
           ...s.claims.map((claim) => ({
             shown: <ClaimCell claim={claim} scale={scales.get(claim.label)!} />,
-            value: VERDICT_WORDS[claim.verdict],
+            value: [VERDICT_WORDS[claim.verdict], estimateWords(claim)].filter(Boolean).join(", "),
           })),
         ],
       }))}
@@ -193,10 +193,23 @@ function ClaimCell({
       }}
     >
       <Interval claim={claim} scale={scale} />
-      <VerdictMark verdict={claim.verdict} />
-      <CautionMark hypothesis={claim} />
+      <Box component="span" sx={{ display: "grid", lineHeight: 1.25 }}>
+        <span>
+          <VerdictMark verdict={claim.verdict} /> <CautionMark hypothesis={claim} />
+        </span>
+        <Box component="small" className="quiet" sx={{ whiteSpace: "nowrap" }}>
+          {estimateWords(claim)}
+        </Box>
+      </Box>
     </Box>
   );
+}
+
+/** The estimate and its limits in words; empty where there is none. */
+function estimateWords({ estimate, lower, upper }: Specification["claims"][number]): string {
+  if (estimate === null) return "";
+  if (lower === null && upper === null) return plain(estimate);
+  return `${plain(estimate)} [${lower === null ? "−∞" : plain(lower)}, ${upper === null ? "∞" : plain(upper)}]`;
 }
 
 function Interval({

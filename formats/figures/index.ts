@@ -1,5 +1,13 @@
 export { layoutDiagram, type Arrow, type DiagramLayout } from "./layout";
-export { INSET, itemNumber, measuredAs, modelWords, structureOf, type Measured } from "./measured";
+export {
+  explainedWords,
+  INSET,
+  itemNumber,
+  measuredAs,
+  modelWords,
+  structureOf,
+  type Measured,
+} from "./measured";
 export { ITEM_HEIGHT, ITEM_WIDTH, placeItems, type PlacedItem } from "./place-items";
 export { labelledTicks, linear, padded, ticks, type LinearScale } from "./scale";
 export type { Box, Point } from "./shapes";
@@ -7,4 +15,4 @@ export { drawFigure } from "./draw";
 export { pathFigure, type PathChoices } from "./path-figure";
 export { DEFAULT_FIGURE, type DrawnFigure, type FigureStyle } from "./svg";
 export { MM_PER_INCH, withResolution } from "./png-resolution";
-export { fitted, onTwoLines } from "./fitted";
+export { fitted, onTwoLines, textWidth } from "./fitted";

@@ -1,4 +1,4 @@
-import type { CompositeConstruct, Evidence, StructureSection } from "../../core";
+import { plain, type CompositeConstruct, type Evidence, type StructureSection } from "../../core";
 
 /** What a card stands for: a column, a common factor, or something made of its items. */
 export type Measured = "observed" | "factor" | "composite";
@@ -54,3 +54,33 @@ export function modelWords({ sections }: Evidence, name: string): string | null 
 
 /** A composite's card has a second line inside the first: so far from it. */
 export const INSET = 3.5;
+
+/**
+ * The share of a variable's variance that its predictors explain, group by group where there are
+ * several.
+ * @returns none where nothing points to it, or where its model has no such share
+ */
+export function explainedShares(evidence: Evidence, name: string): number[] {
+  const values = evidence.sections.flatMap((s): (number | null | undefined)[] => {
+    if (s.kind === "equations")
+      return s.equations.filter((e) => e.outcome === name).map((e) => e.r2);
+    if (s.kind === "responses")
+      return s.models.filter((m) => m.outcome === name).map((m) => m.fit.rSquared);
+    if (s.kind === "composites")
+      return s.groups.map(({ result }) => (result.consistent ?? result).r2[name]);
+    if (s.kind !== "structure") return [];
+    const explained = s.arrows.some((a) => a.role === "path" && a.to === name);
+    return explained ? s.r2.filter((r) => r.variable === name).map((r) => r.value) : [];
+  });
+  return values.filter((v): v is number => v != null);
+}
+
+/** "R² = 0.31", or "R² = 0.31 | 0.28" with groups; empty where there is none. */
+export function explainedWords(
+  evidence: Evidence,
+  name: string,
+  write: (value: number) => string = (value) => plain(value, 2),
+): string {
+  const shares = explainedShares(evidence, name);
+  return shares.length === 0 ? "" : `R² = ${shares.map(write).join(" | ")}`;
+}

@@ -1,7 +1,8 @@
 import { pathEffects, plain, pValue, type EffectEvidence, type Evidence } from "../../core";
 import { layoutDiagram, type DiagramLayout } from "./layout";
-import { INSET, itemNumber, measuredAs } from "./measured";
+import { explainedWords, INSET, itemNumber, measuredAs } from "./measured";
 import { placeItems } from "./place-items";
+import { textWidth } from "./fitted";
 import type { Box } from "./shapes";
 import { figureFile, Pen, POINTS_PER_MM, type DrawnFigure, type FigureStyle } from "./svg";
 
@@ -15,6 +16,8 @@ export interface PathChoices {
 }
 
 const CARD = 52;
+/** Of a digit among its points and commas, as a share of the font size. */
+const FIGURES = 0.47;
 /**
  * The layout's own units: so many to the size of the text, and how many a column of cards with its
  * arrows needs.
@@ -72,6 +75,12 @@ export function pathFigure(
       anchor: "middle",
       most: box.width - 10,
     });
+    if (choices.estimates !== "none" && !factorItems)
+      drawExplained(
+        pen,
+        box,
+        explainedWords(evidence, box.name, (v) => written(v, style)),
+      );
   }
   if (choices.estimates !== "none")
     for (const { from, to, label } of layout.arrows)
@@ -120,6 +129,19 @@ function drawCard(pen: Pen, box: Box, evidence: Evidence, edge: number): void {
     });
 }
 
+/** Above the right end of its card, smaller, where arrows seldom pass. */
+function drawExplained(pen: Pen, box: Box, words: string): void {
+  if (words === "") return;
+  const middle = box.y + box.height / 2;
+  pen.text(
+    box.x + box.width,
+    middle - CARD / 2 - pen.size * 0.3,
+    words,
+    { anchor: "end", halo: true },
+    pen.size * 0.82,
+  );
+}
+
 function drawItems(
   pen: Pen,
   box: Box,
@@ -164,6 +186,12 @@ function drawNumbers(
   const look = { anchor: "middle", halo: true } as const;
   const under = shown.length === 1 ? besideWords(shown[0]!, beside, style) : "";
   if (under !== "") {
+    const wide = Math.max(
+      textWidth(written(shown[0]!.estimate, style), f, FIGURES),
+      textWidth(under, f * 0.82, FIGURES),
+    );
+    // Between the two lines as well: a curve that passes there would be read as a sign.
+    pen.cover(at.x - wide / 2, at.y - f * 0.9, wide, f * 1.9);
     pen.text(at.x, at.y - f * 0.12, written(shown[0]!.estimate, style), look);
     pen.text(at.x, at.y + f * 0.85, under, look, f * 0.82);
     return;

@@ -71,6 +71,13 @@ export class Pen {
     );
   }
 
+  /** White over what lies beneath. */
+  cover(x: number, y: number, width: number, height: number): void {
+    this.marks.push(
+      `<rect x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}" fill="#fff"/>`,
+    );
+  }
+
   line(x1: number, y1: number, x2: number, y2: number, width = 0.6, dash = ""): void {
     this.marks.push(
       `<line x1="${n(x1)}" y1="${n(y1)}" x2="${n(x2)}" y2="${n(y2)}" stroke="#000" stroke-width="${width}"${dashed(dash)}/>`,

@@ -10,7 +10,14 @@ import {
 import { Covariances } from "./covariances";
 import { CardText } from "./card-text";
 import { Items } from "./items";
-import { fitted, INSET, modelWords, structureOf } from "../../../formats/figures";
+import {
+  explainedWords,
+  fitted,
+  INSET,
+  modelWords,
+  structureOf,
+  textWidth,
+} from "../../../formats/figures";
 import { layoutDiagram, type Arrow, type DiagramLayout } from "../../../formats/figures";
 import { useRoom } from "../ui/room";
 import styles from "./diagram.module.css";
@@ -34,6 +41,10 @@ interface Props {
 
 const FIRST_ROOM = { width: 700, height: 460 };
 const CARD_HEIGHT = 52;
+/** Of a digit among its points and commas, as a share of the font size. */
+const FIGURES = 0.47;
+/** Of the heads of columns: over the highest card, wherever it stands. */
+const HEAD = { y: 22, over: 44 };
 /** For the name of a moderator beside its mark; it has a card as well. */
 const MARK_ROOM = 130;
 
@@ -66,6 +77,7 @@ export function PathDiagram({
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [shape, size.width, size.height],
   );
+  const headY = Math.max(HEAD.y, Math.min(...layout.boxes.map((b) => b.y)) - HEAD.over);
   return (
     <div style={{ flex: 1, minHeight: 300, minWidth: 0, overflow: "auto" }} ref={frame}>
       <svg
@@ -76,7 +88,7 @@ export function PathDiagram({
         aria-label="Path diagram"
       >
         {layout.heads.map((head) => (
-          <text key={head.text} className={styles.role} x={head.x} y={22} textAnchor="middle">
+          <text key={head.text} className={styles.role} x={head.x} y={headY} textAnchor="middle">
             {head.text}
           </text>
         ))}
@@ -126,6 +138,11 @@ export function PathDiagram({
                   detail={detail}
                   width={box.width}
                 />
+                {!open && (
+                  <text className={styles.explained} x={box.width} y={-6} textAnchor="end">
+                    {explainedWords(evidence, box.name)}
+                  </text>
+                )}
               </g>
             </g>
           );
@@ -347,7 +364,7 @@ function ArrowLabel({
   faded,
   select,
 }: { arrow: Arrow; select: Props["select"] } & Look) {
-  const width = Math.max(text.length * 8.4, detail.length * 6.3) + 12;
+  const width = Math.max(textWidth(text, 15, FIGURES), textWidth(detail, 12, FIGURES)) + 8;
   const toggle = (): void => select(chosen ? null : { from: arrow.from, to: arrow.to });
   return (
     <g
@@ -364,7 +381,7 @@ function ArrowLabel({
         toggle();
       }}
     >
-      <rect x={-width / 2} y={-18} width={width} height={36} rx={3} />
+      <rect x={-width / 2} y={-16} width={width} height={32} rx={3} />
       <text className={styles.estimate} textAnchor="middle" y={-3}>
         {text}
       </text>

@@ -1,4 +1,5 @@
 import { download, fileName } from "../download";
+import { fontFaces } from "./font-faces";
 import { markupOf } from "./drawing";
 import { escapedMarkup } from "../../../formats/markup";
 
@@ -29,9 +30,10 @@ interface Picture {
 
 /**
  * One SVG of all pictures in an element, black on white whatever the screen looks like, with the
- * caption beneath.
+ * caption beneath; what is empty above and below is cut off.
+ * @param fonts the faces it is set in, as a style sheet with their data
  */
-export function pictureOf(holder: HTMLElement, caption: string): Picture {
+export function pictureOf(holder: HTMLElement, caption: string, fonts = ""): Picture {
   holder.dataset.look = "print";
   try {
     const frame = holder.getBoundingClientRect();
@@ -49,7 +51,8 @@ export function pictureOf(holder: HTMLElement, caption: string): Picture {
     });
     const width = Math.ceil(frame.width) + 2 * MARGIN;
     const lines = wrapped(caption, Math.floor((width - 2 * MARGIN) / LETTER));
-    const top = Math.ceil(frame.height) + 2 * MARGIN;
+    const filled = filledPart(holder, frame);
+    const top = Math.ceil(filled.bottom - filled.top) + 2 * MARGIN;
     const height = top + lines.length * LINE + MARGIN;
     const words = lines
       .map(
@@ -62,11 +65,28 @@ export function pictureOf(holder: HTMLElement, caption: string): Picture {
     return {
       width,
       height,
-      text: `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}" font-family="${font}"><rect width="100%" height="100%" fill="#ffffff"/>${parts.join("")}<g font-size="12.5" fill="${color}">${words}</g></svg>`,
+      text: `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}" font-family="${font}"><style>${fonts}</style><rect width="100%" height="100%" fill="#ffffff"/><g transform="translate(0 ${-filled.top})">${parts.join("")}</g><g font-size="12.5" fill="${color}">${words}</g></svg>`,
     };
   } finally {
     delete holder.dataset.look;
   }
+}
+
+/** From the highest to the lowest mark; all of it where a canvas fills its place. */
+function filledPart(holder: HTMLElement, frame: DOMRect): { top: number; bottom: number } {
+  const drawings = [...holder.querySelectorAll("svg")];
+  if (drawings.length === 0 || holder.querySelector("canvas, [data-figure-text]"))
+    return { top: 0, bottom: frame.height };
+  const marks = drawings
+    .flatMap((svg) => [
+      ...svg.querySelectorAll<SVGGraphicsElement>("path, rect, text, line, circle"),
+    ])
+    .map((mark) => mark.getBoundingClientRect())
+    .filter((box) => box.width > 0 || box.height > 0);
+  return {
+    top: Math.max(0, Math.min(...marks.map((box) => box.top)) - frame.top),
+    bottom: Math.min(frame.height, Math.max(...marks.map((box) => box.bottom)) - frame.top),
+  };
 }
 
 /** Words of the page that belong to the picture: the head of a panel, a line of a legend. */
@@ -100,12 +120,15 @@ function styled(svg: SVGSVGElement): SVGSVGElement {
   return copy;
 }
 
-export const saveSvg = (holder: HTMLElement, caption: string, name: string): void =>
-  download(fileName(name, ".svg"), pictureOf(holder, caption).text, "image/svg+xml");
+/** With its faces inside, so that it looks the same wherever it is opened. */
+export async function saveSvg(holder: HTMLElement, caption: string, name: string): Promise<void> {
+  const { text } = pictureOf(holder, caption, await fontFaces());
+  download(fileName(name, ".svg"), text, "image/svg+xml");
+}
 
 /** Twice the size on the screen, so that print is sharp. */
 export async function savePng(holder: HTMLElement, caption: string, name: string): Promise<void> {
-  const { text, width, height } = pictureOf(holder, caption);
+  const { text, width, height } = pictureOf(holder, caption, await fontFaces());
   const image = new Image();
   const url = URL.createObjectURL(new Blob([text], { type: "image/svg+xml" }));
   image.src = url;

@@ -26,7 +26,7 @@ export function PictureButtons({
       <Button
         {...button}
         {...taking}
-        onClick={() => target.current && saveSvg(target.current, said, name)}
+        onClick={() => target.current && void saveSvg(target.current, said, name)}
       >
         SVG
       </Button>

@@ -77,9 +77,7 @@ export function PlaneMap({ xName, yName, what, xRange, yRange, at, people, edges
         role="img"
         aria-label={`${what} over ${xName} and ${yName}, from ${plain(min, 2)} to ${plain(max, 2)}`}
       >
-        {levels.map((level) => (
-          <Contour key={level} level={level} grid={values} place={place} />
-        ))}
+        <Contours levels={levels} grid={values} place={place} />
         {sure && <path className={styles.sureEdge} d={pathOf(contourLines(sure, 0), place)} />}
         {edges.map((edge) => (
           <g key={edge} className={styles.stripEdge}>
@@ -196,19 +194,36 @@ const pathOf = (lines: [Point, Point][], place: PlaceOf): string =>
     )
     .join("");
 
-/** Where the quantity has one value, and the value written once. */
-function Contour({ level, grid, place }: { level: number; grid: Grid; place: PlaceOf }) {
-  const lines = contourLines(grid, level);
-  const label = lines.find(([[i]]) => i >= CELLS * 0.72)?.[0];
-  const at = label && place(label);
-  return (
-    <g className={styles.contour}>
-      <path d={pathOf(lines, place)} />
-      {at && (
-        <text x={at[0]} y={at[1] + 4} textAnchor="middle">
-          {plain(level, 2)}
-        </text>
-      )}
-    </g>
-  );
+/** How far apart the numbers on lines stand, in pixels across and down. */
+const APART = { x: 40, y: 14 };
+/** Numbers stand in one column where their lines reach it. */
+const COLUMN = CELLS * 0.72;
+
+/**
+ * Where the quantity has one value, and the value written once: in one column where lines reach it,
+ * else where a line comes nearest to it and no other number stands.
+ */
+function Contours({ levels, grid, place }: { levels: number[]; grid: Grid; place: PlaceOf }) {
+  const taken: Point[] = [];
+  return levels.map((level) => {
+    const lines = contourLines(grid, level);
+    const at = lines
+      .map(([start]) => start)
+      .sort(([a], [b]) => Math.abs(a - COLUMN) - Math.abs(b - COLUMN))
+      .map(place)
+      .find(([px, py]) =>
+        taken.every(([tx, ty]) => Math.abs(px - tx) > APART.x || Math.abs(py - ty) > APART.y),
+      );
+    if (at) taken.push(at);
+    return (
+      <g key={level} className={styles.contour}>
+        <path d={pathOf(lines, place)} />
+        {at && (
+          <text x={at[0]} y={at[1] + 4} textAnchor="middle">
+            {plain(level, 2)}
+          </text>
+        )}
+      </g>
+    );
+  });
 }

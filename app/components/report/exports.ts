@@ -7,6 +7,7 @@ import type {
 } from "../../../core";
 import type { LoadedStudy } from "../../../formats";
 import { drawFigure, type DrawnFigure, type FigureStyle } from "../../../formats/figures";
+import { sansUrl } from "../figure/font-faces";
 import { download, fileName } from "../download";
 import { pngOf } from "./png";
 
@@ -35,13 +36,6 @@ const TYPES: Record<ReportFormat, string> = {
 /** Resolution of pictures in a word-processor document, for programs that draw no vectors. */
 const DOCUMENT_DPI = 300;
 
-/** The sans of the house as a data URL, so that a figure looks the same wherever it is opened. */
-async function fontUrl(): Promise<string> {
-  const { default: url } =
-    await import("@fontsource-variable/source-sans-3/files/source-sans-3-latin-wght-normal.woff2?inline");
-  return url;
-}
-
 export const figureStyle = (
   { widthMm, fontPt }: FigureChoices,
   decimal: "." | ",",
@@ -57,7 +51,7 @@ async function drawnFigures(
   evidence: Evidence,
   choices: FigureChoices,
 ): Promise<Map<string, DrawnFigure>> {
-  const style = figureStyle(choices, report.decimal, await fontUrl());
+  const style = figureStyle(choices, report.decimal, await sansUrl());
   return new Map(
     figuresOf(report).flatMap((block) => {
       const drawn = drawFigure(block, evidence, style);
@@ -151,7 +145,7 @@ export async function saveFigure(
   decimal: "." | ",",
   as: "svg" | 300 | 600,
 ): Promise<void> {
-  const drawn = drawFigure(block, evidence, figureStyle(choices, decimal, await fontUrl()));
+  const drawn = drawFigure(block, evidence, figureStyle(choices, decimal, await sansUrl()));
   if (!drawn) return;
   const name = `figure ${block.number} ${block.title}`;
   if (as === "svg") download(fileName(name, ".svg"), drawn.svg, "image/svg+xml");
