@@ -1,5 +1,6 @@
 // The whole check: `npm test`, on a laptop and in CI alike. `npm run test:quick` is what somebody
 // runs before a commit (below a minute), `npm run test:long` what runs before a release (an hour).
+import { existsSync } from "node:fs";
 import { spawn } from "node:child_process";
 import {
   ensureBuild,
@@ -71,10 +72,13 @@ function withPrograms() {
   const office = ensureOffice();
   const redis = ensureRedis();
   if (!office) leftOut.push("documents opened in a word processor (no LibreOffice: OFFICE=…)");
+  const tex = ["/usr/bin/pdflatex", process.env.TEX].find((path) => path && existsSync(path));
+  if (!tex) leftOut.push("tables set by TeX (no pdflatex: TEX=…); their grammar is tested");
   if (!redis) leftOut.push("runs on several machines (no Redis server: REDIS=…)");
   return {
     ...process.env,
     ...(office ? { OFFICE: office } : {}),
+    ...(tex ? { TEX: tex } : {}),
     ...(redis ? { REDIS: redis } : {}),
   };
 }

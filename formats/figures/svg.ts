@@ -1,4 +1,4 @@
-import { escapedMarkup } from "../markup";
+import { escapedMarkup, oneLine } from "../markup";
 import { textWidth } from "./fitted";
 
 /** How a figure for print is made. Lengths inside are points. */
@@ -34,9 +34,8 @@ const FAMILY = "Hebel Figure";
  */
 const HALO = 0.55;
 
-/** Without the characters that XML cannot hold. */
-export const escapedXml = (text: string): string =>
-  escapedMarkup([...text].filter((mark) => !/[\p{Cc}\p{Cs}]/u.test(mark)).join(""));
+/** On one line, as attributes and text of a figure need it. */
+export const escapedXml = (text: string): string => escapedMarkup(oneLine(text));
 
 const n = (value: number): string => String(Number(value.toFixed(2)));
 

@@ -1,3 +1,4 @@
+import { printable } from "../markup";
 import {
   AlignmentType,
   Bookmark,
@@ -46,19 +47,14 @@ const MANY_COLUMNS = 8;
 /** Pixels that the writer counts to a millimetre. */
 const PER_MM = 96 / 25.4;
 
-/** Characters that XML cannot hold would make the file unreadable. */
-const clean = (text: string): string =>
-  [...text]
-    .filter((mark) => !/[\p{Cc}\p{Cs}\ufffe\uffff]/u.test(mark) || /[\t\n]/.test(mark))
-    .join("");
-
 const bookmark = (id: string): string => `b_${id.replace(/[^A-Za-z0-9]+/g, "_").slice(0, 36)}`;
 
 function textRuns(text: Text, names: ReadonlyMap<string, string>, size?: number): ParagraphChild[] {
   const look = size === undefined ? {} : { size };
   return text.map((run) => {
-    if (typeof run === "string") return new TextRun({ text: clean(run), ...look });
-    if ("italic" in run) return new TextRun({ text: clean(run.italic), italics: true, ...look });
+    if (typeof run === "string") return new TextRun({ text: printable(run), ...look });
+    if ("italic" in run)
+      return new TextRun({ text: printable(run.italic), italics: true, ...look });
     const name = names.get(run.see);
     return name
       ? new SimpleField(`REF ${bookmark(run.see)} \\h`, name)
@@ -136,7 +132,7 @@ function tableBlocks(table: TableBlock, names: ReadonlyMap<string, string>): Fil
           // A line over several rows goes with the first of them, a short table stays whole.
           keepNext: span > 1 || (together && !bottom),
           spacing: { before: 0, after: 0 },
-          children: [new TextRun({ text: clean(text), size, italics })],
+          children: [new TextRun({ text: printable(text), size, italics })],
         }),
       ],
     });
@@ -159,7 +155,7 @@ function tableBlocks(table: TableBlock, names: ReadonlyMap<string, string>): Fil
     new Paragraph({
       keepNext: true,
       spacing: { after: 80 },
-      children: [new TextRun({ text: clean(table.title), italics: true })],
+      children: [new TextRun({ text: printable(table.title), italics: true })],
     }),
     new Table({
       width: { size: PAGE, type: WidthType.DXA },
@@ -198,7 +194,7 @@ function figureBlocks(
     style: "Caption",
     children: [
       captionOf("Figure", figure),
-      new TextRun({ text: `. ${clean(figure.title)}. ` }),
+      new TextRun({ text: `. ${printable(figure.title)}. ` }),
       ...figure.notes.flatMap((n) => textRuns(n, names)),
     ],
   });
@@ -212,7 +208,11 @@ function figureBlocks(
     data: new TextEncoder().encode(picture.svg),
     transformation,
     fallback: { type: "png", data: picture.png },
-    altText: { name: figure.id, title: figure.title, description: figure.title },
+    altText: {
+      name: figure.id,
+      title: printable(figure.title),
+      description: printable(figure.title),
+    },
   });
   return [new Paragraph({ keepNext: true, children: [image] }), caption];
 }
@@ -228,7 +228,7 @@ function blocksOf(
         new Paragraph({
           keepNext: true,
           heading: block.level === 1 ? HeadingLevel.HEADING_1 : HeadingLevel.HEADING_2,
-          children: [new TextRun({ text: clean(block.text) })],
+          children: [new TextRun({ text: printable(block.text) })],
         }),
       ];
     case "paragraph":
@@ -268,7 +268,7 @@ export async function docxReport(
   const names = captionNames(document.blocks);
   const black = { color: "000000", font: FONT };
   const file = new Document({
-    title: clean(document.title),
+    title: printable(document.title),
     creator: "Hebel",
     styles: {
       default: {
@@ -303,12 +303,12 @@ export async function docxReport(
         children: [
           new Paragraph({
             heading: HeadingLevel.TITLE,
-            children: [new TextRun({ text: clean(document.title) })],
+            children: [new TextRun({ text: printable(document.title) })],
           }),
           ...(document.question
             ? [
                 new Paragraph({
-                  children: [new TextRun({ text: clean(document.question), italics: true })],
+                  children: [new TextRun({ text: printable(document.question), italics: true })],
                 }),
               ]
             : []),

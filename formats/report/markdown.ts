@@ -1,3 +1,4 @@
+import { oneLine } from "../markup";
 import {
   captionNames,
   plainText,
@@ -8,7 +9,7 @@ import {
 } from "../../core";
 
 /** Characters that Markdown would take for its own. */
-const escaped = (text: string): string => text.replace(/[\\`*_{}[\]<>|#]/g, "\\$&");
+const escaped = (text: string): string => oneLine(text).replace(/[\\`*_{}[\]<>|#]/g, "\\$&");
 
 /**
  * A report as Markdown: tables with pipes, figures as files beside it.

@@ -1,3 +1,4 @@
+import { printable } from "../markup";
 import { captionNames, type ReportDocument, type TableBlock } from "../../core";
 import { neutralise } from "../effects-table";
 import { spoken } from "./markdown";
@@ -36,14 +37,16 @@ export async function xlsxReport(document: ReportDocument): Promise<Uint8Array> 
   for (const table of document.blocks.filter((b) => b.kind === "table")) {
     const sheet = book.addWorksheet(sheetName(`${table.number} ${table.title}`, taken));
     const columns = columnsOf(table);
-    sheet.addRow([`Table ${table.number}. ${table.title}`]).font = { bold: true };
-    sheet.addRow(columns.map((c) => c.head)).font = { bold: true };
+    sheet.addRow([printable(`Table ${table.number}. ${table.title}`)]).font = { bold: true };
+    sheet.addRow(columns.map((c) => printable(c.head))).font = { bold: true };
     const values = table.rows.map((row) => (row.heading ? [] : columns.map(({ of }) => of(row))));
     table.rows.forEach((row, i) =>
       sheet.addRow(
         row.heading
-          ? [neutralise(row.cells[0]!.text)]
-          : values[i]!.map((value) => (typeof value === "string" ? neutralise(value) : value)),
+          ? [neutralise(printable(row.cells[0]!.text))]
+          : values[i]!.map((value) =>
+              typeof value === "string" ? neutralise(printable(value)) : value,
+            ),
       ),
     );
     layOutSheet(
@@ -52,7 +55,7 @@ export async function xlsxReport(document: ReportDocument): Promise<Uint8Array> 
       columns.map(({ head }) => head),
       values,
     );
-    const notes = table.notes.map((note) => `Note. ${spoken(note, names)}`);
+    const notes = table.notes.map((note) => printable(`Note. ${spoken(note, names)}`));
     for (const words of [...document.leftOut, ...notes]) addNote(sheet, words, columns.length);
   }
   if (book.worksheets.length === 0) book.addWorksheet("No tables");
