@@ -58,6 +58,9 @@ export function effectsCsv(evidence: Evidence): string {
       .join(" ")
       .trim(),
   ]);
+  const told = [...leftOutTold(evidence), ...provisionalTold(evidence)];
+  if (rows.length === 0 && told.length > 0)
+    rows.push(header.map((_, j) => (j === header.length - 1 ? told.join(" ") : "")));
   return `${Papa.unparse([header, ...rows].map((row) => row.map(neutralise)))}\r\n`;
 }
 

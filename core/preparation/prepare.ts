@@ -87,9 +87,9 @@ export function prepare(
   { tolerant = false, dataset = buildDataset(stated, raw) } = {},
 ): Prepared {
   checkSettings(stated.settings);
-  const { complaints, statements } = dataset.theory;
+  const { complaints, statements, leftOut } = dataset.theory;
   if (complaints.length > 0 && !tolerant) refuse(complaints);
-  const theory = compileTheory(statements);
+  const theory = compileTheory(statements, leftOut);
   const measures = latentMeasures(theory, dataset);
   const engine = engineFor(
     stated.settings.engine,

@@ -12,6 +12,7 @@ import type {
   Free,
   Hold,
   Hypothesis,
+  LeftOut,
   Moderation,
   ResponseModel,
   Statement,
@@ -63,16 +64,20 @@ export interface CompiledTheory {
 
 /**
  * Turns statements into equations.
+ * @param leftOut what could not be read, for the refusal where nothing else is left
  * @throws StudyProblem `nothing_to_estimate` without any path, `cyclic_model` with the cycle spelled out, `notation` for a
  *   path from a variable to itself or an adjustment of a variable that nothing explains
  */
-export function compileTheory(statements: readonly Statement[]): CompiledTheory {
+export function compileTheory(
+  statements: readonly Statement[],
+  leftOut: readonly LeftOut[] = [],
+): CompiledTheory {
   const paths = collectPaths(statements);
   // Factors alone are a theory of their items; composites are weighted by the paths between them.
   const made = (form: MeasureForm): boolean =>
     statements.some((s) => s.kind === "measure" && s.form === form);
   if (paths.length === 0 && (!made("reflects") || made("combines"))) {
-    throw new StudyProblem("nothing_stated", {});
+    throw new StudyProblem("nothing_stated", { leftOut });
   }
   const covariates = collectCovariates(statements, paths);
   const groups = statements.find((s) => s.kind === "groups") ?? null;

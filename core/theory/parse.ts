@@ -1,4 +1,11 @@
 import { isResponseLine, readCompare, readControl, readResponseModel } from "./response-lines";
+import {
+  adjustedNoMore,
+  restingOnNothing,
+  unmeasured,
+  unmeasuredWords,
+  type ReadLine,
+} from "./consequences";
 import { readFormula } from "./formula";
 import { nearestName } from "./nearest";
 import { readMeasure } from "./measure";
@@ -30,26 +37,58 @@ export function parseTheory(text: string, variables: readonly string[]): Theory 
   const measures = lines.flatMap(({ tokens }) =>
     tokens[0]?.text === "measure" && tokens[1] ? [tokens[1].text] : [],
   );
-  const theory: Theory = { statements: [], named: measures, complaints: [], leftOut: [] };
-  const known = [...new Set([...variables, ...measures])];
-  lines.forEach(({ content, line, tokens, complaints }) => {
-    if (tokens.length === 0 && complaints.length === 0) return;
-    const of = (own: Token[]): Statement =>
-      readStatement(
-        new Reader(own, line, content.trimEnd().length, known),
+  const read = (names: readonly string[]): ReadLine[] =>
+    lines.map(({ content, line, tokens, complaints }) => {
+      const text = content.trim();
+      if (complaints.length > 0) return { line, text, statement: null, faults: complaints };
+      if (tokens.length === 0) return { line, text, statement: null, faults: [] };
+      return {
         line,
-        variables,
-        measures,
-      );
-    const { statement, faults } =
-      complaints.length > 0 ? { statement: null, faults: complaints } : readLine(tokens, of);
-    if (statement) theory.statements.push(statement);
-    theory.complaints.push(...faults);
-    theory.leftOut.push(...leftOutOf(content.trim(), tokens, statement, faults));
+        text,
+        ...readLine(tokens, (own) =>
+          readStatement(
+            new Reader(own, line, content.trimEnd().length, names),
+            line,
+            variables,
+            measures,
+          ),
+        ),
+      };
+    });
+  const known = [...new Set([...variables, ...measures])];
+  const first = read(known);
+  const gone = unmeasured(measures, variables, first);
+  const rest = gone.length === 0 ? first : read(known.filter((name) => !gone.includes(name)));
+  const theory: Theory = { statements: [], named: measures, complaints: [], leftOut: [] };
+  rest.forEach((line, i) => {
+    theory.leftOut.push(
+      ...leftOutOf(line, lines[i]!.tokens).map((part) => explainedAs(part, line.faults, gone)),
+    );
+    // What follows from another line's fault is told, but is no fault of this line.
+    theory.complaints.push(...first[i]!.faults);
   });
+  if (theory.leftOut.length > 0) {
+    const labels = theory.leftOut.flatMap(({ label, name }) =>
+      name === null ? (label ?? []) : [],
+    );
+    theory.leftOut.push(...adjustedNoMore(rest), ...restingOnNothing(rest, labels));
+  }
+  theory.statements.push(...rest.flatMap(({ statement }) => statement ?? []));
   numberUnlabelled(theory);
   complainOfDoubleLabels(theory);
   return theory;
+}
+
+/** A part that is left out for want of a measure says so, instead of calling the name unknown. */
+function explainedAs(
+  part: LeftOut,
+  faults: readonly Complaint[],
+  gone: readonly string[],
+): LeftOut {
+  const fault = faults.find((f) => f.message === part.message);
+  return fault?.unknown !== undefined && gone.includes(fault.unknown)
+    ? { ...part, message: unmeasuredWords(fault.unknown) }
+    : part;
 }
 
 /** So many missing names of one line are left out one by one; with more it is no line of this study. */
@@ -85,12 +124,7 @@ function withoutName(tokens: Token[], column: number): Token[] {
   return [...tokens.slice(0, before), ...tokens.slice(after)];
 }
 
-function leftOutOf(
-  text: string,
-  tokens: Token[],
-  statement: Statement | null,
-  faults: readonly Complaint[],
-): LeftOut[] {
+function leftOutOf({ text, statement, faults }: ReadLine, tokens: readonly Token[]): LeftOut[] {
   const label = tokens[1]?.text === ":" ? tokens[0]!.text : null;
   return (statement ? faults : faults.slice(0, 1)).map(({ line, message, unknown }) => ({
     line,

@@ -1,4 +1,5 @@
 import { didYouMean, worded } from "./condition";
+import { leftOutWords } from "./left-out";
 
 interface OnLine {
   line: number;
@@ -14,8 +15,10 @@ export const THEORY_PROBLEMS = {
   ),
   nothing_stated: worded(
     "nothing_to_estimate",
-    () =>
-      "No sentence states an effect yet. Write one such as “H1: hours raises belonging through confidence”.",
+    ({ leftOut }: { leftOut: readonly Parameters<typeof leftOutWords>[0][] }) =>
+      leftOut.length === 0
+        ? "No sentence states an effect yet. Write one such as “H1: hours raises belonging through confidence”."
+        : `No sentence that can be read states an effect. ${leftOut.map(leftOutWords).join(" ")}`,
   ),
   circle: worded(
     "cyclic_model",

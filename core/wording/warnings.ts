@@ -1,3 +1,4 @@
+import { leftOutWords } from "./left-out";
 import type { Warning } from "./problem-types";
 import { numbered, quoted } from "./condition";
 import { INTERVAL_WORDS } from "./intervals";
@@ -23,18 +24,7 @@ const WARNINGS = {
     `${excluded} of ${read} ${unit} are left out by ${numbered(filters.length, "the filter", "the filters")} ${quoted(filters)}.`,
   rows_dropped: ({ dropped, read, unit, missing }: Dropped) =>
     `${dropped} of ${read} ${unit} are left out because a value is missing (${missing.map(({ name, count }) => `${name} ${count}`).join(", ")}).`,
-  sentence_left_out: ({
-    text,
-    name,
-    message,
-  }: {
-    text: string;
-    name: string | null;
-    message: string;
-  }) =>
-    name === null
-      ? `“${text}” could not be read and takes part in nothing: ${message}`
-      : `“${name}” is left out of “${text}”: ${message}`,
+  sentence_left_out: leftOutWords,
   binary_outcome: ({ outcome, measured }: { outcome: string; measured: boolean }) =>
     `“${outcome}” has two values; its 0/1 coding is explained by a straight line, as a probability, so rest on robust or resampled errors and read effects on it as differences in proportions.${measured ? " A yes/no model of its own it gets where all measures are averages or sums." : ""}`,
   may_be_counted: ({ outcome, name }: { outcome: string; name: string }) =>

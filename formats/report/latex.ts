@@ -51,13 +51,17 @@ export function latexTables(document: ReportDocument): string {
   const tables = document.blocks.filter((b) => b.kind === "table");
   return `% ${oneLine(document.title)}
 % Needs \\usepackage{array,booktabs,longtable,rotating} and, for long titles, \\usepackage{caption}.
-${tables.map((t) => latexTable(t, names)).join("\n")}`;
+${tables.map((t) => latexTable(t, names, document.leftOut)).join("\n")}`;
 }
 
 /** Rows from which on a table breaks over pages. */
 const LONG = 32;
 
-function latexTable(table: TableBlock, names: ReadonlyMap<string, string>): string {
+function latexTable(
+  table: TableBlock,
+  names: ReadonlyMap<string, string>,
+  leftOut: readonly string[],
+): string {
   const { set, room } = latexColumns(table);
   const line = (cells: readonly string[]): string => `${cells.map(cellOf).join(" & ")} \\\\`;
   const rows = table.rows.map(({ cells, heading }) =>
@@ -65,7 +69,7 @@ function latexTable(table: TableBlock, names: ReadonlyMap<string, string>): stri
       ? `\\multicolumn{${table.columns.length}}{l}{\\textit{${latex(cells[0]!.text)}}} \\\\`
       : line(cells.map((c) => c.text)),
   );
-  const notes = table.notes
+  const notes = [...leftOut.map((words): Text => [words]), ...table.notes]
     .map((n) => `\\par\\smallskip\\noindent\\textit{Note.} ${latexText(n, names)}`)
     .join("\n");
   const caption = `\\caption{${latex(table.title)}}\\label{${label(table.id)}}`;
