@@ -27,6 +27,7 @@ export const COMPONENTS: ThemeOptions["components"] = {
         fontVariantNumeric: "tabular-nums lining-nums",
         WebkitFontSmoothing: "antialiased",
       },
+      "@page": { margin: "20mm" },
       "h1, h2, h3, h4, p": { margin: 0 },
       a: { color: "var(--petrol)" },
       ":focus-visible": {

@@ -115,6 +115,17 @@ describe("figures", () => {
     });
   });
 
+  it("hold intervals in any width from 120 mm on, and say where they do not", () => {
+    const path = { kind: "path", estimates: "raw", beside: "interval" } as const;
+    const drawn = (widthMm: number): string =>
+      drawFigure({ figure: path, title: "x" }, studies[0]!.evidence, {
+        ...DEFAULT_FIGURE,
+        widthMm,
+      })!.svg;
+    for (const widthMm of [120, 175]) expect(drawn(widthMm)).toMatch(/>\[−?0\.\d+, /);
+    expect(drawn(85)).toContain("Intervals have no room at this width");
+  });
+
   it("carry their font where one is given", () => {
     const { evidence, figures } = studies[0]!;
     const style = { ...DEFAULT_FIGURE, fontUrl: "data:font/woff2;base64,AAAA" };

@@ -23,7 +23,7 @@ const FIGURES = 0.47;
  * arrows needs.
  */
 const UNITS = 15;
-const COLUMN = 215;
+const COLUMN = 245;
 const WIDEST = 1100;
 /**
  * Where cards leave no more room than that for their names, the text is made smaller, down to a
@@ -33,6 +33,10 @@ const LARGEST = 20;
 const LEAST_PT = 6;
 /** From this size on arrows have room for one line. */
 const ONE_LINE = 18.5;
+
+/** Said on a figure that has no room for what its caption promises. */
+const NO_ROOM = { interval: "Intervals", p: "p values", nothing: "" };
+const NO_ROOM_WHY = "have no room at this width; they stand in the table of effects.";
 
 /**
  * The plain convention of textbooks: ellipses for factors, double lines for composites, rectangles
@@ -48,8 +52,11 @@ export function pathFigure(
   const columns = columnsOf(evidence);
   const inner = Math.min(WIDEST, Math.max(columns * COLUMN, (width / style.fontPt) * UNITS));
   const factor = width / inner;
-  const size = Math.max(Math.min(style.fontPt / factor, LARGEST), LEAST_PT / factor);
-  const beside = size > ONE_LINE ? "nothing" : choices.beside;
+  // Two lines of numbers ask for somewhat smaller letters, as long as they can be read.
+  const largest = choices.beside === "nothing" ? LARGEST : ONE_LINE;
+  const size = Math.max(Math.min(style.fontPt / factor, largest), LEAST_PT / factor);
+  const noRoom = choices.estimates !== "none" && choices.beside !== "nothing" && size > ONE_LINE;
+  const beside = noRoom ? "nothing" : choices.beside;
   const unfolded = choices.items ? evidence.latent : [];
   const layout = layoutDiagram(
     evidence,
@@ -59,10 +66,7 @@ export function pathFigure(
   );
   const pen = new Pen(size);
   const edge = Number((0.8 / factor).toFixed(2));
-  for (const { d, tip } of layout.arrows) {
-    pen.path(d, edge);
-    pen.arrowhead(tip.x, tip.y, tip.angle, size * 0.75);
-  }
+  for (const { d } of layout.arrows) pen.path(d, edge);
   for (const { d, tip, angle } of layout.moderators) {
     pen.path(d, edge);
     pen.arrowhead(tip.x, tip.y, angle + Math.PI, size * 0.6);
@@ -85,7 +89,12 @@ export function pathFigure(
   if (choices.estimates !== "none")
     for (const { from, to, label } of layout.arrows)
       drawNumbers(pen, label, pathEffects(evidence, from, to, choices.estimates), beside, style);
-  const { top, bottom } = extentOf(layout, size);
+  // Over the numbers, so that short arrows keep their direction.
+  for (const { tip } of layout.arrows) pen.arrowhead(tip.x, tip.y, tip.angle, size * 0.75);
+  const { top, bottom: lowest } = extentOf(layout, size);
+  const bottom = noRoom ? lowest + size * 1.4 : lowest;
+  if (noRoom)
+    pen.text(0, bottom - size * 0.4, `${NO_ROOM[choices.beside]} ${NO_ROOM_WHY}`, { italic: true });
   return figureFile(
     `<g transform="translate(0 ${(-top * factor).toFixed(2)})">${pen.scaled(factor)}</g>`,
     (bottom - top) * factor,

@@ -121,6 +121,32 @@ function htmlCells(html: string): string[][][] {
   );
 }
 
+describe("every report", () => {
+  it("gives each head of a table one meaning, and each note once", () => {
+    for (const { report } of all)
+      for (const table of tablesOf(report)) {
+        const heads = table.columns.map((c) => c.head).filter((head) => head !== "");
+        expect(new Set(heads).size, table.title).toBe(heads.length);
+        const notes = table.notes.map((note) => JSON.stringify(note));
+        expect(new Set(notes).size, table.title).toBe(notes.length);
+      }
+  });
+
+  it("says of a figure what is on it", () => {
+    for (const { report, pictures } of all)
+      for (const block of report.blocks) {
+        if (block.kind !== "figure" || block.figure.kind !== "path") continue;
+        const numbers = pictures.get(block.id)!.match(/>[−-]?\d*[.,]\d+</g) ?? [];
+        const told = JSON.stringify([block.title, block.notes]);
+        expect(/estimates|coefficients/i.test(told), told).toBe(numbers.length > 0);
+        if (/interval/i.test(told))
+          expect(pictures.get(block.id)).toMatch(
+            />\[[−-]?\d*[.,]\d+[,;] |Intervals have no room at this width/,
+          );
+      }
+  });
+});
+
 describe("a report as a page", () => {
   it("holds every cell of every table, and every figure", () => {
     for (const { report, pictures } of all) {
@@ -193,7 +219,7 @@ describe("a report as LaTeX", () => {
   it("has every table, balanced, with its cells", () => {
     for (const { report } of all) {
       const tex = latexTables(report);
-      expect(tex.match(/\\begin\{tabular\}/g)?.length).toBe(tablesOf(report).length);
+      expect(tex.match(/\\begin\{(?:tabular|longtable)\}/g)?.length).toBe(tablesOf(report).length);
       const plainBraces = tex.replace(/\\[\\{}]/g, "");
       expect(plainBraces.split("{").length).toBe(plainBraces.split("}").length);
       for (const table of tablesOf(report))

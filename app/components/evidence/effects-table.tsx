@@ -1,6 +1,7 @@
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import {
+  codingWords,
   effectWorking,
   percent,
   pValue,
@@ -45,6 +46,7 @@ export function EffectsTable({ evidence, selected, select }: Props) {
     const key = pairWords(evidence, effect) || "stated quantities";
     groups.set(key, [...(groups.get(key) ?? []), effect]);
   }
+  const coding = codingWords(evidence);
   return (
     <section aria-labelledby="every-effect">
       <ScreenHead as="div" style={{ margin: "30px 0 8px" }}>
@@ -63,6 +65,7 @@ export function EffectsTable({ evidence, selected, select }: Props) {
           choose={setForm}
         />
       </ScreenHead>
+      {coding !== "" && <p className="quiet">{coding}</p>}
       {listed.length === 0 && <p className="quiet">No such quantity exists in this theory.</p>}
       {form === "forest" && <Forest effects={listed} evidence={evidence} units={units} />}
       {form === "table" &&
