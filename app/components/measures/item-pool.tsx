@@ -2,7 +2,7 @@ import Button from "@mui/material/Button";
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { plain, type AnswerBattery, type ItemFamily } from "../../../core";
+import type { AnswerBattery, ItemFamily } from "../../../core";
 import { PlusIcon } from "../icons";
 import { ITEM_TYPE } from "./measure-card";
 import { NewMeasureDialog } from "./new-measure-dialog";
@@ -86,7 +86,7 @@ export function ItemPool({
                 <p>
                   <strong>{items.length} columns</strong>{" "}
                   <span className="quiet">
-                    {plain(low, 0)} to {plain(high, 0)}
+                    {low} to {high}
                   </span>
                 </p>
                 <p className="quiet">
