@@ -1,0 +1,56 @@
+import { atanh, tanh } from "../numerics/elementary";
+
+/** Slope of a log-likelihood per case, and the information of one case, at a correlation. */
+export interface Slope {
+  score: number;
+  information: number;
+}
+
+export interface FoundCorrelation {
+  r: number;
+  /** Expected information per case there. */
+  information: number;
+}
+
+const CLOSE = 1e-13;
+/** Good enough where rounding hinders more. */
+const ENOUGH = 1e-10;
+const MOST_STEPS = 100;
+/** atanh of a correlation so near one that nothing is left to find. */
+const FARTHEST = 9;
+/** Less information per case than that at the end: the likelihood has no maximum inside. */
+const NO_MAXIMUM = 1e-6;
+
+/**
+ * Climbs a likelihood of one correlation by Fisher steps on atanh r, kept between the points where
+ * its slope is known to turn.
+ * @param at the slope in r, per case
+ * @param start where to begin
+ * @returns null where there is no maximum inside (-1, 1)
+ */
+export function climbCorrelation(
+  at: (r: number) => Slope,
+  start: number,
+): FoundCorrelation | null {
+  let z = atanh(Math.max(-0.95, Math.min(0.95, Number.isFinite(start) ? start : 0)));
+  let low = -FARTHEST;
+  let high = FARTHEST;
+  let best = { r: 0, information: 0, score: Infinity };
+  for (let step = 0; step < MOST_STEPS; step++) {
+    const r = tanh(z);
+    const { score, information } = at(r);
+    const size = Math.abs(score);
+    if (size < Math.abs(best.score)) best = { r, information, score };
+    if (size < CLOSE || (size < ENOUGH && size >= Math.abs(best.score) && step > 0 && best.r !== r))
+      break;
+    if (score > 0) low = z;
+    else high = z;
+    const turned = 1 - r * r;
+    const next = z + score / (information * turned);
+    z = next > low && next < high ? next : (low + high) / 2;
+    if (high - low < 1e-15 * (1 + Math.abs(z))) break;
+  }
+  return Math.abs(best.score) < 1e-8 && best.information > NO_MAXIMUM && Math.abs(best.r) < 1 - 1e-7
+    ? { r: best.r, information: best.information }
+    : null;
+}

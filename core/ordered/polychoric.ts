@@ -1,0 +1,152 @@
+import { Phi2, phi2 } from "../numerics/bivariate-normal";
+import { Phi, phi } from "../numerics/distributions";
+import { ln } from "../numerics/elementary";
+import { climbCorrelation } from "./bounded-correlation";
+
+/** A correlation of two ordered variables, and what its errors are made of. */
+export interface Polychoric {
+  r: number;
+  /** Expected information of one case. */
+  information: number;
+  /** d log(share of a cell) / dr, rows x columns. */
+  scores: Float64Array;
+  /** Expected cross-information of r with the thresholds of the rows, and of the columns. */
+  withRows: Float64Array;
+  withColumns: Float64Array;
+  /** Sum of n log(share), without constants. */
+  logLikelihood: number;
+  /** A table of two by two had an empty cell, and was corrected. */
+  corrected: boolean;
+}
+
+/**
+ * The polychoric correlation of a table, thresholds held (Olsson 1979, Psychometrika 44): maximises
+ * sum n_ab log pi_ab(r), the share of a cell being a rectangle of the bivariate normal
+ * distribution.
+ * @param table counts, row-major; @param rows, columns thresholds, one less than levels
+ * @param start where to begin, e.g. the correlation in the sample
+ * @returns null where the likelihood has no maximum inside (-1, 1)
+ */
+export function polychoric(
+  table: Float64Array,
+  rows: Float64Array,
+  columns: Float64Array,
+  start = 0,
+): Polychoric | null {
+  const two = table.length === 4;
+  const empty = two ? table.filter((count) => count === 0).length : 0;
+  if (empty > 1) return null;
+  const counts = empty === 1 ? correctedTable(table) : table;
+  const cells = new Rectangles(rows, columns);
+  const n = counts.reduce((sum, count) => sum + count, 0);
+  const found = climbCorrelation((r) => {
+    cells.at(r);
+    let score = 0;
+    let information = 0;
+    for (let at = 0; at < counts.length; at++) {
+      const ratio = cells.slopes[at]! / cells.shares[at]!;
+      if (counts[at]! > 0) score += counts[at]! * ratio;
+      information += cells.slopes[at]! * ratio;
+    }
+    return { score: score / n, information };
+  }, start);
+  if (!found) return null;
+  cells.at(found.r);
+  return {
+    ...found,
+    ...cells.cross(found.r),
+    logLikelihood: counts.reduce(
+      (sum, count, at) => (count > 0 ? sum + count * ln(cells.shares[at]!) : sum),
+      0,
+    ),
+    corrected: empty === 1,
+  };
+}
+
+/** Half a case in the empty cell and the one opposite, taken from the others: margins stay. */
+function correctedTable(table: Float64Array): Float64Array {
+  const at = table.indexOf(0);
+  const diagonal = at === 0 || at === 3;
+  return table.map((count, cell) =>
+    (cell === 0 || cell === 3) === diagonal ? count + 0.5 : count - 0.5,
+  );
+}
+
+/** No share is smaller, so that nothing is divided by zero. */
+const LEAST = 1e-300;
+
+/** Shares of the cells between thresholds, with their derivatives in r; holds its arrays. */
+class Rectangles {
+  readonly shares: Float64Array;
+  readonly slopes: Float64Array;
+  private readonly a: number;
+  private readonly b: number;
+  private readonly corners: Float64Array;
+  private readonly densities: Float64Array;
+
+  constructor(
+    private readonly rows: Float64Array,
+    private readonly columns: Float64Array,
+  ) {
+    this.a = rows.length + 1;
+    this.b = columns.length + 1;
+    this.shares = new Float64Array(this.a * this.b);
+    this.slopes = new Float64Array(this.a * this.b);
+    // Borders at minus and plus infinity stay as they are.
+    const width = this.b + 1;
+    this.corners = new Float64Array((this.a + 1) * width);
+    this.densities = new Float64Array((this.a + 1) * width);
+    for (let j = 1; j < this.b; j++) this.corners[this.a * width + j] = Phi(columns[j - 1]!);
+    for (let i = 1; i < this.a; i++) this.corners[i * width + this.b] = Phi(rows[i - 1]!);
+    this.corners[this.a * width + this.b] = 1;
+  }
+
+  at(r: number): void {
+    const { a, b, rows, columns, corners, densities, shares, slopes } = this;
+    const width = b + 1;
+    for (let i = 1; i < a; i++)
+      for (let j = 1; j < b; j++) {
+        corners[i * width + j] = Phi2(rows[i - 1]!, columns[j - 1]!, r);
+        densities[i * width + j] = phi2(rows[i - 1]!, columns[j - 1]!, r);
+      }
+    for (let i = 0; i < a; i++)
+      for (let j = 0; j < b; j++) {
+        const at = i * width + j;
+        const of = (grid: Float64Array): number =>
+          grid[at + width + 1]! - grid[at + 1]! - grid[at + width]! + grid[at]!;
+        shares[i * b + j] = Math.max(LEAST, of(corners));
+        slopes[i * b + j] = of(densities);
+      }
+  }
+
+  /** Scores of the cells, and the cross-information of r with all thresholds. */
+  cross(r: number): Pick<Polychoric, "scores" | "withRows" | "withColumns"> {
+    const { a, b, rows, columns, shares, slopes } = this;
+    const scores = slopes.map((slope, at) => slope / shares[at]!);
+    const rest = Math.sqrt((1 - r) * (1 + r));
+    const edge = (thresholds: Float64Array, k: number, tau: number): number =>
+      k <= 0
+        ? 0
+        : k > thresholds.length
+          ? 1
+          : Phi((thresholds[k - 1]! - r * tau) / rest);
+    const along = (
+      own: Float64Array,
+      other: Float64Array,
+      score: (mine: number, theirs: number) => number,
+    ): Float64Array =>
+      own.map((tau, c) => {
+        let sum = 0;
+        for (let k = 0; k <= other.length; k++) {
+          const share = edge(other, k + 1, tau) - edge(other, k, tau);
+          sum += share * (score(c, k) - score(c + 1, k));
+        }
+        return phi(tau) * sum;
+      });
+    return {
+      scores,
+      withRows: along(rows, columns, (i, j) => scores[i * b + j]!),
+      withColumns: along(columns, rows, (j, i) => (i < a ? scores[i * b + j]! : 0)),
+    };
+  }
+}
