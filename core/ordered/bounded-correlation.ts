@@ -28,10 +28,7 @@ const NO_MAXIMUM = 1e-6;
  * @param start where to begin
  * @returns null where there is no maximum inside (-1, 1)
  */
-export function climbCorrelation(
-  at: (r: number) => Slope,
-  start: number,
-): FoundCorrelation | null {
+export function climbCorrelation(at: (r: number) => Slope, start: number): FoundCorrelation | null {
   let z = atanh(Math.max(-0.95, Math.min(0.95, Number.isFinite(start) ? start : 0)));
   let low = -FARTHEST;
   let high = FARTHEST;

@@ -125,11 +125,7 @@ class Rectangles {
     const scores = slopes.map((slope, at) => slope / shares[at]!);
     const rest = Math.sqrt((1 - r) * (1 + r));
     const edge = (thresholds: Float64Array, k: number, tau: number): number =>
-      k <= 0
-        ? 0
-        : k > thresholds.length
-          ? 1
-          : Phi((thresholds[k - 1]! - r * tau) / rest);
+      k <= 0 ? 0 : k > thresholds.length ? 1 : Phi((thresholds[k - 1]! - r * tau) / rest);
     const along = (
       own: Float64Array,
       other: Float64Array,

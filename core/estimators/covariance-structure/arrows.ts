@@ -57,6 +57,11 @@ export class ModelFault extends Error {
       | "not-converged"
       | "adf-sample-too-small"
       | "needs-raw-data"
+      | "one-level"
+      | "too-many-levels"
+      | "perfect-association"
+      | "ordered-groups"
+      | "held-dependent"
       | "bad-weight",
     message: string,
     /** Variables, or parameters, that it is about. */

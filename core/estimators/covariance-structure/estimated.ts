@@ -3,6 +3,7 @@ import type { ImpliedMoments } from "./implied";
 import type { MomentObjective, WeightedMoments } from "./moment-objective";
 import type { NormalLikelihood } from "./normal-likelihood";
 import type { PreparedSample } from "./prepared-sample";
+import type { OrderedModel } from "./ordered/fit-ordered";
 import type { Specification } from "./specification";
 
 /**
@@ -24,6 +25,8 @@ export interface Estimated {
   likelihood: NormalLikelihood | null;
   weighted: WeightedModel | null;
   iterations: number;
+  /** Where some variables are ordered answers. */
+  ordered?: OrderedModel;
 }
 
 /** What the estimators that weight moments need besides. */

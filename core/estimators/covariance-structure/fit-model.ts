@@ -7,6 +7,7 @@ import type { Estimated, WeightedModel } from "./estimated";
 import { MomentObjective, momentVector } from "./moment-objective";
 import { fourthMoments, momentWeight } from "./moment-weights";
 import { NormalLikelihood, type Objective } from "./normal-likelihood";
+import { fitOrdered } from "./ordered/fit-ordered";
 import { prepareSample, type PreparedSample } from "./prepared-sample";
 import { CONVERGED, fisherScoring, inverseOf, type ScoringResult } from "./scoring";
 import type { Specification, StructureSample } from "./specification";
@@ -35,6 +36,7 @@ export const momentCount = (p: number, means: boolean, groups: number): number =
  * @throws ModelFault with a code that says why there is no estimate
  */
 export function fitModel(stated: Specification, data: StructureSample): FittedModel {
+  if (stated.ordered && stated.ordered.length > 0) return fitOrdered(stated, data);
   const compiled = compile(stated);
   const sample = prepareSample(stated, compiled, data);
   // What is observed of a case depends on means, so with values missing they are part of the model,

@@ -22,6 +22,7 @@ import {
   type WeightedFourthMoments,
 } from "./sandwich";
 import { fisherScoring, inverseOf } from "./scoring";
+import type { ShiftedFit } from "./ordered/shifted-fit";
 
 /** How well a model reproduces a sample. */
 export interface ModelFit {
@@ -41,6 +42,8 @@ export interface ModelFit {
   yuanBentler: (ScaledFit & { traceSaturated: number; traceModel: number }) | null;
   /** Scaled by tr(U Gamma) / df; estimators that weight moments. */
   scaled: ScaledFit | null;
+  /** Scaled and shifted; ordered answers. */
+  shifted?: ShiftedFit | null;
 }
 
 export function fitOf(model: Estimated, errors: ErrorMatrices, rows: boolean): ModelFit {

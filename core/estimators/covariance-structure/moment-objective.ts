@@ -54,8 +54,9 @@ export class MomentObjective implements Objective {
     models: readonly ArrowModel[],
     private readonly groups: readonly WeightedMoments[],
     private readonly means: boolean,
+    q = models[0]!.parameters.length,
   ) {
-    this.q = models[0]!.parameters.length;
+    this.q = q;
     this.n = groups.reduce((sum, g) => sum + g.n, 0);
     this.score = new Float64Array(this.q);
     this.information = new Float64Array(this.q * this.q);
@@ -92,6 +93,11 @@ export class MomentObjective implements Objective {
         }
       });
     });
+  }
+
+  /** What the moments of a group leave over at the last point. */
+  residuals(g: number): Float64Array {
+    return this.residual(this.implied[g]!, g);
   }
 
   private residual({ means, Sigma, p }: ImpliedMoments, g: number): Float64Array {

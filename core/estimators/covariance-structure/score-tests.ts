@@ -4,6 +4,7 @@ import { arrowName, type ArrowModel, type Slot } from "./arrows";
 import type { FittedModel } from "./fit-model";
 import { modelCurvature, throughMoments } from "./moment-curvature";
 import { NormalLikelihood } from "./normal-likelihood";
+import { orderedScoreTests } from "./ordered/score-tests";
 import { inverseOf } from "./scoring";
 
 /**
@@ -28,7 +29,7 @@ export interface ScoreTest {
 }
 
 /** An arrow that could be added, with its place. */
-interface Candidate extends Pick<Slot, "matrix" | "row" | "column"> {
+export interface Candidate extends Pick<Slot, "matrix" | "row" | "column"> {
   kind: ScoreTest["kind"];
   group: number;
   /** Where it begins: 0, or what it is held equal to. */
@@ -39,7 +40,7 @@ interface Candidate extends Pick<Slot, "matrix" | "row" | "column"> {
  * What is left of a parameter's information when the others are estimated, as a share of it, below
  * which nothing is known of it.
  */
-const NOT_IDENTIFIED = 1e-8;
+export const NOT_IDENTIFIED = 1e-8;
 
 /**
  * Score tests of what a model of latent variables leaves out: cross loadings, residual covariances
@@ -49,9 +50,10 @@ const NOT_IDENTIFIED = 1e-8;
  */
 export function scoreTests(model: FittedModel): ScoreTest[] {
   const { models, likelihood, sample, theta } = model;
+  if (model.ordered) return orderedScoreTests(model, model.ordered);
   if (!likelihood) return [];
   const candidates = models.flatMap((each, g) => [
-    ...omitted(each, g),
+    ...omittedArrows(each, g),
     ...(models.length > 1 ? shared(each, g, models, theta) : []),
   ]);
   if (candidates.length === 0) return [];
@@ -147,7 +149,7 @@ function collect(
 }
 
 function testOf(
-  { models, implied, spec }: FittedModel,
+  model: FittedModel,
   candidate: Candidate,
   at: number,
   { score, across, diagonal }: Derivatives,
@@ -162,6 +164,15 @@ function testOf(
   if (!(left > NOT_IDENTIFIED * diagonal[at]!)) return [];
   const epc = score[at]! / left;
   const mi = score[at]! * epc;
+  return [scoreTestOf(model, candidate, { mi, p: chiSquaredP(mi, 1), epc })];
+}
+
+/** A test with the arrow that it is about, and the expected change in SDs. */
+export function scoreTestOf(
+  { models, implied, spec }: FittedModel,
+  candidate: Candidate,
+  { mi, p, epc }: Pick<ScoreTest, "mi" | "p" | "epc">,
+): ScoreTest {
   const { variables } = models[candidate.group]!;
   const { E, S, v } = implied[candidate.group]!;
   const { row, column, matrix } = candidate;
@@ -176,28 +187,26 @@ function testOf(
         : 1 / variance(E, row);
   const kinds = { A: "path", S: "covariance", m: "intercept" } as const;
   const positive = matrix !== "S" || (variance(S, row) > 0 && variance(S, column) > 0);
-  return [
-    {
-      arrow: arrowName({
-        kind: kinds[matrix],
-        from: matrix === "S" ? to : from,
-        to: matrix === "S" ? from : to,
-      }),
-      kind: candidate.kind,
-      arrowKind: kinds[matrix],
-      from,
-      to,
-      group: spec.groups[candidate.group]!.name,
-      mi,
-      p: chiSquaredP(mi, 1),
-      epc,
-      sepc: positive && scale >= 0 ? epc * Math.sqrt(scale) : null,
-    },
-  ];
+  return {
+    arrow: arrowName({
+      kind: kinds[matrix],
+      from: matrix === "S" ? to : from,
+      to: matrix === "S" ? from : to,
+    }),
+    kind: candidate.kind,
+    arrowKind: kinds[matrix],
+    from,
+    to,
+    group: spec.groups[candidate.group]!.name,
+    mi,
+    p,
+    epc,
+    sepc: positive && scale >= 0 ? epc * Math.sqrt(scale) : null,
+  };
 }
 
 /** Arrows that a model leaves out and that would make sense. */
-function omitted(model: ArrowModel, group: number): Candidate[] {
+export function omittedArrows(model: ArrowModel, group: number): Candidate[] {
   const { slots, observed: p, variables } = model;
   const v = variables.length;
   const has = (matrix: Slot["matrix"], row: number, column: number): boolean =>

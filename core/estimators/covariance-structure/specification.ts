@@ -20,6 +20,8 @@ export interface Specification {
   /** Are means modelled (and counted)? */
   means: boolean;
   estimator: Estimator;
+  /** Observed variables that are taken as ordered answers. */
+  ordered?: readonly string[];
   /** Units of product factors; none where there are none. */
   units?: ProductUnit[];
   /** Divisor n and n F, or n - 1 and (n - 1) F. */
