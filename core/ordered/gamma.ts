@@ -71,6 +71,7 @@ export function statisticCovariance(
   staged: StagedStatistics,
   places: readonly StatisticPlace[],
 ): Float64Array {
+  const { weights } = staged;
   const rows = rowsOf(staged.columns[0]!);
   const m = places.length;
   const influences = new Influences(staged);
@@ -83,8 +84,47 @@ export function statisticCovariance(
     for (let b = 0; b <= a; b++) {
       const [x, y] = [each[a]!, each[b]!];
       let sum = 0;
-      for (let row = 0; row < rows; row++) sum += x[row]! * y[row]!;
+      for (let row = 0; row < rows; row++) sum += (weights ? weights[row]! : 1) * x[row]! * y[row]!;
       gamma[a * m + b] = gamma[b * m + a] = sum / staged.n;
     }
   return gamma;
+}
+
+/**
+ * The diagonal of that alone. Of a polychoric correlation it needs the table of its pair only, of
+ * anything else the rows.
+ */
+export function statisticVariances(
+  staged: StagedStatistics,
+  places: readonly StatisticPlace[],
+): Float64Array {
+  const { columns, pairs, weights, n } = staged;
+  const p = columns.length;
+  const rows = rowsOf(columns[0]!);
+  const influences = new Influences(staged);
+  const byPlace = new Map(pairs.map((pair) => [pair.b * p + pair.a, pair]));
+  return Float64Array.from(places, (place) => {
+    const pair = place.kind === "moment" ? byPlace.get(place.row * p + place.column) : undefined;
+    let sum = 0;
+    if (pair?.polychoric) {
+      const cells = influences.ofCells(pair);
+      const [x, y] = [columns[pair.a] as OrderedColumn, columns[pair.b] as OrderedColumn];
+      const width = y.levels.length + 1;
+      const table = new Float64Array(cells.length);
+      for (let row = 0; row < rows; row++) {
+        const at = (x.codes[row]! + 1) * width + y.codes[row]! + 1;
+        table[at] = table[at]! + (weights ? weights[row]! : 1);
+      }
+      for (let at = 0; at < cells.length; at++) sum += table[at]! * cells[at]! * cells[at]!;
+    } else {
+      const of = influenceAt(staged, influences, place);
+      for (let row = 0; row < rows; row++) {
+        const weight = weights ? weights[row]! : 1;
+        if (weight === 0) continue;
+        const value = of(row);
+        sum += weight * value * value;
+      }
+    }
+    return sum / n;
+  });
 }

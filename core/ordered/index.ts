@@ -1,4 +1,10 @@
-export { influenceAt, statisticCovariance, statisticPlaces, statisticValues } from "./gamma";
+export {
+  influenceAt,
+  statisticCovariance,
+  statisticPlaces,
+  statisticValues,
+  statisticVariances,
+} from "./gamma";
 export type { StatisticPlace } from "./gamma";
 export { codesOf, levelsOf, numericColumn, orderedColumn } from "./levels";
 export type { NumericColumn, OrderedColumn, StagedColumn } from "./levels";

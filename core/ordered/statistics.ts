@@ -31,6 +31,8 @@ export class PerfectAssociation extends Error {
 /** Statistics of two stages, of one group. */
 export interface StagedStatistics {
   columns: readonly StagedColumn[];
+  /** How often each case counts; once each where null. */
+  weights: Float64Array | null;
   /** Cases with at least one value. */
   n: number;
   /** Every pair, column by column of the lower triangle. */
@@ -64,7 +66,7 @@ export function stagedStatistics(
       pairs.push(pair);
       covariance[a * p + b] = covariance[b * p + a] = pair.value;
     }
-  return { columns, n: casesOf(columns, weights), pairs, covariance };
+  return { columns, weights, n: casesOf(columns, weights), pairs, covariance };
 }
 
 const isThere = (column: StagedColumn, i: number): boolean =>
@@ -194,7 +196,7 @@ export class Influences {
 
   /** Of a pair's statistic, as a function of a case. */
   ofPair(pair: Pair): (row: number) => number {
-    const { columns, n } = this.staged;
+    const { columns, weights, n } = this.staged;
     const share = n / pair.n;
     if (pair.polychoric) {
       const [x, y] = [columns[pair.a] as OrderedColumn, columns[pair.b] as OrderedColumn];
@@ -207,7 +209,8 @@ export class Influences {
     const meanWhere = (of: NumericColumn, other: NumericColumn): number => {
       let sum = 0;
       of.values.forEach((v, i) => {
-        if (!Number.isNaN(v) && !Number.isNaN(other.values[i]!)) sum += v - of.mean;
+        if (!Number.isNaN(v) && !Number.isNaN(other.values[i]!))
+          sum += (weights ? weights[i]! : 1) * (v - of.mean);
       });
       return sum / pair.n;
     };

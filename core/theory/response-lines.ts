@@ -20,7 +20,7 @@ export const isResponseLine = (reader: Reader, word: "model" | "compare" | "cont
 export const modelName = (family: ResponseModelId): string => family.replace("_", " ");
 
 /**
- * model := NAME as (linear | logistic | probit | poisson | negative binomial) [with exposure NAME]
+ * model := NAME as (linear | logistic | probit | poisson | negative binomial | ordered) [with exposure NAME]
  */
 export function readResponseModel(reader: Reader, line: number): ResponseModel {
   const of = reader.variable("the variable whose model it is");

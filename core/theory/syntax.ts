@@ -201,6 +201,7 @@ export const RESPONSE_MODELS = [
   "probit",
   "poisson",
   "negative_binomial",
+  "ordered",
 ] as const;
 export type ResponseModelId = (typeof RESPONSE_MODELS)[number];
 

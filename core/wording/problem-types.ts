@@ -38,6 +38,8 @@ export type ProblemCode =
   | "not_converged"
   | "adf_sample_too_small"
   | "needs_raw_data"
+  | "too_many_levels"
+  | "perfect_association"
   | "bad_matrix"
   | "item_used_twice"
   | "impossible_paths"

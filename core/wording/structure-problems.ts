@@ -49,6 +49,38 @@ export const STRUCTURE_PROBLEMS = {
     ({ names }: { names: string[] }) =>
       `The weights of this estimator cannot be computed from ${quoted(names)}: their covariances or fourth moments are singular. Choose maximum likelihood.`,
   ),
+  items_one_level: worded(
+    "one_level",
+    ({ names }: { names: string[] }) =>
+      `All answers to ${quoted(names)} are the same, so no tendency can be seen behind them. Take ${names.length === 1 ? "it" : "them"} out of the measure.`,
+  ),
+  too_many_levels: worded(
+    "too_many_levels",
+    ({ names, levels, most }: { names: string[]; levels: number; most: number }) =>
+      `${quoted(names)} ${names.length === 1 ? "has" : "have"} ${levels} levels; up to ${most} can be taken as ordered. Take the line “model … as ordered” out: with so many levels numbers do well.`,
+  ),
+  perfect_association: worded(
+    "perfect_association",
+    ({ names }: { names: string[] }) =>
+      `${quoted(names)} keep to one order without exception, so their correlation has no estimate below one. Merge the rarest level of one of them with its neighbour (Recode, in Data), or take one out.`,
+  ),
+  ordered_groups: worded(
+    "not_available",
+    () =>
+      "Groups are not compared yet where answers are taken as ordered. Take answers as numbers (in the settings, or without “model … as ordered”), or the groups out.",
+  ),
+  ordered_products: worded(
+    "not_available",
+    () =>
+      "Interactions need items as numbers: products of ordered answers have no meaning. Take answers as numbers (in the settings, or without “model … as ordered”), or the moderator out.",
+  ),
+  not_ordered_here: worded(
+    "notation",
+    ({ name, line, item }: { name: string; line: number; item: boolean }) =>
+      item
+        ? `Line ${line}: “${name}” is an item; all items of a measure are taken alike. Name the measure instead.`
+        : `Line ${line}: “${name}” is neither a latent variable with items nor an outcome of this model; predictors stay numbers or codes. Take the line out.`,
+  ),
   bad_matrix: worded(
     "bad_matrix",
     ({ reason }: { reason: string }) => `This is no matrix of covariances: ${reason}.`,

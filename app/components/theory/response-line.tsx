@@ -10,6 +10,7 @@ const WORDS: Record<ResponseModelId, string> = {
   probit: "yes or no (probit)",
   poisson: "a count (Poisson)",
   negative_binomial: "a count that scatters more (negative binomial)",
+  ordered: "ordered answers (a tendency behind them)",
 };
 
 /** How a response is modelled. */

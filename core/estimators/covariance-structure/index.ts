@@ -3,9 +3,12 @@ import { MODEL_ERRORS, type ErrorKind, type Settings } from "../../study";
 import type { CompiledTheory } from "../../theory";
 import type { Engine, ModelData, Suitability } from "../engine";
 import { StructureKernel, type StructureProblem } from "./kernel";
+import { OrderedKernel } from "./ordered/ordered-kernel";
+import type { OrderedProblem } from "./ordered/problem";
 import { OPTIONS, optionsOf } from "./options";
 import { StructureFit } from "./structure-fit";
 import { groupingModerators } from "./theory-model";
+import { answersOf, saysOrdered } from "./ordered/which";
 import { UNSUITED } from "./wording";
 
 /**
@@ -13,11 +16,12 @@ import { UNSUITED } from "./wording";
  * observed ones, by normal-theory maximum likelihood, with complete or incomplete cases, or by
  * weighted moments; in one group or several.
  */
-export const covarianceStructure: Engine<StructureProblem> = {
+export const covarianceStructure: Engine<StructureProblem | OrderedProblem> = {
   id: "covariance_structure",
   label: "maximum likelihood",
   options: OPTIONS,
   forms: ["reflects"],
+  responses: ["linear", "ordered"],
   lines: ["hold", "free", "covary", "groups"],
   errors: MODEL_ERRORS,
   settings: settingsFor,
@@ -30,7 +34,8 @@ export const covarianceStructure: Engine<StructureProblem> = {
       throw new StudyProblem("needs_raw_data", { what: "The Bollen-Stine test" });
     return new StructureFit(theory, data, settings);
   },
-  kernel: (problem) => new StructureKernel(problem),
+  kernel: (problem) =>
+    "ordered" in problem ? new OrderedKernel(problem) : new StructureKernel(problem),
 };
 
 function errorsOfMoments(errors: ErrorKind): ErrorKind {
@@ -75,7 +80,7 @@ function settingsFor(
   const full = interactions === "full_information" && theory.moderated.length > 0;
   const next: Settings = {
     ...settings,
-    errors: errorsFor(settings, full),
+    errors: saysOrdered(theory, answersOf(settings)) ? "robust" : errorsFor(settings, full),
     crossEquations: "joint",
     centring: "none",
     strata: settings.strata ?? (settings.cluster === null ? groups : null),

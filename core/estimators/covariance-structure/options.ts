@@ -1,5 +1,6 @@
 import type { Settings } from "../../study";
 import type { OptionSpec } from "../engine";
+import { answersOf, type Answers } from "./ordered/which";
 import { ESTIMATORS, type Estimator } from "./specification";
 
 /** How products of latent variables are made. */
@@ -14,6 +15,8 @@ export interface StructureOptions {
   scaling: "marker" | "variance";
   convention: "normal" | "wishart";
   interactions: ProductRule;
+  /** Items as numbers, as ordered answers, or as the sentences say. */
+  answers: Answers;
   /** Resamples of the Bollen-Stine test; 0 for none. */
   bollenStine: number;
 }
@@ -31,6 +34,17 @@ export const OPTIONS: OptionSpec[] = [
       dwls: "diagonally weighted least squares (DWLS)",
     },
     initial: "ml",
+  },
+  {
+    name: "answers",
+    label: "Answers to items",
+    help: "As ordered, an item is what it is: levels of a tendency that is not seen (polychoric correlations, weighted least squares). A line “model … as ordered” says so of one measure.",
+    choices: {
+      stated: "as the sentences say (numbers, if they say nothing)",
+      numbers: "all as numbers",
+      ordered: "all as ordered (items of 2 to 7 levels)",
+    },
+    initial: "stated",
   },
   {
     name: "missing",
@@ -87,7 +101,9 @@ export const OPTIONS: OptionSpec[] = [
 const MOST_RESAMPLES = 100_000;
 
 /** The options of a study, as this engine reads them. */
-export function optionsOf({ options }: Settings): StructureOptions {
+export function optionsOf(settings: Settings): StructureOptions {
+  const { options } = settings;
+  const answers = answersOf(settings);
   const text = (name: string): string => {
     const spec = OPTIONS.find((o) => o.name === name)!;
     return String(options[name] ?? spec.initial);
@@ -96,7 +112,12 @@ export function optionsOf({ options }: Settings): StructureOptions {
   const wishart = text("convention") === "wishart";
   return {
     estimator,
-    missing: text("missing") === "everybody" && estimator === "ml" ? "everybody" : "complete",
+    answers,
+    // Pairs of ordered answers need no likelihood to use what there is.
+    missing:
+      text("missing") === "everybody" && (estimator === "ml" || answers === "ordered")
+        ? "everybody"
+        : "complete",
     // Divisor n - 1 is a matter of covariances alone.
     means: text("means") === "yes" && !wishart,
     scaling: text("scaling") === "variance" ? "variance" : "marker",

@@ -29,6 +29,7 @@ import { estimatesOf, type Estimates } from "./estimates";
 import { factorScores } from "./factor-scores";
 import type { AveragePlan, ReportPlan, StructureProblem } from "./kernel";
 import { optionsOf } from "./options";
+import { orderedProblem, type OrderedProblem } from "./ordered/problem";
 import { withoutFreeMeans } from "./profiled";
 import { pathScale } from "./product-units";
 import { reportedParameters } from "./reported";
@@ -42,7 +43,7 @@ import { structureWarnings } from "./structure-warnings";
 const NOTABLE = 0.05;
 
 /** A theory among latent and observed variables, fitted as a model of means and covariances. */
-export class StructureFit implements Fit<StructureProblem> {
+export class StructureFit implements Fit<StructureProblem | OrderedProblem> {
   readonly parameters: Parameters;
   readonly covariances: Record<CovarianceKind, Covariance>;
   readonly coefficients: Quantity[];
@@ -174,8 +175,11 @@ export class StructureFit implements Fit<StructureProblem> {
     return this.estimates.report(this.plan);
   }
 
-  kernelData(): StructureProblem {
-    return this.problem();
+  kernelData(): StructureProblem | OrderedProblem {
+    const { fitted } = this.estimates;
+    return fitted.ordered
+      ? orderedProblem(this.model, fitted, fitted.ordered, this.plan)
+      : this.problem();
   }
 
   private problem(): StructureProblem {

@@ -9,6 +9,7 @@ import type { StructureOptions } from "./options";
 import type { CasePattern } from "./sample-moments";
 import type { StructureSample } from "./specification";
 import { groupingOf, type Grouping } from "../grouping";
+import { orderedVariables } from "./ordered/which";
 import { CodeColumns, structureSample } from "./theory-data";
 
 /** A theory made into a model with its data, and how names of the one are found in the other. */
@@ -125,7 +126,10 @@ export function theoryModel(
       ),
     variance: (column, g) => varianceOf(column, g, data, grouping),
   };
-  const built = buildModel(theory, context);
+  const made = buildModel(theory, context);
+  const ordered = orderedVariables(theory, made, data, options.answers);
+  const built =
+    ordered.length === 0 ? made : { ...made, spec: { ...made.spec, ordered, means: true } };
   const sample = structureSample(built, data, codes, grouping);
   return new TheoryModel(theory, options, built, sample, codes, grouping, context);
 }

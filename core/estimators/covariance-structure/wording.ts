@@ -84,6 +84,8 @@ export const UNSUITED = {
   grouped: (name: string) =>
     `“${name}” tells the groups and has an effect of its own in another sentence. Among latent variables it can be one or the other: take it out of that sentence, or out of the moderation.`,
   incompleteGroups: "Everybody must belong to a group; complete cases only are used with groups.",
+  heldDependent: (name: string) =>
+    `The residual variance of “${name}” is what is left of one where answers are ordered: it cannot be held or shared. Take it out of that line.`,
   fullGroups:
     "Full information for interactions is not available with groups. Choose products of items.",
 } as const;
@@ -98,6 +100,10 @@ const CONDITIONS = {
   "adf-sample-too-small": "adf_sample_too_small",
   "needs-raw-data": "needs_raw_data",
   "bad-weight": "bad_weight",
+  "one-level": "items_one_level",
+  "too-many-levels": "too_many_levels",
+  "perfect-association": "perfect_association",
+  "ordered-groups": "ordered_groups",
 } as const;
 
 /** What stopped a model, as a problem of the study. */
@@ -143,6 +149,23 @@ export function faultProblem({
       return new StudyProblem(CONDITIONS[code], { n: counts.n!, moments: counts.moments! }, place);
     case "needs-raw-data":
       return new StudyProblem(CONDITIONS[code], { what: message }, place);
+    case "one-level":
+    case "perfect-association":
+      return new StudyProblem(CONDITIONS[code], { names: variables }, place);
+    case "too-many-levels":
+      return new StudyProblem(
+        CONDITIONS[code],
+        { names: variables, levels: counts.levels!, most: counts.most! },
+        place,
+      );
+    case "ordered-groups":
+      return new StudyProblem(CONDITIONS[code], {}, place);
+    case "held-dependent":
+      return new StudyProblem(
+        "engine_unsuited",
+        { reason: UNSUITED.heldDependent(variables[0]!) },
+        place,
+      );
     case "unknown-variable":
     case "doubled-arrow":
     case "cycle":

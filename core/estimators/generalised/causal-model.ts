@@ -56,7 +56,8 @@ export type LevelOf = (name: string) => string | undefined;
 /** How a response is modelled: as it is said, else by its level. */
 export function familyFor(theory: CompiledTheory, outcome: string, level: LevelOf): FamilyId {
   const said = theory.models.find((m) => m.of.name === outcome);
-  if (said) return said.family;
+  // Ordered answers are another engine's.
+  if (said && said.family !== "ordered") return said.family;
   return level(outcome) === "binary" ? "logistic" : "linear";
 }
 

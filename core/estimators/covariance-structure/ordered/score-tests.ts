@@ -12,6 +12,7 @@ import {
 } from "../score-tests";
 import { DependentObjective } from "./dependent-objective";
 import type { OrderedModel } from "./fit-ordered";
+import { dependentsOf } from "./problem";
 
 /**
  * Generalised score tests (Satorra 1989, Psychometrika 54) of the arrows that a model with ordered
@@ -88,9 +89,3 @@ function widened(model: ArrowModel, candidates: readonly Candidate[], q: number)
     ],
   };
 }
-
-/** Ordered variables in the order of their dependent variances. */
-const dependentsOf = ({ slots, parameters }: ArrowModel, q: number): number[] =>
-  parameters
-    .slice(q)
-    .map((_, at) => slots.find((s) => s.matrix === "S" && s.parameter === q + at)!.row);

@@ -1,4 +1,10 @@
-import { statisticCovariance, statisticPlaces, type StagedStatistics } from "../../../ordered";
+import {
+  statisticCovariance,
+  statisticPlaces,
+  statisticVariances,
+  type StagedStatistics,
+  type StatisticPlace,
+} from "../../../ordered";
 import { ModelFault } from "../arrows";
 import { momentVector, type WeightedMoments } from "../moment-objective";
 import { inverseOf } from "../scoring";
@@ -17,17 +23,18 @@ export interface StagedMoments extends WeightedMoments {
 /** Cases for each statistic below which full weights are not to be relied on. */
 const CASES_PER_STATISTIC = 1.5;
 
-/** Where statistics stand among means and the lower triangle: thresholds, which all models fit, nowhere. */
-function places(staged: StagedStatistics): Int32Array {
-  const p = staged.columns.length;
-  return Int32Array.from(statisticPlaces(staged), (place) =>
+/**
+ * Where statistics stand among means and the lower triangle: thresholds, which all models fit,
+ * nowhere.
+ */
+const placesOf = (places: readonly StatisticPlace[], p: number): Int32Array =>
+  Int32Array.from(places, (place) =>
     place.kind === "threshold"
       ? -1
       : place.kind === "mean"
         ? place.variable
         : p + place.column * p - (place.column * (place.column - 1)) / 2 + place.row - place.column,
   );
-}
 
 /**
  * Weights of the statistics: the inverse diagonal of their covariance (DWLS), its inverse (WLS), or
@@ -43,7 +50,7 @@ export function stagedMoments(
 ): StagedMoments {
   const p = staged.columns.length;
   const all = statisticPlaces(staged);
-  const at = places(staged);
+  const at = placesOf(all, p);
   const own = statisticCovariance(staged, all);
   const size = p + (p * (p + 1)) / 2;
   if (estimator === "adf" && staged.n < CASES_PER_STATISTIC * all.length)
@@ -108,4 +115,28 @@ export function inverseAmong(matrix: Float64Array, chosen: Uint8Array): Float64A
   const out = new Float64Array(size * size);
   at.forEach((a, i) => at.forEach((b, j) => (out[a * size + b] = inverse[i * at.length + j]!)));
   return out;
+}
+
+/**
+ * The same in a resample, where nothing but estimates is wanted: of the covariance of the
+ * statistics no more than the weights need.
+ * @throws ModelFault `bad-weight`
+ */
+export function replicateMoments(staged: StagedStatistics, estimator: Estimator): WeightedMoments {
+  const p = staged.columns.length;
+  const moments = momentVector(new Float64Array(p), staged.covariance, p);
+  if (estimator === "adf") {
+    const { weight } = stagedMoments(staged, estimator, []);
+    return { n: staged.n, moments, weight };
+  }
+  const all = statisticPlaces(staged).filter((place) => place.kind !== "threshold");
+  const at = placesOf(all, p);
+  const weight = new Float64Array(p + (p * (p + 1)) / 2);
+  if (estimator === "uls")
+    all.forEach((place, a) => {
+      weight[at[a]!] = place.kind === "moment" && place.row === place.column ? 0.5 : 1;
+    });
+  else statisticVariances(staged, all).forEach((variance, a) => (weight[at[a]!] = 1 / variance));
+  if (!weight.every(Number.isFinite)) throw new ModelFault("bad-weight", "No weights.", []);
+  return { n: staged.n, moments, weight };
 }

@@ -1,0 +1,57 @@
+import { StudyProblem } from "../../../problems";
+import type { Settings } from "../../../study";
+import type { CompiledTheory, Measure } from "../../../theory";
+import { levelsOf } from "../../../ordered";
+import { pick } from "../../../data";
+import type { ModelData } from "../../engine";
+import type { BuiltModel } from "../build-model";
+import { MOST_LEVELS } from "./staged-sample";
+
+/** How answers are taken: as the sentences say, or all alike. */
+export const ANSWERS = ["stated", "numbers", "ordered"] as const;
+export type Answers = (typeof ANSWERS)[number];
+
+export const answersOf = ({ options }: Pick<Settings, "options">): Answers =>
+  ANSWERS.find((each) => each === options.answers) ?? "stated";
+
+/** Is anything said to be taken as ordered answers? */
+export const saysOrdered = ({ models }: CompiledTheory, answers: Answers): boolean =>
+  answers === "ordered" || (answers === "stated" && models.some((m) => m.family === "ordered"));
+
+/**
+ * Observed variables of a model that are taken as ordered answers: the items of measures, and
+ * outcomes, that a line “model … as ordered” names, or all items that have at most seven levels.
+ * @throws StudyProblem where such a line names something that cannot be
+ */
+export function orderedVariables(
+  theory: CompiledTheory,
+  built: BuiltModel,
+  { typed, sample }: ModelData,
+  answers: Answers,
+): string[] {
+  if (!saysOrdered(theory, answers)) return [];
+  const { observed, latent } = built.spec;
+  const itemsOf = (measure: Measure): string[] =>
+    measure.items.map((i) => i.ref.name).filter((name) => !latent.includes(name));
+  const explained = new Set(theory.equations.map((e) => e.outcome));
+  const stated = theory.models
+    .filter((m) => m.family === "ordered")
+    .flatMap(({ of: { name }, line }) => {
+      const measure = built.factors.find((m) => m.name.name === name);
+      if (measure) return itemsOf(measure);
+      const item = built.factors.some((m) => itemsOf(m).includes(name));
+      if (observed.includes(name) && explained.has(name) && !item) return [name];
+      throw new StudyProblem("not_ordered_here", { name, line, item }, { line, variables: [name] });
+    });
+  const few = (name: string): boolean => {
+    const count = levelsOf(pick(typed.get(name)!.values, sample.rows)).length;
+    return count >= 2 && count <= MOST_LEVELS;
+  };
+  const all = answers === "ordered" ? built.factors.flatMap(itemsOf).filter(few) : [];
+  const names = new Set([...stated, ...all]);
+  if (names.size > 0 && built.products.length + built.interactions.length > 0)
+    throw new StudyProblem("ordered_products", {}, {});
+  if (names.size > 0 && built.spec.groups.length > 1)
+    throw new StudyProblem("ordered_groups", {}, {});
+  return observed.filter((name) => names.has(name));
+}
