@@ -13,12 +13,12 @@ H1: skill raises wellbeing through belonging
 model skill as ordered
 model belonging as ordered
 model wellbeing as ordered`};
- def.settings={...def.settings, replications:1000, interval:"percentile"};
- const t0=performance.now(); const a=Analysis.of(def,table); const t1=performance.now(); a.complete(); const t2=performance.now(); const e=a.evidence(); const t3=performance.now();
+ def.settings={...def.settings, replications:100, interval:"percentile"};
+ const t0=performance.now(); const a=Analysis.of(def,table); const t1=performance.now(); a.complete(); const t2=performance.now(); const e=a.evidence(); const t3=performance.now(); console.profile;
  console.log("fit",t1-t0,"reps",t2-t1,"ev",t3-t2, "failed", e.bootstrap);
  const E=JSON.parse(readFileSync(R+"expected.json","utf8"));
  for(const x of e.effects.slice(0,8)) console.log(x.id,x.estimate,x.shown?.se,x.shown?.lower,x.shown?.upper);
  console.log(JSON.stringify(E.result.effects).slice(0,900));
  const s=e.sections.find(s=>s.kind==="structure"); console.log(s.method, s.counts, s.fit.shifted?.chi2, s.fitWords); console.log(e.warnings.map(w=>w.message));
- console.log(rs.length, rs[0].length, rs[0].slice(0,3));
+ console.log(JSON.stringify(s.ordered).slice(0,700)); console.log(JSON.stringify(s.fit.shifted).slice(0,400), JSON.stringify(s.measurement[0].factors[0]), JSON.stringify(s.measurement[0].htmt[0]));
 });

@@ -26,9 +26,14 @@ const NO_MAXIMUM = 1e-6;
  * its slope is known to turn.
  * @param at the slope in r, per case
  * @param start where to begin
+ * @param close where to stop, as a slope
  * @returns null where there is no maximum inside (-1, 1)
  */
-export function climbCorrelation(at: (r: number) => Slope, start: number): FoundCorrelation | null {
+export function climbCorrelation(
+  at: (r: number) => Slope,
+  start: number,
+  close = CLOSE,
+): FoundCorrelation | null {
   let z = atanh(Math.max(-0.95, Math.min(0.95, Number.isFinite(start) ? start : 0)));
   let low = -FARTHEST;
   let high = FARTHEST;
@@ -38,7 +43,7 @@ export function climbCorrelation(at: (r: number) => Slope, start: number): Found
     const { score, information } = at(r);
     const size = Math.abs(score);
     if (size < Math.abs(best.score)) best = { r, information, score };
-    if (size < CLOSE || (size < ENOUGH && size >= Math.abs(best.score) && step > 0 && best.r !== r))
+    if (size < close || (size < ENOUGH && size >= Math.abs(best.score) && step > 0 && best.r !== r))
       break;
     if (score > 0) low = z;
     else high = z;

@@ -108,13 +108,7 @@ export function statisticVariances(
     let sum = 0;
     if (pair?.polychoric) {
       const cells = influences.ofCells(pair);
-      const [x, y] = [columns[pair.a] as OrderedColumn, columns[pair.b] as OrderedColumn];
-      const width = y.levels.length + 1;
-      const table = new Float64Array(cells.length);
-      for (let row = 0; row < rows; row++) {
-        const at = (x.codes[row]! + 1) * width + y.codes[row]! + 1;
-        table[at] = table[at]! + (weights ? weights[row]! : 1);
-      }
+      const table = pair.table!;
       for (let at = 0; at < cells.length; at++) sum += table[at]! * cells[at]! * cells[at]!;
     } else {
       const of = influenceAt(staged, influences, place);

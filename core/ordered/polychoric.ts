@@ -1,6 +1,7 @@
-import { Phi2, phi2 } from "../numerics/bivariate-normal";
+import { Phi2 } from "../numerics/bivariate-normal";
 import { Phi, phi } from "../numerics/distributions";
-import { ln } from "../numerics/elementary";
+import { exp, ln } from "../numerics/elementary";
+import { gaussLegendre } from "../numerics/gauss-legendre";
 import { climbCorrelation } from "./bounded-correlation";
 
 /** A correlation of two ordered variables, and what its errors are made of. */
@@ -25,6 +26,7 @@ export interface Polychoric {
  * distribution.
  * @param table counts, row-major; @param rows, columns thresholds, one less than levels
  * @param start where to begin, e.g. the correlation in the sample
+ * @param close where to stop, as a slope per case; to the last digit where it is left out
  * @returns null where the likelihood has no maximum inside (-1, 1)
  */
 export function polychoric(
@@ -32,6 +34,7 @@ export function polychoric(
   rows: Float64Array,
   columns: Float64Array,
   start = 0,
+  close?: number,
 ): Polychoric | null {
   const two = table.length === 4;
   const empty = two ? table.filter((count) => count === 0).length : 0;
@@ -39,19 +42,23 @@ export function polychoric(
   const counts = empty === 1 ? correctedTable(table) : table;
   const cells = new Rectangles(rows, columns);
   const n = counts.reduce((sum, count) => sum + count, 0);
-  const found = climbCorrelation((r) => {
-    cells.at(r);
-    let score = 0;
-    let information = 0;
-    for (let at = 0; at < counts.length; at++) {
-      const ratio = cells.slopes[at]! / cells.shares[at]!;
-      if (counts[at]! > 0) score += counts[at]! * ratio;
-      information += cells.slopes[at]! * ratio;
-    }
-    return { score: score / n, information };
-  }, start);
+  const found = climbCorrelation(
+    (r) => {
+      cells.at(r);
+      let score = 0;
+      let information = 0;
+      for (let at = 0; at < counts.length; at++) {
+        const ratio = cells.slopes[at]! / cells.shares[at]!;
+        if (counts[at]! > 0) score += counts[at]! * ratio;
+        information += cells.slopes[at]! * ratio;
+      }
+      return { score: score / n, information };
+    },
+    start,
+    close,
+  );
   if (!found) return null;
-  cells.at(found.r);
+  cells.at(found.r, close === undefined);
   return {
     ...found,
     ...cells.cross(found.r),
@@ -75,6 +82,15 @@ function correctedTable(table: Float64Array): Float64Array {
 /** No share is smaller, so that nothing is divided by zero. */
 const LEAST = 1e-300;
 
+/**
+ * From one correlation to another so near, both so far from one, a short rule does for the
+ * integral between them.
+ */
+const NEAR = 0.25;
+const FLAT = 0.85;
+const SHORT = { step: 0.04, nodes: 4 };
+const LONG = 8;
+
 /** Shares of the cells between thresholds, with their derivatives in r; holds its arrays. */
 class Rectangles {
   readonly shares: Float64Array;
@@ -83,6 +99,12 @@ class Rectangles {
   private readonly b: number;
   private readonly corners: Float64Array;
   private readonly densities: Float64Array;
+  /** Of each inner corner: its place, the product of its thresholds, half of the sum of their squares. */
+  private readonly places: Int32Array;
+  private readonly products: Float64Array;
+  private readonly squares: Float64Array;
+  /** Where the corners are known. */
+  private known = NaN;
 
   constructor(
     private readonly rows: Float64Array,
@@ -99,24 +121,64 @@ class Rectangles {
     for (let j = 1; j < this.b; j++) this.corners[this.a * width + j] = Phi(columns[j - 1]!);
     for (let i = 1; i < this.a; i++) this.corners[i * width + this.b] = Phi(rows[i - 1]!);
     this.corners[this.a * width + this.b] = 1;
+    const inner = rows.length * columns.length;
+    this.places = new Int32Array(inner);
+    this.products = new Float64Array(inner);
+    this.squares = new Float64Array(inner);
+    for (let i = 0, k = 0; i < rows.length; i++)
+      for (let j = 0; j < columns.length; j++, k++) {
+        const [x, y] = [rows[i]!, columns[j]!];
+        this.places[k] = (i + 1) * width + j + 1;
+        this.products[k] = x * y;
+        this.squares[k] = (x * x + y * y) / 2;
+      }
   }
 
-  at(r: number): void {
-    const { a, b, rows, columns, corners, densities, shares, slopes } = this;
-    const width = b + 1;
-    for (let i = 1; i < a; i++)
-      for (let j = 1; j < b; j++) {
-        corners[i * width + j] = Phi2(rows[i - 1]!, columns[j - 1]!, r);
-        densities[i * width + j] = phi2(rows[i - 1]!, columns[j - 1]!, r);
+  /** @param exact the corners themselves, not what steps between correlations add up to */
+  at(r: number, exact = false): void {
+    const { a, b, places, products, squares, corners, densities, shares, slopes } = this;
+    const step =
+      Math.abs(r - this.known) < NEAR && Math.max(Math.abs(r), Math.abs(this.known)) < FLAT;
+    if (step && !exact) this.stepTo(r);
+    else
+      for (let k = 0; k < places.length; k++) {
+        const i = Math.floor(k / this.columns.length);
+        corners[places[k]!] = Phi2(this.rows[i]!, this.columns[k % this.columns.length]!, r);
       }
+    this.known = r;
+    const rest = (1 - r) * (1 + r);
+    const scale = 1 / (2 * Math.PI * Math.sqrt(rest));
+    for (let k = 0; k < places.length; k++)
+      densities[places[k]!] = scale * exp((r * products[k]! - squares[k]!) / rest);
+    const width = b + 1;
     for (let i = 0; i < a; i++)
       for (let j = 0; j < b; j++) {
         const at = i * width + j;
-        const of = (grid: Float64Array): number =>
-          grid[at + width + 1]! - grid[at + 1]! - grid[at + width]! + grid[at]!;
-        shares[i * b + j] = Math.max(LEAST, of(corners));
-        slopes[i * b + j] = of(densities);
+        shares[i * b + j] = Math.max(
+          LEAST,
+          corners[at + width + 1]! - corners[at + 1]! - corners[at + width]! + corners[at]!,
+        );
+        slopes[i * b + j] =
+          densities[at + width + 1]! - densities[at + 1]! - densities[at + width]! + densities[at]!;
       }
+  }
+
+  /** dPhi2/dr is the density (Plackett 1954), integrated from where the corners are known. */
+  private stepTo(r: number): void {
+    const { places, products, squares, corners, known } = this;
+    const size = Math.abs(r - known) < SHORT.step ? SHORT.nodes : LONG;
+    const { nodes, weights } = gaussLegendre(size);
+    const half = (r - known) / 2;
+    for (let m = 0; m < size; m++) {
+      const t = known + half * (nodes[m]! + 1);
+      const rest = (1 - t) * (1 + t);
+      const inverse = 1 / rest;
+      const weight = (half * weights[m]!) / (2 * Math.PI * Math.sqrt(rest));
+      for (let k = 0; k < places.length; k++) {
+        const at = places[k]!;
+        corners[at] = corners[at]! + weight * exp((t * products[k]! - squares[k]!) * inverse);
+      }
+    }
   }
 
   /** Scores of the cells, and the cross-information of r with all thresholds. */

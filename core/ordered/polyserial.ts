@@ -31,6 +31,7 @@ export function polyserial(
   numeric: NumericColumn,
   weights: ArrayLike<number> | null = null,
   start = 0,
+  close?: number,
 ): Polyserial | null {
   const { codes, thresholds } = ordered;
   const sd = Math.sqrt(numeric.variance);
@@ -44,19 +45,23 @@ export function polyserial(
   const weight = Float64Array.from(rows, (i) => (weights ? weights[i]! : 1));
   const n = weight.reduce((sum, w) => sum + w, 0);
   const levels = new Levels(thresholds);
-  const found = climbCorrelation((r) => {
-    let score = 0;
-    let information = 0;
-    for (let k = 0; k < z.length; k++) {
-      levels.at(r, z[k]!);
-      for (let c = 0; c <= thresholds.length; c++) {
-        const ratio = levels.slopes[c]! / levels.shares[c]!;
-        if (c === own[k]) score += weight[k]! * ratio;
-        information += weight[k]! * levels.slopes[c]! * ratio;
+  const found = climbCorrelation(
+    (r) => {
+      let score = 0;
+      let information = 0;
+      for (let k = 0; k < z.length; k++) {
+        levels.at(r, z[k]!);
+        for (let c = 0; c <= thresholds.length; c++) {
+          const ratio = levels.slopes[c]! / levels.shares[c]!;
+          if (c === own[k]) score += weight[k]! * ratio;
+          information += weight[k]! * levels.slopes[c]! * ratio;
+        }
       }
-    }
-    return { score: score / n, information: information / n };
-  }, start);
+      return { score: score / n, information: information / n };
+    },
+    start,
+    close,
+  );
   if (!found) return null;
   const { r } = found;
   const scores = new Float64Array(codes.length);

@@ -15,6 +15,8 @@ export interface Pair {
   value: number;
   polychoric: Polychoric | null;
   polyserial: Polyserial | null;
+  /** Of two ordered variables: see `crossTable`. */
+  table: Float64Array | null;
 }
 
 /** A pair whose likelihood has no maximum inside (-1, 1): every case keeps to the order. */
@@ -47,12 +49,14 @@ export interface StagedStatistics {
  * Psychometrika 49).
  * @param weights how often each case counts; once each where null
  * @param start correlations to begin with, p x p; null for none
+ * @param close where pairs stop, as a slope per case; to the last digit where it is left out
  * @throws PerfectAssociation
  */
 export function stagedStatistics(
   columns: readonly StagedColumn[],
   weights: Float64Array | null = null,
   start: Float64Array | null = null,
+  close?: number,
 ): StagedStatistics {
   const p = columns.length;
   const covariance = new Float64Array(p * p);
@@ -62,7 +66,7 @@ export function stagedStatistics(
   const pairs: Pair[] = [];
   for (let a = 0; a < p; a++)
     for (let b = a + 1; b < p; b++) {
-      const pair = pairOf(columns, a, b, weights, start ? start[a * p + b]! : 0);
+      const pair = pairOf(columns, a, b, weights, start ? start[a * p + b]! : 0, close);
       pairs.push(pair);
       covariance[a * p + b] = covariance[b * p + a] = pair.value;
     }
@@ -82,21 +86,29 @@ function casesOf(columns: readonly StagedColumn[], weights: Float64Array | null)
   return n;
 }
 
-/** Counts of the cells of two ordered variables, of cases that have both. */
+/** Counts of the cells of two ordered variables; the first row and column are of those missing. */
 export function crossTable(
   a: OrderedColumn,
   b: OrderedColumn,
   weights: Float64Array | null,
 ): Float64Array {
-  const width = b.levels.length;
-  const table = new Float64Array(a.levels.length * width);
-  for (let i = 0; i < a.codes.length; i++) {
-    const [row, column] = [a.codes[i]!, b.codes[i]!];
-    if (row < 0 || column < 0) continue;
-    const at = row * width + column;
+  const width = b.levels.length + 1;
+  const table = new Float64Array((a.levels.length + 1) * width);
+  const [rows, columns] = [a.codes, b.codes];
+  for (let i = 0; i < rows.length; i++) {
+    const at = (rows[i]! + 1) * width + columns[i]! + 1;
     table[at] = table[at]! + (weights ? weights[i]! : 1);
   }
   return table;
+}
+
+/** The same without those missing. */
+function complete(table: Float64Array, rows: number, columns: number): Float64Array {
+  const out = new Float64Array(rows * columns);
+  for (let i = 0; i < rows; i++)
+    for (let j = 0; j < columns; j++)
+      out[i * columns + j] = table[(i + 1) * (columns + 1) + j + 1]!;
+  return out;
 }
 
 function pairOf(
@@ -105,15 +117,26 @@ function pairOf(
   b: number,
   weights: Float64Array | null,
   start: number,
+  close?: number,
 ): Pair {
   const [x, y] = [columns[a]!, columns[b]!];
-  const base = { a, b, polychoric: null, polyserial: null };
+  const base = { a, b, polychoric: null, polyserial: null, table: null };
   if (x.kind === "ordered" && y.kind === "ordered") {
-    const table = crossTable(x, y, weights);
-    const n = table.reduce((sum, count) => sum + count, 0);
-    const found = polychoric(table, x.thresholds, y.thresholds, start);
+    const all = crossTable(x, y, weights);
+    const table = complete(all, x.levels.length, y.levels.length);
+    let n = 0;
+    for (let at = 0; at < table.length; at++) n += table[at]!;
+    const found = polychoric(table, x.thresholds, y.thresholds, start, close);
     if (!found) throw new PerfectAssociation(a, b);
-    return { ...base, n, kind: "polychoric", r: found.r, value: found.r, polychoric: found };
+    return {
+      ...base,
+      n,
+      kind: "polychoric",
+      r: found.r,
+      value: found.r,
+      polychoric: found,
+      table: all,
+    };
   }
   if (x.kind === "numeric" && y.kind === "numeric") {
     const { n, value } = covarianceOf(x, y, weights);
@@ -122,7 +145,7 @@ function pairOf(
   }
   const [ordered, numeric] =
     x.kind === "ordered" ? [x, y as NumericColumn] : [y as OrderedColumn, x as NumericColumn];
-  const found = polyserial(ordered, numeric, weights, start);
+  const found = polyserial(ordered, numeric, weights, start, close);
   if (!found) throw new PerfectAssociation(a, b);
   let n = 0;
   ordered.codes.forEach((_, i) => {

@@ -1,4 +1,5 @@
 import { pClause, plain } from "../../wording/numbers";
+import { listed } from "../../wording";
 import type { FittedModel } from "./fit-model";
 import type { ModelFit } from "./model-fit";
 import type { Estimator } from "./specification";
@@ -24,9 +25,10 @@ const ERROR_WORDS: Record<string, string> = {
 /** How a model was estimated, as a report says it. */
 export function methodWords(
   { options, built, grouping }: TheoryModel,
-  { spec, sample, n }: FittedModel,
+  { spec, sample, n, ordered }: FittedModel,
   errors: string,
 ): string {
+  if (ordered) return orderedWords(spec, sample.groups[0]!.patterns.length > 1, n);
   const missing = sample.missing
     ? "all answers of everybody were used (full information)"
     : "complete cases";
@@ -43,6 +45,24 @@ export function methodWords(
   return `Estimated by ${ESTIMATOR_WORDS[spec.estimator]}${means}${divisor}${groups} (${missing}, n = ${n}), ${ERROR_WORDS[errors] ?? errors}${products}.`;
 }
 
+/** The same where answers are ordered. */
+function orderedWords(
+  { estimator, observed, ordered }: FittedModel["spec"],
+  gaps: boolean,
+  n: number,
+): string {
+  const names = observed.filter((name) => ordered!.includes(name));
+  const numbers = names.length < observed.length ? " and polyserial" : "";
+  const missing = gaps
+    ? `all answers that each pair has (pairwise), which assumes that they are missing completely at random, n = ${n}`
+    : `complete cases, n = ${n}`;
+  const by =
+    estimator === "adf"
+      ? "weighted least squares with full weights (WLS)"
+      : ESTIMATOR_WORDS[estimator];
+  return `Answers to ${listed(names)} were taken as ordered: tendencies behind them, with thresholds between the levels. Estimated by ${by} from polychoric${numbers} correlations (${missing}), robust (sandwich) standard errors, test statistic scaled and shifted.`;
+}
+
 /**
  * What fit says, in sentences. Cut-offs are guidance from the literature (Hu & Bentler 1999, Struct
  * Equ Modeling 6; Browne & Cudeck 1993; Marsh, Hau & Wen 2004 warn against taking them for rules),
@@ -54,7 +74,7 @@ export function fitWords(fit: ModelFit, estimator: Estimator): string[] {
     return [
       "The model has no degrees of freedom: it reproduces the data whatever they are. Its fit is neither good nor bad, it cannot be tested.",
     ];
-  const test = fit.chiSquared ? own : scaled;
+  const test = fit.shifted ?? (fit.chiSquared ? own : scaled);
   const exact =
     test === null
       ? []
@@ -67,11 +87,17 @@ export function fitWords(fit: ModelFit, estimator: Estimator): string[] {
           `The items are not normal (scaling factor ${plain(satorraBentler.scaling, 2)}): the scaled test says χ² = ${plain(satorraBentler.chi2, 2)}, ${pClause(satorraBentler.p)}.`,
         ]
       : [];
+  const indices = fit.shifted ?? (fit.chiSquared ? own : null);
   const approximate = [
-    ...(fit.chiSquared
+    ...(indices
       ? [
-          `RMSEA ${index(own.rmsea)} (90 % CI ${index(own.rmseaLimits[0])} to ${index(own.rmseaLimits[1])}); up to about .06 is usually called close, above .10 poor (Browne & Cudeck 1993; Hu & Bentler 1999).`,
-          `CFI ${index(own.cfi)}${own.tli === null ? "" : `, TLI ${index(own.tli)}`}; .95 and more is usually called good (Hu & Bentler 1999).`,
+          `RMSEA ${index(indices.rmsea)} (90 % CI ${index(indices.rmseaLimits[0])} to ${index(indices.rmseaLimits[1])}); up to about .06 is usually called close, above .10 poor (Browne & Cudeck 1993; Hu & Bentler 1999).`,
+          `CFI ${index(indices.cfi)}${indices.tli === null ? "" : `, TLI ${index(indices.tli)}`}; .95 and more is usually called good (Hu & Bentler 1999).`,
+        ]
+      : []),
+    ...(fit.shifted
+      ? [
+          "These indices rest on the scaled and shifted statistic; with ordered answers they tend to look better than with numbers, so the usual marks are guidance only (Xia & Yang 2019).",
         ]
       : []),
     `SRMR ${index(fit.srmr)}; up to about .08 is usually called good (Hu & Bentler 1999).`,

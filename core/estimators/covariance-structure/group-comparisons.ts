@@ -9,6 +9,7 @@ import { fitModel, type FittedModel } from "./fit-model";
 import type { StructureErrors } from "./error-matrices";
 import { differenceTest, scalingOf, type NestedFit } from "../../model";
 import { waldTest } from "./wald-test";
+import { orderedDifference } from "./ordered/difference";
 import { modelContext, type TheoryModel } from "./theory-model";
 import { faultProblem } from "./wording";
 
@@ -39,8 +40,14 @@ export function testsOfHolds(model: TheoryModel, { fitted }: Estimates): Differe
     const what = writeStatement(line);
     try {
       const { spec } = buildModel({ ...theory, holds }, modelContext(model));
-      const loose = refit(model, { ...spec, means: fitted.spec.means });
-      const test = loose instanceof Error ? null : differenceTest(nested(fitted), nested(loose));
+      const { means, ordered } = fitted.spec;
+      const loose = refit(model, { ...spec, means, ...(ordered ? { ordered } : {}) });
+      const test =
+        loose instanceof Error
+          ? null
+          : fitted.ordered
+            ? orderedDifference(fitted, loose)
+            : differenceTest(nested(fitted), nested(loose));
       if (!test || test.df <= 0) return [];
       return [{ what, hypothesis: null, ...test, wald: null, warnings: warningsOf(test) }];
     } catch (error) {

@@ -4,6 +4,7 @@ import { heterotraitRatios, type ItemBlock } from "../../measures/discriminant";
 import type { MeasurementEvidence } from "./types";
 import type { FittedModel } from "./fit-model";
 import type { ImpliedMoments } from "./implied";
+import { sampleMoments } from "./sample-moments";
 import { inverseOf } from "./scoring";
 import type { ScoreTest } from "./score-tests";
 import type { TheoryModel } from "./theory-model";
@@ -40,6 +41,8 @@ export function measurementQuality(
     const implied = fitted.implied[g]!;
     const { A, E, S, v } = implied;
     const covariance = group.saturated.covariance;
+    // Alpha is of the answers as they were given.
+    const answers = fitted.ordered ? answerCovariances(group.columns) : covariance;
     const correlation = correlationsOf(covariance, p);
     const latent = (name: string): number => model.place(name);
     const between = names.map((a) =>
@@ -51,7 +54,9 @@ export function measurementQuality(
     );
     const vif = inflation(correlation, [...new Set(blocks.flatMap((b) => b.items))]);
     const limits =
-      resampled && !fitted.sample.missing ? htmtLimits(group.columns, blocks, resampled) : null;
+      resampled && !fitted.sample.missing && !fitted.ordered
+        ? htmtLimits(group.columns, blocks, resampled)
+        : null;
     return {
       group: group.name,
       factors: factors.map((m, f) =>
@@ -61,7 +66,7 @@ export function measurementQuality(
           between[f]!.filter((_, k) => k !== f).map(Math.abs),
           implied,
           latent(m.name.name),
-          covariance,
+          answers,
         ),
       ),
       correlations: between,
@@ -92,6 +97,15 @@ export function measurementQuality(
       ),
     };
   });
+}
+
+/** Covariances of answers as numbers, of cases that have all. */
+function answerCovariances(columns: readonly Float64Array[]): Float64Array {
+  const rows = columns[0]!
+    .map((_, i) => i)
+    .filter((i) => columns.every((c) => !Number.isNaN(c[i]!)));
+  return sampleMoments(columns.map((column) => Float64Array.from(rows, (i) => column[i]!)))
+    .covariance;
 }
 
 function alphaOf(covariance: Float64Array, items: readonly number[], p: number): number | null {

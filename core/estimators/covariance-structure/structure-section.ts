@@ -21,6 +21,7 @@ import { momentsCompared, type ModelFit } from "./model-fit";
 import { moderatedTable } from "./moderated-table";
 import { measurementQuality } from "./quality";
 import { scoreTests } from "./score-tests";
+import { generalisedResiduals, orderedEvidence } from "./ordered/evidence";
 import { parameterTable, standardErrors, type ArrowEstimate } from "./parameter-table";
 import { arrowScale } from "./product-units";
 import { deltaError, differentiated, explainedShares } from "./standardised";
@@ -54,7 +55,10 @@ export function structureSections(
       kind: "structure",
       method: {
         estimator: spec.estimator,
-        missing: sample.missing ? "everybody" : "complete",
+        missing:
+          sample.missing || (fitted.ordered && sample.groups[0]!.patterns.length > 1)
+            ? "everybody"
+            : "complete",
         means: spec.means,
         scaling: model.options.scaling,
         convention: spec.convention,
@@ -108,6 +112,9 @@ export function structureSections(
             group: spec.groups[g]!.name,
             variables: spec.observed,
             ...residualMatrices(compared),
+            ...(fitted.ordered
+              ? { normalised: generalisedResiduals(fitted.ordered, spec.observed.length) }
+              : {}),
           })),
       saturated: sample.missing
         ? sample.groups.map((group, g) => ({
@@ -121,6 +128,7 @@ export function structureSections(
         ? []
         : measurementQuality(model, fitted, tests, choices.resampled ? choices : null),
       improper: moderated ? [] : improperSolutions(fitted).map((each) => ({ ...each })),
+      ...(fitted.ordered ? { ordered: orderedEvidence(model, fitted, fitted.ordered) } : {}),
       interactions: interactionsOf(model, estimates),
       likelihoodRatio: moderated && likelihoodRatio(estimates),
       ...comparisonsOfGroups(model, estimates, errors),
@@ -188,6 +196,7 @@ function fitEvidence(fit: ModelFit): FitEvidence {
     satorraBentler: scaled(fit.satorraBentler),
     yuanBentler: scaled(fit.yuanBentler),
     scaled: scaled(fit.scaled),
+    ...(fit.shifted ? { shifted: { ...fit.shifted } } : {}),
   };
 }
 

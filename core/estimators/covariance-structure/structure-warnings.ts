@@ -4,6 +4,7 @@ import type { Estimates } from "./estimates";
 import { inverseOf } from "./scoring";
 import { improperSolutions, type Improper } from "./improper";
 import type { TheoryModel } from "./theory-model";
+import { orderedWarnings } from "./ordered/warnings";
 import { warning } from "./wording";
 
 /**
@@ -20,6 +21,7 @@ export function structureWarnings(
   const several = fitted.spec.groups.length > 1;
   return [
     ...apartWarnings(fitted),
+    ...orderedWarnings(model, fitted),
     ...(fitted.sample.empty > 0
       ? [warning("empty_cases", { cases: fitted.sample.empty }, [])]
       : []),

@@ -59,6 +59,40 @@ export interface InformationEvidence {
   sabic: number;
 }
 
+/** The statistic scaled and shifted to the mean and variance of its chi-squared distribution. */
+export interface ShiftedFitEvidence extends ComparativeFitEvidence {
+  scale: number;
+  shift: number;
+  meanAdjusted: { scaling: number; chi2: number; p: number };
+}
+
+/** What is known of ordered answers: levels, the thresholds between them, correlations behind them. */
+export interface OrderedEvidence {
+  variables: {
+    variable: string;
+    n: number;
+    levels: number[];
+    counts: number[];
+    thresholds: { estimate: number; se: number }[];
+  }[];
+  /** Statistics that the model is fitted to, and free parameters, thresholds among both. */
+  statistics: number;
+  parameters: number;
+  pairs: {
+    a: string;
+    b: string;
+    n: number;
+    r: number;
+    kind: "polychoric" | "polyserial" | "covariance";
+    /** A table of two by two had an empty cell, to which half a case was added. */
+    emptyCell: boolean;
+  }[];
+  correlations: number[][];
+  smallestEigenvalue: number;
+  /** Of the answers (their sum), and of the tendencies behind them. */
+  reliability: { factor: string; omegaAnswers: number; omegaTendency: number }[];
+}
+
 /** How well a model reproduces the data. */
 export interface FitEvidence {
   discrepancy: number;
@@ -70,6 +104,8 @@ export interface FitEvidence {
   satorraBentler: ScaledFitEvidence | null;
   yuanBentler: ScaledFitEvidence | null;
   scaled: ScaledFitEvidence | null;
+  /** With ordered answers alone. */
+  shifted?: ShiftedFitEvidence | null;
   /**
    * Exact fit by resampling data made to fit; null unless asked for, or where it does not apply.
    */
@@ -252,6 +288,8 @@ export interface StructureSection {
   /** With full information: against the same model without interactions. */
   likelihoodRatio: { chi2: number; df: number; p: number; linear: number } | null;
   /** What each line that holds arrows costs: the model against the one without that line. */
+  /** Where some variables are ordered answers. */
+  ordered?: OrderedEvidence;
   constraints: DifferenceEvidence[];
   differences: DifferenceEvidence[];
   invariance: InvarianceEvidence[];

@@ -40,6 +40,14 @@ export const warning = warningsIn({
     `The standardised path from “${from}” to “${to}” is ${plain(value, 2)}${simple * value < 0 ? `, against a simple correlation of ${plain(simple, 2)}` : ""}. That is possible, and no improper solution (no variance is negative, R² is ${plain(r2, 2)}), because its predictors correlate (r = ${plain(r, 2)}${vif === null ? "" : `, variance inflation ${plain(vif, 1)}`}): ${simple * value < 0 ? "suppression" : "collinearity"}, which also widens its standard error. Check whether the predictors overlap.`,
   never_together: ({ pairs, group }: { pairs: [string, string][]; group: string | null }) =>
     `No case${group === null ? "" : ` of “${group}”`} has an answer to both ${listed(pairs.map(([a, b]) => `“${a}” and “${b}”`))}: the data say nothing of ${pairs.length === 1 ? "their covariance, which is no moment" : "these covariances, which are no moments"} of the fit; what the model says of ${pairs.length === 1 ? "it" : "them"} rests on its other equations.`,
+  empty_cell: ({ a, b }: { a: string; b: string }) =>
+    `Nobody has one of the four combinations of “${a}” and “${b}”: half a case was added there, the margins kept, so that their correlation exists. Look at it as a rough one.`,
+  correlation_near_one: ({ a, b, r }: { a: string; b: string; r: number }) =>
+    `“${a}” and “${b}” correlate ${plain(r, 3)} behind their answers: they hardly differ. Leave one of them out.`,
+  correlations_not_positive_definite: ({ smallest }: { smallest: number }) =>
+    `The correlations behind the answers belong to no set of variables taken together (smallest eigenvalue ${plain(smallest, 3)}): each pair was estimated by itself. Estimates stand, with weights that do not need the matrix; fit and errors deserve caution.`,
+  levels_left_out: ({ name, levels }: { name: string; levels: number[] }) =>
+    `Nobody chose ${listed(levels.map(String))} of “${name}”: these levels take no part.`,
   empty_cases: ({ cases }: { cases: number }) =>
     `${cases} ${cases === 1 ? "case has" : "cases have"} no answer on any variable of the model and ${cases === 1 ? "is" : "are"} left out.`,
   keep_everybody: ({ dropped }: { dropped: number }) =>

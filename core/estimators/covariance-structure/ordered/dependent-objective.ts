@@ -64,7 +64,8 @@ export class DependentObjective extends MomentObjective {
     turned.fill(0);
     const diagonal = (i: number): number => p + i * p - (i * (i - 1)) / 2;
     return all.slice(0, q).map((own, a) => {
-      const column = own ? own.slice() : new Float64Array(size);
+      // What nothing depends on stays as it is.
+      const column = own ?? new Float64Array(size);
       let any = own !== null;
       for (let k = 0; k < places.length; k++) {
         const { variable } = places[k]!;

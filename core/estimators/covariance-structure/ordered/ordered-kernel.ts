@@ -14,6 +14,9 @@ import { DependentObjective } from "./dependent-objective";
 import type { OrderedProblem } from "./problem";
 import { replicateMoments } from "./weights";
 
+/** Slope per case at which a correlation of a resample is found well enough. */
+const CLOSE = 1e-9;
+
 /**
  * Refits a model with ordered variables on resamples: both stages and the weights anew, from how
  * often each row is drawn; the model from the estimates of the sample. A level that nobody has in a
@@ -60,7 +63,7 @@ export class OrderedKernel implements Kernel {
       columns.push(staged);
     }
     try {
-      return stagedStatistics(columns, weights, this.problem.correlations);
+      return stagedStatistics(columns, weights, this.problem.correlations, CLOSE);
     } catch (error) {
       if (error instanceof PerfectAssociation) return null;
       throw error;

@@ -29,15 +29,24 @@ export function shiftOf({ first, second }: Traces, df: number): { scale: number;
   };
 }
 
+/** Traces of U Gamma; null where D'WD is singular. */
+export function tracesOf(
+  group: StagedMoments,
+  columns: readonly (Float64Array | null)[],
+): Traces | null {
+  const UG = unexplained(group, columns);
+  return UG && tracesIn(UG, group.moments.length);
+}
+
 /**
- * Traces of U Gamma with U = W - W D (D'WD)^-1 D'W.
+ * U Gamma with U = W - W D (D'WD)^-1 D'W.
  * @param columns of D; null where a parameter changes nothing
  * @returns null where D'WD is singular
  */
-export function tracesOf(
+export function unexplained(
   { weight, gamma }: StagedMoments,
   columns: readonly (Float64Array | null)[],
-): Traces | null {
+): Float64Array | null {
   const m = Math.round(Math.sqrt(gamma.length));
   const D = columns.map((column) => column ?? new Float64Array(m));
   const q = D.length;
@@ -63,10 +72,10 @@ export function tracesOf(
     }
     for (let i = 0; i < m; i++) UG[i * m + j] = turned[i]!;
   }
-  return tracesIn(UG, m);
+  return UG;
 }
 
-function tracesIn(UG: Float64Array, m: number): Traces {
+export function tracesIn(UG: Float64Array, m: number): Traces {
   let first = 0;
   let second = 0;
   for (let i = 0; i < m; i++) {
