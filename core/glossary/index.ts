@@ -4,6 +4,7 @@ import { EQUATIONS } from "./equations";
 import { INFERENCE } from "./inference";
 import { MEASUREMENT } from "./measurement";
 import { PLANNING } from "./planning";
+import { ORDERED } from "./ordered";
 import { STRUCTURE } from "./structure";
 
 export type { GlossaryEntry } from "./entry";
@@ -16,6 +17,7 @@ export const GLOSSARY: readonly GlossaryEntry[] = [
   ...MEASUREMENT,
   ...PLANNING,
   ...STRUCTURE,
+  ...ORDERED,
 ].sort((a, b) => a.term.toLowerCase().localeCompare(b.term.toLowerCase(), "en"));
 
 const BY_WORD = new Map(

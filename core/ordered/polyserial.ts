@@ -117,20 +117,23 @@ class Levels {
     const size = thresholds.length;
     const square = (1 - r) * (1 + r);
     const rest = Math.sqrt(square);
-    let below = 0;
+    // Beside the nearer tail, so that small shares keep their digits.
+    let last = -Infinity;
+    let cumulative = 0;
+    let beyond = 1;
     let slopeBelow = 0;
     for (let c = 0; c < size; c++) {
       const tau = thresholds[c]!;
       const u = (tau - r * z) / rest;
-      const cumulative = Phi(u);
+      const tail = Phi(-Math.abs(u));
+      const [next, over] = u < 0 ? [tail, 1 - tail] : [1 - tail, tail];
       densities[c] = phi(u);
       const slope = (densities[c]! * (r * tau - z)) / (square * rest);
-      shares[c] = Math.max(LEAST, cumulative - below);
+      shares[c] = Math.max(LEAST, last > 0 ? beyond - over : next - cumulative);
       slopes[c] = slope - slopeBelow;
-      below = cumulative;
-      slopeBelow = slope;
+      [last, cumulative, beyond, slopeBelow] = [u, next, over, slope];
     }
-    shares[size] = Math.max(LEAST, 1 - below);
+    shares[size] = Math.max(LEAST, last > 0 ? beyond : 1 - cumulative);
     slopes[size] = -slopeBelow;
   }
 }

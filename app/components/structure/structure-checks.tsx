@@ -4,6 +4,7 @@ import type { StudyContext } from "../../analysis/use-study";
 import { Disclosure } from "../ui/disclosure";
 import { ChangesView } from "./changes-view";
 import { MeasurementView } from "./measurement-view";
+import { OrderedView } from "./ordered-view";
 import { ResidualTable } from "./residual-table";
 import { CheckPart, Tried } from "./check-part";
 import { FitTable } from "./structure-tables";
@@ -31,6 +32,7 @@ export function StructureChecks({
             Measurement
           </Typography>
           <MeasurementView section={section} leaveOut={leaveOut} />
+          <OrderedView section={section} />
         </CheckPart>
       )}
       {section.fit && (

@@ -9,6 +9,7 @@ import {
   type ArrowEvidence,
   type FitEvidence,
   type ScaledFitEvidence,
+  type ShiftedFitEvidence,
   type StructureSection,
 } from "../../../core";
 import { limitsCell, pCell, whole } from "./cells";
@@ -88,7 +89,10 @@ export function ArrowTable({ section, of: role, title, heads, note }: ArrowTable
   );
 }
 
-type Column = [name: string, fit: FitEvidence["plain"] | ScaledFitEvidence | null];
+type Column = [
+  name: string,
+  fit: FitEvidence["plain"] | ScaledFitEvidence | ShiftedFitEvidence | null,
+];
 
 /** Every index of fit, plain and scaled side by side. */
 export function FitTable({ section }: { section: StructureSection }) {
@@ -100,7 +104,10 @@ export function FitTable({ section }: { section: StructureSection }) {
       ? [["scaled (Satorra-Bentler)", fit.satorraBentler] satisfies Column]
       : []),
     ...(fit.yuanBentler ? [["scaled (Yuan-Bentler)", fit.yuanBentler] satisfies Column] : []),
-    ...(fit.scaled ? [["scaled", fit.scaled] satisfies Column] : []),
+    ...(fit.shifted ? [["scaled and shifted", fit.shifted] satisfies Column] : []),
+    ...(fit.scaled
+      ? [[fit.shifted ? "mean-adjusted" : "scaled", fit.scaled] satisfies Column]
+      : []),
   ];
   const row = (
     name: string,
@@ -125,7 +132,8 @@ export function FitTable({ section }: { section: StructureSection }) {
         row("χ²", (f) => f.chi2),
         row("degrees of freedom", (f) => whole(f.df)),
         row("p, exact fit", (f, own) => pCell(hidden(f.p, own))),
-        row("scaling factor", (f) => ("scaling" in f ? f.scaling : null)),
+        row("scaling factor", (f) => ("scaling" in f ? f.scaling : "scale" in f ? f.scale : null)),
+        ...(fit.shifted ? [row("shift", (f) => ("shift" in f ? f.shift : null))] : []),
         row("CFI", (f, own) => hidden(f.cfi, own)),
         row("TLI", (f, own) => hidden(f.tli, own)),
         row("RMSEA", (f, own) => hidden(f.rmsea, own)),
@@ -152,10 +160,16 @@ export function FitTable({ section }: { section: StructureSection }) {
             ]
           : []),
       ]}
-      note={`${section.counts.moments} means, variances and covariances, ${section.counts.parameters} free parameters; the baseline model has all observed variables uncorrelated (χ² ${plain(fit.plain.baseline.chi2, 2)}, ${fit.plain.baseline.df} degrees of freedom).`}
+      note={`${momentsWords(section)}; the baseline model has all observed variables uncorrelated (χ² ${plain(fit.plain.baseline.chi2, 2)}, ${fit.plain.baseline.df} degrees of freedom).`}
     />
   );
 }
+
+/** What a model was fitted to, and how many parameters it has. */
+const momentsWords = ({ counts, ordered }: StructureSection): string =>
+  ordered
+    ? `${ordered.statistics} thresholds, correlations and moments, ${ordered.parameters} free parameters, thresholds among both; the scaled and shifted statistic is the factor times χ² plus the shift`
+    : `${counts.moments} means, variances and covariances, ${counts.parameters} free parameters`;
 
 /** What groups have in common, step by step, and whether moderated paths differ. */
 export function GroupTables({ section }: { section: StructureSection }) {

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { fitWorking, plain, pClause, type StructureSection } from "../../../core";
 import { Disclosure } from "../ui/disclosure";
 import { WorkingView } from "../ui/working-view";
+import { PredictedShares } from "./ordered-view";
 import { ArrowTable, ConstraintTable, FitTable, GroupTables } from "./structure-tables";
 
 /**
@@ -47,6 +48,7 @@ export function StructureView({ section }: { section: StructureSection }) {
             }
           : {})}
       />
+      <PredictedShares section={section} />
       <ConstraintTable section={section} />
       <GroupTables section={section} />
       <Disclosure summary="Loadings, variances, covariances, intercepts">

@@ -3,7 +3,7 @@ import type { ImpliedMoments } from "./implied";
 import type { MomentObjective, WeightedMoments } from "./moment-objective";
 import type { NormalLikelihood } from "./normal-likelihood";
 import type { PreparedSample } from "./prepared-sample";
-import type { OrderedModel } from "./ordered/fit-ordered";
+import type { OrderedModel } from "./ordered/ordered-model";
 import type { Specification } from "./specification";
 
 /**

@@ -1,9 +1,10 @@
 import { RandomStream, streamIndex } from "../../numerics/random";
 import { compileGroups, ModelFault, type ArrowModel } from "./arrows";
-import { fitOf, type ModelFit } from "./model-fit";
+import { fitOf } from "./model-fit";
 import { informationRank } from "./identification";
-import { covariancesOf, type ErrorMatrices } from "./error-matrices";
-import type { Estimated, WeightedModel } from "./estimated";
+import { covariancesOf } from "./error-matrices";
+import type { WeightedModel } from "./estimated";
+import type { FittedModel } from "./fitted-model";
 import { MomentObjective, momentVector } from "./moment-objective";
 import { fourthMoments, momentWeight } from "./moment-weights";
 import { NormalLikelihood, type Objective } from "./normal-likelihood";
@@ -13,11 +14,7 @@ import { CONVERGED, fisherScoring, inverseOf, type ScoringResult } from "./scori
 import type { Specification, StructureSample } from "./specification";
 import { startValues } from "./start-values";
 
-/** A fitted model with everything that is said of it without resampling. */
-export interface FittedModel extends Estimated {
-  errors: ErrorMatrices;
-  fit: ModelFit;
-}
+export type { FittedModel } from "./fitted-model";
 
 /** The estimates that everything else rests on are found to the last digit. */
 const AS_FAR_AS_IT_GOES = 1e-20;

@@ -8,7 +8,7 @@ import type { OrderedProblem } from "./ordered/problem";
 import { OPTIONS, optionsOf } from "./options";
 import { StructureFit } from "./structure-fit";
 import { groupingModerators } from "./theory-model";
-import { answersOf, saysOrdered } from "./ordered/which";
+import { answersOf, saysOrdered } from "./ordered/choice";
 import { UNSUITED } from "./wording";
 
 /**

@@ -1,6 +1,6 @@
 import type { Settings } from "../../study";
 import type { OptionSpec } from "../engine";
-import { answersOf, type Answers } from "./ordered/which";
+import { answersOf, type Answers } from "./ordered/choice";
 import { ESTIMATORS, type Estimator } from "./specification";
 
 /** How products of latent variables are made. */

@@ -21,7 +21,7 @@ import type { Warning } from "../../problems";
 import type { CompiledTheory } from "../../theory";
 import { codeColumns } from "../grouping";
 import { binaryOutcomes } from "../straight-outcomes";
-import type { Fit, Line, ModelData, SectionContext } from "../engine";
+import type { Fit, Line, ModelData, QuantityReading, SectionContext } from "../engine";
 import type { Section } from "../sections";
 import { productKey } from "./model-parts";
 import { alignedPoints } from "./points";
@@ -29,6 +29,7 @@ import { estimatesOf, type Estimates } from "./estimates";
 import { factorScores } from "./factor-scores";
 import type { AveragePlan, ReportPlan, StructureProblem } from "./kernel";
 import { optionsOf } from "./options";
+import { tendencyReading } from "./ordered/answers";
 import { orderedProblem, type OrderedProblem } from "./ordered/problem";
 import { withoutFreeMeans } from "./profiled";
 import { pathScale } from "./product-units";
@@ -225,6 +226,11 @@ export class StructureFit implements Fit<StructureProblem | OrderedProblem> {
 
   private get plan(): ReportPlan {
     return this.reportOf(this.estimates.fitted.models[0]!.parameters);
+  }
+
+  /** An effect on an observed ordered outcome is on the tendency behind its answers. */
+  reading(quantity: Quantity): QuantityReading | null {
+    return tendencyReading(this.estimates.fitted.ordered?.names, quantity);
   }
 
   sections({ level, bootstrap, errors }: SectionContext): Section[] {

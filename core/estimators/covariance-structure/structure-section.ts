@@ -12,6 +12,7 @@ import { bollenStine } from "./bollen-stine";
 import { changesOf } from "./changes";
 import { comparisonsOfGroups, testsOfHolds } from "./group-comparisons";
 import type { Estimates } from "./estimates";
+import type { FittedModel } from "./fitted-model";
 import { STRUCTURE_ERRORS } from "./error-matrices";
 import { residualMatrices, type ScaledFit } from "./fit-measures";
 import { fitWords, methodWords } from "./fit-words";
@@ -106,16 +107,7 @@ export function structureSections(
           },
       information: informationOf(estimates),
       fitWords: moderated ? [] : fitWords(fitted.fit, spec.estimator),
-      residuals: moderated
-        ? []
-        : momentsCompared(fitted).map((compared, g) => ({
-            group: spec.groups[g]!.name,
-            variables: spec.observed,
-            ...residualMatrices(compared),
-            ...(fitted.ordered
-              ? { normalised: generalisedResiduals(fitted.ordered, spec.observed.length) }
-              : {}),
-          })),
+      residuals: moderated ? [] : residualsOf(fitted),
       saturated: sample.missing
         ? sample.groups.map((group, g) => ({
             group: group.name,
@@ -128,7 +120,7 @@ export function structureSections(
         ? []
         : measurementQuality(model, fitted, tests, choices.resampled ? choices : null),
       improper: moderated ? [] : improperSolutions(fitted).map((each) => ({ ...each })),
-      ...(fitted.ordered ? { ordered: orderedEvidence(model, fitted, fitted.ordered) } : {}),
+      ...orderedPart(model, fitted, choices.level),
       interactions: interactionsOf(model, estimates),
       likelihoodRatio: moderated && likelihoodRatio(estimates),
       ...comparisonsOfGroups(model, estimates, errors),
@@ -136,6 +128,23 @@ export function structureSections(
     },
   ];
 }
+
+const orderedPart = (
+  model: TheoryModel,
+  fitted: FittedModel,
+  level: number,
+): Pick<StructureSection, "ordered"> =>
+  fitted.ordered ? { ordered: orderedEvidence(model, fitted, fitted.ordered, level) } : {};
+
+const residualsOf = (fitted: FittedModel): StructureSection["residuals"] =>
+  momentsCompared(fitted).map((compared, g) => ({
+    group: fitted.spec.groups[g]!.name,
+    variables: fitted.spec.observed,
+    ...residualMatrices(compared),
+    ...(fitted.ordered
+      ? { normalised: generalisedResiduals(fitted.ordered, fitted.spec.observed.length) }
+      : {}),
+  }));
 
 type ArrowEstimateKind = (typeof STRUCTURE_ERRORS)[number];
 

@@ -75,6 +75,8 @@ export interface OrderedEvidence {
     counts: number[];
     thresholds: { estimate: number; se: number }[];
   }[];
+  /** Observed outcomes among them: effects on these are on the tendency behind. */
+  outcomes: string[];
   /** Statistics that the model is fitted to, and free parameters, thresholds among both. */
   statistics: number;
   parameters: number;
@@ -91,6 +93,16 @@ export interface OrderedEvidence {
   smallestEigenvalue: number;
   /** Of the answers (their sum), and of the tendencies behind them. */
   reliability: { factor: string; omegaAnswers: number; omegaTendency: number }[];
+  /**
+   * Shares of the levels of an observed outcome at values of a numeric predictor, by its total
+   * effect, with limits of the highest level's.
+   */
+  predicted: {
+    outcome: string;
+    predictor: string;
+    levels: number[];
+    at: { sds: number; shares: number[]; topLower: number | null; topUpper: number | null }[];
+  }[];
 }
 
 /** How well a model reproduces the data. */

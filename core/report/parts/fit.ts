@@ -40,7 +40,16 @@ function structureFit(section: StructureSection, context: ReportContext): Block[
     ...(found.yuanBentler
       ? [{ name: "Scaled (Yuan-Bentler)", of: found.yuanBentler, plainly: false }]
       : []),
-    ...(found.scaled ? [{ name: "Scaled", of: found.scaled, plainly: false }] : []),
+    ...(found.shifted ? [{ name: "Scaled and shifted", of: found.shifted, plainly: false }] : []),
+    ...(found.scaled
+      ? [
+          {
+            name: found.shifted ? "Mean-adjusted" : "Scaled",
+            of: found.scaled,
+            plainly: false,
+          },
+        ]
+      : []),
   ];
   // An unscaled statistic that follows no chi-squared distribution has no p, and no index made of
   // it.

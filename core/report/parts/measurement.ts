@@ -17,6 +17,7 @@ import {
   type ReportContext,
 } from "../context";
 import type { Block, Row } from "../document";
+import { orderedTables } from "./ordered";
 
 /**
  * How well items measure: loadings or weights, reliability, convergence, what sets constructs
@@ -25,7 +26,7 @@ import type { Block, Row } from "../document";
 export const measurement: Part = (context) => {
   const blocks = context.evidence.sections.flatMap((s): Block[] =>
     s.kind === "structure"
-      ? s.measurement.flatMap((m) => factors(m, s, context))
+      ? [...s.measurement.flatMap((m) => factors(m, s, context)), ...orderedTables(s, context)]
       : s.kind === "composites"
         ? s.groups.flatMap((_, g) => composites(s, g, context))
         : [],

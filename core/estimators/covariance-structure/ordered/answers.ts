@@ -1,3 +1,5 @@
+import type { Quantity } from "../../../model";
+import type { QuantityReading } from "../../engine";
 import { Phi2 } from "../../../numerics/bivariate-normal";
 import { Phi } from "../../../numerics/distributions";
 
@@ -44,3 +46,24 @@ export function omegaOfAnswers(
     }
   return common / all;
 }
+
+/** Shares of answers at each level that a tendency of this mean has. */
+export const levelShares = (thresholds: ArrayLike<number>, mean: number, sd: number): number[] => {
+  const below = Array.from(thresholds, (tau) => Phi((tau - mean) / sd));
+  return [...below, 1].map((value, c) => value - (c === 0 ? 0 : below[c - 1]!));
+};
+
+/** How an effect on an observed ordered outcome is read. */
+export const tendencyReading = (
+  names: ReadonlySet<string> | undefined,
+  { to }: Pick<Quantity, "to">,
+): QuantityReading | null =>
+  to !== null && names?.has(to)
+    ? {
+        measure: "SDs of the tendency behind the answers",
+        scale: null,
+        between: null,
+        name: null,
+        rests: null,
+      }
+    : null;

@@ -1,5 +1,5 @@
 import { chiSquaredP } from "../../../numerics/distributions";
-import type { FittedModel } from "../fit-model";
+import type { FittedModel } from "../fitted-model";
 import type { DifferenceEvidence } from "../types";
 import { shiftOf, tracesIn, unexplained } from "./shifted-fit";
 

@@ -1,14 +1,15 @@
 import { EigenvalueDecomposition, Matrix } from "ml-matrix";
-import { Phi } from "../../../numerics/distributions";
 import type { OrderedColumn } from "../../../ordered";
-import type { FittedModel } from "../fit-model";
+import type { FittedModel } from "../fitted-model";
 import { inner, times } from "../moment-objective";
 import { inverseOf } from "../scoring";
 import type { TheoryModel } from "../theory-model";
 import type { OrderedEvidence } from "../types";
 import { omegaOfAnswers } from "./answers";
-import type { OrderedModel } from "./fit-ordered";
+import type { OrderedModel } from "./ordered-model";
+import { predictedShares } from "./predicted";
 import { correlationsOf } from "./problem";
+import { thresholdsOf } from "./thresholds";
 
 /** From this correlation on a pair is hardly told apart. */
 export const NEAR_ONE = 0.99;
@@ -17,33 +18,33 @@ export const NEAR_ONE = 0.99;
 export function orderedEvidence(
   model: TheoryModel,
   fitted: FittedModel,
-  { staged, names, group }: OrderedModel,
+  ordered: OrderedModel,
+  level: number,
 ): OrderedEvidence {
+  const { staged, names, group } = ordered;
   const { observed } = fitted.spec;
   const p = observed.length;
-  const { size, gamma } = group.statistics;
   const correlations = correlationsOf(staged);
   const turned = new Set(
     model.built.factors.flatMap((m) =>
       m.items.filter((item) => item.reversed).map((item) => item.ref.name),
     ),
   );
-  let at = 0;
+  const found = thresholdsOf(ordered, fitted.spec.estimator === "adf");
   const variables = observed.flatMap((variable, i) => {
     const column = staged.columns[i]!;
     if (column.kind !== "ordered") return [];
-    const thresholds = Array.from(column.thresholds, (estimate) => {
-      const se = Math.sqrt(gamma[at * size + at]! / staged.n);
-      at += 1;
-      return { estimate, se };
-    });
+    const thresholds = found
+      .filter((t) => t.variable === i)
+      .map(({ estimate, se }) => ({ estimate, se }));
     // Items that are keyed the other way were turned round: their levels read from the top.
     const levels = turned.has(variable) ? column.levels.map((level) => -level) : column.levels;
     return [{ variable, n: column.n, levels, counts: [...column.counts], thresholds }];
   });
   return {
     variables,
-    statistics: size,
+    outcomes: model.theory.equations.map((e) => e.outcome).filter((name) => names.has(name)),
+    statistics: group.statistics.size,
     parameters: fitted.parameters + variables.reduce((sum, v) => sum + v.thresholds.length, 0),
     pairs: staged.pairs.map(({ a, b, n, r, kind, polychoric }) => ({
       a: observed[a]!,
@@ -56,6 +57,7 @@ export function orderedEvidence(
     correlations: Array.from({ length: p }, (_, i) => [...correlations.slice(i * p, i * p + p)]),
     smallestEigenvalue: smallestEigenvalue(correlations, p),
     reliability: reliabilities(model, fitted, staged.columns, names),
+    predicted: predictedShares(fitted, ordered, found, level),
   };
 }
 
@@ -143,9 +145,3 @@ export function generalisedResiduals(
     }
   return out;
 }
-
-/** Shares of answers at each level that a tendency of this mean has. */
-export const levelShares = (thresholds: ArrayLike<number>, mean: number, sd: number): number[] => {
-  const below = Array.from(thresholds, (tau) => Phi((tau - mean) / sd));
-  return [...below, 1].map((value, c) => value - (c === 0 ? 0 : below[c - 1]!));
-};

@@ -2,7 +2,7 @@ import { chiSquaredP } from "../../../numerics/distributions";
 import type { StagedStatistics } from "../../../ordered";
 import { compileGroups, ModelFault, type ArrowModel } from "../arrows";
 import type { ErrorMatrices } from "../error-matrices";
-import type { FittedModel } from "../fit-model";
+import type { FittedModel } from "../fitted-model";
 import { comparativeFit, scaledFit } from "../fit-measures";
 import { informationRank } from "../identification";
 import type { ModelFit } from "../model-fit";
@@ -15,17 +15,8 @@ import { startValues } from "../start-values";
 import { DependentObjective } from "./dependent-objective";
 import { baselineOf, shiftedFit, tracesOf } from "./shifted-fit";
 import { stagedSample } from "./staged-sample";
+import type { OrderedModel } from "./ordered-model";
 import { stagedMoments, type StagedMoments } from "./weights";
-
-/** What a model with ordered variables knows besides. */
-export interface OrderedModel {
-  names: ReadonlySet<string>;
-  staged: StagedStatistics;
-  group: StagedMoments;
-  objective: DependentObjective;
-  /** Parameters that are no dependent variances. */
-  q: number;
-}
 
 const AS_FAR_AS_IT_GOES = 1e-20;
 

@@ -1,10 +1,10 @@
 import { codesOf } from "../../../ordered";
 import type { ArrowModel } from "../arrows";
-import type { FittedModel } from "../fit-model";
+import type { FittedModel } from "../fitted-model";
 import type { ReportPlan } from "../kernel";
 import type { Estimator } from "../specification";
 import type { TheoryModel } from "../theory-model";
-import type { OrderedModel } from "./fit-ordered";
+import type { OrderedModel } from "./ordered-model";
 
 /** Plain data from which a worker refits a model with ordered variables. */
 export interface OrderedProblem {

@@ -1,6 +1,6 @@
 import { chiSquaredP } from "../../../numerics/distributions";
 import type { ArrowModel } from "../arrows";
-import type { FittedModel } from "../fit-model";
+import type { FittedModel } from "../fitted-model";
 import { inner, times } from "../moment-objective";
 import { inverseOf } from "../scoring";
 import {
@@ -9,9 +9,9 @@ import {
   NOT_IDENTIFIED,
   type Candidate,
   type ScoreTest,
-} from "../score-tests";
+} from "../omitted-arrows";
 import { DependentObjective } from "./dependent-objective";
-import type { OrderedModel } from "./fit-ordered";
+import type { OrderedModel } from "./ordered-model";
 import { dependentsOf } from "./problem";
 
 /**

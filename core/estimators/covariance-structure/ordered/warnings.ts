@@ -1,6 +1,6 @@
 import type { Warning } from "../../../problems";
 import type { StagedColumn } from "../../../ordered";
-import type { FittedModel } from "../fit-model";
+import type { FittedModel } from "../fitted-model";
 import type { TheoryModel } from "../theory-model";
 import { warning } from "../wording";
 import { NEAR_ONE, smallestEigenvalue } from "./evidence";

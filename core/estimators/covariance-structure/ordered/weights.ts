@@ -17,7 +17,7 @@ export interface StagedMoments extends WeightedMoments {
   /** Which places are statistics: means and variances of numbers, and everything between two. */
   counted: Uint8Array;
   /** Of all statistics, thresholds first, in their own order. */
-  statistics: { size: number; gamma: Float64Array };
+  statistics: { size: number; gamma: Float64Array; at: Int32Array };
 }
 
 /** Cases for each statistic below which full weights are not to be relied on. */
@@ -77,7 +77,7 @@ export function stagedMoments(
     weight,
     gamma,
     counted,
-    statistics: { size: all.length, gamma: own },
+    statistics: { size: all.length, gamma: own, at },
   };
 }
 

@@ -1,22 +1,11 @@
 import { StudyProblem } from "../../../problems";
-import type { Settings } from "../../../study";
 import type { CompiledTheory, Measure } from "../../../theory";
 import { levelsOf } from "../../../ordered";
 import { pick } from "../../../data";
 import type { ModelData } from "../../engine";
 import type { BuiltModel } from "../build-model";
+import { saysOrdered, type Answers } from "./choice";
 import { MOST_LEVELS } from "./staged-sample";
-
-/** How answers are taken: as the sentences say, or all alike. */
-export const ANSWERS = ["stated", "numbers", "ordered"] as const;
-export type Answers = (typeof ANSWERS)[number];
-
-export const answersOf = ({ options }: Pick<Settings, "options">): Answers =>
-  ANSWERS.find((each) => each === options.answers) ?? "stated";
-
-/** Is anything said to be taken as ordered answers? */
-export const saysOrdered = ({ models }: CompiledTheory, answers: Answers): boolean =>
-  answers === "ordered" || (answers === "stated" && models.some((m) => m.family === "ordered"));
 
 /**
  * Observed variables of a model that are taken as ordered answers: the items of measures, and
