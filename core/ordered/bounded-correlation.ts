@@ -22,8 +22,8 @@ const FARTHEST = 9;
 const NO_MAXIMUM = 1e-6;
 
 /**
- * Climbs a likelihood of one correlation by Fisher steps on atanh r, kept between the points where
- * its slope is known to turn.
+ * Climbs a likelihood of one correlation on atanh r: a Fisher step, then steps by the secant of the
+ * slope, kept between the points where the slope is known to turn.
  * @param at the slope in r, per case
  * @param start where to begin
  * @param close where to stop, as a slope
@@ -38,19 +38,25 @@ export function climbCorrelation(
   let low = -FARTHEST;
   let high = FARTHEST;
   let best = { r: 0, information: 0, score: Infinity };
+  let before = { z: NaN, slope: NaN };
   for (let step = 0; step < MOST_STEPS; step++) {
     const r = tanh(z);
     const { score, information } = at(r);
     const size = Math.abs(score);
-    if (size < Math.abs(best.score)) best = { r, information, score };
-    if (size < close || (size < ENOUGH && size >= Math.abs(best.score) && step > 0 && best.r !== r))
-      break;
+    const better = size < Math.abs(best.score);
+    if (better) best = { r, information, score };
+    if (size < close || (size < ENOUGH && !better)) break;
     if (score > 0) low = z;
     else high = z;
-    const turned = 1 - r * r;
-    const next = z + score / (information * turned);
-    z = next > low && next < high ? next : (low + high) / 2;
     if (high - low < 1e-15 * (1 + Math.abs(z))) break;
+    const turned = 1 - r * r;
+    const slope = score * turned;
+    const secant = (slope - before.slope) / (z - before.z);
+    const fisher = -information * turned * turned;
+    // Where the secant says nothing of a maximum, or far too little, the information does.
+    const next = z - slope / (secant < 0.2 * fisher && secant > 5 * fisher ? secant : fisher);
+    before = { z, slope };
+    z = next > low && next < high ? next : (low + high) / 2;
   }
   return Math.abs(best.score) < 1e-8 && best.information > NO_MAXIMUM && Math.abs(best.r) < 1 - 1e-7
     ? { r: best.r, information: best.information }
