@@ -106,6 +106,12 @@ if (process.argv[2] === "composites") {
   process.exit(0);
 }
 
+if (process.argv[2] === "ordered") {
+  const { calibrateOrdered } = await import("./ordered");
+  calibrateOrdered(Number(process.argv[3] ?? 500));
+  process.exit(0);
+}
+
 if (process.argv[2] === "report") {
   const { measureReport } = await import("./report");
   await measureReport();

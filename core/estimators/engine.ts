@@ -149,6 +149,8 @@ export interface Fit<D = unknown> extends EffectSource {
    * no delta method.
    */
   standardised: boolean;
+  /** How it was estimated, where the engine has several ways: in place of its label. */
+  estimatedBy?: string;
   /** Every coefficient as it is reported, as a quantity. */
   coefficients: Quantity[];
   /**
@@ -240,6 +242,7 @@ export interface Engine<D = unknown> {
     settings: Settings,
     dropped: number,
     forms: readonly MeasureForm[],
+    theory: CompiledTheory,
   ): { name: string; options: Settings["options"] }[];
   suits(theory: CompiledTheory, data: ModelData): Suitability;
   /** @throws StudyProblem for anything that stops the analysis */

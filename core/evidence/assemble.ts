@@ -34,7 +34,7 @@ export function assembleEvidence(prepared: Prepared, resamples: Resamples | null
     format: "hebel-evidence",
     version: 2,
     engine: ENGINE,
-    estimator: { id: prepared.engine.id, label: prepared.engine.label },
+    estimator: { id: prepared.engine.id, label: fit.estimatedBy ?? prepared.engine.label },
     units: fit.standardised ? "sd" : fit.along ? "response" : "raw",
     title: study.title,
     unit: study.unit,

@@ -212,9 +212,9 @@ function otherEngines({ prepared }: Analysis, few: StudyDefinition, table: Table
  * from the delta method.
  */
 function otherEstimators({ prepared }: Analysis, few: StudyDefinition, table: Table): Way[] {
-  const { engine, sample, study, measures } = prepared;
+  const { engine, sample, study, measures, theory } = prepared;
   const forms = measures.map((m) => m.form);
-  const variants = engine.variants?.(study.settings, sample.dropped.length, forms) ?? [];
+  const variants = engine.variants?.(study.settings, sample.dropped.length, forms, theory) ?? [];
   return variants.map(({ name, options }): Way => {
     const settings: Settings = {
       ...few.settings,

@@ -13,6 +13,12 @@ const ESTIMATOR_WORDS: Record<Estimator, string> = {
   dwls: "diagonally weighted least squares",
 };
 
+/** The estimator in a few words, for heads of screens. */
+export const estimatorLabel = ({ spec, ordered }: FittedModel): string =>
+  ordered
+    ? `${spec.estimator === "uls" ? "un" : ""}weighted least squares, ordered answers`
+    : ESTIMATOR_WORDS[spec.estimator];
+
 const ERROR_WORDS: Record<string, string> = {
   expected: "standard errors from the expected information",
   observed: "standard errors from the observed information",

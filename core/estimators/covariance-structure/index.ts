@@ -1,6 +1,6 @@
 import { StudyProblem } from "../../problems";
 import { MODEL_ERRORS, type ErrorKind, type Settings } from "../../study";
-import type { CompiledTheory } from "../../theory";
+import type { CompiledTheory, MeasureForm } from "../../theory";
 import type { Engine, ModelData, Suitability } from "../engine";
 import { StructureKernel, type StructureProblem } from "./kernel";
 import { OrderedKernel } from "./ordered/ordered-kernel";
@@ -48,8 +48,12 @@ function errorsOfMoments(errors: ErrorKind): ErrorKind {
 function variants(
   settings: Settings,
   dropped: number,
+  forms: readonly MeasureForm[],
+  theory: CompiledTheory,
 ): { name: string; options: Settings["options"] }[] {
-  const { estimator, missing } = optionsOf(settings);
+  const { estimator, missing, answers } = optionsOf(settings);
+  if (saysOrdered(theory, answers))
+    return [{ name: WAYS.numbers, options: { answers: "numbers", estimator: "ml" } }];
   const list: { name: string; options: Settings["options"] }[] = [];
   if (estimator !== "ml") list.push({ name: WAYS.ml, options: { estimator: "ml" } });
   if (missing === "complete" && dropped > 0)
@@ -58,10 +62,14 @@ function variants(
   else
     for (const each of ["gls", "dwls"] as const)
       if (each !== estimator) list.push({ name: WAYS[each], options: { estimator: each } });
+  if (forms.includes("reflects") && theory.moderated.length === 0 && !theory.groups)
+    list.push({ name: WAYS.ordered, options: { answers: "ordered" } });
   return list;
 }
 
 const WAYS = {
+  ordered: "answers as ordered, of items with 2 to 7 levels (normal tendencies behind them)",
+  numbers: "answers as numbers, by maximum likelihood (equal steps, normal items)",
   ml: "maximum likelihood (assumes normal items)",
   gls: "generalised least squares (assumes normal items, weighs by the sample's covariances)",
   dwls: "diagonally weighted least squares (no normality; fourth moments need a fair sample)",

@@ -1,4 +1,5 @@
-import { coefficientLabel, sdLabel, type Parameters } from "../../model";
+import { coefficientLabel, sdLabel, type Parameters, type Covariance } from "../../model";
+import { COVARIANCES, type CovarianceKind } from "../../study";
 import type { CompiledTheory } from "../../theory";
 import { productKey } from "./model-parts";
 import type { TheoryModel } from "./theory-model";
@@ -45,3 +46,19 @@ export function reportedParameters(theory: CompiledTheory, model: TheoryModel): 
   parameters.covered = parameters.labels.length;
   return parameters;
 }
+
+/** Covariances of some parameters that stand together, by kind. */
+export const blocksOf = (
+  covariances: Record<CovarianceKind, Covariance>,
+  start: number,
+  size: number,
+): Record<CovarianceKind, Covariance> =>
+  Object.fromEntries(
+    COVARIANCES.map((kind) => {
+      const { values, size: all } = covariances[kind];
+      const block = new Float64Array(size * size);
+      for (let i = 0; i < size; i++)
+        for (let j = 0; j < size; j++) block[i * size + j] = values[(start + i) * all + start + j]!;
+      return [kind, { size, values: block }];
+    }),
+  ) as Record<CovarianceKind, Covariance>;

@@ -26,6 +26,7 @@ import type { Section } from "../sections";
 import { productKey } from "./model-parts";
 import { alignedPoints } from "./points";
 import { estimatesOf, type Estimates } from "./estimates";
+import { estimatorLabel } from "./fit-words";
 import { factorScores } from "./factor-scores";
 import type { AveragePlan, ReportPlan, StructureProblem } from "./kernel";
 import { optionsOf } from "./options";
@@ -33,7 +34,7 @@ import { tendencyReading } from "./ordered/answers";
 import { orderedProblem, type OrderedProblem } from "./ordered/problem";
 import { withoutFreeMeans } from "./profiled";
 import { pathScale } from "./product-units";
-import { reportedParameters } from "./reported";
+import { blocksOf, reportedParameters } from "./reported";
 import { structureSections } from "./structure-section";
 import { theoryModel, unitVariances, type TheoryModel } from "./theory-model";
 import { warning } from "./wording";
@@ -229,6 +230,10 @@ export class StructureFit implements Fit<StructureProblem | OrderedProblem> {
   }
 
   /** An effect on an observed ordered outcome is on the tendency behind its answers. */
+  get estimatedBy(): string {
+    return estimatorLabel(this.estimates.fitted);
+  }
+
   reading(quantity: Quantity): QuantityReading | null {
     return tendencyReading(this.estimates.fitted.ordered?.names, quantity);
   }
@@ -255,7 +260,9 @@ export class StructureFit implements Fit<StructureProblem | OrderedProblem> {
     const { dropped, n } = this.data.sample;
     const { variables, measures } = this.data;
     const list = [
-      ...binaryOutcomes(this.theory, variables, measures.length > 0),
+      ...binaryOutcomes(this.theory, variables, measures.length > 0).filter(
+        ({ about }) => !this.estimates.fitted.ordered?.names.has(about[0]!),
+      ),
       ...structureWarnings(
         this.model,
         this.estimates,
@@ -290,7 +297,7 @@ export class StructureFit implements Fit<StructureProblem | OrderedProblem> {
           outcomeSd: this.columns.get(equation.outcome)!.sd,
           columns,
           b: theta.slice(start, start + size),
-          covariances: this.block(start, size),
+          covariances: blocksOf(this.covariances, start, size),
           df: () => Infinity,
         },
       ];
@@ -312,19 +319,6 @@ export class StructureFit implements Fit<StructureProblem | OrderedProblem> {
       ),
     );
     return [...main, ...this.products.filter((p) => p.outcome === outcome).map((p) => p.column)];
-  }
-
-  private block(start: number, size: number): Record<CovarianceKind, Covariance> {
-    return Object.fromEntries(
-      COVARIANCES.map((kind) => {
-        const { values, size: all } = this.covariances[kind];
-        const block = new Float64Array(size * size);
-        for (let i = 0; i < size; i++)
-          for (let j = 0; j < size; j++)
-            block[i * size + j] = values[(start + i) * all + start + j]!;
-        return [kind, { size, values: block }];
-      }),
-    ) as Record<CovarianceKind, Covariance>;
   }
 
   /** Covariances of coefficients and SDs: SDs are functions of the estimates. */

@@ -4,7 +4,7 @@ import type { Estimates } from "./estimates";
 import { inverseOf } from "./scoring";
 import { improperSolutions, type Improper } from "./improper";
 import type { TheoryModel } from "./theory-model";
-import { orderedWarnings } from "./ordered/warnings";
+import { orderedProposals, orderedWarnings } from "./ordered/warnings";
 import { warning } from "./wording";
 
 /**
@@ -22,6 +22,7 @@ export function structureWarnings(
   return [
     ...apartWarnings(fitted),
     ...orderedWarnings(model, fitted),
+    ...orderedProposals(model, fitted),
     ...(fitted.sample.empty > 0
       ? [warning("empty_cases", { cases: fitted.sample.empty }, [])]
       : []),

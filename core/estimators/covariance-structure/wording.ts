@@ -46,6 +46,20 @@ export const warning = warningsIn({
     `“${a}” and “${b}” correlate ${plain(r, 3)} behind their answers: they hardly differ. Leave one of them out.`,
   correlations_not_positive_definite: ({ smallest }: { smallest: number }) =>
     `The correlations behind the answers belong to no set of variables taken together (smallest eigenvalue ${plain(smallest, 3)}): each pair was estimated by itself. Estimates stand, with weights that do not need the matrix; fit and errors deserve caution.`,
+  kept_as_numbers: ({ names }: { names: string[] }) =>
+    `${listed(names.map((n) => `“${n}”`))} ${names.length === 1 ? "has" : "have"} more than seven levels and ${names.length === 1 ? "stays a number" : "stay numbers"}.`,
+  answers_hardly_numbers: ({
+    name,
+    item,
+    reason,
+    others,
+  }: {
+    name: string;
+    item: string;
+    reason: string;
+    others: number;
+  }) =>
+    `Answers to “${name}” are hardly numbers: ${item} ${reason}${others > 0 ? ` (and ${others} more like it)` : ""}. A line “model ${name} as ordered” takes them as levels of a tendency; Compare shows both.`,
   levels_left_out: ({ name, levels }: { name: string; levels: number[] }) =>
     `Nobody chose ${listed(levels.map(String))} of “${name}”: these levels take no part.`,
   empty_cases: ({ cases }: { cases: number }) =>

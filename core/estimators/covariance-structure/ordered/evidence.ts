@@ -1,6 +1,6 @@
-import { EigenvalueDecomposition, Matrix } from "ml-matrix";
 import type { OrderedColumn } from "../../../ordered";
 import type { FittedModel } from "../fitted-model";
+import { smallestEigenvalue } from "../identification";
 import { inner, times } from "../moment-objective";
 import { inverseOf } from "../scoring";
 import type { TheoryModel } from "../theory-model";
@@ -59,12 +59,6 @@ export function orderedEvidence(
     reliability: reliabilities(model, fitted, staged.columns, names),
     predicted: predictedShares(fitted, ordered, found, level),
   };
-}
-
-export function smallestEigenvalue(correlations: Float64Array, p: number): number {
-  const matrix = Matrix.from1DArray(p, p, correlations);
-  const { realEigenvalues } = new EigenvalueDecomposition(matrix, { assumeSymmetric: true });
-  return Math.min(...realEigenvalues);
 }
 
 /** Omega of the answers, of factors all of whose items are ordered. */
