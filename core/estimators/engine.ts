@@ -236,14 +236,14 @@ export interface Engine<D = unknown> {
   keepsIncomplete?(settings: Settings): boolean;
   /**
    * Other ways of estimating that are tried when robustness is asked for, each with what it
-   * assumes.
+   * assumes; a slow one has its errors from the delta method.
    */
   variants?(
     settings: Settings,
     dropped: number,
     forms: readonly MeasureForm[],
     theory: CompiledTheory,
-  ): { name: string; options: Settings["options"] }[];
+  ): { name: string; options: Settings["options"]; slow?: boolean }[];
   suits(theory: CompiledTheory, data: ModelData): Suitability;
   /** @throws StudyProblem for anything that stops the analysis */
   fit(theory: CompiledTheory, data: ModelData, settings: Settings): Fit<D>;

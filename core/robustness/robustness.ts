@@ -215,12 +215,12 @@ function otherEstimators({ prepared }: Analysis, few: StudyDefinition, table: Ta
   const { engine, sample, study, measures, theory } = prepared;
   const forms = measures.map((m) => m.form);
   const variants = engine.variants?.(study.settings, sample.dropped.length, forms, theory) ?? [];
-  return variants.map(({ name, options }): Way => {
+  return variants.map(({ name, options, slow = false }): Way => {
     const settings: Settings = {
       ...few.settings,
       engine: engine.id,
       options: { ...study.settings.options, ...options },
-      ...(prepared.fit.batch ? { replications: 0, interval: "delta" as const } : {}),
+      ...(prepared.fit.batch || slow ? { replications: 0, interval: "delta" as const } : {}),
     };
     return ["estimators", name, () => analysed({ ...few, settings }, table).evidence()];
   });

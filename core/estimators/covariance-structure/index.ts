@@ -50,11 +50,11 @@ function variants(
   dropped: number,
   forms: readonly MeasureForm[],
   theory: CompiledTheory,
-): { name: string; options: Settings["options"] }[] {
+): { name: string; options: Settings["options"]; slow?: boolean }[] {
   const { estimator, missing, answers } = optionsOf(settings);
   if (saysOrdered(theory, answers))
     return [{ name: WAYS.numbers, options: { answers: "numbers", estimator: "ml" } }];
-  const list: { name: string; options: Settings["options"] }[] = [];
+  const list: ReturnType<typeof variants> = [];
   if (estimator !== "ml") list.push({ name: WAYS.ml, options: { estimator: "ml" } });
   if (missing === "complete" && dropped > 0)
     list.push({ name: WAYS.everybody, options: { estimator: "ml", missing: "everybody" } });
@@ -63,7 +63,7 @@ function variants(
     for (const each of ["gls", "dwls"] as const)
       if (each !== estimator) list.push({ name: WAYS[each], options: { estimator: each } });
   if (forms.includes("reflects") && theory.moderated.length === 0 && !theory.groups)
-    list.push({ name: WAYS.ordered, options: { answers: "ordered" } });
+    list.push({ name: WAYS.ordered, options: { answers: "ordered" }, slow: true });
   return list;
 }
 
