@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
-import { expect, openStudy, settled, test, writeText } from "./fixtures";
+import { expect, openStudy, settled, test, theoryText, writeText } from "./fixtures";
 
 async function open(page: Page, screen: string): Promise<void> {
   await openStudy(page, "demo-factors", screen);
@@ -139,4 +139,25 @@ test("factors of second order and known reliabilities are made by clicks", async
     "measure strength reflects confidence, support scaled by confidence",
   );
   await expect(text).toContainText("measure stay reflects hours with reliability 0.85");
+});
+
+test("answers are taken as ordered by one line, and everything says so", async ({ page }) => {
+  await open(page, "hypotheses");
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  await expect.poll(() => theoryText(page)).toContain("measure support");
+  const theory = await theoryText(page);
+  await writeText(page, `${theory.trimEnd()}\nmodel support as ordered`);
+  await page.getByRole("button", { name: "Sentences", exact: true }).click();
+  await expect(page.getByRole("combobox", { name: "Model of support" })).toHaveValue("ordered");
+  await page.goto("/study/demo-factors/evidence");
+  await expect(page.getByText(/ordered answers, DWLS/).first()).toBeVisible();
+  const fit = page.getByRole("region", { name: "Fit" });
+  await expect(fit.getByText(/Answers to sup1, sup2, sup3 and sup4 were taken as/)).toBeVisible();
+  await fit.getByText("All indices of fit").click();
+  await expect(fit.getByRole("columnheader", { name: "scaled and shifted" })).toBeVisible();
+  await page.goto("/study/demo-factors/checks");
+  const thresholds = page.getByRole("img", { name: /^Thresholds at/ });
+  await expect(thresholds).toHaveCount(4);
+  await expect(page.getByRole("row", { name: /^support/ }).last()).toBeVisible();
+  expect(await faults(page)).toEqual([]);
 });

@@ -129,6 +129,8 @@ export interface QuantityReading {
   between: string | null;
   /** The kind of effect by its own name: “total natural indirect effect”. */
   name: string | null;
+  /** What sizes are in SDs of, where it is not the outcome as it is seen. */
+  sizedIn?: string;
   /** What that means, as the end of “It rests on the …: ”. */
   rests: string | null;
 }

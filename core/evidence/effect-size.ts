@@ -11,11 +11,13 @@ const SIZED = new Set<EffectEvidence["kind"]>(["direct", "specific_indirect"]);
  * exists for it. SDs of both variables where both are numeric, of the outcome alone where the
  * predictor has groups; shares of the total only where these mean something (Preacher & Kelley
  * 2011, Psychol Methods 16; Wen & Fan 2015, Psychol Methods 20).
+ * @param sizedIn what has the SDs, where it is not the outcome as it is seen
  */
 export function effectSizeWords(
   effect: EffectEvidence | undefined,
   effects: readonly EffectEvidence[],
   settings: Pick<Settings, "level">,
+  sizedIn: string | null = null,
 ): string | null {
   if (!effect || !SIZED.has(effect.kind)) return null;
   const scaled = (kind: EffectEvidence["kind"]): EffectEvidence | undefined =>
@@ -25,9 +27,9 @@ export function effectSizeWords(
   const size = complete ?? partial;
   if (!size || size.estimate === null) return null;
   const why = complete
-    ? `for one SD more of ${effect.from}, since both are numeric`
+    ? `for one SD more of ${effect.from}${sizedIn === null ? ", since both are numeric" : ""}`
     : "for the groups compared, since groups have no SD";
-  const number = `${plain(size.estimate)} SDs of ${effect.to}${limits(size, settings)}`;
+  const number = `${plain(size.estimate)} SDs of ${sizedIn ?? effect.to}${limits(size, settings)}`;
   return `As an effect size report ${number}, ${why}.${bandWords(effect, complete)}${shareWords(effect, effects)}`;
 }
 

@@ -180,6 +180,7 @@ function entryOf(
             list.effects.find((e) => e.id === claimed.quantities[0]!.id),
             list.effects,
             prepared.study.settings,
+            own?.sizedIn ?? null,
           )
         : null,
     report: reportSentence(claimed.quantities.map(spoken), test, verdict, {

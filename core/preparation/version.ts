@@ -1,2 +1,2 @@
 /** Engine version written into every piece of evidence; it changes when numbers could. */
-export const ENGINE = "hebel 0.7.7";
+export const ENGINE = "hebel 0.8.0";

@@ -126,13 +126,13 @@ export function PredictedShares({ section }: { section: StructureSection }) {
           }
           columns={[
             predictor,
-            ...levels.map((level) => `% at ${plain(level)}`),
+            ...levels.map((level) => `% at ${level}`),
             `${percent(section.method.level)} % CI of the highest`,
             "",
           ]}
           names={[
             predictor,
-            ...levels.map((level) => `share at ${plain(level)}`),
+            ...levels.map((level) => `share at ${level}`),
             "limits of the highest",
           ]}
           rows={at.map(({ sds, shares, topLower, topUpper }) => ({
@@ -166,7 +166,7 @@ const PLACES: Record<number, string> = {
 function ShareBar({ shares, levels }: { shares: readonly number[]; levels: readonly number[] }) {
   const { width, height } = BAR;
   const starts = shares.map((_, c) => shares.slice(0, c).reduce((sum, s) => sum + s, 0));
-  const words = shares.map((s, c) => `${plain(levels[c]!)}: ${plain(100 * s, 0)} %`).join(", ");
+  const words = shares.map((s, c) => `${levels[c]!}: ${plain(100 * s, 0)} %`).join(", ");
   return (
     <svg width={width} height={height} role="img" aria-label={words}>
       {shares.map((share, c) => (

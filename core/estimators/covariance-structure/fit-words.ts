@@ -16,7 +16,7 @@ const ESTIMATOR_WORDS: Record<Estimator, string> = {
 /** The estimator in a few words, for heads of screens. */
 export const estimatorLabel = ({ spec, ordered }: FittedModel): string =>
   ordered
-    ? `${spec.estimator === "uls" ? "un" : ""}weighted least squares, ordered answers`
+    ? `ordered answers, ${spec.estimator === "adf" ? "WLS" : spec.estimator.toUpperCase()}`
     : ESTIMATOR_WORDS[spec.estimator];
 
 const ERROR_WORDS: Record<string, string> = {

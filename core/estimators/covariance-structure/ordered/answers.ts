@@ -61,6 +61,7 @@ export const tendencyReading = (
   to !== null && names?.has(to)
     ? {
         measure: "SDs of the tendency behind the answers",
+        sizedIn: `the tendency behind ${to}`,
         scale: null,
         between: null,
         name: null,

@@ -73,7 +73,7 @@ describe("a theory whose answers are ordered", () => {
     const { study, table } = likert(ALL);
     const evidence = analyse(study, table);
     const section = structureOf(evidence);
-    expect(evidence.estimator.label).toBe("weighted least squares, ordered answers");
+    expect(evidence.estimator.label).toBe("ordered answers, DWLS");
     expect(section.fit!.shifted!.chi2).toBeCloseTo(38.644556412813, 6);
     expect(section.ordered!.statistics).toBe(114);
     expect(section.ordered!.parameters).toBe(63);
