@@ -2,12 +2,12 @@ import type { OrderedColumn } from "../../../ordered";
 import type { FittedModel } from "../fitted-model";
 import { smallestEigenvalue } from "../identification";
 import { inner, times } from "../moment-objective";
-import { inverseOf } from "../scoring";
 import type { TheoryModel } from "../theory-model";
 import type { OrderedEvidence } from "../types";
 import { omegaOfAnswers } from "./answers";
 import type { OrderedModel } from "./ordered-model";
 import { predictedShares } from "./predicted";
+import { projection, solved } from "./projection";
 import { correlationsOf } from "./problem";
 import { thresholdsOf } from "./thresholds";
 
@@ -104,22 +104,16 @@ function reliabilities(
  * @returns p x p; null where there is no residual
  */
 export function generalisedResiduals(
-  { objective, group, q }: OrderedModel,
+  { objective, group }: OrderedModel,
   p: number,
 ): (number | null)[][] {
   const m = group.moments.length;
-  const zero = new Float64Array(m);
-  const D = objective.jacobian(0).map((column) => column ?? zero);
-  const WD = D.map((column) => times(group.weight, column));
-  const information = Float64Array.from({ length: q * q }, (_, at) =>
-    inner(D[Math.floor(at / q)]!, WD[at % q]!),
-  );
-  const inverse = inverseOf(information, q);
+  const found = projection(group, objective.jacobian(0));
   const e = objective.residuals(0);
   const out: (number | null)[][] = Array.from({ length: p }, () =>
     Array.from({ length: p }, () => null),
   );
-  if (!inverse) return out;
+  if (!found) return out;
   const row = new Float64Array(m);
   for (let j = 0, at = p; j < p; j++)
     for (let i = j; i < p; i++, at++) {
@@ -127,11 +121,14 @@ export function generalisedResiduals(
       // A row of Q.
       row.fill(0);
       row[at] = 1;
-      for (let a = 0; a < q; a++) {
-        let weight = 0;
-        for (let b = 0; b < q; b++) weight += inverse[a * q + b]! * D[b]![at]!;
-        if (weight !== 0) for (let c = 0; c < m; c++) row[c] = row[c]! - weight * WD[a]![c]!;
-      }
+      const shares = solved(
+        found,
+        found.D.map((column) => column[at]!),
+      );
+      shares.forEach((share, a) => {
+        const own = found.WD[a]!;
+        for (let c = 0; c < m; c++) row[c] = row[c]! - share * own[c]!;
+      });
       const variance = inner(row, times(group.gamma, row)) / group.n;
       const own =
         variance > 1e-12 * group.gamma[at * m + at]! ? e[at]! / Math.sqrt(variance) : null;

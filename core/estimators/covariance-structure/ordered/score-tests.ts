@@ -2,7 +2,6 @@ import { chiSquaredP } from "../../../numerics/distributions";
 import type { ArrowModel } from "../arrows";
 import type { FittedModel } from "../fitted-model";
 import { inner, times } from "../moment-objective";
-import { inverseOf } from "../scoring";
 import {
   omittedArrows,
   scoreTestOf,
@@ -13,6 +12,7 @@ import {
 import { DependentObjective } from "./dependent-objective";
 import type { OrderedModel } from "./ordered-model";
 import { dependentsOf } from "./problem";
+import { projection, solved } from "./projection";
 
 /**
  * Generalised score tests (Satorra 1989, Psychometrika 54) of the arrows that a model with ordered
@@ -35,26 +35,22 @@ export function orderedScoreTests(model: FittedModel, ordered: OrderedModel): Sc
   const point = Float64Array.from([...theta.slice(0, q), ...candidates.map(() => 0)]);
   if (wide.valueAt(point) === -Infinity) return [];
   const columns = wide.jacobian(0);
-  const zero = new Float64Array(group.moments.length);
-  const D = columns.slice(0, q).map((column) => column ?? zero);
-  const WD = D.map((column) => times(group.weight, column));
-  const information = Float64Array.from({ length: q * q }, (_, at) =>
-    inner(D[Math.floor(at / q)]!, WD[at % q]!),
-  );
-  const inverse = inverseOf(information, q);
-  if (!inverse) return [];
+  const found = projection(group, columns.slice(0, q));
+  if (!found) return [];
   const We = times(group.weight, wide.residuals(0));
   return candidates
     .flatMap((candidate, k) => {
       const d = columns[q + k];
       if (!d) return [];
-      const along = Float64Array.from(WD, (column) => inner(column, d));
       const h = d.slice();
-      for (let a = 0; a < q; a++) {
-        let taken = 0;
-        for (let b = 0; b < q; b++) taken += inverse[a * q + b]! * along[b]!;
-        for (let m = 0; m < h.length; m++) h[m] = h[m]! - D[a]![m]! * taken;
-      }
+      const taken = solved(
+        found,
+        found.WD.map((column) => inner(column, d)),
+      );
+      taken.forEach((share, k) => {
+        const own = found.D[k]!;
+        for (let m = 0; m < h.length; m++) h[m] = h[m]! - own[m]! * share;
+      });
       const Wd = times(group.weight, d);
       const left = inner(h, Wd);
       if (!(left > NOT_IDENTIFIED * inner(d, Wd))) return [];

@@ -1,6 +1,6 @@
 import { comparativeFit, type ComparativeFit, type FitSize, type Statistic } from "../fit-measures";
 import { inner, times } from "../moment-objective";
-import { inverseOf } from "../scoring";
+import { projection, solved } from "./projection";
 import { inverseAmong, type StagedMoments } from "./weights";
 
 /** Traces of U Gamma and of its square. */
@@ -44,32 +44,28 @@ export function tracesOf(
  * @returns null where D'WD is singular
  */
 export function unexplained(
-  { weight, gamma }: StagedMoments,
+  group: StagedMoments,
   columns: readonly (Float64Array | null)[],
 ): Float64Array | null {
-  const m = Math.round(Math.sqrt(gamma.length));
-  const D = columns.map((column) => column ?? new Float64Array(m));
-  const q = D.length;
-  const WD = D.map((column) => times(weight, column));
-  const information = new Float64Array(q * q);
-  for (let a = 0; a < q; a++)
-    for (let b = 0; b < q; b++) information[a * q + b] = inner(D[a]!, WD[b]!);
-  const inverse = inverseOf(information, q);
-  if (!inverse) return null;
-  // Rows of U Gamma: W Gamma less what the parameters take.
+  const found = projection(group, columns);
+  if (!found) return null;
+  const { gamma, weight } = group;
+  const { WD } = found;
+  const m = group.moments.length;
   const UG = new Float64Array(m * m);
   const column = new Float64Array(m);
   for (let j = 0; j < m; j++) {
     for (let i = 0; i < m; i++) column[i] = gamma[i * m + j]!;
     const turned = times(weight, column);
-    const along = Float64Array.from(WD, (own) => inner(own, column));
-    for (let a = 0; a < q; a++) {
-      let taken = 0;
-      for (let b = 0; b < q; b++) taken += inverse[a * q + b]! * along[b]!;
-      if (taken === 0) continue;
-      const own = WD[a]!;
-      for (let i = 0; i < m; i++) turned[i] = turned[i]! - own[i]! * taken;
-    }
+    const taken = solved(
+      found,
+      WD.map((own) => inner(own, column)),
+    );
+    taken.forEach((share, k) => {
+      if (share === 0) return;
+      const own = WD[k]!;
+      for (let i = 0; i < m; i++) turned[i] = turned[i]! - own[i]! * share;
+    });
     for (let i = 0; i < m; i++) UG[i * m + j] = turned[i]!;
   }
   return UG;

@@ -1,7 +1,7 @@
 import type { StagedMoments } from "./weights";
 import type { OrderedModel } from "./ordered-model";
 import { inner, times } from "../moment-objective";
-import { inverseOf } from "../scoring";
+import { projection, solved } from "./projection";
 
 /** A threshold as the model has it. */
 export interface Threshold {
@@ -26,12 +26,7 @@ export function thresholdsOf(
   const { statistics, weight, n } = group;
   const m = group.moments.length;
   const zero = new Float64Array(m);
-  const WD = objective.jacobian(0).map((column) => times(weight, column ?? zero));
-  const D = objective.jacobian(0).map((column) => column ?? zero);
-  const information = Float64Array.from({ length: q * q }, (_, at) =>
-    inner(D[Math.floor(at / q)]!, WD[at % q]!),
-  );
-  const inverse = inverseOf(information, q);
+  const found = projection(group, objective.jacobian(0));
   const e = objective.residuals(0);
   const out: Threshold[] = [];
   let place = 0;
@@ -42,12 +37,10 @@ export function thresholdsOf(
       const own = statistics.gamma[place * statistics.size + place]!;
       place += 1;
       const taken = full ? times(weight, along) : zero;
-      const byParameters = Float64Array.from(WD, (turned) => inner(turned, along));
-      const withParameters = Float64Array.from({ length: q }, (_, a) => {
-        let sum = 0;
-        for (let b = 0; b < q; b++) sum += (inverse?.[a * q + b] ?? NaN) * byParameters[b]!;
-        return sum / n;
-      });
+      const byParameters = Float64Array.from({ length: q }, (_, a) =>
+        found ? inner(found.WD[a]!, along) : NaN,
+      );
+      const withParameters = found ? solved(found, byParameters).map((x) => x / n) : byParameters;
       // Under full weights the same vector enters the variance twice, with opposite signs.
       const back = full
         ? withParameters.reduce((sum, x, a) => sum + x * n * byParameters[a]!, 0)
