@@ -1,6 +1,7 @@
 import { RandomStream } from "../numerics/random";
 import { quantile6 } from "../numerics/quantile";
 import { rootsOf } from "../measures";
+import { codesOf, levelsOf, orderedColumn, polychoricMatrix } from "../ordered";
 
 /** Roots of the sample beside those of data without any common factor. */
 export interface ParallelAnalysis {
@@ -18,20 +19,61 @@ export interface ParallelAnalysis {
 const DRAWS = 100;
 const PERCENTILE = 0.95;
 
+/** How columns are correlated, and what data without common factors look like then. */
+export interface Correlating {
+  /** What is permuted: the columns, or what they are made into first. */
+  prepare(columns: Float64Array[]): Float64Array[];
+  /** Null where these columns have no correlations. */
+  of(columns: Float64Array[]): number[][] | null;
+  /** A normal column of the kind of this one. */
+  normalLike(column: Float64Array, stream: RandomStream): Float64Array;
+}
+
+/** Answers as numbers: the usual correlations. */
+export const AS_NUMBERS: Correlating = {
+  prepare: (columns) => columns.map(standardised),
+  of: (standard) => correlations(standard),
+  normalLike: (column, stream) => standardised(column.map(() => stream.normal())),
+};
+
+/** Far more digits than a percentile of 100 draws has. */
+const ROUGH = 1e-6;
+
+/** Answers as ordered: polychoric correlations; normal columns are cut at the same shares. */
+export const AS_ORDERED: Correlating = {
+  prepare: (columns) => columns,
+  of: (columns) => polychoricMatrix(columns, ROUGH).matrix,
+  normalLike(column, stream) {
+    const { thresholds } = orderedColumn(codesOf(column, levelsOf(column)), levelsOf(column));
+    return column.map(() => {
+      const y = stream.normal();
+      let level = 0;
+      for (const tau of thresholds) if (y > tau) level += 1;
+      return level;
+    });
+  },
+};
+
 /**
  * Parallel analysis (Horn 1965) by the 95th percentile (Glorfeld 1995) of 100 data sets of the same
  * size whose columns are permuted, and of 100 with independent normal columns. Draw d depends on
  * (seed, d) alone.
  * @param columns complete rows; each varies
+ * @param r their correlations, of the same kind
  */
-export function parallelAnalysis(columns: Float64Array[], seed: number): ParallelAnalysis {
-  const standard = columns.map(standardised);
-  const eigenvalues = rootsOf(correlations(standard)).values;
+export function parallelAnalysis(
+  columns: Float64Array[],
+  seed: number,
+  by: Correlating = AS_NUMBERS,
+  r: number[][] | null = null,
+): ParallelAnalysis {
+  const standard = by.prepare(columns);
+  const eigenvalues = rootsOf(r ?? by.of(standard)!).values;
   const over = (draw: (stream: RandomStream) => Float64Array[], from: number): number[] => {
-    const all = Array.from(
-      { length: DRAWS },
-      (_, d) => rootsOf(correlations(draw(new RandomStream(seed, from + d)))).values,
-    );
+    const all = Array.from({ length: DRAWS }, (_, d) => {
+      const drawn = by.of(draw(new RandomStream(seed, from + d)));
+      return drawn ? [rootsOf(drawn).values] : [];
+    }).flat();
     return eigenvalues.map((_, m) =>
       quantile6(
         all.map((values) => values[m]!).sort((a, b) => a - b),
@@ -40,12 +82,9 @@ export function parallelAnalysis(columns: Float64Array[], seed: number): Paralle
     );
   };
   const permuted = over((stream) => standard.map((column) => shuffled(column, stream)), 0);
-  const normal = over(
-    (stream) => standard.map((column) => standardised(column.map(() => stream.normal()))),
-    DRAWS,
-  );
-  const above = (by: number[]): number => {
-    const first = eigenvalues.findIndex((value, m) => value <= by[m]!);
+  const normal = over((stream) => standard.map((column) => by.normalLike(column, stream)), DRAWS);
+  const above = (limits: number[]): number => {
+    const first = eigenvalues.findIndex((value, m) => value <= limits[m]!);
     return first < 0 ? eigenvalues.length : first;
   };
   return {

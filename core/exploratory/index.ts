@@ -1,4 +1,9 @@
 export { rotate, type Rotation } from "./rotation";
-export { minimumAveragePartial, parallelAnalysis, type ParallelAnalysis } from "./how-many";
+export {
+  minimumAveragePartial,
+  AS_ORDERED,
+  parallelAnalysis,
+  type ParallelAnalysis,
+} from "./how-many";
 export { BELONGS, CROSSES, solutionOf, type FactorSolution, type LoadedItem } from "./solution";
 export { halfOf } from "./halves";

@@ -18,6 +18,8 @@ const ENOUGH = 1e-10;
 const MOST_STEPS = 100;
 /** atanh of a correlation so near one that nothing is left to find. */
 const FARTHEST = 9;
+/** A slope beyond that is none of a maximum. */
+const FOUND = 1e-8;
 /** Less information per case than that at the end: the likelihood has no maximum inside. */
 const NO_MAXIMUM = 1e-6;
 
@@ -58,7 +60,9 @@ export function climbCorrelation(
     before = { z, slope };
     z = next > low && next < high ? next : (low + high) / 2;
   }
-  return Math.abs(best.score) < 1e-8 && best.information > NO_MAXIMUM && Math.abs(best.r) < 1 - 1e-7
+  return Math.abs(best.score) < Math.max(FOUND, close) &&
+    best.information > NO_MAXIMUM &&
+    Math.abs(best.r) < 1 - 1e-7
     ? { r: best.r, information: best.information }
     : null;
 }

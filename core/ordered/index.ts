@@ -6,8 +6,9 @@ export {
   statisticVariances,
 } from "./gamma";
 export type { StatisticPlace } from "./gamma";
-export { codesOf, levelsOf, numericColumn, orderedColumn } from "./levels";
+export { codesOf, levelsOf, MOST_LEVELS, numericColumn, orderedColumn } from "./levels";
 export type { NumericColumn, OrderedColumn, StagedColumn } from "./levels";
+export { polychoricMatrix } from "./matrix";
 export { polychoric, type Polychoric } from "./polychoric";
 export {
   crossTable,

@@ -26,6 +26,9 @@ export interface NumericColumn {
 
 export type StagedColumn = OrderedColumn | NumericColumn;
 
+/** More levels than that are a number. */
+export const MOST_LEVELS = 7;
+
 /** Answers that occur, ascending. */
 export const levelsOf = (values: Float64Array): number[] =>
   [...new Set(values.filter((y) => !Number.isNaN(y)))].sort((a, b) => a - b);

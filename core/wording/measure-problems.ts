@@ -46,6 +46,16 @@ export const MEASURE_PROBLEMS = {
     ({ names }: { names: string[] }) =>
       `Some items are (nearly) sums or copies of others, so their correlations have no inverse; ${quoted(names)} correlate most. Untick one of them, or a score that is made of other items.`,
   ),
+  items_hardly_differ: worded(
+    "collinear",
+    ({ names }: { names: string[] }) =>
+      `The correlations behind these answers belong to no set of variables taken together (the matrix is not positive definite); ${quoted(names)} correlate most. Take answers as numbers, or untick one of them.`,
+  ),
+  too_many_levels_to_explore: worded(
+    "too_many_levels",
+    ({ names, most }: { names: string[]; most: number }) =>
+      `${quoted(names)} ${numbered(names.length, "has", "have")} more than ${most} levels. Take answers as numbers, or untick ${numbered(names.length, "it", "them")}.`,
+  ),
   few_rows_for_measures: worded(
     "too_few_cases",
     ({ n }: { n: number }) =>

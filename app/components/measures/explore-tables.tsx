@@ -125,7 +125,8 @@ export function FactorFits({ found }: { found: Exploration }) {
       note={
         <>
           The χ² test says whether so many factors are enough; residuals are the root mean square of
-          what the correlations have beyond the factors; a lower BIC is better.
+          what the correlations have beyond the factors; a lower BIC is better. Of polychoric
+          correlations there are residuals alone: the tests would take them for those of numbers.
         </>
       }
     />

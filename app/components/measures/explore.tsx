@@ -38,6 +38,7 @@ export function Explore({ context, items, taken, wordings, replaced, make, close
     factors: null,
     extraction: "maximum_likelihood",
     rotation: "oblimin",
+    answers: "numbers",
     half: null,
     seed: context.definition.settings.seed,
   });
@@ -76,6 +77,15 @@ export function Explore({ context, items, taken, wordings, replaced, make, close
             ]),
           ]}
           onChange={(v) => change({ factors: v === "" ? null : Number(v) })}
+        />
+        <Choice
+          label="Answers"
+          value={choices.answers}
+          options={[
+            ["numbers", "as numbers (Pearson)"],
+            ["ordered", "as ordered (polychoric)"],
+          ]}
+          onChange={(v) => change({ answers: v as ExploreQuestion["answers"] })}
         />
         <Choice
           label="Taken out by"

@@ -26,6 +26,7 @@ const question: ExploreQuestion = {
   factors: null,
   extraction: "maximum_likelihood",
   rotation: "oblimin",
+  answers: "numbers",
   half: null,
   seed: 1,
 };
@@ -42,6 +43,37 @@ describe("items explored", () => {
         .sort();
     expect(of(turned)).toEqual(of(found));
     expect(found.solution.rows.filter((r) => r.reversed).map((r) => r.item)).toEqual(["f"]);
+  });
+
+  it("as ordered answers: the same two factors of three levels, no tests made of numbers", () => {
+    const rank = (x: number): number => (x < 3 ? 1 : x < 4 ? 2 : 3);
+    const coarse = madeStudy({
+      columns: {
+        ...Object.fromEntries(items.map((item, j) => [item, rows.map((row) => rank(row[j]!))])),
+        fine: rows.map((row, i) => row[0]! * 10 + (i % 10)),
+      },
+      theory: "",
+    });
+    const of = buildDataset(coarse.definition, coarse.table);
+    const ordered = explore(of, { ...question, answers: "ordered" });
+    const numbers = explore(of, question);
+    expect(ordered.factors).toBe(2);
+    const loadings = (one: typeof ordered): number[] =>
+      one.solution.rows.map((row) => Math.max(...row.loadings.map(Math.abs)));
+    // What coarse answers lose is given back.
+    loadings(ordered).forEach((loading, i) =>
+      expect(loading).toBeGreaterThan(loadings(numbers)[i]! - 0.02),
+    );
+    expect(loadings(ordered).reduce((a, b) => a + b)).toBeGreaterThan(
+      loadings(numbers).reduce((a, b) => a + b) + 0.2,
+    );
+    expect(
+      ordered.fits.every(({ test, rmsea, bic }) => test === null && rmsea === null && bic === null),
+    ).toBe(true);
+    expect(ordered.fits[1]!.rmsr).toBeLessThan(0.1);
+    expect(() =>
+      explore(of, { ...question, answers: "ordered", items: [...items, "fine"] }),
+    ).toThrow(/“fine” has more than 7 levels/);
   });
 
   it("halves hold different people and say which", () => {

@@ -1,6 +1,7 @@
 import { listwise, pick } from "../../data";
 import type { Dataset } from "../../dataset";
 import {
+  AS_ORDERED,
   halfOf,
   minimumAveragePartial,
   parallelAnalysis,
@@ -18,6 +19,7 @@ import {
   type Extraction,
   type FactorFit,
 } from "../../measures";
+import { MOST_LEVELS, polychoricMatrix } from "../../ordered";
 import { StudyProblem } from "../../problems";
 import { NumberReader } from "./columns";
 
@@ -28,6 +30,8 @@ export interface ExploreQuestion {
   factors: number | null;
   extraction: Extraction;
   rotation: Rotation;
+  /** Answers as numbers, or as ordered (polychoric correlations). */
+  answers: "numbers" | "ordered";
   /** A random half of the people, so that the other one can confirm; everybody where null. */
   half: 1 | 2 | null;
   seed: number;
@@ -72,10 +76,15 @@ export function explore(dataset: Dataset, question: ExploreQuestion): Exploratio
     throw new StudyProblem("few_rows_to_explore", { n, least, items: items.length, half });
   const still = items.filter((_, i) => columns[i]!.every((x) => x === columns[i]![0]));
   if (still.length > 0) throw new StudyProblem("still_items", { names: still });
-  const r = correlationMatrix(columns);
+  const ordered = question.answers === "ordered";
+  const r = ordered ? orderedCorrelations(items, columns) : correlationMatrix(columns);
+  if (ordered && !invert(r))
+    throw new StudyProblem("items_hardly_differ", { names: repeated(items, r) });
   if (!invert(r)) throw new StudyProblem("items_repeat_one_another", { names: repeated(items, r) });
   const most = Math.max(1, mostFactors(items.length));
-  const parallel = parallelAnalysis(columns, seed);
+  const parallel = ordered
+    ? parallelAnalysis(columns, seed, AS_ORDERED, r)
+    : parallelAnalysis(columns, seed);
   const factors = Math.min(most, question.factors ?? Math.max(1, parallel.factors));
   const extracted = Array.from({ length: Math.min(most, factors + 1) }, (_, m) =>
     extractFactors(r, m + 1, n, extraction)!,
@@ -90,9 +99,23 @@ export function explore(dataset: Dataset, question: ExploreQuestion): Exploratio
     partial: minimumAveragePartial(r).factors,
     factors,
     most,
-    fits: extracted.map(({ fit }) => fit),
+    // The tests take correlations for those of normal numbers.
+    fits: extracted.map(({ fit }) =>
+      ordered ? { ...fit, test: null, rmsea: null, bic: null } : fit,
+    ),
     solution: solutionOf(items, chosen, rotate(chosen.loadings, rotation, seed)),
   };
+}
+
+/** @throws StudyProblem for too many levels, and for items that keep to one order */
+function orderedCorrelations(items: readonly string[], columns: Float64Array[]): number[][] {
+  const many = items.filter((_, i) => new Set(columns[i]).size > MOST_LEVELS);
+  if (many.length > 0)
+    throw new StudyProblem("too_many_levels_to_explore", { names: many, most: MOST_LEVELS });
+  const { matrix, perfect } = polychoricMatrix(columns);
+  if (perfect)
+    throw new StudyProblem("perfect_association", { names: perfect.map((i) => items[i]!) });
+  return matrix;
 }
 
 /** The two items that correlate most: those somebody looks at first. */

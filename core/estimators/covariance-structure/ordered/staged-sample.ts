@@ -1,6 +1,7 @@
 import {
   codesOf,
   levelsOf,
+  MOST_LEVELS,
   numericColumn,
   orderedColumn,
   PerfectAssociation,
@@ -12,9 +13,6 @@ import { ModelFault } from "../arrows";
 import type { PreparedSample } from "../prepared-sample";
 import { casePatterns } from "../sample-moments";
 import type { Specification, StructureSample } from "../specification";
-
-/** More levels than that are a number. */
-export const MOST_LEVELS = 7;
 
 /** The sample of a model with ordered variables: both stages, and what fitting sees of them. */
 export interface StagedSample {

@@ -1,5 +1,5 @@
 import type { Warning } from "../../../problems";
-import { levelsOf, type StagedColumn } from "../../../ordered";
+import { levelsOf, MOST_LEVELS, type StagedColumn } from "../../../ordered";
 import { describe } from "../../../screening";
 import { plain } from "../../../wording/numbers";
 import type { FittedModel } from "../fitted-model";
@@ -32,9 +32,6 @@ export function orderedWarnings(model: TheoryModel, { ordered, spec }: FittedMod
   ];
 }
 
-/** More levels than that are declared of no ordered item. */
-const MOST_DECLARED = 7;
-
 /** Levels of a declared scale that nobody chose. */
 function unchosen(
   { built }: TheoryModel,
@@ -42,7 +39,7 @@ function unchosen(
   columns: readonly StagedColumn[],
 ): Warning[] {
   return built.factors.flatMap(({ scale, items }) => {
-    if (!scale || !scale.every(Number.isInteger) || scale[1] - scale[0] >= MOST_DECLARED) return [];
+    if (!scale || !scale.every(Number.isInteger) || scale[1] - scale[0] >= MOST_LEVELS) return [];
     const declared = Array.from({ length: scale[1] - scale[0] + 1 }, (_, k) => scale[0] + k);
     return items.flatMap(({ ref: { name }, reversed }) => {
       const column = columns[observed.indexOf(name)];
@@ -93,7 +90,7 @@ export function orderedProposals(model: TheoryModel, fitted: FittedModel): Warni
 function reasonOf(values: Float64Array): string | null {
   const known = values.filter((y) => !Number.isNaN(y));
   const levels = levelsOf(known);
-  if (levels.length < 2 || levels.length > MOST_DECLARED) return null;
+  if (levels.length < 2 || levels.length > MOST_LEVELS) return null;
   if (levels.length <= FEW_LEVELS) return `has ${levels.length} levels`;
   const share = (level: number): number => known.filter((y) => y === level).length / known.length;
   const most = Math.max(share(levels[0]!), share(levels.at(-1)!));

@@ -1,11 +1,10 @@
 import { StudyProblem } from "../../../problems";
 import type { CompiledTheory, Measure } from "../../../theory";
-import { levelsOf } from "../../../ordered";
+import { levelsOf, MOST_LEVELS } from "../../../ordered";
 import { pick } from "../../../data";
 import type { ModelData } from "../../engine";
 import type { BuiltModel } from "../build-model";
 import { saysOrdered, type Answers } from "./choice";
-import { MOST_LEVELS } from "./staged-sample";
 
 /**
  * Observed variables of a model that are taken as ordered answers: the items of measures, and
