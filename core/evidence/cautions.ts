@@ -38,6 +38,7 @@ const OF_NO_CLAIM = new Set([
   "acceleration_zero",
   "probes_unused",
   "probe_outside_range",
+  "model_unused",
   "answers_hardly_numbers",
   "levels_left_out",
   "kept_as_numbers",

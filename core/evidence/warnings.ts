@@ -10,6 +10,7 @@ import type { BootstrapSummary } from "../inference";
 import type { Prepared } from "../preparation";
 import type { Warning } from "../problems";
 import type { CovarianceKind } from "../study";
+import { writeStatement } from "../theory";
 import { warning } from "../wording";
 import { minus, plain } from "../wording/numbers";
 import { excludes } from "./reading";
@@ -42,6 +43,7 @@ export function warningsOf(
   const own = prepared.fit.warnings ?? [];
   return [
     ...leftOutWarnings(prepared),
+    ...unusedModels(prepared),
     ...sampleWarnings(prepared),
     ...unitWarnings(prepared),
     ...clusterWarnings(prepared),
@@ -96,6 +98,20 @@ const leftOutWarnings = ({ dataset }: Prepared): Warning[] =>
   dataset.theory.leftOut.map(({ text, name, message }) =>
     warning("sentence_left_out", { text, name, message }, name === null ? [] : [name]),
   );
+
+/** Lines that say how something is modelled that nothing explains, and that is no latent variable. */
+const unusedModels = ({ theory, measures }: Prepared): Warning[] =>
+  theory.models
+    .filter(
+      ({ of: { name }, family }) =>
+        !theory.equations.some((e) => e.outcome === name) &&
+        !(family === "ordered" && measures.some((m) => m.name.name === name)),
+    )
+    .map((model) =>
+      warning("model_unused", { line: writeStatement(model), name: model.of.name }, [
+        model.of.name,
+      ]),
+    );
 
 const unitWarnings = ({ typed }: Prepared): Warning[] =>
   [...typed.values()].flatMap(({ name, power = 0 }) =>

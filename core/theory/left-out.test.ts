@@ -17,6 +17,42 @@ describe("what cannot be read", () => {
     );
   });
 
+  it("takes along what rests on it, by name, and keeps the rest", () => {
+    const { statements, leftOut, complaints } = read(
+      `measure trust averages t1, t2
+H1: hours raises belonging through trust
+H2: hours raises belonging
+adjust trust, belonging for age, trust
+define share as H1 / total hours to belonging
+define twice as share * 2
+define own as total hours to belonging`,
+    );
+    expect(statements.map((s) => s.kind)).toEqual(["hypothesis", "adjust", "define"]);
+    expect(statements.find((s) => s.kind === "adjust")).toMatchObject({
+      outcomes: [{ name: "belonging" }],
+      covariates: [{ name: "age" }],
+    });
+    expect(leftOut.map(({ line, name }) => [line, name])).toEqual([
+      [1, null],
+      [2, null],
+      [4, "trust"],
+      [4, "trust"],
+      [5, null],
+      [6, null],
+    ]);
+    const told = leftOut.map((l) => l.message).join(" ");
+    expect(told).toContain("“trust” is not measured, since its own sentence could not be read.");
+    expect(told).toContain("“H1” is left out itself.");
+    // The fault stands where it is, and nowhere else.
+    expect(new Set(complaints.map((c) => c.line))).toEqual(new Set([1]));
+  });
+
+  it("leaves lines of covariates whose outcome nothing explains any more", () => {
+    const { statements, leftOut } = read("H1: nosuch raises months\nadjust months for age");
+    expect(statements).toEqual([]);
+    expect(leftOut.at(-1)!.message).toBe("nothing that can be read explains “months” any more.");
+  });
+
   it.each([
     ["adjust belonging for age, nosuch", "age", ["nosuch"]],
     ["adjust belonging for nosuch, age", "age", ["nosuch"]],

@@ -74,12 +74,10 @@ export const STRUCTURE_PROBLEMS = {
     () =>
       "Interactions need items as numbers: products of ordered answers have no meaning. Take answers as numbers (in the settings, or without “model … as ordered”), or the moderator out.",
   ),
-  not_ordered_here: worded(
+  item_not_alone: worded(
     "notation",
-    ({ name, line, item }: { name: string; line: number; item: boolean }) =>
-      item
-        ? `Line ${line}: “${name}” is an item; all items of a measure are taken alike. Name the measure instead.`
-        : `Line ${line}: “${name}” is neither a latent variable with items nor an outcome of this model; predictors stay numbers or codes. Take the line out.`,
+    ({ name, line }: { name: string; line: number }) =>
+      `Line ${line}: “${name}” is an item; all items of a measure are taken alike. Name the measure instead.`,
   ),
   bad_matrix: worded(
     "bad_matrix",

@@ -25,6 +25,8 @@ const WARNINGS = {
   rows_dropped: ({ dropped, read, unit, missing }: Dropped) =>
     `${dropped} of ${read} ${unit} are left out because a value is missing (${missing.map(({ name, count }) => `${name} ${count}`).join(", ")}).`,
   sentence_left_out: leftOutWords,
+  model_unused: ({ line, name }: { line: string; name: string }) =>
+    `“${line}” changes nothing: nothing explains “${name}” in these sentences, nor is it a latent variable of them.`,
   binary_outcome: ({ outcome, measured }: { outcome: string; measured: boolean }) =>
     `“${outcome}” has two values; its 0/1 coding is explained by a straight line, as a probability, so rest on robust or resampled errors and read effects on it as differences in proportions.${measured ? " A yes/no model of its own it gets where all measures are averages or sums." : ""}`,
   may_be_counted: ({ outcome, name }: { outcome: string; name: string }) =>

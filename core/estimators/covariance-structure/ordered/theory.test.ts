@@ -205,14 +205,18 @@ describe("a theory whose answers are ordered", () => {
       }
     };
     expect(refused(likert("model skl1 as ordered"))).toMatch(/is an item.*Name the measure/);
-    expect(refused(mixed("H1: years raises renew through skill\nmodel years as ordered"))).toMatch(
-      /predictors stay numbers or codes/,
-    );
     expect(
       refused(likert(`H2: wellbeing strengthens skill to belonging\nmodel skill as ordered`)),
     ).toMatch(/circle|products of ordered answers|Interactions need/);
     expect(refused(likert(`${ALL}\nhold variance of skl2 at 0.5`))).toMatch(
       /cannot be held or shared/,
+    );
+  });
+
+  it("says of a line that changes nothing that it does", () => {
+    const { study, table } = mixed("H1: years raises skill\nmodel renew as ordered");
+    expect(analyse(study, table).warnings.map((w) => w.message)).toContain(
+      "“model renew as ordered” changes nothing: nothing explains “renew” in these sentences, nor is it a latent variable of them.",
     );
   });
 

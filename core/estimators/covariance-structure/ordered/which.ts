@@ -9,7 +9,7 @@ import { saysOrdered, type Answers } from "./choice";
 /**
  * Observed variables of a model that are taken as ordered answers: the items of measures, and
  * outcomes, that a line “model … as ordered” names, or all items that have at most seven levels.
- * @throws StudyProblem where such a line names something that cannot be
+ * @throws StudyProblem where such a line names a single item, and for products and groups
  */
 export function orderedVariables(
   theory: CompiledTheory,
@@ -27,9 +27,10 @@ export function orderedVariables(
     .flatMap(({ of: { name }, line }) => {
       const measure = built.factors.find((m) => m.name.name === name);
       if (measure) return itemsOf(measure);
-      const item = built.factors.some((m) => itemsOf(m).includes(name));
-      if (observed.includes(name) && explained.has(name) && !item) return [name];
-      throw new StudyProblem("not_ordered_here", { name, line, item }, { line, variables: [name] });
+      if (built.factors.some((m) => itemsOf(m).includes(name)))
+        throw new StudyProblem("item_not_alone", { name, line }, { line, variables: [name] });
+      // Of anything else the line changes nothing, and a warning says so.
+      return observed.includes(name) && explained.has(name) ? [name] : [];
     });
   const few = (name: string): boolean => {
     const count = levelsOf(pick(typed.get(name)!.values, sample.rows)).length;
