@@ -33,6 +33,8 @@ const EXAMPLES = [
   "covary conf1 with conf2",
   "hold confidence to conf2 equal to confidence to conf4",
   "groups by site with loadings equal",
+  "model visits as poisson",
+  "model confidence as ordered",
   "define share as H1 / total hours to belonging",
   "measure confidence averages conf1, conf2, reversed conf3",
 ];
