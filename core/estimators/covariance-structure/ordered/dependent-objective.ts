@@ -59,7 +59,7 @@ export class DependentObjective extends MomentObjective {
   override jacobian(g: number): (Float64Array | null)[] {
     const all = super.jacobian(g);
     const { q, places, turned } = this;
-    const { v, p, B } = this.implied[g]!;
+    const { p } = this.implied[g]!;
     const size = p + (p * (p + 1)) / 2;
     turned.fill(0);
     const diagonal = (i: number): number => p + i * p - (i * (i - 1)) / 2;
@@ -69,11 +69,8 @@ export class DependentObjective extends MomentObjective {
       let any = own !== null;
       for (let k = 0; k < places.length; k++) {
         const { variable } = places[k]!;
-        let change = own ? -own[diagonal(variable)]! : 0;
-        for (let j = 0; j < k; j++) {
-          const effect = B[variable * v + places[j]!.variable]!;
-          change -= effect * effect * turned[j * q + a]!;
-        }
+        // What the parameter and the variances before this one have moved Var(y*) by is taken back.
+        const change = -column[diagonal(variable)]!;
         turned[k * q + a] = change;
         const along = all[places[k]!.parameter];
         if (change === 0 || !along) continue;

@@ -96,12 +96,12 @@ function weightOf(
     }
     return weight;
   }
-  if (estimator !== "adf")
-    return Float64Array.from(counted, (known, a) => (known ? 1 / gamma[a * size + a]! : 0)).every(
-      Number.isFinite,
-    )
-      ? Float64Array.from(counted, (known, a) => (known ? 1 / gamma[a * size + a]! : 0))
-      : null;
+  if (estimator !== "adf") {
+    const inverse = Float64Array.from(counted, (known, a) =>
+      known ? 1 / gamma[a * size + a]! : 0,
+    );
+    return inverse.every(Number.isFinite) ? inverse : null;
+  }
   return inverseAmong(gamma, counted);
 }
 
