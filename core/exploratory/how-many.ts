@@ -69,11 +69,14 @@ export function parallelAnalysis(
 ): ParallelAnalysis {
   const standard = by.prepare(columns);
   const eigenvalues = rootsOf(r ?? by.of(standard)!).values;
+  let draws = DRAWS;
   const over = (draw: (stream: RandomStream) => Float64Array[], from: number): number[] => {
     const all = Array.from({ length: DRAWS }, (_, d) => {
       const drawn = by.of(draw(new RandomStream(seed, from + d)));
       return drawn ? [rootsOf(drawn).values] : [];
     }).flat();
+    // Some drawn answers may keep to one order without exception, and have no correlations.
+    draws = Math.min(draws, all.length);
     return eigenvalues.map((_, m) =>
       quantile6(
         all.map((values) => values[m]!).sort((a, b) => a - b),
@@ -93,7 +96,7 @@ export function parallelAnalysis(
     normal,
     factors: above(permuted),
     factorsNormal: above(normal),
-    draws: DRAWS,
+    draws,
   };
 }
 

@@ -36,8 +36,10 @@ export const STRUCTURE_PROBLEMS = {
   ),
   adf_sample_too_small: worded(
     "adf_sample_too_small",
-    ({ n, moments }: { n: number; moments: number }) =>
-      `Weights by fourth moments (ADF) of ${moments} means and covariances need more than ${moments} cases; there are ${n}. Choose maximum likelihood with robust errors.`,
+    ({ n, moments, least = null }: { n: number; moments: number; least?: number | null }) =>
+      least !== null
+        ? `Full weights (ADF, WLS) of ${moments} thresholds, correlations and moments need ${least} cases or more; there are ${n}. Choose diagonally weighted least squares.`
+        : `Weights by fourth moments (ADF) of ${moments} means and covariances need more than ${moments} cases; there are ${n}. Choose maximum likelihood with robust errors.`,
   ),
   needs_raw_data: worded(
     "needs_raw_data",

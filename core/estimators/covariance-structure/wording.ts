@@ -168,7 +168,11 @@ export function faultProblem({
     case "not-converged":
       return new StudyProblem(CONDITIONS[code], {}, place);
     case "adf-sample-too-small":
-      return new StudyProblem(CONDITIONS[code], { n: counts.n!, moments: counts.moments! }, place);
+      return new StudyProblem(
+        CONDITIONS[code],
+        { n: counts.n!, moments: counts.moments!, least: counts.least ?? null },
+        place,
+      );
     case "needs-raw-data":
       return new StudyProblem(CONDITIONS[code], { what: message }, place);
     case "one-level":

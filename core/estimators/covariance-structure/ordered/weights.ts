@@ -57,6 +57,7 @@ export function stagedMoments(
     throw new ModelFault("adf-sample-too-small", "Full weights need more cases.", [], {
       n: staged.n,
       moments: all.length,
+      least: Math.ceil(CASES_PER_STATISTIC * all.length),
     });
   const gamma = new Float64Array(size * size);
   const counted = new Uint8Array(size);
