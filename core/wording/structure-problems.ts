@@ -36,8 +36,8 @@ export const STRUCTURE_PROBLEMS = {
   ),
   adf_sample_too_small: worded(
     "adf_sample_too_small",
-    ({ n, moments, least = null }: { n: number; moments: number; least?: number | null }) =>
-      least !== null
+    ({ n, moments, least }: { n: number; moments: number; least: number | undefined }) =>
+      least !== undefined
         ? `Full weights (ADF, WLS) of ${moments} thresholds, correlations and moments need ${least} cases or more; there are ${n}. Choose diagonally weighted least squares.`
         : `Weights by fourth moments (ADF) of ${moments} means and covariances need more than ${moments} cases; there are ${n}. Choose maximum likelihood with robust errors.`,
   ),

@@ -170,7 +170,7 @@ export function faultProblem({
     case "adf-sample-too-small":
       return new StudyProblem(
         CONDITIONS[code],
-        { n: counts.n!, moments: counts.moments!, least: counts.least ?? null },
+        { n: counts.n!, moments: counts.moments!, least: counts.least },
         place,
       );
     case "needs-raw-data":
