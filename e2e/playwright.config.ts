@@ -9,7 +9,7 @@ export default defineConfig({
   testDir: ".",
   outputDir: "../test-results",
   // Limits are for what hangs: a busy machine is no fault.
-  timeout: 600_000,
+  timeout: 240_000,
   // A busy machine estimates slowly; what is waited for comes, or does not come at all.
   expect: { timeout: 120_000 },
   retries: process.env.CI ? 1 : 0,

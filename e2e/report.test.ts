@@ -127,6 +127,9 @@ test("a figure leaves at its size, a table by one click, and the page is read by
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   await openReport(page, "demo-lever");
   await page.getByLabel("Width").selectOption("85");
+  // Narrower figures move the page: a button is pressed once they are drawn.
+  const report = page.getByRole("article", { name: "Report" });
+  await expect(report.locator("figure svg:not([width='85mm'])")).toHaveCount(0);
   const figure = page.locator("figure").filter({ hasText: "Figure 2" });
   const svg = await downloaded(page, () => figure.getByRole("button", { name: "SVG" }).click());
   const text = readFileSync(await svg.path(), "utf8");

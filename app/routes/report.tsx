@@ -41,7 +41,8 @@ export default function Report() {
     if (fewer) context.analysis.resume();
   }, [fewer, context.analysis]);
   const evidence = useDeferredValue(analysis.evidence, analysis.evidence);
-  const data = useDataEvidence(context).result?.value ?? null;
+  const described = useDataEvidence(context);
+  const data = described.result?.value ?? null;
   const robustness = useRobustness(context);
   const choices = useMemo(() => completeChoices(definition.report), [definition.report]);
   const tried = robustness.status === "done" && !robustness.old ? robustness.found : null;
@@ -54,7 +55,8 @@ export default function Report() {
     () => (sources ? partsWithContent(sources, choices) : new Set<never>()),
     [sources, choices],
   );
-  if (!evidence && isWaiting(analysis)) return <Waiting title="Report" />;
+  // What the data say stands on top: without it parts would be missing, and the page move later on.
+  if (evidence ? !described.result : isWaiting(analysis)) return <Waiting title="Report" />;
   if (!evidence || !report)
     return (
       <Empty title="Report">
@@ -75,7 +77,7 @@ export default function Report() {
           evidence={evidence}
           choices={choices}
           handOver={
-            analysis.status === "done"
+            analysis.status === "done" && !described.old
               ? () =>
                   savePack(
                     { definition, table: context.raw },
@@ -93,6 +95,11 @@ export default function Report() {
           {analysis.before
             ? "This is the report of the study as it was before; new numbers are on their way."
             : "Intervals are still provisional: resampling has not come to its end."}
+        </Note>
+      )}
+      {described.result?.problem && (
+        <Note sx={{ mb: 1.5 }} role="alert">
+          Parts that describe the data are left out: {described.result.problem.message}
         </Note>
       )}
       <Box
