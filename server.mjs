@@ -62,6 +62,8 @@ app.use(compression());
 app.use("/assets", sirv("build/client/assets", { gzip: true, immutable: true, maxAge: YEAR_S }));
 // A name of an older version must not be answered with a page.
 app.use("/assets", (_request, _response, next) => next({ status: 404 }));
+// Browsers ask for it by this name wherever a page does not name another, as a picture alone does not.
+app.get("/favicon.ico", (_request, response) => response.redirect(301, "/favicon.svg"));
 app.use(
   express.static("build/client", {
     maxAge: "1h",

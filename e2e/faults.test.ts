@@ -256,32 +256,9 @@ test("a full store is said while importing, and the import goes through when the
   await expect(page).toHaveURL(/\/study\/[^/]+\/data$/);
 });
 
-test.describe("a browser that keeps nothing", () => {
-  test.use({ fresh: true });
-
-  test("without any storage everything works until the tab is closed, and that is said", async ({
-    page,
-  }) => {
-    await page.addInitScript(() =>
-      Object.defineProperty(globalThis, "indexedDB", { value: undefined, configurable: true }),
-    );
-    await page.goto("/");
-    await expect(page.getByText(/This browser keeps nothing here/)).toBeVisible();
-    await page.getByRole("link", { name: /^Language café Do/ }).click();
-    await page
-      .getByRole("navigation")
-      .getByRole("link", { name: /Evidence/ })
-      .click();
-    await settled(page);
-    await expect(page.getByText(/This browser keeps nothing here/)).toBeVisible();
-    await expect(page.getByLabel("Hypothesis table")).toBeVisible();
-  });
-});
-
 test("studies of a later version are left alone, and the reader is told", async ({ page }) => {
   await page.goto("/");
   await cards(page).first().waitFor();
-  await page.route("**/favicon.ico", (route) => route.fulfill({ status: 204 }));
   await page.goto("/favicon.svg");
   await page.evaluate(
     () =>

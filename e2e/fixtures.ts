@@ -37,7 +37,8 @@ export const test = base.extend<{ page: Page; fresh: boolean }, { profile: Brows
     const page = fresh ? await context.newPage() : await pageOf(profile);
     const complaints: string[] = [];
     const complain = (message: ConsoleMessage): unknown =>
-      message.type() === "error" && complaints.push(message.text());
+      message.type() === "error" &&
+      complaints.push(`${message.text()} (${message.location().url})`);
     const fail = (error: Error): unknown => complaints.push(String(error));
     page.on("console", complain);
     page.on("pageerror", fail);

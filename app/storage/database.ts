@@ -114,10 +114,10 @@ const completed = (definition: StudyDefinition): StudyDefinition => ({
   settings: { ...DEFAULT_SETTINGS, ...definition.settings },
 });
 
-/** Everything Hebel keeps, in this browser only. */
 /** What can happen to the database under the hands of a tab. */
 export type Overtaken = "later version" | "deleted";
 
+/** Everything Hebel keeps, in this browser only. */
 export class Database extends Dexie {
   studies!: EntityTable<StoredStudy, "id">;
   pages!: EntityTable<StoredSheet, "dataKey">;
@@ -128,6 +128,9 @@ export class Database extends Dexie {
   results!: EntityTable<StoredResult, "hash">;
   replicates!: EntityTable<StoredReplicates, "hash">;
   uses!: EntityTable<StoredUse, "hash">;
+
+  /** Its tables are being taken over from an earlier version, which may take a while. */
+  upgrading = false;
 
   private tell: (by: Overtaken) => void = () => undefined;
 
@@ -167,6 +170,7 @@ export class Database extends Dexie {
     this.version(2)
       .stores({ pages: "dataKey, study", sheets: null })
       .upgrade(async (upgrade) => {
+        this.upgrading = true;
         const sheets = await upgrade
           .table<{ id: string; dataKey: string; table: PackedTable }>("sheets")
           .toArray();
@@ -184,6 +188,7 @@ export class Database extends Dexie {
     this.version(4)
       .stores({ results: "hash, study, usedAt", replicates: "hash, study, usedAt" })
       .upgrade(async (upgrade) => {
+        this.upgrading = true;
         const complete = (state: StudyState): void =>
           void (state.definition = completed(state.definition));
         await upgrade.table<StoredStudy>("studies").toCollection().modify(complete);
@@ -216,10 +221,21 @@ export class LaterVersion extends Error {
 /** Where studies are kept; the page gives it a database in memory where the browser has none. */
 export let database = new Database();
 
-/** Puts a database in memory in the place of the browser's. */
-export function keepInMemory(options: DexieOptions): void {
+/**
+ * Puts a database in memory in the place of the browser's, for everybody who asks for one: live
+ * questions look for it where Dexie keeps it, and some browsers throw at whoever names theirs.
+ */
+export function keepInMemory(
+  memory: Required<Pick<DexieOptions, "indexedDB" | "IDBKeyRange">>,
+): void {
   database.close();
-  database = new Database(options);
+  Object.assign(Dexie.dependencies, memory);
+  try {
+    void globalThis.indexedDB;
+  } catch {
+    Object.defineProperty(globalThis, "indexedDB", { value: memory.indexedDB, configurable: true });
+  }
+  database = new Database(memory);
 }
 
 /** Names this tab, so that it can tell its own changes from those of another. */

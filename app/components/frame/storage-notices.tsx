@@ -12,6 +12,8 @@ const PLACE = { m: "16px 24px 0" } as const;
 const MEMORY_WORDS = {
   "no storage":
     "This browser keeps nothing here (a private window, or storage is forbidden): studies live until this tab is closed. Export what you want to keep.",
+  "no answer":
+    "The storage of this browser does not answer: the studies in it cannot be shown, and what you do here lives until this tab is closed. Export what you want to keep, then reload, or start the browser anew.",
   "later version":
     "The studies in this browser were written by a newer version of Hebel; they are untouched, and this version cannot open them. Reload to get the newer version. What you do here meanwhile lives until this tab is closed: export it.",
 } as const;
