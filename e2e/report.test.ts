@@ -9,7 +9,10 @@ import { expect, openStudy, settled, test } from "./fixtures";
 
 async function openReport(page: Page, study: string): Promise<void> {
   await openStudy(page, study, "report");
-  await expect(page.getByRole("article", { name: "Report" })).toBeVisible();
+  const report = page.getByRole("article", { name: "Report" });
+  await expect(report).toBeVisible();
+  // Whole from the beginning: what stands on top does not come later.
+  expect(await report.getByRole("heading", { name: /^Descriptive statistics/ }).count()).toBe(1);
   await settled(page);
 }
 

@@ -122,6 +122,7 @@ test("pages are always asked for anew, hashed files never, and the program's own
   expect((await ask(asset)).headers["cache-control"]).toMatch(/max-age=31536000, ?immutable/);
   expect((await ask("/sw.js")).headers["cache-control"]).toBe("no-cache");
   expect((await ask("/manifest.webmanifest")).headers["cache-control"]).toBe("no-cache");
+  expect((await ask("/favicon.ico")).headers.location).toBe("/favicon.svg");
 });
 
 test("malformed, huge and unknown requests get a line, never how the program is made", async () => {

@@ -9,6 +9,7 @@ import type {
 } from "../../core";
 import { withData } from "../components/data/use-summaries";
 import type { Attempt } from "../workers/attempt";
+import { onEngineLost } from "../workers/engine";
 import type { AnalysisState } from "./analysis";
 import { useAnalysis } from "./use-analysis";
 import type { StudyContext } from "./use-study";
@@ -20,10 +21,7 @@ const QUIET_MS = 120;
  * What the data say, screened in the worker; the last answer stays, marked as old, until the new
  * one arrives.
  */
-export function useDataEvidence(context: StudyContext): {
-  result: Attempt<DataEvidence> | null;
-  old: boolean;
-} {
+export function useDataEvidence(context: StudyContext): FromWorker<Attempt<DataEvidence>> {
   const { definition, dataset } = context;
   const key = JSON.stringify([definition.screening, definition.settings.level, definition.theory]);
   return useFromWorker(context, [dataset, key], async (engine) => engine.screen(definition));
@@ -85,26 +83,46 @@ export function useResiduals(context: StudyContext, outcome: string): ResidualRo
 
 type Engine = Awaited<ReturnType<typeof withData>>;
 
+/** How often a worker that dies over a question is asked it. */
+const TRIES = 2;
+
+/** The last answer of the worker; old until the next one is there. */
+interface FromWorker<T> {
+  result: T | null;
+  old: boolean;
+  /** No answer will come: the worker died over the question. */
+  failed: boolean;
+}
+
 function useFromWorker<T>(
   context: StudyContext,
   depends: unknown[],
   ask: (engine: Engine) => Promise<T>,
-): { result: T | null; old: boolean } {
-  const [state, setState] = useState<{ result: T | null; old: boolean }>({
-    result: null,
-    old: true,
-  });
+): FromWorker<T> {
+  const [state, setState] = useState<FromWorker<T>>({ result: null, old: true, failed: false });
   useEffect(() => {
     let current = true;
-    const timer = setTimeout(() => {
-      void (async () => {
-        const result = await ask(await withData(context));
-        if (current) setState({ result, old: false });
-      })();
-    }, QUIET_MS);
+    let tries = 0;
+    const fail = (): void => {
+      if (current) setState({ result: null, old: false, failed: true });
+    };
+    const asking = async (): Promise<void> => {
+      tries++;
+      const result = await ask(await withData(context));
+      if (current) setState({ result, old: false, failed: false });
+      tries = 0;
+    };
+    const again = (): void => void asking().catch(fail);
+    const timer = setTimeout(again, QUIET_MS);
+    // What was awaited of a worker that died never comes; a question that was answered is not asked again.
+    const end = onEngineLost(() => {
+      if (tries >= TRIES) fail();
+      else if (tries > 0) again();
+    });
     return () => {
       current = false;
       clearTimeout(timer);
+      end();
       setState((before) => ({ ...before, old: true }));
     };
     // What the answer depends on is listed by the caller.

@@ -18,7 +18,7 @@ import {
 import { useAnalysis } from "../analysis/use-analysis";
 import { useDataEvidence } from "../analysis/use-data-evidence";
 import { useRobustness } from "../analysis/use-robustness";
-import { useTaking } from "../components/ui/numbers-of-before";
+import { NumbersOfBefore, useTaking } from "../components/ui/numbers-of-before";
 import { useStudy } from "../analysis/use-study";
 import { isWaiting } from "../components/frame/fault";
 import { Contents } from "../components/report/contents";
@@ -56,7 +56,8 @@ export default function Report() {
     [sources, choices],
   );
   // What the data say stands on top: without it parts would be missing, and the page move later on.
-  if (evidence ? !described.result : isWaiting(analysis)) return <Waiting title="Report" />;
+  if (evidence ? !described.result && !described.failed : isWaiting(analysis))
+    return <Waiting title="Report" />;
   if (!evidence || !report)
     return (
       <Empty title="Report">
@@ -67,90 +68,95 @@ export default function Report() {
   const change = (patch: Partial<ReportChoices>): void =>
     context.edit({ report: { ...choices, ...patch } }, "report");
   const running = robustness.status === "running";
+  const before = analysis.before || described.old;
   return (
-    <Screen sx={{ "@media print": { p: 0 } }}>
-      <ScreenHead as="div" sx={{ mb: 1.75, "@media print": { display: "none" } }}>
-        <Typography variant="h1">Report</Typography>
-        <Spacer />
-        <Take
-          report={report}
-          evidence={evidence}
-          choices={choices}
-          handOver={
-            analysis.status === "done" && !described.old
-              ? () =>
-                  savePack(
-                    { definition, table: context.raw },
-                    report,
-                    evidence,
-                    data,
-                    choices.figures,
-                  )
-              : null
-          }
-        />
-      </ScreenHead>
-      {analysis.status !== "done" && (
-        <Note sx={{ mb: 1.5, "@media print": { display: "none" } }} role="status">
-          {analysis.before
-            ? "This is the report of the study as it was before; new numbers are on their way."
-            : "Intervals are still provisional: resampling has not come to its end."}
-        </Note>
-      )}
-      {described.result?.problem && (
-        <Note sx={{ mb: 1.5 }} role="alert">
-          Parts that describe the data are left out: {described.result.problem.message}
-        </Note>
-      )}
-      <Box
-        sx={{
-          display: "grid",
-          gap: 3.5,
-          alignItems: "start",
-          gridTemplateColumns: "minmax(0, 860px) minmax(250px, 320px)",
-          "@media (max-width: 1000px)": { gridTemplateColumns: "minmax(0, 1fr)" },
-          "@media print": { display: "block" },
-        }}
-      >
-        <ReportPage report={report} evidence={evidence} figures={choices.figures} />
+    <NumbersOfBefore value={before}>
+      <Screen sx={{ "@media print": { p: 0 } }}>
+        <ScreenHead as="div" sx={{ mb: 1.75, "@media print": { display: "none" } }}>
+          <Typography variant="h1">Report</Typography>
+          <Spacer />
+          <Take
+            report={report}
+            evidence={evidence}
+            choices={choices}
+            handOver={
+              analysis.status === "done"
+                ? () =>
+                    savePack(
+                      { definition, table: context.raw },
+                      report,
+                      evidence,
+                      data,
+                      choices.figures,
+                    )
+                : null
+            }
+          />
+        </ScreenHead>
+        {(analysis.status !== "done" || described.old) && (
+          <Note sx={{ mb: 1.5, "@media print": { display: "none" } }} role="status">
+            {before
+              ? "This is the report of the study as it was before; new numbers are on their way."
+              : "Intervals are still provisional: resampling has not come to its end."}
+          </Note>
+        )}
+        {!data && (
+          <Note sx={{ mb: 1.5 }} role="alert">
+            Parts that describe the data are left out:{" "}
+            {described.result?.problem?.message ??
+              "describing them took more than this browser has; reload to try again."}
+          </Note>
+        )}
         <Box
-          component="aside"
-          aria-label="What stands in the report"
           sx={{
             display: "grid",
-            gap: 3,
-            position: "sticky",
-            top: 16,
-            maxHeight: "calc(100vh - 90px)",
-            overflowY: "auto",
-            pr: 0.5,
-            "@media (max-width: 1000px)": { position: "static", maxHeight: "none" },
-            "@media print": { display: "none" },
+            gap: 3.5,
+            alignItems: "start",
+            gridTemplateColumns: "minmax(0, 860px) minmax(250px, 320px)",
+            "@media (max-width: 1000px)": { gridTemplateColumns: "minmax(0, 1fr)" },
+            "@media print": { display: "block" },
           }}
         >
-          <Contents choices={choices} filled={filled} change={(parts) => change({ parts })} />
-          {!tried && (
-            <Box>
-              <Button variant="outlined" disabled={running} onClick={robustness.start}>
-                {running
-                  ? `Trying ${robustness.found.length} of ${robustness.total || "…"}`
-                  : "Find out how robust the verdicts are"}
-              </Button>
-            </Box>
-          )}
-          <StyleChoices choices={choices} change={change} />
-          <FigureStyles
-            figures={choices.figures}
-            surfaces={evidence.moderations.some((m) => m.path && hasSurface(m))}
-            change={(patch) => change({ figures: { ...choices.figures, ...patch } })}
-          />
-          <Plan
-            definition={definition}
-            register={(registered) => context.edit({ registered }, "registration")}
-          />
+          <ReportPage report={report} evidence={evidence} figures={choices.figures} />
+          <Box
+            component="aside"
+            aria-label="What stands in the report"
+            sx={{
+              display: "grid",
+              gap: 3,
+              position: "sticky",
+              top: 16,
+              maxHeight: "calc(100vh - 90px)",
+              overflowY: "auto",
+              pr: 0.5,
+              "@media (max-width: 1000px)": { position: "static", maxHeight: "none" },
+              "@media print": { display: "none" },
+            }}
+          >
+            <Contents choices={choices} filled={filled} change={(parts) => change({ parts })} />
+            {!tried && (
+              <Box>
+                <Button variant="outlined" disabled={running} onClick={robustness.start}>
+                  {running
+                    ? `Trying ${robustness.found.length} of ${robustness.total || "…"}`
+                    : "Find out how robust the verdicts are"}
+                </Button>
+              </Box>
+            )}
+            <StyleChoices choices={choices} change={change} />
+            <FigureStyles
+              figures={choices.figures}
+              surfaces={evidence.moderations.some((m) => m.path && hasSurface(m))}
+              change={(patch) => change({ figures: { ...choices.figures, ...patch } })}
+            />
+            <Plan
+              definition={definition}
+              register={(registered) => context.edit({ registered }, "registration")}
+            />
+          </Box>
         </Box>
-      </Box>
-    </Screen>
+      </Screen>
+    </NumbersOfBefore>
   );
 }
 

@@ -58,6 +58,11 @@ describe("groups of composites in a report", () => {
   const section = evidence.sections.find((s): s is CompositeSection => s.kind === "composites")!;
   const [comparison] = section.comparisons;
 
+  it("say that nothing describes the data, where they were not described", () => {
+    const words = blocks.flatMap((b) => ("text" in b ? [JSON.stringify(b)] : [])).join(" ");
+    expect(words).toContain("the data could not be described");
+  });
+
   it("are told apart by measurement and by paths", () => {
     const alike = titled(blocks, `Measurement in ${comparison!.first} and ${comparison!.second}`);
     expect(values(alike).map((r) => r.slice(0, 4))).toEqual(

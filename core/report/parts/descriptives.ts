@@ -1,5 +1,14 @@
 import { isFromMoments } from "../../evidence";
-import { heading, number, row, table, word, type Part, type ReportContext } from "../context";
+import {
+  heading,
+  number,
+  paragraph,
+  row,
+  table,
+  word,
+  type Part,
+  type ReportContext,
+} from "../context";
 import type { Cell, Column, Row, TableBlock } from "../document";
 
 /** “p < .05” of “p < .050”. */
@@ -26,9 +35,16 @@ const COLUMNS = 12;
 /** Means, SDs, and correlations below the diagonal, with alpha in it where a scale has one. */
 export const descriptives: Part = (context) => {
   const { data } = context;
-  const names = variablesOf(context).filter((name) => data!.descriptives[name]!.mean !== null);
-  if (!data || names.length === 0) return [];
   const title = heading("Descriptive statistics and correlations");
+  if (!data)
+    return [
+      title,
+      paragraph(
+        "Left out, as are the measures: the data could not be described when this was written.",
+      ),
+    ];
+  const names = variablesOf(context).filter((name) => data.descriptives[name]!.mean !== null);
+  if (names.length === 0) return [];
   if (names.length <= BESIDE)
     return [title, momentsTable(names, context, correlationColumns(names, 0, context))];
   const parts = Array.from({ length: Math.ceil(names.length / COLUMNS) }, (_, k) => k * COLUMNS);
