@@ -39,12 +39,14 @@ async function open(look) {
 const shot = (page, name) => page.screenshot({ path: `${folder}/${name}.png` });
 async function visit(page, screen, study = "demo") {
   await page.goto(`/study/${study}/${screen}`);
-  // A run begins some time after the screen stands.
-  await page.waitForTimeout(1200);
-  await page.waitForFunction(
-    () => document.querySelector("header") && !document.querySelector("[role=progressbar]"),
-  );
-  await page.waitForTimeout(800);
+  // A run begins some time after the screen stands: it is over when none has been seen for a while.
+  await page.evaluate(async () => {
+    const running = () => document.querySelector("[role=progressbar]");
+    for (let quiet = 0; quiet < 12; quiet++) {
+      if (!document.querySelector("header") || running()) quiet = -1;
+      await new Promise((resolve) => setTimeout(resolve, 250));
+    }
+  });
 }
 
 const page = await open("light");
