@@ -95,6 +95,7 @@ export type * from "./estimators";
 export {
   influentialRows,
   ROBUST_RESAMPLES,
+  eachWay,
   robustness,
   withoutRows,
   type RobustClaim,

@@ -2,7 +2,8 @@ import { proxy, wrap } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { packTable, type Specification } from "../../core";
 import type { PlainProblem } from "../workers/attempt";
-import type { Tries } from "../workers/robustness.worker";
+import type { Tries } from "../workers/robustness-tasks";
+import { Thread, type Work } from "../workers/thread";
 import type { StudyContext } from "./use-study";
 
 export interface RobustnessState {
@@ -16,6 +17,12 @@ export interface RobustnessState {
   old: boolean;
 }
 
+const TRIES: Work = {
+  worker: () =>
+    new Worker(new URL("../workers/robustness.worker.ts", import.meta.url), { type: "module" }),
+  tasks: () => import("../workers/robustness-tasks"),
+};
+
 const IDLE: RobustnessState = { status: "idle", found: [], total: 0, problem: null, old: false };
 
 /**
@@ -27,22 +34,20 @@ export function useRobustness(
   only?: Specification["group"],
 ): RobustnessState & { start: () => void; cancel: () => void } {
   const [state, setState] = useState(IDLE);
-  const worker = useRef<Worker | null>(null);
+  const thread = useRef<Thread | null>(null);
 
   const cancel = useCallback((): void => {
-    worker.current?.terminate();
-    worker.current = null;
+    thread.current?.terminate();
+    thread.current = null;
     setState((before) => ({ ...before, status: before.found.length > 0 ? "done" : "idle" }));
   }, []);
 
   const start = (): void => {
-    worker.current?.terminate();
-    const started = new Worker(new URL("../workers/robustness.worker.ts", import.meta.url), {
-      type: "module",
-    });
-    worker.current = started;
+    thread.current?.terminate();
+    const started = new Thread(TRIES);
+    thread.current = started;
     setState({ ...IDLE, status: "running" });
-    const current = (): boolean => worker.current === started;
+    const current = (): boolean => thread.current === started;
     const fail = (message: string): void => {
       if (!current()) return;
       setState((before) => ({
@@ -51,8 +56,11 @@ export function useRobustness(
         problem: { code: "unexpected", message, place: {} },
       }));
     };
-    started.onerror = (event) =>
-      fail(`The comparison stopped unexpectedly (${event.message}). Start it again.`);
+    started.addEventListener("error", (event) =>
+      fail(
+        `The comparison stopped unexpectedly (${(event as ErrorEvent).message}). Start it again.`,
+      ),
+    );
     const tell = proxy((done: number, total: number, specification: Specification): void => {
       if (current())
         setState((before) => ({
@@ -63,10 +71,10 @@ export function useRobustness(
     });
     wrap<Tries>(started)
       .run(definition, packTable(raw), only, tell)
-      .then(({ problem }) => {
+      .then((problem) => {
         if (!current()) return;
         started.terminate();
-        worker.current = null;
+        thread.current = null;
         setState((before) => ({ ...before, status: "done", problem }));
       })
       .catch((error: unknown) => fail(error instanceof Error ? error.message : String(error)));
@@ -77,15 +85,15 @@ export function useRobustness(
   useEffect(() => {
     if (seen.current.key === key && seen.current.dataset === dataset) return;
     seen.current = { key, dataset };
-    worker.current?.terminate();
-    worker.current = null;
+    thread.current?.terminate();
+    thread.current = null;
     setState((before) =>
       before.status === "idle" ? before : { ...before, status: "done", old: true },
     );
   }, [key, dataset]);
   useEffect(
     () => () => {
-      worker.current?.terminate();
+      thread.current?.terminate();
     },
     [],
   );

@@ -13,6 +13,7 @@ import { fetchDemo, shelfAction, type ShelfOutcome } from "../actions/shelf-acti
 import { AboutDialog } from "../components/frame/open-about";
 import { LookToggle } from "../components/frame/look-toggle";
 import { MemoryNotice, WithoutEncryption } from "../components/frame/storage-notices";
+import { ThreadNotice } from "../components/frame/thread-notice";
 import { FileIcon } from "../components/icons";
 import { DropTarget } from "../components/importing/drop-target";
 import { FilePicker } from "../components/importing/file-picker";
@@ -78,6 +79,7 @@ const ShelfPage = memo(function ShelfPage({ entries, damaged, failed, act }: Pag
     <DropTarget>
       <Head />
       <MemoryNotice />
+      <ThreadNotice />
       {failed && (
         <Alert severity="error" sx={{ m: 2 }}>
           {failed}

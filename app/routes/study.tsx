@@ -22,6 +22,7 @@ import { ScreenOrWait } from "../components/frame/needs-rows";
 import { SettingsDialog } from "../components/frame/settings-dialog";
 import { useStudyCommands } from "../components/frame/study-commands";
 import { StorageNotices } from "../components/frame/storage-notices";
+import { ThreadNotice } from "../components/frame/thread-notice";
 import { TopBar } from "../components/frame/top-bar";
 import { LeftOutOfNumbers } from "../components/ui/left-out";
 import { NumbersOfBefore } from "../components/ui/numbers-of-before";
@@ -139,6 +140,7 @@ function StudyFrame({ study, table, history, known }: Route.ComponentProps["load
         />
         <Page id="main" ref={page} tabIndex={-1}>
           <StorageNotices context={context} />
+          <ThreadNotice />
           <Fault context={context} />
           <LeftOutNotice analysis={context.analysis} />
           <GlossaryOpener value={openGlossary}>

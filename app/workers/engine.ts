@@ -1,22 +1,28 @@
 import { wrap, type Remote } from "comlink";
-import type { Engine } from "./engine.worker";
+import type { Engine } from "./engine-tasks";
+import { Thread, type Work } from "./thread";
 
-let held: { worker: Worker; engine: Remote<Engine> } | null = null;
+const ENGINE: Work = {
+  worker: () => new Worker(new URL("./engine.worker.ts", import.meta.url), { type: "module" }),
+  tasks: () => import("./engine-tasks"),
+};
+
+let held: { thread: Thread; engine: Remote<Engine> } | null = null;
 const watchers = new Set<() => void>();
 
-/** The one engine worker of this tab. A worker that has died is replaced by the next call. */
+/** The one engine of this tab. A thread that has died is replaced by the next call. */
 export function engine(): Remote<Engine> {
   if (held) return held.engine;
-  const worker = new Worker(new URL("./engine.worker.ts", import.meta.url), { type: "module" });
+  const thread = new Thread(ENGINE);
   const lost = (): void => {
-    if (held?.worker !== worker) return;
+    if (held?.thread !== thread) return;
     held = null;
-    worker.terminate();
+    thread.terminate();
     for (const watcher of watchers) watcher();
   };
-  worker.onerror = lost;
-  worker.onmessageerror = lost;
-  held = { worker, engine: wrap<Engine>(worker) };
+  thread.addEventListener("error", lost);
+  thread.addEventListener("messageerror", lost);
+  held = { thread, engine: wrap<Engine>(thread) };
   return held.engine;
 }
 

@@ -12,14 +12,20 @@ import {
 } from "../../core";
 import type { Attempt } from "./attempt";
 import { BrowserThread } from "./browser-thread";
-import type { PlanAnswer, PlanRequest } from "./planning.worker";
+import type { PlanAnswer, PlanRequest } from "./planning-tasks";
+import type { Work } from "./thread";
+
+const PLANNING: Work = {
+  worker: () => new Worker(new URL("./planning.worker.ts", import.meta.url), { type: "module" }),
+  tasks: () => import("./planning-tasks"),
+};
 
 const MAX_THREADS = 16;
 
 /** A worker of the browser that simulates. */
 class PlanThread extends BrowserThread<PlanRequest, PlanAnswer> implements PieceThread {
   constructor() {
-    super(new Worker(new URL("./planning.worker.ts", import.meta.url), { type: "module" }));
+    super(PLANNING);
   }
 
   async make(key: string, task: SimulationTask, piece: Piece): Promise<PieceResult> {

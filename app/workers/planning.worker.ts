@@ -1,43 +1,5 @@
-import {
-  basisOf,
-  expectationsOf,
-  PieceMaker,
-  prepare,
-  Simulator,
-  unpackTable,
-  type PackedTable,
-  type Piece,
-  type PieceResult,
-  type PlanBasis,
-  type SimulationTask,
-  type StudyDefinition,
-  type StudyPlan,
-} from "../../core";
-import { attempt, type Attempt } from "./attempt";
+import { HELLO, scope } from "./scope";
+import { serve } from "./planning-tasks";
 
-/** What a thread of plans is asked. */
-export type PlanRequest =
-  | { kind: "piece"; key: string; task: SimulationTask; piece: Piece }
-  | { kind: "basis"; task: SimulationTask }
-  | { kind: "expect"; definition: StudyDefinition; table: PackedTable; plan: StudyPlan };
-
-export type PlanAnswer = PieceResult | Attempt<PlanBasis> | Attempt<StudyPlan>;
-
-const maker = new PieceMaker((task) => new Simulator(task));
-
-function answer(request: PlanRequest): PlanAnswer {
-  switch (request.kind) {
-    case "piece":
-      return maker.make(request.key, request.task, request.piece);
-    case "basis":
-      return attempt(() => basisOf(request.task));
-    case "expect":
-      return attempt(() => {
-        const { definition, table, plan } = request;
-        const settings = { ...definition.settings, replications: 0, interval: "delta" as const };
-        return expectationsOf(prepare({ ...definition, settings }, unpackTable(table)), plan);
-      });
-  }
-}
-
-addEventListener("message", ({ data }: MessageEvent<PlanRequest>) => postMessage(answer(data)));
+serve(scope);
+scope.postMessage(HELLO);

@@ -1,8 +1,5 @@
-import { ReplicateMaker, type MakerRequest } from "../../core";
+import { HELLO, scope } from "./scope";
+import { serve } from "./replicates-tasks";
 
-const maker = new ReplicateMaker();
-
-addEventListener("message", ({ data }: MessageEvent<MakerRequest>) => {
-  const block = maker.answer(data);
-  postMessage(block, { transfer: block ? [block.values.buffer as ArrayBuffer] : [] });
-});
+serve(scope);
+scope.postMessage(HELLO);

@@ -41,13 +41,6 @@ export interface Specification {
   problem: string | null;
 }
 
-export interface RobustnessOptions {
-  /** Is told of each way as it is found. */
-  tell?: (done: number, of: number, found: Specification) => void;
-  /** Only ways of this kind, beside the analysis as it is set. */
-  only?: Specification["group"];
-}
-
 /**
  * Resamples behind every way that bootstraps: the study's own, up to a number that allows many ways
  * to be tried.
@@ -88,12 +81,24 @@ const INTERVALS_TRIED: [IntervalKind, string][] = [
  * covariates, influential cases. Errors of the equations only decide where nothing is resampled, so
  * they are varied under the t and delta-method intervals. All bootstrap intervals of a sample come
  * from the same resamples.
+ * @param only ways of this kind, beside the analysis as it is set
  */
-export function robustness(
+export const robustness = (
   study: StudyDefinition,
   table: Table,
-  { tell = () => undefined, only }: RobustnessOptions = {},
-): Specification[] {
+  only?: Specification["group"],
+): Specification[] => [...eachWay(study, table, only)].map(({ found }) => found);
+
+/**
+ * The same way by way: each is found when it is asked for, so that a thread may do something else
+ * between them.
+ * @param only ways of this kind, beside the analysis as it is set
+ */
+export function* eachWay(
+  study: StudyDefinition,
+  table: Table,
+  only?: Specification["group"],
+): Generator<{ done: number; of: number; found: Specification }> {
   const few = {
     ...study,
     settings: {
@@ -171,11 +176,8 @@ export function robustness(
   const wanted = ways.filter(
     ([group]) => only === undefined || group === only || group === "as set",
   );
-  return wanted.map(([group, name, task], i) => {
-    const found = specification(group, name, task, own);
-    tell(i + 1, wanted.length, found);
-    return found;
-  });
+  for (const [i, [group, name, task]] of wanted.entries())
+    yield { done: i + 1, of: wanted.length, found: specification(group, name, task, own) };
 }
 
 /** Does a setting make a difference to the engine, or has it a rule of its own? */

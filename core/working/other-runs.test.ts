@@ -126,7 +126,7 @@ describe("the working of what is compared", () => {
   const study = { ...definition, settings: { ...definition.settings, replications: 100 } };
 
   it("of a specification stands beside the main analysis", () => {
-    const found = robustness(study, table, { only: "errors" });
+    const found = robustness(study, table, "errors");
     expect(found.length).toBeGreaterThan(1);
     for (const one of found) {
       const working = specificationWorking(one, found[0]);

@@ -236,7 +236,7 @@ describe("a theory whose answers are ordered", () => {
       engine.variants!(of.settings, sample.dropped.length, ["reflects"], theory).map((w) => w.name);
     expect(waysOf(study).some((name) => name.startsWith("answers as ordered"))).toBe(true);
     const ordered = likert(ALL, { replications: 60 });
-    const others = robustness(ordered.study, ordered.table, { only: "estimators" });
+    const others = robustness(ordered.study, ordered.table, "estimators");
     const numbers = others.find((s) => s.name.startsWith("answers as numbers"))!;
     expect(numbers.problem).toBeNull();
     expect(numbers.claims[0]!.verdict).toBe("supported");
