@@ -82,6 +82,18 @@ if (process.argv[2] === "hostile") {
   process.exit(0);
 }
 
+if (process.argv[2] === "typing") {
+  const { measureTyping } = await import("./hostile/typing");
+  await measureTyping(...process.argv.slice(3).map(Number));
+  process.exit(0);
+}
+
+if (process.argv[2] === "serving") {
+  const { measureServing } = await import("./hostile/serving");
+  await measureServing(...process.argv.slice(3).map(Number));
+  process.exit(0);
+}
+
 if (process.argv[2] === "memory") {
   const { measureMemory } = await import("./memory");
   await measureMemory();

@@ -1,3 +1,6 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import exceljs from "exceljs";
 import { settled, expect, openFile, test } from "./fixtures";
 
 /**
@@ -90,4 +93,46 @@ test("a file nobody here has seen before: from the import to the sentence by key
       /H1 \(Pruning \(h\) raises Yield \(g\) through Light, at noon \(lx\)\) was supported/,
     ),
   ).toBeVisible();
+});
+
+/** The answers of the language café in a workbook whose first sheet is empty. */
+async function answersXlsx(): Promise<Buffer> {
+  const rows = readFileSync(join(import.meta.dirname, "../demo/language-cafe.csv"), "utf8")
+    .trim()
+    .split(/\r?\n/)
+    .map((line) => line.split(",").map((cell) => (cell === "" || isNaN(+cell) ? cell : +cell)));
+  const book = new exceljs.Workbook();
+  book.addWorksheet("Cover");
+  book.addWorksheet("Answers").addRows(rows);
+  return Buffer.from(await book.xlsx.writeBuffer());
+}
+
+test("a workbook of items becomes a parallel mediation in a Word document by twenty clicks, that of the file among them", async ({
+  page,
+}) => {
+  await openFile(page, "answers.xlsx", await answersXlsx());
+  const press = async (role: "button" | "link" | "option", name: string | RegExp) => {
+    await page.getByRole(role, { name }).first().click();
+  };
+  const choose = async (slot: string, name: RegExp) => {
+    await press("button", slot);
+    await press("option", name);
+  };
+  await press("button", "Start a study with these data");
+  await press("link", /^Measures/);
+  for (const left of [2, 1, 0]) {
+    await press("button", "Make a measure");
+    await expect(page.getByRole("button", { name: "Make a measure" })).toHaveCount(left);
+  }
+  await press("link", /^Hypotheses/);
+  await choose("Who or what: choose", /^hours/);
+  await choose("What is affected: choose", /^bel/);
+  await choose("Mediator: choose", /^conf/);
+  await choose("Another mediator beside it: choose", /^friends/);
+  await press("button", "covariates");
+  await choose("Covariate: choose", /^age/);
+  await press("link", /^Report/);
+  const saved = page.waitForEvent("download");
+  await press("button", /Word/);
+  expect((await saved).suggestedFilename()).toBe("answers-report.docx");
 });

@@ -20,7 +20,9 @@ export function ensurePackages() {
   if (fresh) return;
   if (existsSync(mark) && sameLock()) return;
   console.error("Installing packages …");
-  run("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], { stdio: ["ignore", 2, 2] });
+  run("npm", ["ci", "--ignore-scripts", "--no-audit", "--no-fund", "--loglevel=error"], {
+    stdio: ["ignore", 2, 2],
+  });
   writeFileSync("node_modules/.hebel-lock", readFileSync("package-lock.json"));
 }
 
