@@ -261,6 +261,8 @@ export default ts.config(
         Buffer: "readonly",
         console: "readonly",
         setTimeout: "readonly",
+        setImmediate: "readonly",
+        clearTimeout: "readonly",
         URL: "readonly",
         document: "readonly",
       },

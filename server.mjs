@@ -1,10 +1,12 @@
 // Serves the built app. It holds no study: loaders give the demo study and a health report, nothing else.
 import { randomBytes } from "node:crypto";
+import { createServer } from "node:http";
 import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
 import express from "express";
 import sirv from "sirv";
 import * as build from "./build/server/index.js";
+import { byTurns } from "./scripts/turns.mjs";
 
 const MAX_BODY_BYTES = 64 * 1024;
 /** A name or an address, with a port or without. */
@@ -112,7 +114,15 @@ if (!Number.isInteger(port) || port < 0 || port > 65_535) {
 }
 // Nothing of anybody's is here, so it listens everywhere unless HOST says where.
 const host = process.env.HOST;
-const server = host ? app.listen(port, host) : app.listen(port);
+// Nothing is done for a request before its turn. What costs nothing, and is asked for by machines
+// that look after the server, waits for nobody.
+const inTurn = byTurns(
+  ({ method, url }) => method !== "GET" || url === "/health" || url.startsWith("/assets/"),
+);
+const server = createServer((request, response) =>
+  inTurn(request, response, () => app(request, response)),
+);
+server.listen(port, host);
 server.requestTimeout = REQUEST_MS;
 server.headersTimeout = REQUEST_MS;
 server.on("listening", () =>

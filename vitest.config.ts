@@ -42,7 +42,7 @@ export default defineConfig({
         test: {
           name: "pure",
           include: [
-            "{core,formats,cli,demo,docs,reference,bench,app/components}/**/*.test.{ts,tsx}",
+            "{core,formats,cli,demo,docs,reference,bench,scripts,app/components}/**/*.test.{ts,tsx}",
           ],
           // Files of one worker share their modules: what is tested keeps nothing between calls.
           isolate: false,

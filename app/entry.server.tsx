@@ -26,6 +26,7 @@ export default function handleRequest(
         nonce,
         [whole ? "onAllReady" : "onShellReady"]() {
           const body = new PassThrough();
+          body.once("close", () => clearTimeout(timer));
           headers.set("Content-Type", "text/html; charset=utf-8");
           headers.set("Cache-Control", "no-cache");
           resolve(new Response(createReadableStreamFromReadable(body), { headers, status }));
@@ -35,6 +36,6 @@ export default function handleRequest(
         onError: (error) => console.error(error),
       },
     );
-    setTimeout(abort, TIMEOUT_MS);
+    const timer = setTimeout(abort, TIMEOUT_MS);
   });
 }

@@ -77,11 +77,9 @@ describe("a thread", () => {
   test("does the work itself where workers are forbidden, and tells who listens", async () => {
     vi.stubGlobal(
       "Worker",
-      class {
-        constructor() {
-          throw new Error("forbidden");
-        }
-      },
+      vi.fn(function () {
+        throw new Error("forbidden");
+      }),
     );
     const heard = vi.fn();
     threads.onWithoutWorkers(heard);
