@@ -12,6 +12,12 @@ export default defineConfig({
     cssCodeSplit: false,
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 1500,
+    // What a worker imports later is fetched by that import itself: there is no document to note
+    // it in beforehand.
+    modulePreload: {
+      resolveDependencies: (_file, needed, { hostId }) =>
+        hostId.includes("engine-tasks") ? [] : needed,
+    },
     // Reading these files does nothing by itself, so a screen loads what it uses of them, however
     // much the index beside it names.
     rolldownOptions: {

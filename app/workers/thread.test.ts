@@ -115,6 +115,22 @@ describe("a thread", () => {
     thread.terminate();
   });
 
+  test("does not take a worker for silent whose programs are still on their way", async () => {
+    vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout"] });
+    const tasks = () =>
+      new Promise<Awaited<ReturnType<Work["tasks"]>>>((resolve) =>
+        setTimeout(() => void WORK.tasks().then(resolve), 20_000),
+      );
+    const thread = new threads.Thread({ ...WORK, tasks });
+    thread.postMessage("well");
+    await vi.advanceTimersByTimeAsync(22_700);
+    expect(Fake.made[0]!.ended).toBe(false);
+    Fake.made[0]!.onmessage!({ data: "here" });
+    expect(Fake.made[0]!.heard).toEqual(["well"]);
+    await vi.advanceTimersByTimeAsync(10_000);
+    expect(threads.withoutWorkers()).toBe(false);
+  });
+
   test("says when a worker that was there breaks: that is no reason to do without workers", async () => {
     const { said } = asked();
     const worker = Fake.made[0]!;

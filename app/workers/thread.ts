@@ -9,6 +9,8 @@ export interface Work {
 /** So often is it looked whether the first worker is there, and so many ms apart: four seconds. */
 const LOOKS = 8;
 const APART = 500;
+/** After so many of them its programs are fetched by the page, too. */
+const FETCHED_AFTER = 6;
 
 /** Whether workers start here is known as soon as the first has said something, or has not. */
 let start: "unknown" | "workers" | "none" = "unknown";
@@ -89,14 +91,20 @@ export class Thread extends EventTarget {
     worker.onmessageerror = () => this.tell(new MessageEvent("messageerror"));
   }
 
-  /** Looks a few times: a page that was busy has not waited. */
+  /**
+   * Looks a few times: a page that was busy has not waited. A worker whose programs are still on
+   * their way over a slow network is not silent either, so the last looks come after the same
+   * programs have arrived here.
+   */
   private await(there: () => boolean, otherwise: () => void): void {
     let looks = 0;
+    const later = (): void => void setTimeout(look, APART);
     const look = (): void => {
       if (there() || this.to || this.ended()) return;
       looks++;
       if (looks > LOOKS) otherwise();
-      else setTimeout(look, APART);
+      else if (looks === FETCHED_AFTER) void this.work.tasks().then(later, otherwise);
+      else later();
     };
     look();
   }
