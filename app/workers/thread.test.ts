@@ -115,6 +115,12 @@ describe("a thread", () => {
     thread.terminate();
   });
 
+  test("that is ended before its worker is there gives that nothing to do", () => {
+    const { thread } = asked();
+    thread.terminate();
+    expect(Fake.made[0]!.ended).toBe(true);
+  });
+
   test("does not take a worker for silent whose programs are still on their way", async () => {
     vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout"] });
     const tasks = () =>

@@ -34,6 +34,7 @@ type Told = [message: unknown, transfer: Transferable[]];
  */
 export class Thread extends EventTarget {
   private to: Worker | MessagePort | null = null;
+  private worker: Worker | null = null;
   private readonly waiting: Told[] = [];
   private readonly end = new AbortController();
 
@@ -50,8 +51,8 @@ export class Thread extends EventTarget {
 
   terminate(): void {
     this.end.abort();
+    this.worker?.terminate();
     if (this.to instanceof MessagePort) this.to.close();
-    else this.to?.terminate();
   }
 
   /** In a worker of its own. */
@@ -64,6 +65,7 @@ export class Thread extends EventTarget {
       else queueMicrotask(() => this.fail(error));
       return;
     }
+    this.worker = worker;
     let there = start === "workers";
     if (there) this.lead(worker);
     else
