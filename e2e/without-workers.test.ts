@@ -37,13 +37,16 @@ for (const how of WAYS)
     await expect(page).toHaveURL(/\/study\/[^/]+\/data$/);
     await expect(words).toBeVisible();
 
-    // A demo study: bootstrap, comparison and plan in the page.
+    // A demo study: bootstrap, comparison and report in the page.
     await page.goto("/");
     await page.getByRole("link", { name: /^Language café Do/ }).click();
     const stages = page.getByRole("navigation", { name: "Stages of the work" });
     await stages.getByRole("link", { name: /Evidence/ }).click();
     await settled(page);
     await expect(page.getByText(/5,000 bootstrap samples/).first()).toBeVisible();
+    // BCa intervals are there only once all samples are drawn.
+    await expect(page.getByRole("button", { name: "Stop" })).toBeHidden();
+    await expect(page.getByText(/\d of 5,000/)).toBeHidden();
     await expect(words).toBeVisible();
     if (how !== "forbidden") return;
     await stages.getByRole("link", { name: /Compare/ }).click();
